@@ -1,0 +1,25 @@
+import js from '@eslint/js';
+import reactHooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import tseslint from 'typescript-eslint';
+import { coreBoundaries, packageBoundaries } from './eslint.boundaries.js';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.velvet/**', 'test-results/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    languageOptions: { globals: { ...globals.node } },
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+    },
+  },
+  { files: ['apps/web/src/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'], languageOptions: { globals: globals.browser } },
+  { files: ['**/*.test.ts', 'e2e/**'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  ...packageBoundaries,
+  ...coreBoundaries,
+);

@@ -1,0 +1,30 @@
+/** The attributes every catalogue has; a company adds its own. */
+import type { Attribute } from '../values/index.js';
+
+const base = { many: false, perLanguage: false, level: 'variant', group: 'Basics' } as const;
+
+export const baseDictionary: Attribute[] = [
+  { ...base, key: 'sku', label: 'SKU', type: 'text' },
+  { ...base, key: 'title', label: 'Title', type: 'text', perLanguage: true, group: 'Texts' },
+  { ...base, key: 'description', label: 'Description', type: 'richText', perLanguage: true, group: 'Texts' },
+  { ...base, key: 'brand', label: 'Brand', type: 'text' },
+  { ...base, key: 'category', label: 'Category', type: 'choice' },
+  { ...base, key: 'gtin', label: 'GTIN', type: 'text', group: 'Identifiers' },
+  { ...base, key: 'mpn', label: 'MPN', type: 'text', group: 'Identifiers' },
+  { ...base, key: 'state', label: 'State', type: 'choice', choices: ['selling', 'paused', 'withdrawn'] },
+  { ...base, key: 'page', label: 'Page address', type: 'link' },
+  { ...base, key: 'pictures', label: 'Pictures', type: 'media', many: true, group: 'Pictures' },
+  { ...base, key: 'colour', label: 'Colour', type: 'text', group: 'Looks' },
+  { ...base, key: 'material', label: 'Material', type: 'text', group: 'Looks' },
+  { ...base, key: 'weight', label: 'Weight', type: 'measure', dimension: 'mass', group: 'Sizes' },
+  { ...base, key: 'purchasePrice', label: 'Purchase price', type: 'money', group: 'Money' },
+  { ...base, key: 'recommendedPrice', label: 'Recommended price', type: 'money', group: 'Money' },
+];
+
+/** Keys the programme itself relies on; they cannot be deleted from a dictionary. */
+export const baseKeys: ReadonlySet<string> = new Set(baseDictionary.map((attribute) => attribute.key));
+
+/** Long values: kept apart from the narrow facts, never filtered or sorted on. */
+export function isLongText(attribute: Attribute): boolean {
+  return attribute.type === 'richText' || (attribute.perLanguage && attribute.key === 'description');
+}

@@ -1,0 +1,2 @@
+export * from './dictionary.js';
+export * from './product.js';

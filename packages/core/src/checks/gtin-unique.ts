@@ -1,0 +1,25 @@
+import { readGtin } from '../values/index.js';
+import type { CollectiveCheck } from './model.js';
+
+export const gtinUnique: CollectiveCheck = {
+  meta: {
+    id: 'gtin-unique',
+    severity: 'blocker',
+    describes: 'A GTIN names one item only; two items with one GTIN are refused or mixed up.',
+    fix: 'catalog',
+    say: ({ key = '', others = 0 }) => `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
+  },
+  compile(rulebook) {
+    const rule = rulebook.rules.find((one) => one.check === 'gtin-unique');
+    if (rule?.check !== 'gtin-unique') return undefined;
+    return {
+      attribute: rule.gtin,
+      key: (item) => {
+        const value = item[rule.gtin];
+        const read = typeof value === 'string' ? readGtin(value) : undefined;
+        return read?.ok ? read.gtin14 : undefined;
+      },
+    };
+  },
+  judge: (members) => members > 1,
+};

@@ -1,0 +1,49 @@
+import { absoluteLink } from './absolute-link.js';
+import { allowedValue } from './allowed-value.js';
+import { capitals } from './capitals.js';
+import { gtinDigits } from './gtin-digits.js';
+import { gtinUnique } from './gtin-unique.js';
+import { identifiers } from './identifiers.js';
+import { itemKeyUnique } from './item-key-unique.js';
+import { maxLength } from './max-length.js';
+import { minLength } from './min-length.js';
+import type { CheckMeta, CollectiveCheck, FamilyCheck, ItemCheck, ValueCheck } from './model.js';
+import { numberRange } from './number-range.js';
+import { pattern } from './pattern.js';
+import { pictureSize } from './picture-size.js';
+import { positivePrice } from './positive-price.js';
+import { categoryLeaf, categoryMapped, recommended, required } from './required.js';
+import { salePrice } from './sale-price.js';
+import { salesTalk } from './sales-talk.js';
+import { siblingAxes } from './sibling-axes.js';
+import { siblingOptions } from './sibling-options.js';
+import { unit } from './unit.js';
+import { variantAxis } from './variant-axis.js';
+
+export * from './model.js';
+
+export const valueChecks: ValueCheck[] = [
+  maxLength,
+  minLength,
+  pattern,
+  allowedValue,
+  numberRange,
+  positivePrice,
+  absoluteLink,
+  gtinDigits,
+  unit,
+  pictureSize,
+  salesTalk,
+  capitals,
+];
+/** Those a JSON Schema can say as well (rulebooks/schema.ts). */
+export const schemaChecks: ValueCheck[] = [maxLength, minLength, pattern, allowedValue, numberRange, positivePrice, absoluteLink];
+export const itemChecks: ItemCheck[] = [identifiers, salePrice];
+export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
+export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
+export { categoryLeaf, categoryMapped, recommended, required };
+
+const all = [required, recommended, categoryMapped, categoryLeaf, ...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks];
+
+/** Every check by id: severity, words, and the kind of fix. */
+export const checkMeta: ReadonlyMap<string, CheckMeta> = new Map(all.map(({ meta }) => [meta.id, meta]));

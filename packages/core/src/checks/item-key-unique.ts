@@ -1,0 +1,20 @@
+import type { CollectiveCheck } from './model.js';
+
+export const itemKeyUnique: CollectiveCheck = {
+  meta: {
+    id: 'item-key-unique',
+    severity: 'blocker',
+    describes: 'The item key names one item of the file only.',
+    fix: 'catalog',
+    say: ({ key = '' }, label) => `${label} “${key}” also stands on another item`,
+  },
+  compile(rulebook) {
+    const rule = rulebook.rules.find((one) => one.check === 'item-key-unique');
+    if (rule?.check !== 'item-key-unique') return undefined;
+    return {
+      attribute: rule.key,
+      key: (item) => (typeof item[rule.key] === 'string' ? String(item[rule.key]) : undefined),
+    };
+  },
+  judge: (members) => members > 1,
+};

@@ -1,0 +1,35 @@
+import type { ValueCheck } from './model.js';
+
+export const maxLength: ValueCheck = {
+  meta: {
+    id: 'max-length',
+    severity: 'blocker',
+    describes: 'A text is longer than the channel takes, counted in characters (code points).',
+    fix: 'fit',
+    say: ({ length = 0, limit = 0 }, label) => `${label} has ${length} characters; at most ${limit} are taken`,
+  },
+  compile({ limits: { maxLength: limit } }) {
+    if (limit === undefined) return undefined;
+    return (value) => {
+      if (typeof value !== 'string' || value.length <= limit) return undefined;
+      const length = codePoints(value);
+      return length > limit ? { length, limit } : undefined;
+    };
+  },
+  examples: { attribute: { limits: { maxLength: 3 } }, pass: ['abc', 'ab🌱'], fail: ['abcd', 'abc🌱'] },
+};
+
+export function codePoints(text: string): number {
+  let count = text.length;
+  for (let i = 0; i < text.length - 1; i++) {
+    const unit = text.charCodeAt(i);
+    if (unit >= 0xd800 && unit < 0xdc00) {
+      const next = text.charCodeAt(i + 1);
+      if (next >= 0xdc00 && next < 0xe000) {
+        count--;
+        i++;
+      }
+    }
+  }
+  return count;
+}

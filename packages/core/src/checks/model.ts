@@ -1,0 +1,71 @@
+/** What a check is. One file a check; index.ts lists them; the docs page of checks is made from `meta`. */
+import type { ChannelAttribute, Rulebook } from '../rulebooks/index.js';
+
+export interface Picture {
+  address: string;
+  /** Pixels; absent until measured. */
+  width?: number;
+  height?: number;
+}
+
+/** What is sent for one attribute: text, a number (money in minor units), or pictures. */
+export type ChannelValue = string | number | Picture[];
+/** Values by channel attribute key. */
+export type Item = Record<string, ChannelValue | undefined>;
+
+export type Params = Record<string, string | number>;
+
+export interface CheckMeta {
+  id: string;
+  severity: 'blocker' | 'advice';
+  /** For people: what it demands and why. */
+  describes: string;
+  /**
+   * What one would change: the goods' data, the fill that fits it to the channel, or the translation of a value.
+   */
+  fix: 'catalog' | 'fit' | 'translate';
+  /** The finding in words; `label` is the channel attribute's. */
+  say(params: Params, label: string): string;
+}
+
+/** Judges one value; compiled once per attribute, undefined where the attribute has no such limit. */
+export interface ValueCheck {
+  meta: CheckMeta;
+  compile(attribute: ChannelAttribute, rulebook: Rulebook): ((value: ChannelValue) => Params | undefined) | undefined;
+  /** Run as tests. */
+  examples: { attribute: Partial<ChannelAttribute>; rules?: Rulebook['rules']; pass: ChannelValue[]; fail: ChannelValue[] };
+}
+
+export interface ItemFault {
+  /** The channel attribute the finding stands on. */
+  attribute: string;
+  params: Params;
+}
+
+/** Judges the values of one item together. */
+export interface ItemCheck {
+  meta: CheckMeta;
+  compile(rulebook: Rulebook): ((item: Item) => ItemFault | undefined) | undefined;
+  examples: { rules: Rulebook['rules']; pass: Item[]; fail: Item[] };
+}
+
+/** One sibling as family checks see it. */
+export interface Sibling {
+  item: Item;
+  options: readonly (readonly [axis: string, value: string])[];
+}
+
+/** Judges siblings together; answers one fault or none for each, in order. */
+export interface FamilyCheck {
+  meta: CheckMeta;
+  compile(rulebook: Rulebook): ((siblings: readonly Sibling[]) => (ItemFault | undefined)[]) | undefined;
+  examples: { rules: Rulebook['rules']; pass: Sibling[][]; fail: Sibling[][] };
+}
+
+/** Judges items of a whole place by the keys they share. */
+export interface CollectiveCheck {
+  meta: CheckMeta;
+  compile(rulebook: Rulebook): { attribute: string; key(item: Item): string | undefined } | undefined;
+  /** True where a group of this many is one too many. */
+  judge(members: number): boolean;
+}

@@ -1,0 +1,17 @@
+import type { ValueCheck } from './model.js';
+
+export const pattern: ValueCheck = {
+  meta: {
+    id: 'pattern',
+    severity: 'blocker',
+    describes: 'A text does not have the form the channel asks for.',
+    fix: 'catalog',
+    say: ({ value = '' }, label) => `${label} “${value}” does not have the form asked for`,
+  },
+  compile({ limits }) {
+    if (limits.pattern === undefined) return undefined;
+    const wanted = new RegExp(limits.pattern, 'u');
+    return (value) => (typeof value === 'string' && !wanted.test(value) ? { value } : undefined);
+  },
+  examples: { attribute: { limits: { pattern: '^[a-z]+$' } }, pass: ['abc'], fail: ['a1'] },
+};

@@ -1,0 +1,27 @@
+import type { ValueCheck } from './model.js';
+
+export const pictureSize: ValueCheck = {
+  meta: {
+    id: 'picture-size',
+    severity: 'blocker',
+    describes: 'A picture has fewer pixels than the channel asks for.',
+    fix: 'catalog',
+    say: ({ width = 0, height = 0, minWidth = 0, minHeight = 0 }, label) =>
+      `${label} has ${width} × ${height} pixels; at least ${minWidth} × ${minHeight} are needed`,
+  },
+  compile({ type, limits: { minWidth = 0, minHeight = 0 } }) {
+    if (type !== 'picture' || (minWidth === 0 && minHeight === 0)) return undefined;
+    return (value) => {
+      if (!Array.isArray(value)) return undefined;
+      for (const { width, height } of value)
+        if (width !== undefined && height !== undefined && (width < minWidth || height < minHeight))
+          return { width, height, minWidth, minHeight };
+      return undefined;
+    };
+  },
+  examples: {
+    attribute: { type: 'picture', limits: { minWidth: 600, minHeight: 600 } },
+    pass: [[{ address: 'a', width: 600, height: 800 }], [{ address: 'not measured yet' }]],
+    fail: [[{ address: 'a', width: 599, height: 800 }]],
+  },
+};

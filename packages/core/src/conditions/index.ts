@@ -1,0 +1,102 @@
+/** The one condition language: JSON in, a function out. Views, assortments, when…then and required-when use it. */
+import { z } from 'zod';
+import { type Attribute, type Value, sortKeys, parseValue, plainStyle } from '../values/index.js';
+
+const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
+
+export interface Comparison {
+  attribute: string;
+  op: (typeof operators)[number];
+  value?: string | undefined;
+  language?: string | undefined;
+}
+export type Condition = { all: Condition[] } | { any: Condition[] } | { not: Condition } | Comparison;
+
+export const conditionSchema: z.ZodType<Condition> = z.lazy(() =>
+  z.union([
+    z.strictObject({ all: z.array(conditionSchema) }),
+    z.strictObject({ any: z.array(conditionSchema) }),
+    z.strictObject({ not: conditionSchema }),
+    z.strictObject({
+      attribute: z.string(),
+      op: z.enum(operators),
+      value: z.string().optional(),
+      language: z.string().optional(),
+    }),
+  ]),
+);
+
+/** Everything. */
+export const always: Condition = { all: [] };
+
+/** Looks an attribute's effective value up in whatever is tested. */
+export type Lookup<T> = (item: T, attribute: string, language: string | undefined) => Value | undefined;
+
+/** The key a comparison compares with: what `sortKey` makes of its text. Undefined where the text cannot be read. */
+export function comparisonKey(comparison: Comparison, attribute: Attribute): number | string | undefined {
+  const read = parseValue(comparison.value ?? '', plainStyle, attribute);
+  return read.ok ? sortKeys(read.value, attribute)[0] : undefined;
+}
+
+/**
+ * Compiles a condition. A missing value never matches, except `isEmpty`; a list matches where any member does.
+ * Throws where the condition names an attribute that is not in the dictionary.
+ */
+export function compileCondition<T>(
+  condition: Condition,
+  dictionary: ReadonlyMap<string, Attribute>,
+  lookup: Lookup<T>,
+): (item: T) => boolean {
+  if ('all' in condition) {
+    const parts = condition.all.map((part) => compileCondition(part, dictionary, lookup));
+    return (item) => parts.every((part) => part(item));
+  }
+  if ('any' in condition) {
+    const parts = condition.any.map((part) => compileCondition(part, dictionary, lookup));
+    return (item) => parts.some((part) => part(item));
+  }
+  if ('not' in condition) {
+    const part = compileCondition(condition.not, dictionary, lookup);
+    return (item) => !part(item);
+  }
+  const { attribute: key, op, language } = condition;
+  const attribute = dictionary.get(key);
+  if (!attribute) throw new Error(`There is no attribute “${key}” in the dictionary`);
+  const present = (item: T) => lookup(item, key, language);
+  if (op === 'isEmpty') return (item) => present(item) === undefined;
+  if (op === 'isNotEmpty') return (item) => present(item) !== undefined;
+  const wanted = comparisonKey(condition, attribute);
+  if (wanted === undefined) return () => false;
+  const matches = keyTest(op, wanted);
+  return (item) => {
+    const value = present(item);
+    return value !== undefined && sortKeys(value, attribute).some(matches);
+  };
+}
+
+/** The attributes a condition reads. */
+export function conditionAttributes(condition: Condition): string[] {
+  if ('all' in condition) return condition.all.flatMap(conditionAttributes);
+  if ('any' in condition) return condition.any.flatMap(conditionAttributes);
+  if ('not' in condition) return conditionAttributes(condition.not);
+  return [condition.attribute];
+}
+
+function keyTest(op: Comparison['op'], wanted: number | string): (key: number | string) => boolean {
+  switch (op) {
+    case 'is':
+      return (key) => key === wanted;
+    case 'isNot':
+      return (key) => key !== wanted;
+    case 'contains':
+      return (key) => String(key).includes(String(wanted));
+    case 'under':
+      return (key) => key === wanted || String(key).startsWith(`${wanted}/`);
+    case 'atLeast':
+      return (key) => key >= wanted;
+    case 'atMost':
+      return (key) => key <= wanted;
+    default:
+      return () => false;
+  }
+}

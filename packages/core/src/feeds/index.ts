@@ -1,0 +1,2 @@
+export * from './writers.js';
+export * from './difference.js';

@@ -1,0 +1,33 @@
+/** The steps that fit a text to a channel. */
+import { plainText } from '../values/index.js';
+import type { Fit } from './model.js';
+
+export function compileFit(step: Fit): (text: string) => string {
+  switch (step.do) {
+    case 'plain-text':
+      return plainText;
+    case 'trim-at-word':
+      return (text) => trimAtWord(text, step.length);
+    case 'sentence-case':
+      return sentenceCase;
+    case 'replace':
+      return (text) => text.replaceAll(step.find, step.with);
+  }
+}
+
+/** At most `length` characters (code points), cut after a whole word where one ends in the last 40 %. */
+export function trimAtWord(text: string, length: number): string {
+  if (text.length <= length) return text;
+  const points = Array.from(text);
+  if (points.length <= length) return text;
+  const cut = points.slice(0, length).join('');
+  if (/\s/.test(points[length] ?? ' ')) return cut.trimEnd();
+  const space = cut.search(/\s\S*$/);
+  return (space > cut.length * 0.6 ? cut.slice(0, space) : cut).replace(/[\s,;:–-]+$/, '');
+}
+
+/** Words in capitals become ordinary ones; the first letter stays large. Short codes such as LED and UK are kept. */
+export function sentenceCase(text: string): string {
+  const lowered = text.replace(/\p{Lu}{4,}/gu, (word) => word.toLowerCase());
+  return lowered.charAt(0).toUpperCase() + lowered.slice(1);
+}

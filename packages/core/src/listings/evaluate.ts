@@ -1,0 +1,275 @@
+/** The pipeline: a family with its variants at a place → values, findings, collective keys. Pure, synchronous, hot. */
+import type { Family, Variant } from '../catalog/index.js';
+import {
+  type ChannelValue,
+  type Item,
+  type Params,
+  categoryLeaf,
+  categoryMapped,
+  checkMeta,
+  collectiveChecks,
+  familyChecks,
+  itemChecks,
+  recommended,
+  required,
+  valueChecks,
+} from '../checks/index.js';
+import { compileCondition } from '../conditions/index.js';
+import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
+import type { Value } from '../values/index.js';
+import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
+import { type CompiledFill, compileFill, noFill, sayValue } from './fills.js';
+import type { Link, PlaceSetup, TraceStep } from './place.js';
+import { type View, minorUnits } from './sources.js';
+
+export interface Finding {
+  check: string;
+  severity: 'blocker' | 'advice';
+  /** Channel attribute. */
+  attribute: string;
+  cause: string;
+  params: Params;
+}
+
+export type Readiness = 'blocked' | 'ready' | 'not for this channel';
+
+export interface Evaluated {
+  variant: number;
+  readiness: Readiness;
+  /** Channel category, where there is one. */
+  category: string | undefined;
+  values: Item;
+  findings: Finding[];
+  /** Why it is not for this channel, in the rulebook's words. */
+  notFor: string | undefined;
+  /** Keys of collective checks: [check, key]. */
+  keys: [string, string][];
+  /** Day on which the answer may be another (ISO 8601), if any. */
+  nextChangeAt: string | undefined;
+}
+
+interface CompiledAttribute {
+  attribute: ChannelAttribute;
+  fill: CompiledFill;
+  checks: { id: string; test: (value: ChannelValue) => Params | undefined }[];
+}
+
+/** What holds in one channel category. */
+interface Plan {
+  attributes: CompiledAttribute[];
+  byKey: Map<string, CompiledAttribute>;
+}
+
+export interface CompiledPlace {
+  setup: PlaceSetup;
+  evaluate(family: Family, today: string): Evaluated[];
+  /** True where the variant is in the place's assortment. */
+  inAssortment(variant: Variant): boolean;
+  trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
+  /** Attributes asked for in a channel category. */
+  attributes(category: string | undefined): ChannelAttribute[];
+}
+
+/** Effective value of an attribute on a variant, for conditions. */
+export function variantLookup(home: string): (variant: Variant, attribute: string, language: string | undefined) => Value | undefined {
+  return (variant, attribute, language) => {
+    if (attribute === 'sku') return variant.sku;
+    if (attribute === 'category') return variant.category;
+    return variant.facts[attribute] ?? variant.texts[attribute]?.[language ?? home];
+  };
+}
+
+export function compilePlace(setup: PlaceSetup): CompiledPlace {
+  const { rulebook, dictionary, market } = setup;
+  const plans = new Map<string | undefined, Plan>();
+  const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
+  const known = new Set(rulebook.categories.map(({ path }) => path));
+  const lookup = variantLookup(setup.language);
+  const inAssortment = compileCondition(setup.assortment, dictionary, lookup);
+  const eligibility = rulebook.eligibility.map((rule) => ({ rule, hits: compileCondition(rule.when, dictionary, lookup) }));
+  const item = itemChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
+  const families = familyChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
+  const collective = collectiveChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
+
+  const planFor = (category: string | undefined): Plan => {
+    const found = plans.get(category);
+    if (found) return found;
+    const attributes = attributesFor(rulebook, category, market).map((attribute) => compileAttribute(attribute, category, setup));
+    const plan = { attributes, byKey: new Map(attributes.map((one) => [one.attribute.key, one])) };
+    plans.set(category, plan);
+    return plan;
+  };
+
+  const categoryOf = (variant: Variant): string | undefined => {
+    const mapped = variant.category === undefined ? undefined : setup.categoryMap.get(variant.category);
+    return mapped !== undefined && known.has(mapped) ? mapped : undefined;
+  };
+
+  function evaluateVariant(family: Family, variant: Variant, today: string): Evaluated {
+    const category = categoryOf(variant);
+    const view: View = { variant, family, today };
+    const result: Evaluated = {
+      variant: variant.id, readiness: 'ready', category, values: {}, findings: [], notFor: undefined, keys: [],
+      nextChangeAt: nextChange(variant, setup.currency, today),
+    };
+    for (const { rule, hits } of eligibility)
+      if (hits(variant)) {
+        result.readiness = 'not for this channel';
+        result.notFor = rule.words;
+        return result;
+      }
+    judgeCategory(variant, category, result);
+    const plan = planFor(category);
+    const pins = setup.pins.get(variant.id);
+    const { values, findings } = result;
+    for (const { attribute, fill, checks } of plan.attributes) {
+      const pinned = pins?.[attribute.key];
+      const value = pinned === undefined ? fill.value(view) : unpack(pinned, attribute);
+      if (value === undefined || value === '') {
+        if (attribute.need === 'optional') continue;
+        const { meta } = attribute.need === 'required' ? required : recommended;
+        const cause = causeOfMissing(setup, attribute.key, fill.blame(view));
+        findings.push({ check: meta.id, severity: meta.severity, attribute: attribute.key, cause, params: {} });
+        continue;
+      }
+      values[attribute.key] = value;
+      for (const { id, test } of checks) {
+        const params = test(value);
+        if (params) findings.push(faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'fill' }, value));
+      }
+    }
+    for (const { id, part } of item) {
+      const fault = part(values);
+      if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view));
+    }
+    for (const { id, part } of collective) {
+      const key = part.key(values);
+      if (key !== undefined) result.keys.push([id, key]);
+    }
+    return result;
+  }
+
+  function judgeCategory(variant: Variant, category: string | undefined, result: Evaluated): void {
+    if (rulebook.categoryNeed === 'optional') return;
+    const severity = rulebook.categoryNeed === 'required' ? 'blocker' : 'advice';
+    const add = (check: string, cause: string, params: Params) =>
+      result.findings.push({ check, severity, attribute: 'category', cause, params });
+    const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
+    if (variant.category === undefined) add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: 'category' }), {});
+    else if (category === undefined) add(categoryMapped.meta.id, mapCause(variant.category), { category: variant.category });
+    else if (rulebook.leafOnly && parents.has(category)) add(categoryLeaf.meta.id, mapCause(variant.category), { path: category });
+  }
+
+  function faultFinding(check: string, attribute: string, params: Params, link: Link, value: ChannelValue | undefined): Finding {
+    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayValue(value));
+    return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
+  }
+
+  function itemFinding(check: string, attribute: string, params: Params, plan: Plan, view: View): Finding {
+    const fill = plan.byKey.get(attribute)?.fill;
+    const link = fill?.origin(view) ?? { at: 'catalog', attribute };
+    return faultFinding(check, attribute, params, link, undefined);
+  }
+
+  return {
+    setup,
+    inAssortment,
+    attributes: (category) => planFor(category).attributes.map((one) => one.attribute),
+    evaluate(family, today) {
+      const results = family.variants.map((variant) => evaluateVariant(family, variant, today));
+      const listed = family.isSingle ? [] : results.flatMap((result, i) => (result.notFor === undefined ? [i] : []));
+      if (listed.length > 1) {
+        const siblings = listed.map((i) => ({ item: results[i]?.values ?? {}, options: family.variants[i]?.options ?? [] }));
+        for (const { id, part } of families)
+          part(siblings).forEach((fault, n) => {
+            const result = results[listed[n] ?? -1];
+            if (!fault || !result) return;
+            const link: Link = { at: 'catalog', attribute: 'options' };
+            result.findings.push(faultFinding(id, fault.attribute, fault.params, link, undefined));
+          });
+      }
+      for (const result of results)
+        if (result.readiness === 'ready' && result.findings.some((one) => one.severity === 'blocker')) result.readiness = 'blocked';
+      return results;
+    },
+    trace(family, variant, key, today) {
+      const one = planFor(categoryOf(variant)).byKey.get(key);
+      if (!one) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
+      const view: View = { variant, family, today };
+      const pinned = setup.pins.get(variant.id)?.[key];
+      const value = pinned ?? one.fill.value(view);
+      const asks: TraceStep = {
+        at: 'channel',
+        words: sayNeed(one.attribute),
+        ...(value === undefined ? {} : { value: sayChannelValue(value, one.attribute, setup.currency) }),
+      };
+      if (pinned !== undefined) return [asks, { at: 'pin', words: 'Pinned for this listing', value: pinned }];
+      return [asks, ...one.fill.trace(view)];
+    },
+  };
+}
+
+function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {
+  return part === undefined ? [] : [{ id, part }];
+}
+
+function compileAttribute(attribute: ChannelAttribute, category: string | undefined, setup: PlaceSetup): CompiledAttribute {
+  const fits = setup.fills
+    .filter((one) => one.attribute === attribute.key)
+    .filter((one) => one.category === undefined || (category !== undefined && isUnder(category, [one.category])))
+    .sort((a, b) => (b.category?.length ?? 0) - (a.category?.length ?? 0));
+  const placed = fits[0];
+  return {
+    attribute,
+    fill: placed ? compileFill(placed.fill, setup) : noFill,
+    checks: valueChecks.flatMap(({ meta, compile }) => {
+      const test = compile(attribute, setup.rulebook);
+      return test ? [{ id: meta.id, test }] : [];
+    }),
+  };
+}
+
+/** A pinned text as the channel's type has it. */
+function unpack(pinned: string, attribute: ChannelAttribute): ChannelValue {
+  if (attribute.type === 'money') return minorUnits(pinned);
+  if (attribute.type === 'number') return Number(pinned);
+  return attribute.type === 'picture' ? [{ address: pinned }] : pinned;
+}
+
+/** A sale that begins or ends changes values by itself. */
+function nextChange(variant: Variant, currency: string, today: string): string | undefined {
+  const sale = variant.offers[currency]?.sale;
+  if (!sale) return undefined;
+  if (sale.from !== undefined && sale.from > today) return sale.from;
+  if (sale.to === undefined || sale.to < today) return undefined;
+  const day = new Date(`${sale.to}T00:00:00Z`);
+  day.setUTCDate(day.getUTCDate() + 1);
+  return day.toISOString().slice(0, 10);
+}
+
+function sayNeed({ label, need, limits }: ChannelAttribute): string {
+  const parts = [`${label} is ${need}`];
+  if (limits.maxLength !== undefined) parts.push(`at most ${limits.maxLength} characters`);
+  if (limits.values) parts.push(`one of ${limits.values.length} values`);
+  if (limits.minWidth !== undefined) parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
+  return parts.join(', ');
+}
+
+/** A channel value as people and files read it: money as amount and currency. */
+export function sayChannelValue(value: ChannelValue, attribute: ChannelAttribute, currency: string): string {
+  if (attribute.type === 'money' && typeof value === 'number') return `${(value / 100).toFixed(2)} ${currency}`;
+  return sayValue(value);
+}
+
+/** A short print of an evaluation's outcome: rows whose print is unchanged are not written again (FNV-1a, 52 bits). */
+export function printOf(result: Evaluated): string {
+  const text = JSON.stringify([result.readiness, result.category, result.findings, result.notFor, result.keys, result.nextChangeAt]);
+  let high = 0x811c9dc5;
+  let low = 0x1b873593;
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    high = Math.imul(high ^ unit, 0x01000193);
+    low = Math.imul(low ^ unit, 0x85ebca6b);
+  }
+  return ((high >>> 0) * 0x100000 + ((low >>> 0) & 0xfffff)).toString(36);
+}

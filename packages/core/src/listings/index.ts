@@ -1,0 +1,4 @@
+export * from './place.js';
+export * from './evaluate.js';
+export * from './causes.js';
+export { minorUnits, sourcesFor } from './sources.js';

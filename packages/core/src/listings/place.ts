@@ -1,0 +1,48 @@
+/** The set-up of a place: all that decides how a product becomes a listing there. Plain data. */
+import type { Condition } from '../conditions/index.js';
+import type { Fill } from '../fills/index.js';
+import type { Rulebook } from '../rulebooks/index.js';
+import type { Attribute } from '../values/index.js';
+
+export interface PlaceSetup {
+  channel: string;
+  market: string;
+  language: string;
+  currency: string;
+  rulebook: Rulebook;
+  dictionary: ReadonlyMap<string, Attribute>;
+  /** Which products the place gets. */
+  assortment: Condition;
+  /** Own category path → channel category path. */
+  categoryMap: ReadonlyMap<string, string>;
+  /** Most specific wins: one for a channel category before one for all. */
+  fills: readonly PlacedFill[];
+  /** Values set by hand, by variant id. */
+  pins: ReadonlyMap<number, Record<string, string>>;
+  /** Start of picture addresses, without a slash at the end. */
+  mediaAddress: string;
+}
+
+export interface PlacedFill {
+  attribute: string;
+  /** Channel category it holds for, with all below it; undefined = everywhere. */
+  category?: string | undefined;
+  fill: Fill;
+}
+
+/** Where a value comes from or fails to: the link one would mend. */
+export type Link =
+  | { at: 'catalog'; attribute: string; language?: string }
+  | { at: 'translation'; value: string }
+  | { at: 'fill' };
+
+export interface TraceStep {
+  at: 'channel' | 'pin' | 'fill' | 'fit' | 'catalog';
+  /** A sentence for people. */
+  words: string;
+  /** The value after this step, as text. */
+  value?: string;
+  /** Catalog attribute the step reads, so that the trace can go on to the claims. */
+  attribute?: string;
+  language?: string;
+}

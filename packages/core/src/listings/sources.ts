@@ -1,0 +1,154 @@
+/** What a fill can read: attributes of the dictionary, and facts that are no attributes (price, stock, pictures …). */
+import type { Family, Offer, Variant } from '../catalog/index.js';
+import type { ChannelValue, Picture } from '../checks/index.js';
+import { type ChannelAttribute } from '../rulebooks/index.js';
+import { type Attribute, type Media, plainValue } from '../values/index.js';
+import type { Link, PlaceSetup } from './place.js';
+
+export interface View {
+  variant: Variant;
+  family: Family;
+  /** ISO 8601 date. */
+  today: string;
+}
+
+export interface Source {
+  label: string;
+  read(view: View): ChannelValue | undefined;
+  link: Link;
+}
+
+type Built = { label: string; fits: ChannelAttribute['type'][]; make(setup: PlaceSetup): Source['read'] };
+
+/** Decimal string → integer minor units, half up; every currency used here has two decimals. */
+export function minorUnits(amount: string): number {
+  const [whole = '0', fraction = ''] = amount.replace('-', '').split('.');
+  const cents = Number(whole) * 100 + Number(fraction.slice(0, 2).padEnd(2, '0')) + (Number(fraction.charAt(2) || '0') >= 5 ? 1 : 0);
+  return amount.startsWith('-') ? -cents : cents;
+}
+
+function saleNow(offer: Offer | undefined, today: string): Offer['sale'] {
+  const sale = offer?.sale;
+  return sale && (sale.to === undefined || sale.to >= today) ? sale : undefined;
+}
+
+/** Facts that are no attributes, by their name in fills. */
+const builtIn: Record<string, Built> = {
+  price: {
+    label: 'price',
+    fits: ['money'],
+    make: ({ currency }) => ({ variant }) => {
+      const amount = variant.offers[currency]?.regular;
+      return amount === undefined ? undefined : minorUnits(amount);
+    },
+  },
+  salePrice: {
+    label: 'sale price',
+    fits: ['money'],
+    make: ({ currency }) => ({ variant, today }) => {
+      const sale = saleNow(variant.offers[currency], today);
+      return sale ? minorUnits(sale.amount) : undefined;
+    },
+  },
+  saleDates: {
+    label: 'dates of the sale',
+    fits: ['text'],
+    make: ({ currency }) => ({ variant, today }) => {
+      const sale = saleNow(variant.offers[currency], today);
+      return sale?.from && sale.to ? `${sale.from}/${sale.to}` : undefined;
+    },
+  },
+  stock: { label: 'stock', fits: ['number'], make: () => ({ variant }) => Math.max(0, variant.stock) },
+  availability: {
+    label: 'availability',
+    fits: ['choice', 'text'],
+    make: () => ({ variant }) => (variant.stock > 0 ? 'in stock' : 'out of stock'),
+  },
+  familyId: {
+    label: 'family',
+    fits: ['text'],
+    make: () => ({ family }) => (family.isSingle ? undefined : `F${family.id}`),
+  },
+  mainPicture: {
+    label: 'first picture',
+    fits: ['picture'],
+    make: ({ mediaAddress }) => ({ variant }) => pictures(variant, mediaAddress).slice(0, 1).filter(Boolean),
+  },
+  morePictures: {
+    label: 'further pictures',
+    fits: ['picture'],
+    make: ({ mediaAddress }) => ({ variant }) => pictures(variant, mediaAddress).slice(1),
+  },
+};
+
+/** Which catalog attribute one would edit to give a built-in fact a value. */
+const editedAs: Record<string, string> = {
+  price: 'price',
+  salePrice: 'salePrice',
+  saleDates: 'salePrice',
+  stock: 'stock',
+  availability: 'stock',
+  familyId: 'family',
+  mainPicture: 'pictures',
+  morePictures: 'pictures',
+};
+
+function pictures(variant: Variant, mediaAddress: string): Picture[] {
+  const value = variant.facts.pictures;
+  if (!Array.isArray(value)) return [];
+  return (value as Media[]).map(({ name, width, height }) => ({
+    address: /^https?:/.test(name) ? name : `${mediaAddress}/${encodeURIComponent(name)}`,
+    ...(width !== undefined && height !== undefined ? { width, height } : {}),
+  }));
+}
+
+/** Names and labels of all a fill for this channel attribute can read. */
+export function sourcesFor(attribute: ChannelAttribute, dictionary: ReadonlyMap<string, Attribute>): { name: string; label: string }[] {
+  const facts = Object.entries(builtIn)
+    .filter(([, source]) => source.fits.includes(attribute.type))
+    .map(([name, source]) => ({ name, label: source.label }));
+  const listed = [...dictionary.values()]
+    .filter((one) => one.type !== 'media' && one.type !== 'money')
+    .map((one) => ({ name: one.key, label: one.label }));
+  return ['picture', 'money'].includes(attribute.type) ? facts : [...facts, ...listed];
+}
+
+/** Compiles a source; undefined where neither the dictionary nor the built-in facts have it. */
+export function compileSource(name: string, setup: PlaceSetup): Source | undefined {
+  const built = builtIn[name];
+  if (built) {
+    const read = built.make(setup);
+    return {
+      label: built.label,
+      read: (view) => {
+        const value = read(view);
+        return Array.isArray(value) && value.length === 0 ? undefined : value;
+      },
+      link: { at: 'catalog', attribute: editedAs[name] ?? name },
+    };
+  }
+  const attribute = setup.dictionary.get(name);
+  if (!attribute) return undefined;
+  if (attribute.perLanguage) {
+    const { language } = setup;
+    return {
+      label: attribute.label,
+      read: ({ variant }) => variant.texts[name]?.[language],
+      link: { at: 'catalog', attribute: name, language },
+    };
+  }
+  return { label: attribute.label, read: factReader(attribute), link: { at: 'catalog', attribute: name } };
+}
+
+function factReader(attribute: Attribute): Source['read'] {
+  const { key } = attribute;
+  if (key === 'sku') return ({ variant }) => variant.sku;
+  if (key === 'category') return ({ variant }) => variant.category;
+  if ((attribute.type === 'text' || attribute.type === 'choice' || attribute.type === 'link') && !attribute.many)
+    return ({ variant }) => variant.facts[key] as string | undefined;
+  if (attribute.type === 'number' && !attribute.many) return ({ variant }) => variant.facts[key] as number | undefined;
+  return ({ variant }) => {
+    const value = variant.facts[key];
+    return value === undefined ? undefined : plainValue(value, attribute);
+  };
+}

@@ -1,0 +1,73 @@
+/** What a new version of a rulebook changes, in words. */
+import type { ChannelAttribute, Rulebook } from './model.js';
+
+export interface RulebookChange {
+  part: 'category' | 'attribute' | 'rule' | 'eligibility';
+  key: string;
+  kind: 'added' | 'removed' | 'changed';
+  /** Sentences; one a difference. */
+  words: string[];
+}
+
+export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookChange[] {
+  return [
+    ...compareKeyed('category', before.categories, after.categories, (one) => one.path, (a, b) =>
+      a.name === b.name ? [] : [`named “${b.name}”, was “${a.name}”`],
+    ),
+    ...compareKeyed('attribute', before.attributes, after.attributes, (one) => one.key, attributeWords),
+    ...compareKeyed('rule', before.rules, after.rules, (one) => one.check, (a, b) =>
+      JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed'],
+    ),
+    ...compareKeyed('eligibility', before.eligibility, after.eligibility, (one) => one.id, (a, b) =>
+      JSON.stringify(a) === JSON.stringify(b) ? [] : [b.words],
+    ),
+  ];
+}
+
+function compareKeyed<T>(
+  part: RulebookChange['part'],
+  before: readonly T[],
+  after: readonly T[],
+  keyOf: (one: T) => string,
+  differences: (a: T, b: T) => string[],
+): RulebookChange[] {
+  const old = new Map(before.map((one) => [keyOf(one), one]));
+  const now = new Map(after.map((one) => [keyOf(one), one]));
+  const changes: RulebookChange[] = [];
+  for (const [key, one] of now) {
+    const was = old.get(key);
+    if (was === undefined) changes.push({ part, key, kind: 'added', words: [] });
+    else {
+      const words = differences(was, one);
+      if (words.length > 0) changes.push({ part, key, kind: 'changed', words });
+    }
+  }
+  for (const key of old.keys()) if (!now.has(key)) changes.push({ part, key, kind: 'removed', words: [] });
+  return changes;
+}
+
+function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
+  const words: string[] = [];
+  if (a.need !== b.need) words.push(`now ${b.need}, was ${a.need}`);
+  const say = (value: unknown) => (Array.isArray(value) ? `${value.length} values` : value === undefined ? 'none' : String(value));
+  for (const key of Object.keys({ ...a.limits, ...b.limits }) as (keyof ChannelAttribute['limits'])[])
+    if (JSON.stringify(a.limits[key]) !== JSON.stringify(b.limits[key]))
+      words.push(`${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`);
+  if (JSON.stringify(a.requiredIn) !== JSON.stringify(b.requiredIn))
+    words.push(`required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`);
+  if (JSON.stringify(a.categories) !== JSON.stringify(b.categories)) words.push('asked for in other categories');
+  return words;
+}
+
+const limitWords: Record<keyof ChannelAttribute['limits'], string> = {
+  minLength: 'shortest length',
+  maxLength: 'longest length',
+  pattern: 'pattern',
+  values: 'allowed values',
+  min: 'smallest number',
+  max: 'largest number',
+  units: 'units',
+  minWidth: 'least width in pixels',
+  minHeight: 'least height in pixels',
+  maxCount: 'most values',
+};

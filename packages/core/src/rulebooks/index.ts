@@ -1,0 +1,3 @@
+export * from './model.js';
+export * from './schema.js';
+export * from './compare.js';

@@ -1,0 +1,134 @@
+/** A channel's requirements as one versioned JSON document. */
+import { z } from 'zod';
+import { conditionSchema } from '../conditions/index.js';
+
+const need = z.enum(['required', 'recommended', 'optional']);
+
+const limitsSchema = z.strictObject({
+  minLength: z.int().positive().optional(),
+  /** In characters (Unicode code points), as JSON Schema counts them. */
+  maxLength: z.int().positive().optional(),
+  pattern: z.string().optional(),
+  /** Closed list. */
+  values: z.array(z.string()).optional(),
+  min: z.number().optional(),
+  max: z.number().optional(),
+  /** Unit codes a measure may be sent in. */
+  units: z.array(z.string()).optional(),
+  /** Pixels. */
+  minWidth: z.int().positive().optional(),
+  minHeight: z.int().positive().optional(),
+  maxCount: z.int().positive().optional(),
+});
+export type Limits = z.infer<typeof limitsSchema>;
+
+const channelAttributeSchema = z.strictObject({
+  key: z.string(),
+  label: z.string(),
+  help: z.string().optional(),
+  /** money is sent as amount and currency of the market; link must be absolute; dates are ISO 8601. */
+  type: z.enum(['text', 'number', 'measure', 'money', 'choice', 'link', 'picture', 'gtin', 'date']),
+  need,
+  limits: limitsSchema.default({}),
+  /** Asked for only in these categories (and all below them). */
+  categories: z.array(z.string()).optional(),
+  /** Required, whatever `need` says, in these categories (and all below them). */
+  requiredIn: z.array(z.string()).optional(),
+  markets: z.array(z.string()).optional(),
+});
+export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
+
+/** Checks that take settings of their own; those without are switched on by the attributes' types and limits. */
+const ruleSchema = z.discriminatedUnion('check', [
+  z.strictObject({ check: z.literal('sales-talk'), attributes: z.array(z.string()), phrases: z.array(z.string()) }),
+  z.strictObject({ check: z.literal('capitals'), attributes: z.array(z.string()) }),
+  z.strictObject({ check: z.literal('identifiers'), gtin: z.string(), brand: z.string(), mpn: z.string() }),
+  z.strictObject({ check: z.literal('sale-price'), price: z.string(), sale: z.string() }),
+  z.strictObject({ check: z.literal('variant-axis'), group: z.string(), axes: z.array(z.string()) }),
+  z.strictObject({ check: z.literal('gtin-unique'), gtin: z.string() }),
+  z.strictObject({ check: z.literal('item-key-unique'), key: z.string() }),
+]);
+export type Rule = z.infer<typeof ruleSchema>;
+
+export const rulebookSchema = z.strictObject({
+  channel: z.string(),
+  name: z.string(),
+  version: z.string(),
+  /** First day it holds, ISO 8601. */
+  validFrom: z.iso.date(),
+  summary: z.string().optional(),
+  markets: z
+    .array(
+      z.strictObject({
+        key: z.string(),
+        name: z.string(),
+        /** ISO 3166-1 alpha-2, BCP 47, ISO 4217. */
+        country: z.string().length(2),
+        language: z.string(),
+        currency: z.string().length(3),
+      }),
+    )
+    .min(1),
+  categoryNeed: need,
+  leafOnly: z.boolean(),
+  /** Paths of keys joined by "/"; a parent is the path above. */
+  categories: z.array(z.strictObject({ path: z.string(), name: z.string(), words: z.string().optional() })),
+  attributes: z.array(channelAttributeSchema).min(1),
+  rules: z.array(ruleSchema),
+  /** Goods the channel does not take at all. */
+  eligibility: z.array(z.strictObject({ id: z.string(), words: z.string(), when: conditionSchema })),
+  feed: z.strictObject({
+    /** Attribute whose value names an item in the file. */
+    itemKey: z.string(),
+    rss: z.strictObject({ prefix: z.string(), namespace: z.string() }),
+    /** Channel attribute → element or column name; order is that of the file. */
+    fields: z.array(z.strictObject({ attribute: z.string(), name: z.string(), plain: z.boolean().optional() })),
+  }),
+});
+export type Rulebook = z.infer<typeof rulebookSchema>;
+
+/** Parses and cross-checks a rulebook; faults are sentences with the place they are at. */
+export function loadRulebook(json: unknown): { ok: true; rulebook: Rulebook } | { ok: false; faults: string[] } {
+  const read = rulebookSchema.safeParse(json);
+  if (!read.success)
+    return { ok: false, faults: read.error.issues.map((issue) => `${issue.path.join('.') || 'rulebook'}: ${issue.message}`) };
+  const faults = crossCheck(read.data);
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, rulebook: read.data };
+}
+
+function crossCheck(rulebook: Rulebook): string[] {
+  const faults: string[] = [];
+  const attributes = new Set(rulebook.attributes.map((one) => one.key));
+  const paths = new Set(rulebook.categories.map((one) => one.path));
+  for (const { path } of rulebook.categories) {
+    const parent = parentPath(path);
+    if (parent !== undefined && !paths.has(parent)) faults.push(`categories: “${path}” has no parent “${parent}”`);
+  }
+  for (const one of rulebook.attributes)
+    for (const path of [...(one.categories ?? []), ...(one.requiredIn ?? [])])
+      if (!paths.has(path)) faults.push(`attributes.${one.key}: there is no category “${path}”`);
+  for (const { attribute } of rulebook.feed.fields)
+    if (!attributes.has(attribute)) faults.push(`feed.fields: there is no attribute “${attribute}”`);
+  if (!attributes.has(rulebook.feed.itemKey)) faults.push(`feed.itemKey: there is no attribute “${rulebook.feed.itemKey}”`);
+  return faults;
+}
+
+export function parentPath(path: string): string | undefined {
+  const cut = path.lastIndexOf('/');
+  return cut < 0 ? undefined : path.slice(0, cut);
+}
+
+/** True where `path` is one of `roots` or below one. */
+export function isUnder(path: string, roots: readonly string[]): boolean {
+  return roots.some((root) => path === root || path.startsWith(`${root}/`));
+}
+
+/** The attributes that hold in a category and market, with what they need there. */
+export function attributesFor(rulebook: Rulebook, category: string | undefined, market: string): ChannelAttribute[] {
+  return rulebook.attributes
+    .filter((one) => (one.markets ?? [market]).includes(market))
+    .filter((one) => one.categories === undefined || (category !== undefined && isUnder(category, one.categories)))
+    .map((one) =>
+      category !== undefined && one.requiredIn && isUnder(category, one.requiredIn) ? { ...one, need: 'required' } : one,
+    );
+}

@@ -1,0 +1,2 @@
+export * from './detect.js';
+export * from './write.js';

@@ -1,0 +1,84 @@
+/** What an attribute is, what a value of it looks like, and how text becomes one. */
+
+export const attributeTypes = [
+  'text',
+  'richText',
+  'number',
+  'measure',
+  'money',
+  'boolean',
+  'date',
+  'choice',
+  'media',
+  'link',
+] as const;
+export type AttributeType = (typeof attributeTypes)[number];
+
+export const dimensions = ['length', 'volume', 'mass', 'power', 'luminousFlux', 'temperature', 'time'] as const;
+export type Dimension = (typeof dimensions)[number];
+
+/** A number with its unit: the decimal as written, and the number in the dimension's base unit for comparing. */
+export interface Measure {
+  amount: string;
+  unit: string;
+  base: number;
+}
+
+/** An exact amount: never a float. */
+export interface Money {
+  amount: string;
+  currency: string;
+}
+
+/** A picture or file by name; width and height in pixels once it has been measured. */
+export interface Media {
+  name: string;
+  width?: number;
+  height?: number;
+}
+
+export type SingleValue = string | number | boolean | Measure | Money | Media;
+/** What an attribute holds: one value, or a list where the attribute takes many. */
+export type Value = SingleValue | SingleValue[];
+
+export interface Attribute {
+  key: string;
+  label: string;
+  type: AttributeType;
+  /** Takes a list of values. */
+  many: boolean;
+  /** Has a value of its own in each language. */
+  perLanguage: boolean;
+  /** Where it is entered: once for the family, or on each variant. */
+  level: 'family' | 'variant';
+  dimension?: Dimension;
+  /** Closed list; absent = anything. */
+  choices?: string[];
+  group: string;
+}
+
+/** How a source writes numbers and dates, and what its bare figures mean. */
+export interface ReadingStyle {
+  decimal: '.' | ',';
+  dateOrder: 'dmy' | 'mdy' | 'ymd';
+  currency?: string;
+  /** Unit of a bare number, as a column header such as "Power [W]" gives it. */
+  unit?: string;
+}
+
+export const plainStyle: ReadingStyle = { decimal: '.', dateOrder: 'ymd' };
+
+/** A value, with notes on what was done to get it, or the reason (a sentence for people) why there is none. */
+export type Parsed<V> = { ok: true; value: V; notes?: string[] } | { ok: false; reason: string };
+
+/** One attribute type: everything the rest of the program needs to know of it. */
+export interface ValueType<V extends SingleValue> {
+  /** Reads one trimmed, non-empty cell. */
+  parse(raw: string, style: ReadingStyle, attribute: Attribute): Parsed<V>;
+  /** For people, in their locale (BCP 47). */
+  format(value: V, locale: string): string;
+  /** For files and comparison by machines: plain text without markup of a locale. */
+  plain(value: V): string;
+  /** Comparable key: a number in the base unit, or folded text in code-unit order. */
+  sortKey(value: V): number | string;
+}

@@ -1,0 +1,36 @@
+import type { Parsed, ReadingStyle } from './model.js';
+
+const lead = /^(?:ø|⌀|ca\.?|approx\.?|circa|about|~|≈)\s*/iu;
+
+/**
+ * Reads a decimal written in a locale into a plain decimal string ("1.234,5" with decimal comma → "1234.5").
+ * A separator that can only be the other kind ("12.5" in a comma file) is taken as the decimal mark and noted.
+ */
+export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
+  const notes: string[] = [];
+  let text = raw.trim().replace(/[\u00a0\u202f\u2009' ]/g, '');
+  const bare = text.replace(lead, '');
+  if (bare !== text) notes.push(`read “${raw.trim()}” as the number in it`);
+  text = bare.replace(/^[−–]/, '-').replace(/^\+/, '');
+  const sign = text.startsWith('-') ? '-' : '';
+  if (sign) text = text.slice(1);
+  const group = style.decimal === ',' ? '.' : ',';
+  const grouped = new RegExp(`^\\d{1,3}(\\${group}\\d{3})+(\\${style.decimal}\\d+)?$`);
+  if (grouped.test(text)) text = text.replaceAll(group, '').replace(style.decimal, '.');
+  else if (/^\d*[.,]\d+$/.test(text)) {
+    if (text.includes(group)) notes.push(`“${raw.trim()}” has a decimal ${group === '.' ? 'point' : 'comma'}`);
+    text = text.replace(',', '.');
+  }
+  if (!/^(\d+\.?\d*|\.\d+)$/.test(text)) return { ok: false, reason: `“${raw.trim()}” is not a number` };
+  const trimmed = text
+    .replace(/^0+(?=\d)/, '')
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
+  const value = (sign && Number(trimmed) !== 0 ? '-' : '') + (trimmed.startsWith('.') ? `0${trimmed}` : trimmed || '0');
+  return notes.length > 0 ? { ok: true, value, notes } : { ok: true, value };
+}
+
+/** Twelve significant digits: enough for any goods, and the same number by whichever unit it was reached. */
+export function steady(value: number): number {
+  return Number(value.toPrecision(12));
+}

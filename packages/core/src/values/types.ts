@@ -1,0 +1,197 @@
+/** The attribute types, each with its way of reading, showing and comparing. */
+import { foldText, textKey } from './folding.js';
+import { cleanMarkup, plainText } from './markup.js';
+import type { Attribute, AttributeType, Media, Measure, Money, Parsed, ReadingStyle, SingleValue, Value, ValueType } from './model.js';
+import { parseDecimal } from './numbers.js';
+import { parseMeasure, unitLabel } from './units.js';
+
+const text: ValueType<string> = {
+  parse: (raw) => ({ ok: true, value: raw.replace(/[ \t]+/g, ' ') }),
+  format: (value) => value,
+  plain: (value) => value,
+  sortKey: textKey,
+};
+
+const richText: ValueType<string> = {
+  parse: (raw) => {
+    const { html, removed } = cleanMarkup(raw);
+    if (plainText(html) === '') return { ok: false, reason: 'the description holds markup but no text' };
+    return removed.length > 0
+      ? { ok: true, value: html, notes: [`removed ${removed.join(', ')}`] }
+      : { ok: true, value: html };
+  },
+  format: plainText,
+  plain: plainText,
+  sortKey: (value) => textKey(plainText(value)),
+};
+
+const number: ValueType<number> = {
+  parse: (raw, style) => {
+    const read = parseDecimal(raw, style);
+    return read.ok ? { ...read, value: Number(read.value) } : read;
+  },
+  format: (value, locale) => value.toLocaleString(locale, { maximumFractionDigits: 6 }),
+  plain: String,
+  sortKey: (value) => value,
+};
+
+const measure: ValueType<Measure> = {
+  parse: (raw, style, attribute) => parseMeasure(raw, style, attribute.dimension),
+  format: (value, locale) =>
+    `${Number(value.amount).toLocaleString(locale, { maximumFractionDigits: 6 })} ${unitLabel[value.unit] ?? value.unit}`,
+  plain: (value) => `${value.amount} ${unitLabel[value.unit] ?? value.unit}`,
+  sortKey: (value) => value.base,
+};
+
+const symbols: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD', kr: 'SEK' };
+
+/** Reads an amount with or without its currency into exact decimals (ISO 4217 codes). */
+function parseMoney(raw: string, style: ReadingStyle): Parsed<Money> {
+  const match = /^(£|€|\$|[a-z]{2,3})?\s*(.*?)\s*(£|€|\$|[a-z]{2,3}|:-)?$/iu.exec(raw.trim());
+  const mark = match?.[1] ?? match?.[3];
+  const currency = mark ? (symbols[mark.toLowerCase()] ?? mark.toUpperCase()) : style.currency;
+  const amount = parseDecimal(match?.[2] ?? '', style);
+  if (!amount.ok) return { ok: false, reason: `“${raw}” is not a price` };
+  if (!currency) return { ok: false, reason: `“${raw}” has no currency` };
+  if (mark && style.currency && currency !== style.currency)
+    return { ok: false, reason: `“${raw}” is in ${currency}, the column is in ${style.currency}` };
+  return { ok: true, value: { amount: amount.value, currency } };
+}
+
+const money: ValueType<Money> = {
+  parse: parseMoney,
+  format: (value, locale) =>
+    Number(value.amount).toLocaleString(locale, { style: 'currency', currency: value.currency }),
+  plain: (value) => `${value.amount} ${value.currency}`,
+  sortKey: (value) => Number(value.amount),
+};
+
+const yes = new Set(['yes', 'y', 'true', '1', 'ja', 'j', 'x', 'wahr']);
+const no = new Set(['no', 'n', 'false', '0', 'nein', 'nej', 'falsch']);
+
+const boolean: ValueType<boolean> = {
+  parse: (raw) => {
+    const word = foldText(raw);
+    if (yes.has(word)) return { ok: true, value: true };
+    if (no.has(word)) return { ok: true, value: false };
+    return { ok: false, reason: `“${raw}” is neither yes nor no` };
+  },
+  format: (value) => (value ? 'yes' : 'no'),
+  plain: (value) => (value ? 'yes' : 'no'),
+  sortKey: (value) => (value ? 1 : 0),
+};
+
+/** Reads a calendar date into ISO 8601 (YYYY-MM-DD). */
+function parseDate(raw: string, style: ReadingStyle): Parsed<string> {
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(raw);
+  const other = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(raw);
+  const parts = iso
+    ? [iso[1], iso[2], iso[3]]
+    : other
+      ? style.dateOrder === 'mdy'
+        ? [other[3], other[1], other[2]]
+        : [other[3], other[2], other[1]]
+      : undefined;
+  const [year, month, day] = parts ?? [];
+  if (year && month && day) {
+    const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
+    if (date.getUTCMonth() === Number(month) - 1 && date.getUTCDate() === Number(day))
+      return { ok: true, value: date.toISOString().slice(0, 10) };
+  }
+  return { ok: false, reason: `“${raw}” is not a date; write 2026-04-30` };
+}
+
+const date: ValueType<string> = {
+  parse: parseDate,
+  format: (value, locale) => new Date(`${value}T00:00:00Z`).toLocaleDateString(locale, { timeZone: 'UTC' }),
+  plain: (value) => value,
+  sortKey: (value) => value,
+};
+
+const choice: ValueType<string> = {
+  parse: (raw, _style, attribute) => {
+    if (!attribute.choices) return { ok: true, value: raw };
+    const found = attribute.choices.find((one) => foldText(one) === foldText(raw));
+    return found ? { ok: true, value: found } : { ok: false, reason: `“${raw}” is not one of ${attribute.choices.join(', ')}` };
+  },
+  format: (value) => value,
+  plain: (value) => value,
+  sortKey: textKey,
+};
+
+const media: ValueType<Media> = {
+  parse: (raw) => ({ ok: true, value: { name: raw } }),
+  format: (value) => value.name,
+  plain: (value) => value.name,
+  sortKey: (value) => textKey(value.name),
+};
+
+const link: ValueType<string> = { ...text, parse: (raw) => ({ ok: true, value: raw.trim() }) };
+
+const types: { [T in AttributeType]: ValueType<never> } = {
+  text,
+  richText,
+  number,
+  measure,
+  money,
+  boolean,
+  date,
+  choice,
+  media,
+  link,
+} as unknown as { [T in AttributeType]: ValueType<never> };
+
+/** The definition of a type; values of other types must not be handed to it. */
+export function typeOf(type: AttributeType): ValueType<SingleValue> {
+  return types[type] as unknown as ValueType<SingleValue>;
+}
+
+/** What separates the members of a list in one cell. */
+const listMark = /\s*[|,]\s*|\s*;\s+/;
+
+/** Reads one cell into a value of the attribute; lists are split at commas, bars and semicolons. */
+export function parseValue(raw: string, style: ReadingStyle, attribute: Attribute): Parsed<Value> {
+  const cell = raw.trim();
+  const type = typeOf(attribute.type);
+  if (!attribute.many) return type.parse(cell, style, attribute);
+  const values: SingleValue[] = [];
+  const notes: string[] = [];
+  for (const part of cell.split(listMark)) {
+    if (part === '') continue;
+    const read = type.parse(part, style, attribute);
+    if (!read.ok) return read;
+    values.push(read.value);
+    notes.push(...(read.notes ?? []));
+  }
+  return notes.length > 0 ? { ok: true, value: values, notes } : { ok: true, value: values };
+}
+
+/** Both sides of a many-valued attribute treated alike. */
+export function members(value: Value): SingleValue[] {
+  return Array.isArray(value) ? value : [value];
+}
+
+/** A value for people. */
+export function formatValue(value: Value, attribute: Attribute, locale: string): string {
+  const type = typeOf(attribute.type);
+  return members(value)
+    .map((one) => type.format(one, locale))
+    .join(', ');
+}
+
+/** A value as plain text for files. */
+export function plainValue(value: Value, attribute: Attribute): string {
+  const type = typeOf(attribute.type);
+  return Array.isArray(value) ? value.map((one) => type.plain(one)).join(', ') : type.plain(value);
+}
+
+/** The comparable keys of a value, one a member. */
+export function sortKeys(value: Value, attribute: Attribute): (number | string)[] {
+  const type = typeOf(attribute.type);
+  return members(value).map((one) => type.sortKey(one));
+}
+
+/** Equal as goods data: the same keys in the same order. */
+export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b);
+}
