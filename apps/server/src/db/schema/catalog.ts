@@ -1,0 +1,193 @@
+import type { Offer, Texts } from '@velvet-shelf/core/catalog';
+import type { TrustPolicy } from '@velvet-shelf/core/claims';
+import type { AttributeType, Dimension, Value } from '@velvet-shelf/core/values';
+import {
+  type AnyPgColumn,
+  boolean,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+} from 'drizzle-orm/pg-core';
+import { codeText, moment, ref, rowId } from './columns.js';
+import { userAccount } from './people.js';
+
+export const attribute = pgTable('attribute', {
+  id: rowId(),
+  key: text('key').notNull().unique(),
+  label: text('label').notNull(),
+  type: text('type').$type<AttributeType>().notNull(),
+  many: boolean('many').notNull(),
+  perLanguage: boolean('per_language').notNull(),
+  level: text('level', { enum: ['family', 'variant'] }).notNull(),
+  dimension: text('dimension').$type<Dimension>(),
+  choices: jsonb('choices').$type<string[]>(),
+  group: text('group').notNull(),
+  position: integer('position').notNull(),
+});
+
+export const trustPolicy = pgTable('trust_policy', {
+  attributeId: ref('attribute_id')
+    .primaryKey()
+    .references(() => attribute.id),
+  policy: text('policy').$type<TrustPolicy>().notNull(),
+});
+
+export const category = pgTable('category', {
+  id: rowId(),
+  path: text('path').notNull().unique(),
+  name: text('name').notNull(),
+  position: integer('position').notNull(),
+});
+
+export const product = pgTable(
+  'product',
+  {
+    id: rowId(),
+    kind: text('kind', { enum: ['family', 'variant', 'single', 'bundle'] }).notNull(),
+    familyId: ref('family_id').references((): AnyPgColumn => product.id),
+    /** Family, or itself: the unit of evaluation. */
+    unitId: ref('unit_id').notNull(),
+    sku: text('sku'),
+    title: text('title'),
+    brand: text('brand'),
+    category: text('category'),
+    gtin: text('gtin'),
+    state: text('state'),
+    picture: text('picture'),
+    price: numeric('price', { precision: 14, scale: 4 }),
+    stock: integer('stock').notNull().default(0),
+    options: jsonb('options').$type<[string, string][]>().notNull().default([]),
+    /** Narrow, resolved, effective: inherited values are filled in; no long texts. */
+    facts: jsonb('facts').$type<Record<string, Value>>().notNull().default({}),
+    offers: jsonb('offers').$type<Record<string, Offer>>().notNull().default({}),
+    search: text('search').notNull().default(''),
+    /** Share of the attributes its category asks for that have a value, 0–100. */
+    complete: integer('complete').notNull().default(0),
+    version: integer('version').notNull().default(1),
+    mergedInto: ref('merged_into'),
+    updatedAt: moment('updated_at').notNull().defaultNow(),
+  },
+  (table) => [
+    index('product_unit').on(table.unitId, table.id),
+    index('product_sku').on(table.sku),
+    index('product_gtin').on(table.gtin),
+    index('product_search').using('gin', table.search.op('gin_trgm_ops')),
+  ],
+);
+
+export const productText = pgTable('product_text', {
+  productId: ref('product_id')
+    .primaryKey()
+    .references(() => product.id, { onDelete: 'cascade' }),
+  texts: jsonb('texts').$type<Texts>().notNull(),
+});
+
+export const fact = pgTable(
+  'fact',
+  {
+    attributeId: ref('attribute_id')
+      .notNull()
+      .references(() => attribute.id),
+    /** BCP 47, or empty for attributes without languages. */
+    lang: text('lang').notNull().default(''),
+    num: doublePrecision('num'),
+    key: codeText('key'),
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+  },
+  (table) => [
+    index('fact_num').on(table.attributeId, table.num, table.productId),
+    index('fact_key').on(table.attributeId, table.key, table.productId),
+    index('fact_product').on(table.productId, table.attributeId),
+  ],
+);
+
+export const claimEdit = pgTable(
+  'claim_edit',
+  {
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id),
+    attributeId: ref('attribute_id')
+      .notNull()
+      .references(() => attribute.id),
+    lang: text('lang').notNull().default(''),
+    /** Null = empty on purpose. */
+    value: jsonb('value').$type<Value>(),
+    at: moment('at').notNull().defaultNow(),
+    actor: ref('actor').references(() => userAccount.id),
+  },
+  (table) => [primaryKey({ columns: [table.productId, table.attributeId, table.lang] })],
+);
+
+export const media = pgTable('media', {
+  id: rowId(),
+  name: text('name').notNull().unique(),
+  format: text('format').notNull(),
+  bytes: integer('bytes').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+});
+
+export const price = pgTable(
+  'price',
+  {
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    currency: text('currency').notNull(),
+    kind: text('kind', { enum: ['regular', 'sale'] }).notNull(),
+    amount: numeric('amount', { precision: 14, scale: 4 }).notNull(),
+    validFrom: date('valid_from', { mode: 'string' }),
+    validTo: date('valid_to', { mode: 'string' }),
+  },
+  (table) => [unique('price_slot').on(table.productId, table.currency, table.kind)],
+);
+
+export const warehouse = pgTable('warehouse', {
+  id: rowId(),
+  key: text('key').notNull().unique(),
+  name: text('name').notNull(),
+});
+
+export const movement = pgTable(
+  'movement',
+  {
+    id: rowId(),
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    warehouseId: ref('warehouse_id')
+      .notNull()
+      .references(() => warehouse.id),
+    delta: integer('delta').notNull(),
+    reason: text('reason').notNull(),
+    batchId: ref('batch_id'),
+    actor: ref('actor').references(() => userAccount.id),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (table) => [index('movement_product').on(table.productId, table.warehouseId), index('movement_batch').on(table.batchId)],
+);
+
+export const stockLevel = pgTable(
+  'stock_level',
+  {
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    warehouseId: ref('warehouse_id')
+      .notNull()
+      .references(() => warehouse.id),
+    onHand: integer('on_hand').notNull(),
+    reserved: integer('reserved').notNull().default(0),
+  },
+  (table) => [primaryKey({ columns: [table.productId, table.warehouseId] })],
+);

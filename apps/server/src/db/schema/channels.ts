@@ -1,0 +1,91 @@
+import type { Condition } from '@velvet-shelf/core/conditions';
+import type { Fill } from '@velvet-shelf/core/fills';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { moment, ref, rowId } from './columns.js';
+
+export const channel = pgTable('channel', {
+  id: rowId(),
+  key: text('key').notNull().unique(),
+  name: text('name').notNull(),
+  /** The rulebook version in use. */
+  rulebookId: ref('rulebook_id'),
+});
+
+export const rulebook = pgTable(
+  'rulebook',
+  {
+    id: rowId(),
+    channelId: ref('channel_id')
+      .notNull()
+      .references(() => channel.id),
+    version: text('version').notNull(),
+    validFrom: text('valid_from').notNull(),
+    body: jsonb('body').$type<Rulebook>().notNull(),
+    loadedAt: moment('loaded_at').notNull().defaultNow(),
+  },
+  (table) => [unique('rulebook_version').on(table.channelId, table.version)],
+);
+
+export const account = pgTable('account', {
+  id: rowId(),
+  channelId: ref('channel_id')
+    .notNull()
+    .references(() => channel.id),
+  name: text('name').notNull(),
+  /** Address of the channel's own service. */
+  address: text('address').notNull(),
+  state: text('state', { enum: ['connected', 'pending', 'off'] }).notNull(),
+});
+
+export const place = pgTable(
+  'place',
+  {
+    id: rowId(),
+    accountId: ref('account_id')
+      .notNull()
+      .references(() => account.id),
+    market: text('market').notNull(),
+    name: text('name').notNull(),
+    country: text('country').notNull(),
+    language: text('language').notNull(),
+    currency: text('currency').notNull(),
+    assortment: jsonb('assortment').$type<Condition>().notNull(),
+    /** Counts changes of anything that decides its listings; part of a listing's evaluation. */
+    setupVersion: integer('setup_version').notNull().default(1),
+  },
+  (table) => [unique('place_account_market').on(table.accountId, table.market)],
+);
+
+/** Market '' = all markets of the channel. */
+export const categoryMap = pgTable(
+  'category_map',
+  {
+    id: rowId(),
+    channelId: ref('channel_id')
+      .notNull()
+      .references(() => channel.id),
+    market: text('market').notNull().default(''),
+    /** Own category path. */
+    category: text('category').notNull(),
+    /** Channel category path. */
+    target: text('target').notNull(),
+  },
+  (table) => [unique('category_map_slot').on(table.channelId, table.market, table.category)],
+);
+
+/** Market and category '' = all. */
+export const fill = pgTable(
+  'fill',
+  {
+    id: rowId(),
+    channelId: ref('channel_id')
+      .notNull()
+      .references(() => channel.id),
+    market: text('market').notNull().default(''),
+    category: text('category').notNull().default(''),
+    attribute: text('attribute').notNull(),
+    fill: jsonb('fill').$type<Fill>().notNull(),
+  },
+  (table) => [unique('fill_slot').on(table.channelId, table.market, table.category, table.attribute)],
+);

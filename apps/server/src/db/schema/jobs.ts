@@ -1,0 +1,26 @@
+import { index, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { moment, ref, rowId } from './columns.js';
+import { userAccount } from './people.js';
+
+export const job = pgTable(
+  'job',
+  {
+    id: rowId(),
+    kind: text('kind').notNull(),
+    label: text('label').notNull(),
+    input: jsonb('input').$type<Record<string, unknown>>().notNull(),
+    checkpoint: jsonb('checkpoint').$type<Record<string, unknown>>(),
+    state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] })
+      .notNull()
+      .default('waiting'),
+    done: ref('done').notNull().default(0),
+    total: ref('total').notNull().default(0),
+    cancelWish: moment('cancel_wish'),
+    error: text('error'),
+    actor: ref('actor').references(() => userAccount.id),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    startedAt: moment('started_at'),
+    endedAt: moment('ended_at'),
+  },
+  (table) => [index('job_state').on(table.state, table.id)],
+);

@@ -1,0 +1,46 @@
+/** Child processes of the command: run to the end, or kept running until the command ends. */
+import { spawn, spawnSync } from 'node:child_process';
+import { Fault } from './say.mjs';
+
+export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
+
+/** Runs a programme to its end; its output is shown only where it fails, unless `loud`. */
+export function run(program, args, { loud = false, env = {}, cwd = root, advice } = {}) {
+  const done = spawnSync(program, args, {
+    cwd,
+    env: { ...process.env, ...env },
+    stdio: loud ? 'inherit' : ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
+  if (done.status === 0) return done.stdout ?? '';
+  const said = loud ? '' : `\n${done.stdout ?? ''}${done.stderr ?? ''}`.trimEnd();
+  throw new Fault(`${[program, ...args].join(' ')} failed${done.error ? `: ${done.error.message}` : ''}${said}`, advice);
+}
+
+/** True where a programme can be found. */
+export function has(program) {
+  return spawnSync('sh', ['-c', `command -v ${program}`], { stdio: 'ignore' }).status === 0;
+}
+
+/** Starts a Node programme in a session of its own, so that Ctrl-C reaches it through us alone. */
+export function startNode(script, { env = {}, name }) {
+  const child = spawn(process.execPath, ['--enable-source-maps', script], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'inherit'],
+    detached: true,
+  });
+  child.label = name;
+  return child;
+}
+
+/** Asks a child to end, and makes it end after ten seconds. */
+export async function stop(child) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  const late = setTimeout(() => child.kill('SIGKILL'), 10_000);
+  await ended;
+  clearTimeout(late);
+}

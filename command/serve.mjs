@@ -1,0 +1,106 @@
+/** ./velvet demo and ./velvet start: database, server, stand-ins, until Ctrl-C. */
+import { mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { checkNode, installModules, installPostgres, state } from './install.mjs';
+import { checkoutCluster, freePort } from './postgres.mjs';
+import { root, run, startNode, stop } from './run.mjs';
+import { Fault, say } from './say.mjs';
+
+const usualPort = 4180;
+
+export async function serve({ demo, port: wanted, fresh, bare, size }) {
+  checkNode();
+  installModules();
+  const external = process.env.DATABASE_URL;
+  if (!external) installPostgres();
+  build();
+
+  const files = join(state, demo ? 'demo-files' : 'files');
+  const cluster = external ? undefined : checkoutCluster(demo ? 'demo' : 'main');
+  if (fresh) {
+    if (external) throw new Fault('--fresh works on the private database only', 'Empty the database at DATABASE_URL by hand.');
+    cluster.erase();
+    rmSync(files, { recursive: true, force: true });
+  }
+  mkdirSync(files, { recursive: true });
+
+  const children = [];
+  let ending;
+  const end = (code) =>
+    (ending ??= (async () => {
+      for (const child of [...children].reverse()) await stop(child);
+      cluster?.stop();
+      process.exit(code);
+    })());
+  process.on('SIGINT', () => void end(0));
+  process.on('SIGTERM', () => void end(0));
+  process.on('SIGHUP', () => void end(0));
+
+  try {
+    say(external ? 'using the database of DATABASE_URL' : 'starting PostgreSQL');
+    const database = external ?? (await cluster.start());
+    const port = wanted === undefined ? await portOr(usualPort) : await exactly(Number(wanted));
+    const standins = demo ? await freePort() : undefined;
+    const env = {
+      DATABASE_URL: database,
+      VELVET_PORT: String(port),
+      VELVET_FILES: files,
+      VELVET_WEB: join(root, 'apps/web/dist'),
+      ...(standins ? { VELVET_STANDINS: `http://127.0.0.1:${standins}` } : {}),
+    };
+    run(process.execPath, [join(root, 'apps/server/dist/db/migrate.js')], { env });
+    if (demo) {
+      const args = [...(bare ? ['--bare'] : []), ...(size ? ['--size', size] : [])];
+      run(process.execPath, [join(root, 'demo/dist/load.js'), ...args], { env, loud: true });
+      children.push(startNode(join(root, 'apps/standins/dist/main.js'), { env, name: 'stand-ins' }));
+    }
+    children.push(startNode(join(root, 'apps/server/dist/main.js'), { env, name: 'server' }));
+    for (const child of children)
+      child.once('exit', (code) => {
+        if (ending) return;
+        process.stderr.write(`The ${child.label} ended by itself (${code}).\nLook at what it printed above.\n`);
+        void end(1);
+      });
+    await healthy(port, 60_000);
+    say(`ready http://127.0.0.1:${port}`);
+    if (demo) say(`sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivo stand-in: http://127.0.0.1:${standins}/orrivo`);
+    say('Ctrl-C stops everything this command started');
+  } catch (error) {
+    process.stderr.write(`${error.message}\n${error.advice ?? ''}\n`);
+    await end(1);
+  }
+}
+
+async function portOr(port) {
+  return (await isFree(port)) ? port : freePort();
+}
+
+async function exactly(port) {
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Fault(`${port} is no port`, 'Choose 1024 to 65535.');
+  if (!(await isFree(port))) throw new Fault(`Port ${port} is taken`, 'Choose another with --port.');
+  return port;
+}
+
+async function isFree(port) {
+  const { createServer } = await import('node:net');
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.once('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
+}
+
+async function healthy(port, limit) {
+  const until = Date.now() + limit;
+  for (;;) {
+    try {
+      const answer = await fetch(`http://127.0.0.1:${port}/api/health`);
+      if (answer.ok) return;
+    } catch {
+      // not listening yet
+    }
+    if (Date.now() > until) throw new Fault('The server did not come up', 'Look at what it printed above.');
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
