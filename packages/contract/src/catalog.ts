@@ -1,0 +1,183 @@
+import { conditionSchema } from '@velvet-shelf/core/conditions';
+import { attributeTypes } from '@velvet-shelf/core/values';
+import { z } from 'zod';
+import { endpoint, idParam, moment } from './endpoint.js';
+
+export const attributeSchema = z.object({
+  key: z.string(),
+  label: z.string(),
+  type: z.enum(attributeTypes),
+  many: z.boolean(),
+  perLanguage: z.boolean(),
+  level: z.enum(['family', 'variant']),
+  group: z.string(),
+  choices: z.array(z.string()).optional(),
+});
+export type AttributeAnswer = z.infer<typeof attributeSchema>;
+
+export const viewSchema = z.object({
+  condition: conditionSchema.default({ all: [] }),
+  search: z.string().default(''),
+  /** Column key, "-" before it for descending. */
+  sort: z.string().default('family'),
+  show: z.enum(['both', 'families', 'variants']).default('both'),
+  /** Paused and withdrawn goods too. */
+  everything: z.boolean().default(false),
+});
+export type View = z.infer<typeof viewSchema>;
+
+export const gridRowSchema = z.object({
+  id: z.number(),
+  kind: z.enum(['family', 'variant', 'single', 'bundle']),
+  familyId: z.number().nullable(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  brand: z.string().nullable(),
+  category: z.string().nullable(),
+  gtin: z.string().nullable(),
+  state: z.string().nullable(),
+  picture: z.string().nullable(),
+  price: z.string().nullable(),
+  stock: z.number(),
+  complete: z.number(),
+  /** Variants of a family; null on variants. */
+  variants: z.number().nullable(),
+  /** Further columns asked for, as text. */
+  values: z.record(z.string(), z.string()),
+  /** State per place. */
+  places: z.array(z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string(), listings: z.number() })),
+});
+export type GridRow = z.infer<typeof gridRowSchema>;
+
+const claimSchema = z.object({
+  /** As text for people; null = empty on purpose. */
+  text: z.string().nullable(),
+  from: z.string(),
+  at: moment.nullable(),
+  wins: z.boolean(),
+  batchId: z.number().nullable(),
+  row: z.number().nullable(),
+  column: z.string().nullable(),
+});
+export type ClaimAnswer = z.infer<typeof claimSchema>;
+
+export const productValueSchema = z.object({
+  attribute: z.string(),
+  label: z.string(),
+  group: z.string(),
+  type: z.enum(attributeTypes),
+  choices: z.array(z.string()).nullable(),
+  language: z.string().nullable(),
+  level: z.enum(['family', 'variant']),
+  /** As one would type it; null = no value. */
+  text: z.string().nullable(),
+  /** As people read it. */
+  shown: z.string().nullable(),
+  origin: z.enum(['edit', 'record', 'inherited', 'none']),
+  why: z.string().nullable(),
+  claims: z.array(claimSchema),
+});
+export type ProductValue = z.infer<typeof productValueSchema>;
+
+export const productSchema = z.object({
+  id: z.number(),
+  kind: z.enum(['family', 'variant', 'single', 'bundle']),
+  family: z.object({ id: z.number(), title: z.string().nullable(), variants: z.number() }).nullable(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  picture: z.string().nullable(),
+  state: z.string().nullable(),
+  options: z.array(z.tuple([z.string(), z.string()])),
+  price: z.record(z.string(), z.object({ regular: z.string().optional(), sale: z.object({ amount: z.string(), from: z.string().optional(), to: z.string().optional() }).optional() })),
+  stock: z.number(),
+  version: z.number(),
+  values: z.array(productValueSchema),
+  siblings: z.array(z.object({ id: z.number(), sku: z.string().nullable(), title: z.string().nullable(), options: z.array(z.tuple([z.string(), z.string()])) })),
+  listings: z.array(
+    z.object({ id: z.number(), placeId: z.number(), place: z.string(), readiness: z.string(), channelState: z.string(), findings: z.number() }),
+  ),
+});
+export type ProductAnswer = z.infer<typeof productSchema>;
+
+/** `text: null` = empty on purpose; `letGo` = the sources speak again. `madeAgainst` is the text the edit was made against. */
+export const editSchema = z.object({
+  attribute: z.string(),
+  language: z.string().nullable().default(null),
+  text: z.string().nullable().optional(),
+  letGo: z.boolean().optional(),
+  madeAgainst: z.string().nullable(),
+});
+export type Edit = z.input<typeof editSchema>;
+
+export const historyEntrySchema = z.object({
+  id: z.number(),
+  at: moment,
+  actor: z.string().nullable(),
+  kind: z.string(),
+  words: z.string(),
+  undone: z.boolean(),
+  canUndo: z.boolean(),
+  fields: z.array(z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() })),
+});
+export type HistoryEntry = z.infer<typeof historyEntrySchema>;
+
+export const catalog = {
+  attributes: endpoint({
+    method: 'GET',
+    path: '/api/attributes',
+    summary: 'The attribute dictionary',
+    answer: z.object({ items: z.array(attributeSchema) }),
+  }),
+  categories: endpoint({
+    method: 'GET',
+    path: '/api/categories',
+    summary: 'Our own category tree',
+    answer: z.object({ items: z.array(z.object({ path: z.string(), name: z.string() })) }),
+  }),
+  open: endpoint({
+    method: 'POST',
+    path: '/api/views',
+    summary: 'Open a grid view: answers a token and how many rows it has',
+    body: viewSchema,
+    answer: z.object({ token: z.string(), rows: z.number() }),
+  }),
+  window: endpoint({
+    method: 'GET',
+    path: '/api/views/:token/rows',
+    summary: 'A window of a view’s rows',
+    params: z.object({ token: z.string() }),
+    query: z.object({
+      from: z.coerce.number().int().min(0),
+      count: z.coerce.number().int().min(1).max(500),
+      columns: z.string().default(''),
+    }),
+    answer: z.object({ items: z.array(gridRowSchema) }),
+  }),
+  counts: endpoint({
+    method: 'GET',
+    path: '/api/views/:token/counts',
+    summary: 'What a view shows and what it leaves out, by reason',
+    params: z.object({ token: z.string() }),
+    answer: z.object({
+      variants: z.number(),
+      families: z.number(),
+      leftOut: z.array(z.object({ reason: z.string(), variants: z.number(), withStock: z.number() })),
+    }),
+  }),
+  product: endpoint({ method: 'GET', path: '/api/products/:id', summary: 'One product', params: idParam, answer: productSchema }),
+  edit: endpoint({
+    method: 'PATCH',
+    path: '/api/products/:id',
+    summary: 'Edit values; 412 with both versions where somebody was faster',
+    params: idParam,
+    body: z.object({ edits: z.array(editSchema).min(1).max(200) }),
+    answer: z.object({ product: productSchema, listingsChanged: z.number(), becameReady: z.number(), becameBlocked: z.number() }),
+  }),
+  history: endpoint({
+    method: 'GET',
+    path: '/api/products/:id/history',
+    summary: 'What happened to a product, newest first',
+    params: idParam,
+    answer: z.object({ items: z.array(historyEntrySchema) }),
+  }),
+};

@@ -1,0 +1,160 @@
+import { fillSchema } from '@velvet-shelf/core/fills';
+import { z } from 'zod';
+import { endpoint, idParam } from './endpoint.js';
+
+export const placeSchema = z.object({
+  id: z.number(),
+  channel: z.string(),
+  channelName: z.string(),
+  market: z.string(),
+  name: z.string(),
+  language: z.string(),
+  currency: z.string(),
+  accountState: z.string(),
+  rulebookVersion: z.string(),
+  totals: z.array(z.object({ readiness: z.string(), channelState: z.string(), listings: z.number() })),
+  rechecking: z.number(),
+});
+export type PlaceAnswer = z.infer<typeof placeSchema>;
+
+export const categoryRowSchema = z.object({
+  category: z.string(),
+  variants: z.number(),
+  target: z.string().nullable(),
+  targetNames: z.array(z.string()).nullable(),
+  fault: z.string().nullable(),
+  suggestions: z.array(z.object({ path: z.string(), names: z.array(z.string()), score: z.number(), evidence: z.array(z.string()) })),
+});
+export type CategoryRow = z.infer<typeof categoryRowSchema>;
+
+export const channelAttributeSchema = z.object({
+  key: z.string(),
+  label: z.string(),
+  help: z.string().nullable(),
+  type: z.string(),
+  need: z.enum(['required', 'recommended', 'optional']),
+  limits: z.array(z.string()),
+  values: z.array(z.string()).nullable(),
+  fill: fillSchema.nullable(),
+  sources: z.array(z.object({ name: z.string(), label: z.string() })),
+  /** Listings with and without a value. */
+  filled: z.number(),
+  missing: z.number(),
+  samples: z.array(z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() })),
+});
+export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
+
+export const effectSchema = z.object({
+  listingsChanged: z.number(),
+  becameReady: z.number(),
+  becameBlocked: z.number(),
+});
+export type Effect = z.infer<typeof effectSchema>;
+
+const marketParams = idParam.extend({ attribute: z.string() });
+
+export const channels = {
+  places: endpoint({
+    method: 'GET',
+    path: '/api/places',
+    summary: 'Places with their totals',
+    answer: z.object({ items: z.array(placeSchema) }),
+  }),
+  categories: endpoint({
+    method: 'GET',
+    path: '/api/places/:id/categories',
+    summary: 'Our categories and where they go at this place; unmapped with most goods first',
+    params: idParam,
+    answer: z.object({ items: z.array(categoryRowSchema) }),
+  }),
+  tree: endpoint({
+    method: 'GET',
+    path: '/api/places/:id/tree',
+    summary: 'The channel’s category tree',
+    params: idParam,
+    answer: z.object({ items: z.array(z.object({ path: z.string(), names: z.array(z.string()), leaf: z.boolean() })), leafOnly: z.boolean() }),
+  }),
+  mapCategory: endpoint({
+    method: 'PUT',
+    path: '/api/places/:id/categories',
+    summary: 'Map our categories to the channel’s; null takes a mapping away',
+    params: idParam,
+    body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
+    answer: effectSchema,
+  }),
+  fills: endpoint({
+    method: 'GET',
+    path: '/api/places/:id/fills',
+    summary: 'The channel’s attributes with their fills and sample results',
+    params: idParam,
+    answer: z.object({ items: z.array(channelAttributeSchema) }),
+  }),
+  tryFill: endpoint({
+    method: 'POST',
+    path: '/api/places/:id/fills/:attribute/try',
+    summary: 'What a fill would give, not saved',
+    params: marketParams,
+    body: z.object({ fill: fillSchema.nullable() }),
+    answer: channelAttributeSchema,
+  }),
+  saveFill: endpoint({
+    method: 'PUT',
+    path: '/api/places/:id/fills/:attribute',
+    summary: 'Save a fill; null takes it away',
+    params: marketParams,
+    body: z.object({ fill: fillSchema.nullable() }),
+    answer: effectSchema,
+  }),
+  rulebooks: endpoint({
+    method: 'GET',
+    path: '/api/places/:id/rulebooks',
+    summary: 'The channel’s rulebook versions, and how each differs from the one in use',
+    params: idParam,
+    answer: z.object({
+      items: z.array(
+        z.object({
+          id: z.number(),
+          version: z.string(),
+          validFrom: z.string(),
+          inUse: z.boolean(),
+          summary: z.string().nullable(),
+          categories: z.number(),
+          attributes: z.number(),
+          changes: z.array(
+            z.object({
+              part: z.enum(['category', 'attribute', 'rule', 'eligibility']),
+              key: z.string(),
+              kind: z.enum(['added', 'removed', 'changed']),
+              words: z.array(z.string()),
+            }),
+          ),
+        }),
+      ),
+    }),
+  }),
+  loadRulebook: endpoint({
+    method: 'POST',
+    path: '/api/places/:id/rulebooks',
+    summary: 'Load a rulebook version from its JSON',
+    params: idParam,
+    body: z.object({ rulebook: z.unknown() }),
+    answer: z.object({ version: z.string() }),
+  }),
+  tryRulebook: endpoint({
+    method: 'POST',
+    path: '/api/places/:id/rulebooks/:rulebookId/try',
+    summary: 'What another version would do to the whole assortment, not saved',
+    params: idParam.extend({ rulebookId: z.coerce.number().int() }),
+    answer: effectSchema.extend({
+      listings: z.number(),
+      causes: z.array(z.object({ words: z.string(), listings: z.number() })),
+    }),
+  }),
+  takeRulebook: endpoint({
+    method: 'PUT',
+    path: '/api/places/:id/rulebooks/:rulebookId',
+    summary: 'Use this version from now on',
+    params: idParam.extend({ rulebookId: z.coerce.number().int() }),
+    answer: effectSchema,
+  }),
+};

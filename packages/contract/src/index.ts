@@ -1,0 +1,21 @@
+import { causes } from './causes.js';
+import { catalog } from './catalog.js';
+import { channels } from './channels.js';
+import { feeds } from './feeds.js';
+import { intake } from './intake.js';
+import { listings } from './listings.js';
+import { session } from './session.js';
+import { today } from './today.js';
+
+export type { Endpoint } from './endpoint.js';
+export * from './causes.js';
+export * from './catalog.js';
+export * from './channels.js';
+export * from './feeds.js';
+export * from './intake.js';
+export * from './listings.js';
+export * from './session.js';
+export * from './today.js';
+
+/** The whole interface of the server, by capability. */
+export const api = { session, intake, catalog, channels, listings, causes, feeds, today };

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { cursorQuery, endpoint, idParam, page } from './endpoint.js';
+
+export const findingSchema = z.object({
+  check: z.string(),
+  severity: z.enum(['blocker', 'advice']),
+  attribute: z.string(),
+  words: z.string(),
+  cause: z.string(),
+});
+export type FindingAnswer = z.infer<typeof findingSchema>;
+
+export const listingRowSchema = z.object({
+  id: z.number(),
+  placeId: z.number(),
+  place: z.string(),
+  variantId: z.number(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  readiness: z.enum(['blocked', 'ready', 'not for this channel']),
+  channelState: z.string(),
+  category: z.string().nullable(),
+  findings: z.array(findingSchema),
+  notFor: z.string().nullable(),
+});
+export type ListingRow = z.infer<typeof listingRowSchema>;
+
+export const listingSchema = listingRowSchema.extend({
+  picture: z.string().nullable(),
+  values: z.array(
+    z.object({ attribute: z.string(), label: z.string(), need: z.string(), value: z.string().nullable(), pinned: z.boolean(), findings: z.array(findingSchema) }),
+  ),
+});
+export type ListingAnswer = z.infer<typeof listingSchema>;
+
+export const traceStepSchema = z.object({
+  at: z.enum(['channel', 'pin', 'fill', 'fit', 'catalog', 'claim', 'row']),
+  words: z.string(),
+  value: z.string().nullable(),
+  /** Where one would change it. */
+  edit: z
+    .discriminatedUnion('to', [
+      z.object({ to: z.literal('fill'), placeId: z.number(), attribute: z.string() }),
+      z.object({ to: z.literal('product'), productId: z.number(), attribute: z.string() }),
+      z.object({ to: z.literal('batch'), batchId: z.number(), row: z.number() }),
+    ])
+    .nullable(),
+});
+export type TraceAnswer = z.infer<typeof traceStepSchema>;
+
+export const listings = {
+  list: endpoint({
+    method: 'GET',
+    path: '/api/listings',
+    summary: 'Listings of a place or of all',
+    query: cursorQuery.extend({
+      place: z.coerce.number().optional(),
+      readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
+      channelState: z.string().optional(),
+      cause: z.string().optional(),
+      search: z.string().optional(),
+    }),
+    answer: page(listingRowSchema).extend({ total: z.number() }),
+  }),
+  listing: endpoint({ method: 'GET', path: '/api/listings/:id', summary: 'One listing with its values', params: idParam, answer: listingSchema }),
+  trace: endpoint({
+    method: 'GET',
+    path: '/api/listings/:id/trace/:attribute',
+    summary: 'The path of a value back to the supplier’s cell',
+    params: idParam.extend({ attribute: z.string() }),
+    answer: z.object({ label: z.string(), steps: z.array(traceStepSchema) }),
+  }),
+};
