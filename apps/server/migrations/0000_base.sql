@@ -330,6 +330,7 @@ CREATE TABLE "batch_row" (
 	"row" integer NOT NULL,
 	"outcome" text NOT NULL,
 	"key" text,
+	"record_key" text,
 	"reasons" jsonb,
 	"notes" jsonb,
 	"cells" jsonb NOT NULL,
@@ -370,7 +371,8 @@ CREATE TABLE "record" (
 	"key" text NOT NULL,
 	"content_id" bigint,
 	"product_id" bigint,
-	"family_key_id" bigint
+	"family_key_id" bigint,
+	"made_product_id" bigint
 );
 --> statement-breakpoint
 CREATE TABLE "record_content" (

@@ -45,9 +45,9 @@ export function route<E extends Endpoint>(router: AppRouter, endpoint: E, handle
     if (user?.role === 'viewer' && endpoint.method !== 'GET')
       throw new Problem(403, 'Not allowed', 'A viewer looks at everything and changes nothing');
     const answer = await handler({
-      params: parse(endpoint.params, ctx.params, 'path'),
-      query: parse(endpoint.query, ctx.query, 'query'),
-      body: parse(endpoint.body, (ctx.request as { body?: unknown }).body ?? {}, 'body'),
+      params: parse<E['params']>(endpoint.params, ctx.params, 'path'),
+      query: parse<E['query']>(endpoint.query, ctx.query, 'query'),
+      body: parse<E['body']>(endpoint.body, (ctx.request as { body?: unknown }).body ?? {}, 'body'),
       user: user as User,
       ctx,
     });
@@ -58,5 +58,5 @@ export function route<E extends Endpoint>(router: AppRouter, endpoint: E, handle
 function parse<T extends ZodType>(schema: T, value: unknown, part: string): z.output<T> {
   const read = schema.safeParse(value);
   if (!read.success) throw fromZod(read.error, part);
-  return read.data;
+  return read.data as z.output<T>;
 }

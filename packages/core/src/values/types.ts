@@ -1,4 +1,5 @@
 /** The attribute types, each with its way of reading, showing and comparing. */
+import { canonical } from './canonical.js';
 import { foldText, textKey } from './folding.js';
 import { cleanMarkup, plainText } from './markup.js';
 import type { Attribute, AttributeType, Media, Measure, Money, Parsed, ReadingStyle, SingleValue, Value, ValueType } from './model.js';
@@ -191,7 +192,7 @@ export function sortKeys(value: Value, attribute: Attribute): (number | string)[
   return members(value).map((one) => type.sortKey(one));
 }
 
-/** Equal as goods data: the same keys in the same order. */
+/** Equal as goods data, wherever the two were kept. */
 export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
-  return a === b || JSON.stringify(a) === JSON.stringify(b);
+  return a === b || (a !== undefined && b !== undefined && canonical(a) === canonical(b));
 }

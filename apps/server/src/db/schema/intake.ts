@@ -82,7 +82,10 @@ export const batchRow = pgTable(
     /** Row of the file, counted from 1 with the header. */
     row: integer('row').notNull(),
     outcome: text('outcome', { enum: ['created', 'changed', 'unchanged', 'refused'] }).notNull(),
+    /** Article number as written. */
     key: text('key'),
+    /** … and as records are found by it. */
+    recordKey: text('record_key'),
     reasons: jsonb('reasons').$type<string[]>(),
     notes: jsonb('notes').$type<CellNote[]>(),
     cells: jsonb('cells').$type<string[]>().notNull(),
@@ -110,6 +113,8 @@ export const record = pgTable(
     contentId: ref('content_id'),
     productId: ref('product_id').references(() => product.id),
     familyKeyId: ref('family_key_id'),
+    /** The product first made for it: restored where a joining is split again. */
+    madeProductId: ref('made_product_id'),
   },
   (table) => [
     uniqueIndex('record_supplier_key').on(table.supplierId, table.key),

@@ -1,0 +1,45 @@
+/** The attribute dictionary as core wants it, with row ids beside it. */
+import type { TrustPolicy } from '@velvet-shelf/core/claims';
+import type { Attribute } from '@velvet-shelf/core/values';
+import { asc, sql } from 'drizzle-orm';
+import { type Executor, rows } from '../db/client.js';
+import { attribute, category } from '../db/schema/index.js';
+
+export interface Dictionary {
+  attributes: ReadonlyMap<string, Attribute>;
+  ids: ReadonlyMap<string, number>;
+  policies: ReadonlyMap<string, TrustPolicy>;
+  /** Language of the company's own texts (BCP 47). */
+  home: string;
+  /** Currency prices are kept in first (ISO 4217). */
+  currency: string;
+}
+
+export const homeLanguage = 'en-GB';
+export const homeCurrency = 'GBP';
+
+/** Reads the dictionary; the category attribute's closed list is our own tree. */
+export async function loadDictionary(on: Executor): Promise<Dictionary> {
+  const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
+  const categories = await on.select({ path: category.path }).from(category).orderBy(asc(category.position));
+  const policies = await rows<{ key: string; policy: TrustPolicy }>(
+    on,
+    sql`SELECT a.key, p.policy FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
+  );
+  const attributes = new Map<string, Attribute>();
+  for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
+    const closed = key === 'category' ? categories.map((one) => one.path) : choices;
+    attributes.set(key, {
+      key, label, type, many, perLanguage, level, group,
+      ...(dimension ? { dimension } : {}),
+      ...(closed ? { choices: closed } : {}),
+    });
+  }
+  return {
+    attributes,
+    ids: new Map(listed.map((one) => [one.key, one.id])),
+    policies: new Map(policies.map((one) => [one.key, one.policy])),
+    home: homeLanguage,
+    currency: homeCurrency,
+  };
+}

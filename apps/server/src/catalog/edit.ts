@@ -1,0 +1,161 @@
+/** Edits by people: claims that win, prices and stock; checked against what they were made against. */
+import { type Edit, editSchema } from '@velvet-shelf/contract';
+import { splitSlot } from '@velvet-shelf/core/claims';
+import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
+import { type Change, recordAction } from '../history/record.js';
+import { badRequest, notFound, stale } from '../http/problem.js';
+import type { User } from '../http/route.js';
+import { refreshOffers } from '../intake/offers.js';
+import { markDirty } from '../listings/dirty.js';
+import { type Effect, drain } from '../listings/evaluate.js';
+import { type Dictionary, loadDictionary } from './dictionary.js';
+import { resolveUnits } from './resolve.js';
+import { explainProduct, typedText } from './product.js';
+
+export interface ProductEdits {
+  productId: number;
+  edits: Edit[];
+}
+
+type KeptClaim = { value: Value } | { empty: true } | null;
+
+/** Saves edits of one or many products as one action; a conflict anywhere saves nothing. */
+export async function saveEdits(db: Database, address: string, user: User, list: ProductEdits[], words?: string): Promise<Effect> {
+  const dictionary = await loadDictionary(db);
+  const said: string[] = [];
+  const effect = await db.transaction(async (tx) => {
+    const changes: Change[] = [];
+    const units = new Set<number>();
+    for (const { productId, edits } of list) {
+      const { product, slots } = await explainProduct(tx as unknown as Database, productId, dictionary);
+      units.add(product.unit_id);
+      const delta: Record<string, unknown[]> = {};
+      for (const edit of edits.map((one_) => editSchema.parse(one_))) {
+        const done = offerFields.has(edit.attribute)
+          ? await editOffer(tx, productId, edit, product)
+          : await editClaim(tx, productId, edit, user, dictionary, slots);
+        Object.assign(delta, done.delta);
+        said.push(`${done.label} of ${product.sku ?? product.title ?? 'a product'}`);
+      }
+      changes.push({ kind: 'product', id: productId, delta });
+    }
+    const resolved = await resolveUnits(tx, [...units], dictionary);
+    for (const change of resolved) {
+      const known = changes.find((one_) => one_.id === change.id);
+      if (known) Object.assign(known.delta, change.delta);
+      else changes.push(change);
+    }
+    await recordAction(tx, { actor: user.id, kind: 'edit', words: words ?? sayEdits(said) }, changes);
+    await markDirty(tx, [...units]);
+    return drain(tx, address, 500, dictionary);
+  });
+  return effect;
+}
+
+function sayEdits(said: string[]): string {
+  const [first = 'Nothing', ...others] = said;
+  return others.length === 0 ? `Set ${first}` : `Set ${first} and ${others.length} more`;
+}
+
+type ParsedEdit = z.output<typeof editSchema>;
+
+async function editClaim(tx: Executor, productId: number, edit: ParsedEdit, user: User, dictionary: Dictionary, slots: Awaited<ReturnType<typeof explainProduct>>['slots']) {
+  const attribute = dictionary.attributes.get(edit.attribute);
+  const attributeId = dictionary.ids.get(edit.attribute);
+  if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
+  const language = attribute.perLanguage ? (edit.language ?? dictionary.home) : '';
+  const slot = language === '' ? attribute.key : `${attribute.key}@${language}`;
+  const held = slots.get(slot)?.value;
+  const current = held === undefined ? null : typedText(held, attribute);
+  if (current !== edit.madeAgainst)
+    throw stale(`${attribute.label} was changed meanwhile: it is now “${current ?? 'empty'}”`, { current, yours: edit.text ?? null, attribute: attribute.key });
+  const before = await keptClaim(tx, productId, attributeId, language);
+  const after: KeptClaim = edit.letGo ? null : readEdit(edit.text ?? null, attribute);
+  await writeClaim(tx, productId, attributeId, language, after, user.id);
+  return { label: attribute.label, delta: { [`#${slot}`]: [before, after] } };
+}
+
+function readEdit(text: string | null, attribute: Attribute): KeptClaim {
+  if (text === null || text.trim() === '') return { empty: true };
+  const read = parseValue(text, plainStyle, attribute);
+  if (!read.ok) throw badRequest(`${attribute.label}: ${read.reason}`, [{ pointer: `/body/edits/${attribute.key}`, detail: read.reason }]);
+  if (attribute.key === 'gtin') {
+    const gtin = readGtin(text);
+    if (!gtin.ok) throw badRequest(gtin.reason, [{ pointer: '/body/edits/gtin', detail: gtin.reason }]);
+    return { value: gtin.written };
+  }
+  return { value: read.value };
+}
+
+async function keptClaim(tx: Executor, productId: number, attributeId: number, language: string): Promise<KeptClaim> {
+  const found = await one<{ value: Value | null }>(tx, sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`);
+  return found === undefined ? null : found.value === null ? { empty: true } : { value: found.value };
+}
+
+async function writeClaim(tx: Executor, productId: number, attributeId: number, language: string, claim: KeptClaim, actor: number): Promise<void> {
+  if (claim === null) {
+    await tx.execute(sql`DELETE FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`);
+    return;
+  }
+  const value = 'value' in claim ? json(claim.value) : sql`NULL`;
+  await tx.execute(sql`
+    INSERT INTO claim_edit (product_id, attribute_id, lang, value, actor) VALUES (${productId}, ${attributeId}, ${language}, ${value}, ${actor})
+    ON CONFLICT (product_id, attribute_id, lang) DO UPDATE SET value = excluded.value, actor = excluded.actor, at = now()`);
+}
+
+/** Price and stock are no claims: they are edited beside them. */
+const offerFields = new Set(['price', 'salePrice', 'stock']);
+
+async function editOffer(tx: Executor, productId: number, edit: ParsedEdit, product: { offers: Record<string, { regular?: string; sale?: { amount: string } }>; stock: number }) {
+  const currency = edit.language ?? 'GBP';
+  const offer = product.offers[currency];
+  if (edit.attribute === 'stock') {
+    if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text}” is not a whole number of pieces`);
+    if (String(product.stock) !== edit.madeAgainst) throw stale(`Stock is now ${product.stock}`, { current: String(product.stock), yours: edit.text ?? null, attribute: 'stock' });
+    const figure = Number(edit.text);
+    await tx.execute(sql`
+      WITH w AS (SELECT id FROM warehouse ORDER BY id LIMIT 1),
+      m AS (INSERT INTO movement (product_id, warehouse_id, delta, reason) SELECT ${productId}, id, ${figure - product.stock}, 'correction' FROM w)
+      INSERT INTO stock_level (product_id, warehouse_id, on_hand) SELECT ${productId}, id, ${figure} FROM w
+      ON CONFLICT (product_id, warehouse_id) DO UPDATE SET on_hand = excluded.on_hand`);
+    await refreshOffers(tx, [productId]);
+    return { label: 'stock', delta: { stock: [product.stock, figure] } };
+  }
+  const kind = edit.attribute === 'price' ? 'regular' : 'sale';
+  const current = (kind === 'regular' ? offer?.regular : offer?.sale?.amount) ?? null;
+  if (current !== edit.madeAgainst) throw stale(`The price is now ${current ?? 'empty'}`, { current, yours: edit.text ?? null, attribute: edit.attribute });
+  const text = (edit.text ?? '').trim();
+  if (text === '') await tx.execute(sql`DELETE FROM price WHERE product_id = ${productId} AND currency = ${currency} AND kind = ${kind}`);
+  else {
+    if (!/^\d+(\.\d{1,4})?$/.test(text)) throw badRequest(`“${text}” is not a price; write 12.50`);
+    await tx.execute(sql`
+      INSERT INTO price (product_id, currency, kind, amount) VALUES (${productId}, ${currency}, ${kind}, ${text})
+      ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
+  }
+  await refreshOffers(tx, [productId]);
+  return { label: kind === 'regular' ? 'price' : 'sale price', delta: { [`${kind} price ${currency}`]: [current === null ? null : { amount: current }, text === '' ? null : { amount: text }] } };
+}
+
+/** Takes an edit back, field by field, where nobody has changed the field since. */
+export async function undoEdit(tx: Executor, actionId: number, actor: number, dictionary: Dictionary): Promise<{ left: string[]; units: number[] }> {
+  const changes = await rows<{ id: number; delta: Record<string, [KeptClaim, KeptClaim]> }>(
+    tx,
+    sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'product'`,
+  );
+  const left: string[] = [];
+  for (const { id, delta } of changes)
+    for (const [field, [before, after]] of Object.entries(delta)) {
+      if (!field.startsWith('#')) continue;
+      const [key, language = ''] = splitSlot(field.slice(1));
+      const attributeId = dictionary.ids.get(key);
+      if (attributeId === undefined) continue;
+      if (canonical(await keptClaim(tx, id, attributeId, language)) === canonical(after)) await writeClaim(tx, id, attributeId, language, before, actor);
+      else left.push(`${dictionary.attributes.get(key)?.label ?? key}: changed since`);
+    }
+  const units = await rows<{ unit: number }>(tx, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((one_) => one_.id))})`);
+  if (units.length === 0) throw notFound('product of this edit any more');
+  return { left, units: units.map((one_) => one_.unit) };
+}

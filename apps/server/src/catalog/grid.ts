@@ -1,0 +1,169 @@
+/** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
+import { createHash, randomBytes } from 'node:crypto';
+import type { GridRow, View } from '@velvet-shelf/contract';
+import { type Comparison, type Condition, comparisonKey } from '@velvet-shelf/core/conditions';
+import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
+import { type SQL, sql } from 'drizzle-orm';
+import { type Database, ids, one, rows } from '../db/client.js';
+import { badRequest, notFound } from '../http/problem.js';
+import { type Dictionary, loadDictionary } from './dictionary.js';
+
+interface Snapshot {
+  view: View;
+  ids: number[];
+}
+
+/** Ordered ids by token, the latest used last; a token that has gone is an expired view and is opened again. */
+const snapshots = new Map<string, Snapshot>();
+const mostSnapshots = 64;
+
+const goods = sql`p.kind IN ('variant', 'single') AND p.merged_into IS NULL`;
+const everyday = sql`coalesce(p.state, 'selling') NOT IN ('paused', 'withdrawn')`;
+
+export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
+  const dictionary = await loadDictionary(db);
+  const filter = sql`${goods} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+  const found = await rows<{ id: number }>(db, orderedIds(view, filter, dictionary));
+  const token = createHash('sha256').update(JSON.stringify(view)).update(randomBytes(8)).digest('base64url').slice(0, 24);
+  snapshots.set(token, { view, ids: found.map((row) => row.id) });
+  for (const old of snapshots.keys()) {
+    if (snapshots.size <= mostSnapshots) break;
+    snapshots.delete(old);
+  }
+  return { token, rows: found.length };
+}
+
+function snapshot(token: string): Snapshot {
+  const found = snapshots.get(token);
+  if (!found) throw notFound('such view any more; open it again');
+  snapshots.delete(token);
+  snapshots.set(token, found);
+  return found;
+}
+
+const sortColumns: Record<string, SQL> = {
+  sku: sql`p.sku COLLATE "C"`,
+  title: sql`lower(p.title)`,
+  brand: sql`lower(p.brand)`,
+  category: sql`p.category`,
+  gtin: sql`p.gtin COLLATE "C"`,
+  state: sql`p.state`,
+  price: sql`p.price`,
+  stock: sql`p.stock`,
+  complete: sql`p.complete`,
+};
+
+function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
+  const descending = view.sort.startsWith('-');
+  const key = view.sort.replace(/^-/, '');
+  const direction = descending ? sql`DESC NULLS LAST` : sql`ASC NULLS LAST`;
+  if (key === 'family') {
+    const variants = sql`SELECT p.id, p.unit_id FROM product p WHERE ${filter}`;
+    const which =
+      view.show === 'variants' ? sql`SELECT id, unit_id FROM m` : view.show === 'families' ? sql`SELECT DISTINCT unit_id AS id, unit_id FROM m` : sql`SELECT id, unit_id FROM m UNION SELECT unit_id, unit_id FROM m`;
+    return sql`WITH m AS MATERIALIZED (${variants}) SELECT x.id FROM (${which}) x JOIN product u ON u.id = x.unit_id
+      ORDER BY lower(u.title) ${direction}, x.unit_id, (x.id <> x.unit_id), x.id`;
+  }
+  const attributeId = dictionary.ids.get(key);
+  const column = sortColumns[key];
+  if (view.show === 'families') {
+    if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
+    return sql`SELECT p.id FROM product p WHERE p.id IN (SELECT p.unit_id FROM product p WHERE ${filter}) ORDER BY ${column} ${direction}, p.id`;
+  }
+  if (column) return sql`SELECT p.id FROM product p WHERE ${filter} ORDER BY ${column} ${direction}, p.id`;
+  if (attributeId === undefined) throw badRequest(`There is no column “${key}” to sort by`);
+  return sql`SELECT p.id FROM product p LEFT JOIN (SELECT product_id, min(num) AS num, min(key) AS key FROM fact WHERE attribute_id = ${attributeId} GROUP BY 1) f ON f.product_id = p.id
+    WHERE ${filter} ORDER BY f.num ${direction}, f.key ${direction}, p.id`;
+}
+
+function searchSql(search: string): SQL {
+  const words = foldText(search).split(' ').filter(Boolean);
+  if (words.length === 0) return sql`true`;
+  return sql.join(words.map((word) => sql`p.search LIKE ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`), sql` AND `);
+}
+
+/** The condition language as SQL over `fact`: the same keys core compares. */
+export function conditionSql(condition: Condition, dictionary: Dictionary): SQL {
+  if ('all' in condition) return condition.all.length === 0 ? sql`true` : sql`(${sql.join(condition.all.map((part) => conditionSql(part, dictionary)), sql` AND `)})`;
+  if ('any' in condition) return condition.any.length === 0 ? sql`false` : sql`(${sql.join(condition.any.map((part) => conditionSql(part, dictionary)), sql` OR `)})`;
+  if ('not' in condition) return sql`NOT ${conditionSql(condition.not, dictionary)}`;
+  return comparisonSql(condition, dictionary);
+}
+
+function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
+  const attribute = dictionary.attributes.get(condition.attribute);
+  const id = dictionary.ids.get(condition.attribute);
+  if (!attribute || id === undefined) throw badRequest(`There is no attribute “${condition.attribute}”`);
+  const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
+  const having = (test: SQL) => sql`p.id IN (SELECT product_id FROM fact WHERE attribute_id = ${id} AND lang = ${language} AND ${test})`;
+  if (condition.op === 'isEmpty') return sql`NOT ${having(sql`true`)}`;
+  if (condition.op === 'isNotEmpty') return having(sql`true`);
+  const key = comparisonKey(condition, attribute);
+  if (key === undefined) return sql`false`;
+  const column = typeof key === 'number' ? sql`num` : sql`key`;
+  switch (condition.op) {
+    case 'is':
+      return having(sql`${column} = ${key}`);
+    case 'isNot':
+      return having(sql`${column} <> ${key}`);
+    case 'atLeast':
+      return having(sql`${column} >= ${key}`);
+    case 'atMost':
+      return having(sql`${column} <= ${key}`);
+    case 'contains':
+      return having(sql`position(${String(key)} in coalesce(key, num::text)) > 0`);
+    case 'under':
+      return having(sql`(key = ${String(key)} OR starts_with(key, ${`${key}/`}))`);
+  }
+}
+
+type Bare = Omit<GridRow, 'values' | 'places' | 'price'> & { price: string | null; facts: Record<string, Value> };
+
+export async function windowOf(db: Database, token: string, from: number, count: number, columns: string[]): Promise<GridRow[]> {
+  const wanted = snapshot(token).ids.slice(from, from + count);
+  const { attributes } = await loadDictionary(db);
+  const found = await rows<Bare>(
+    db,
+    sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
+          p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.merged_into IS NULL)::int END AS variants
+        FROM product p WHERE p.id = ANY(${ids(wanted)})`,
+  );
+  const places = await rows<{ product: number; placeId: number; readiness: string; channelState: string; listings: number }>(
+    db,
+    sql`SELECT x.id AS product, l.place_id AS "placeId", l.readiness, l.channel_state AS "channelState", count(*)::int AS listings
+        FROM unnest(${ids(wanted)}) x(id) JOIN product p ON p.id = x.id
+        JOIN listing l ON (p.kind = 'family' AND l.unit_id = p.id) OR l.variant_id = p.id GROUP BY 1, 2, 3, 4`,
+  );
+  const byId = new Map(found.map((row) => [row.id, row]));
+  return wanted.flatMap((id) => {
+    const row = byId.get(id);
+    if (!row) return [];
+    const { facts, ...bare } = row;
+    const values: Record<string, string> = {};
+    for (const key of columns) {
+      const [value, attribute] = [facts[key], attributes.get(key)];
+      if (value !== undefined && attribute) values[key] = formatValue(value, attribute, 'en-GB');
+    }
+    return [{ ...bare, values, places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest) }];
+  });
+}
+
+/** What the view shows and what it leaves out, each variant under the first reason that holds. */
+export async function countsOf(db: Database, token: string) {
+  const { view } = snapshot(token);
+  const dictionary = await loadDictionary(db);
+  const reason = sql`CASE
+    WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
+    WHEN NOT (${searchSql(view.search)}) THEN 'not found by the search'
+    WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state ELSE 'shown' END`;
+  const found = await rows<{ reason: string; variants: number; stock: number }>(
+    db,
+    sql`SELECT reason, count(*) AS variants, count(*) FILTER (WHERE stock > 0) AS stock FROM (SELECT p.stock, ${reason} AS reason FROM product p WHERE ${goods}) r GROUP BY 1`,
+  );
+  const families = await one<{ n: number }>(db, sql`SELECT count(DISTINCT p.unit_id) AS n FROM product p WHERE ${goods} AND ${reason} = 'shown'`);
+  return {
+    variants: found.find((row) => row.reason === 'shown')?.variants ?? 0,
+    families: families?.n ?? 0,
+    leftOut: found.filter((row) => row.reason !== 'shown').map(({ reason: why, variants, stock }) => ({ reason: why, variants, withStock: stock })),
+  };
+}

@@ -1,0 +1,183 @@
+/** One product with its own and inherited values, every claim beside the winner, and its siblings. */
+import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
+import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
+import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import { type Database, ids, iso, one, rows } from '../db/client.js';
+import type { ColumnMap } from '@velvet-shelf/core/intake';
+import { notFound } from '../http/problem.js';
+import { type Dictionary, loadDictionary } from './dictionary.js';
+import { loadUnits } from './resolve.js';
+
+interface RecordSource {
+  record: number;
+  supplier: string;
+  batchId: number;
+  row: number;
+  at: string;
+  columns: string[];
+  map: ColumnMap;
+  cells: string[];
+  values: Record<string, Value>;
+}
+
+/** A product's resolved slots with the records behind them. */
+export async function explainProduct(db: Database, id: number, dictionary: Dictionary) {
+  const head = await one<{ unit: number; merged: number | null }>(db, sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`);
+  if (!head) throw notFound(`product ${id}`);
+  if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
+  const unit = (await loadUnits(db, [head.unit])).get(head.unit);
+  const product = unit?.products.find((one_) => one_.id === id);
+  if (!unit || !product) throw notFound(`product ${id}`);
+  const resolved = resolveUnit(unit.claims, dictionary.attributes, dictionary.policies);
+  const slots: Slots = product.kind === 'family' ? resolved.family : (resolved.variants.find((one_) => one_.id === id)?.slots ?? new Map());
+  const own = unit.claims.variants.filter((one_) => product.kind === 'family' || one_.id === id).flatMap((one_) => one_.records.map((record) => record.id));
+  const family = unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id));
+  const sources = await loadSources(db, product.kind === 'family' ? own : family);
+  return { unit, product, slots, sources };
+}
+
+async function loadSources(db: Database, records: number[]): Promise<Map<number, RecordSource>> {
+  const found = await rows<RecordSource>(
+    db,
+    sql`SELECT r.id AS record, s.name AS supplier, v.batch_id AS "batchId", v.row, b.applied_at AS at, b.columns, b.map, c.cells, c.content -> 'values' AS values
+        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
+        CROSS JOIN LATERAL (SELECT x.batch_id, x.row FROM record_version x JOIN batch y ON y.id = x.batch_id
+          WHERE x.record_id = r.id AND x.content_id = r.content_id AND y.state IN ('applying', 'applied') ORDER BY x.batch_id LIMIT 1) v
+        JOIN batch b ON b.id = v.batch_id WHERE r.id = ANY(${ids(records)})`,
+  );
+  return new Map(found.map((one_) => [one_.record, one_]));
+}
+
+export async function showProduct(db: Database, id: number): Promise<ProductAnswer> {
+  const dictionary = await loadDictionary(db);
+  const { unit, product, slots, sources } = await explainProduct(db, id, dictionary);
+  const isFamily = product.kind === 'family';
+  const family = product.family_id === null ? undefined : unit.products.find((one_) => one_.id === product.family_id);
+  const variants = unit.products.filter((one_) => one_.kind !== 'family');
+  const listings = await rows<ProductAnswer['listings'][number]>(
+    db,
+    sql`SELECT l.id, l.place_id AS "placeId", p.name AS place, l.readiness, l.channel_state AS "channelState",
+          jsonb_array_length(l.findings) + jsonb_array_length(l.collective) + jsonb_array_length(l.reported) AS findings
+        FROM listing l JOIN place p ON p.id = l.place_id WHERE l.variant_id = ${id} ORDER BY p.id`,
+  );
+  const wanted: [string, Attribute, string | undefined][] = [];
+  for (const attribute of dictionary.attributes.values()) {
+    if (isFamily && attribute.level === 'variant' && !slots.has(attribute.key) && attribute.key !== 'brand' && attribute.key !== 'category') continue;
+    if (!attribute.perLanguage) wanted.push([attribute.key, attribute, undefined]);
+    else
+      for (const language of new Set([dictionary.home, ...[...slots.keys()].flatMap((slot) => (splitSlot(slot)[0] === attribute.key ? (splitSlot(slot)[1] ?? []) : []))]))
+        wanted.push([`${attribute.key}@${language}`, attribute, language]);
+  }
+  return {
+    id,
+    kind: product.kind,
+    family: family ? { id: family.id, title: family.title, variants: variants.length } : null,
+    sku: product.sku,
+    title: product.title,
+    picture: product.picture,
+    state: product.state,
+    options: product.options,
+    price: product.offers,
+    stock: product.stock,
+    version: product.version,
+    values: wanted.map(([slot, attribute, language]) => showValue(slots.get(slot), slot, attribute, language, sources, isFamily)),
+    siblings: variants.map(({ id: sibling, sku, title, options }) => ({ id: sibling, sku, title, options })),
+    listings,
+  };
+}
+
+function showValue(slot: Slot | undefined, name: string, attribute: Attribute, language: string | undefined, sources: Map<number, RecordSource>, isFamily: boolean): ProductValue {
+  const value = slot?.value;
+  return {
+    attribute: attribute.key,
+    label: attribute.label,
+    group: attribute.group,
+    type: attribute.type,
+    choices: attribute.choices ?? null,
+    language: language ?? null,
+    level: attribute.level,
+    text: value === undefined ? null : typedText(value, attribute),
+    shown: value === undefined ? null : shownText(value, attribute),
+    origin: slot === undefined || (value === undefined && slot.origin.from !== 'edit') ? 'none' : slot.inherited && !isFamily ? 'inherited' : slot.origin.from === 'edit' ? 'edit' : 'record',
+    why: slot?.why ?? null,
+    claims: slot ? claimsOf(slot, name, attribute, sources) : [],
+  };
+}
+
+/** A value as one would type it: markup kept, plain decimals. */
+export function typedText(value: Value, attribute: Attribute): string {
+  return attribute.type === 'richText' ? String(value) : plainValue(value, attribute);
+}
+
+function shownText(value: Value, attribute: Attribute): string {
+  const text = formatValue(value, attribute, 'en-GB');
+  return attribute.type === 'richText' ? plainText(text) : text;
+}
+
+function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<number, RecordSource>): ClaimAnswer[] {
+  const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute));
+  const winner = slot.value;
+  const claims: ClaimAnswer[] = [
+    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute), true),
+    ...slot.against.map((other) => claim(other.origin, say(other.value), false)),
+  ];
+  return claims;
+
+  function claim(origin: Slot['origin'], text: string | null, wins: boolean): ClaimAnswer {
+    if (origin.from === 'edit') return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
+    const source = sources.get(origin.record);
+    return {
+      text,
+      from: origin.source,
+      at: source?.at ? iso(source.at) : null,
+      wins,
+      batchId: source?.batchId ?? null,
+      row: source?.row ?? null,
+      column: source ? columnOf(source, name) : null,
+    };
+  }
+}
+
+/** The column of the file that fed a slot. */
+export function columnOf(source: { map: ColumnMap }, slot: string): string | null {
+  const [key, language] = splitSlot(slot);
+  const direct = source.map.find(({ target }) => target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language));
+  const stand = key === 'sku' ? source.map.find(({ target }) => target.to === 'key') : source.map.find(({ target }) => target.to === 'options');
+  return (direct ?? stand)?.column ?? null;
+}
+
+export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
+  const dictionary = await loadDictionary(db);
+  const found = await rows<{ id: number; at: string; actor: string | null; kind: string; words: string; undone: boolean; delta: Record<string, [unknown, unknown] | [unknown]> }>(
+    db,
+    sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone, c.delta FROM change c JOIN action a ON a.id = c.action_id
+        LEFT JOIN user_account u ON u.id = a.actor WHERE c.subject_kind = 'product' AND c.subject_id = ${id} ORDER BY a.at DESC, a.id DESC LIMIT 100`,
+  );
+  return found.map(({ delta, at, ...head }) => ({
+    ...head,
+    at: iso(at),
+    canUndo: !head.undone && undoable.has(head.kind),
+    fields: Object.entries(delta)
+      .filter(([field]) => !field.startsWith('#') && field !== 'created')
+      .map(([field, [before, after]]) => ({ field: sayField(field, dictionary), before: sayDelta(field, before, dictionary), after: sayDelta(field, after, dictionary) })),
+  }));
+}
+
+/** Kinds of action that can be taken back one by one. */
+export const undoable: ReadonlySet<string> = new Set(['edit', 'map-category', 'fill', 'apply-batch']);
+
+function sayField(field: string, dictionary: Dictionary): string {
+  const [key, language] = splitSlot(field);
+  const label = dictionary.attributes.get(key)?.label ?? field;
+  return language ? `${label}, ${language}` : label;
+}
+
+function sayDelta(field: string, value: unknown, dictionary: Dictionary): string | null {
+  if (value === null || value === undefined) return null;
+  const attribute = dictionary.attributes.get(splitSlot(field)[0]);
+  if (attribute) return shownText(value as Value, attribute).slice(0, 400);
+  if (field === 'options') return (value as [string, string][]).map(([axis, one_]) => `${axis}: ${one_}`).join(', ');
+  if (typeof value === 'object' && 'amount' in value) return String(value.amount);
+  return String(value);
+}

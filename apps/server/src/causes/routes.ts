@@ -1,0 +1,10 @@
+import { api } from '@velvet-shelf/contract';
+import { type AppRouter, type Services, route } from '../http/route.js';
+import { rankedCauses, saveFix, showCause, tryFix } from './service.js';
+
+export function causeRoutes(router: AppRouter, services: Services): void {
+  route(router, api.causes.ranked, ({ query }) => rankedCauses(services, query.place));
+  route(router, api.causes.cause, ({ query }) => showCause(services, query.key));
+  route(router, api.causes.tryFix, ({ query, body }) => tryFix(services, query.key, body));
+  route(router, api.causes.fix, ({ query, body, user }) => saveFix(services, user, query.key, body));
+}

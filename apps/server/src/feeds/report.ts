@@ -1,0 +1,111 @@
+/** Asking a channel to fetch a feed, and what it answers: outcomes land on the listings they are about. */
+import { type Finding, causeKey } from '@velvet-shelf/core/listings';
+import { sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { type PlaceRow, getPlace } from '../channels/setup.js';
+import { type Database, json, one, rows } from '../db/client.js';
+import { Problem, conflict } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { recordAction } from '../history/record.js';
+import { type JobContext, createJob, runJob } from '../jobs/run.js';
+import { getFeed, showFeed } from './service.js';
+
+/** The channel's report, as its own interface gives it. */
+const reportSchema = z.object({
+  report: z.string(),
+  state: z.enum(['working', 'done', 'failed']),
+  problem: z.string().nullish(),
+  checked: z.number(),
+  total: z.number(),
+  items: z.array(z.object({ key: z.string(), outcome: z.enum(['accepted', 'warned', 'refused']), code: z.string().nullish(), message: z.string().nullish(), number: z.string().nullish() })),
+});
+export type ChannelReport = z.infer<typeof reportSchema>;
+
+/** Offers the address of the file that is up; done when the channel's report has landed. */
+export async function offerFeed(services: Services, user: User, feedId: number): Promise<number> {
+  const { db } = services;
+  const feed = await getFeed(db, feedId);
+  if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
+  const place = await getPlace(db, feed.placeId);
+  const job = await createJob(db, { kind: 'offer-feed', label: `${place.channelName} reads ${feed.name}`, input: { feed: feedId, run: feed.upRunId, user: user.id }, actor: user.id });
+  await runJob(services, job);
+  return feed.upRunId;
+}
+
+/** Job: asks, waits, and lands the report. */
+export async function awaitReport({ db, services, input, progress, cancelled }: JobContext): Promise<void> {
+  const feed = await getFeed(db, Number(input.feed));
+  const place = await getPlace(db, feed.placeId);
+  const { address } = await showFeed(services, feed);
+  const asked = await ask(place, '/api/fetch', { market: place.market, address });
+  let answer = asked;
+  for (let wait = 100; answer.state === 'working'; wait = Math.min(2000, wait * 1.4)) {
+    if (await cancelled()) return;
+    await new Promise((resolve) => setTimeout(resolve, wait));
+    answer = await ask(place, `/api/reports/${encodeURIComponent(asked.report)}`);
+    await progress(answer.checked, answer.total);
+  }
+  if (answer.state === 'failed') throw new Problem(502, 'The channel could not read the feed', `${place.channelName} says: ${answer.problem ?? 'no reason given'}`);
+  await landReport(db, place, Number(input.run), answer, Number(input.user));
+  services.notify('feeds', { feed: feed.id });
+  services.notify('listings');
+}
+
+async function ask(place: PlaceRow, path: string, body?: unknown): Promise<ChannelReport> {
+  let answer: Response;
+  try {
+    answer = await fetch(`${place.accountAddress}${path}`, {
+      method: body === undefined ? 'GET' : 'POST',
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      signal: AbortSignal.timeout(60_000),
+    });
+  } catch (error) {
+    throw new Problem(502, 'The channel cannot be reached', `${place.channelName} did not answer at ${place.accountAddress}: ${error instanceof Error ? error.message : String(error)}. The file stays up; try again later.`);
+  }
+  if (!answer.ok) throw new Problem(502, 'The channel refused', `${place.channelName} answered ${answer.status}: ${(await answer.text()).slice(0, 300)}`);
+  const read = reportSchema.safeParse(await answer.json());
+  if (!read.success) throw new Problem(502, 'The channel’s answer cannot be read', `${place.channelName} sent something else than a report`);
+  return read.data;
+}
+
+/** Every item sent gets an outcome: accepted, warned, refused, or unanswered. */
+async function landReport(db: Database, place: PlaceRow, runId: number, report: ChannelReport, actor: number): Promise<void> {
+  await db.transaction(async (tx) => {
+    const made = await one<{ id: number }>(tx, sql`INSERT INTO report (run_id, external_id, counts) VALUES (${runId}, ${report.report}, '{}') RETURNING id`);
+    const id = made?.id ?? 0;
+    await tx.execute(sql`
+      INSERT INTO report_item (report_id, item_key, listing_id, outcome, code, message)
+      SELECT ${id}, i.item_key, i.listing_id, coalesce(t.outcome, 'unanswered'), t.code, t.message
+      FROM run_item i LEFT JOIN jsonb_to_recordset(${json(report.items)}) AS t(key text, outcome text, code text, message text) ON t.key = i.item_key
+      WHERE i.run_id = ${runId} ON CONFLICT DO NOTHING`);
+    const counts = { accepted: 0, warned: 0, refused: 0, unanswered: 0 };
+    for (const { outcome, n } of await rows<{ outcome: keyof typeof counts; n: number }>(tx, sql`SELECT outcome, count(*) AS n FROM report_item WHERE report_id = ${id} GROUP BY 1`)) counts[outcome] = n;
+    await tx.execute(sql`UPDATE report SET counts = ${json(counts)} WHERE id = ${id}`);
+    const answered = report.items.filter((item) => item.outcome !== 'accepted');
+    const findings = answered.map((item) => ({ key: item.key, findings: [toFinding(place, item)] }));
+    await tx.execute(sql`
+      UPDATE listing l SET
+        channel_state = CASE i.outcome WHEN 'refused' THEN 'refused' WHEN 'unanswered' THEN CASE l.channel_state WHEN 'live' THEN 'live' ELSE 'sent' END ELSE 'live' END,
+        external_id = coalesce(x.number, l.external_id), reported = coalesce(f.findings, '[]')
+      FROM report_item i LEFT JOIN jsonb_to_recordset(${json(findings)}) AS f(key text, findings jsonb) ON f.key = i.item_key
+      LEFT JOIN jsonb_to_recordset(${json(report.items)}) AS x(key text, number text) ON x.key = i.item_key
+      WHERE i.report_id = ${id} AND l.id = i.listing_id`);
+    /** What was live and is not in the file any more has been withdrawn. */
+    await tx.execute(sql`
+      UPDATE listing l SET channel_state = 'withdrawn' WHERE l.place_id = ${place.id} AND l.channel_state = 'live'
+        AND NOT EXISTS (SELECT 1 FROM run_item i WHERE i.run_id = ${runId} AND i.listing_id = l.id)`);
+    const words = `${place.channelName} accepted ${counts.accepted}, warned ${counts.warned}, refused ${counts.refused} of ${counts.accepted + counts.warned + counts.refused + counts.unanswered} sent${counts.unanswered ? `; ${counts.unanswered} unanswered` : ''}`;
+    await recordAction(tx, { actor, kind: 'report', words }, [{ kind: 'run', id: runId, delta: { report: [null, counts] } }]);
+  });
+}
+
+function toFinding(place: PlaceRow, item: ChannelReport['items'][number]): Finding {
+  const code = item.code ?? 'no-code';
+  return {
+    check: 'channel-answer',
+    severity: 'advice',
+    attribute: '',
+    cause: causeKey({ kind: 'report', channel: place.channel, market: place.market, code }),
+    params: { message: `${item.outcome === 'refused' ? 'Refused' : 'Warned'}: ${item.message ?? code}` },
+  };
+}

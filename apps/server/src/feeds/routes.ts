@@ -1,0 +1,82 @@
+import { createReadStream } from 'node:fs';
+import { api } from '@velvet-shelf/contract';
+import { sql } from 'drizzle-orm';
+import type { z } from 'zod';
+import { one, rows } from '../db/client.js';
+import { notFound, Problem } from '../http/problem.js';
+import { type AppRouter, type Services, route } from '../http/route.js';
+import { offerFeed } from './report.js';
+import { createFeed, getFeed, leftOutOf, listFeeds, releaseRun, showFeed, showRun, startRun } from './service.js';
+
+export function feedRoutes(router: AppRouter, services: Services): void {
+  const { db } = services;
+  const { feeds } = api;
+  route(router, feeds.list, async () => ({ items: await listFeeds(services) }));
+  route(router, feeds.create, ({ body, user }) => createFeed(services, user, body.placeId, body.format));
+  route(router, feeds.feed, async ({ params }) => showFeed(services, await getFeed(db, params.id)));
+  route(router, feeds.build, async ({ params, user }) => showRun(services, await startRun(services, user, params.id)));
+  route(router, feeds.leftOut, ({ params }) => leftOutOf(services, params.id));
+  route(router, feeds.release, async ({ params, user }) => {
+    await releaseRun(services, user, params.id);
+    return showRun(services, params.id);
+  });
+  route(router, feeds.offer, async ({ params, user }) => showRun(services, await offerFeed(services, user, params.id)));
+  route(router, feeds.report, async ({ params, query }) => ({
+    items: await rows<ReportItem>(
+      db,
+      sql`SELECT i.item_key AS "itemKey", i.listing_id AS "listingId", p.title, i.outcome, i.code, i.message
+          FROM report_item i LEFT JOIN listing l ON l.id = i.listing_id LEFT JOIN product p ON p.id = l.variant_id
+          WHERE i.report_id = (SELECT max(id) FROM report WHERE run_id = ${params.id}) AND ${query.outcome ? sql`i.outcome = ${query.outcome}` : sql`true`}
+          ORDER BY array_position(ARRAY['refused', 'unanswered', 'warned', 'accepted'], i.outcome), i.item_key LIMIT 2000`,
+    ),
+  }));
+
+  router.get('/api/runs/:id/file', async (ctx) => {
+    if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
+    const run = await one<{ path: string | null; format: string }>(db, sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${Number(ctx.params.id) || 0}`);
+    if (!run?.path) throw notFound('file of this run');
+    ctx.attachment(`velvet-shelf-run-${ctx.params.id}.${run.format === 'rss' ? 'xml' : run.format}`);
+    ctx.type = contentTypes[run.format] ?? 'application/octet-stream';
+    ctx.body = createReadStream(run.path);
+  });
+
+  /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
+  router.get('/feeds/:name', async (ctx) => {
+    const secret = String(ctx.params.name).replace(/\.\w+$/, '');
+    const feed = await one<{ id: number; run: number | null; path: string | null; etag: string | null; format: string; ended: string | null }>(
+      db,
+      sql`SELECT f.id, r.id AS run, r.path, r.etag, f.format, r.ended_at AS ended FROM feed f LEFT JOIN run r ON r.id = f.up_run_id WHERE f.secret = ${secret}`,
+    );
+    if (!feed) throw notFound('feed at this address');
+    const note = (status: number) =>
+      db.execute(sql`INSERT INTO fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`);
+    if (!feed.path || !feed.etag) {
+      await note(404);
+      throw new Problem(404, 'Not yet', 'This feed has no file yet; an empty one is never offered');
+    }
+    ctx.vary('Accept-Encoding');
+    const packed = ctx.acceptsEncodings('gzip', 'identity') === 'gzip';
+    ctx.set('ETag', `"${feed.etag}${packed ? '-gz' : ''}"`);
+    ctx.set('Cache-Control', 'no-cache');
+    if (feed.ended) ctx.lastModified = new Date(feed.ended);
+    ctx.status = 200;
+    if (ctx.fresh) {
+      ctx.status = 304;
+      await note(304);
+      return;
+    }
+    ctx.type = contentTypes[feed.format] ?? 'application/octet-stream';
+    if (packed) ctx.set('Content-Encoding', 'gzip');
+    ctx.body = createReadStream(packed ? `${feed.path}.gz` : feed.path);
+    await note(200);
+    services.notify('feeds', { feed: feed.id });
+  });
+}
+
+type ReportItem = z.input<typeof api.feeds.report.answer>['items'][number];
+
+const contentTypes: Record<string, string> = {
+  rss: 'application/rss+xml; charset=utf-8',
+  tsv: 'text/tab-separated-values; charset=utf-8',
+  csv: 'text/csv; charset=utf-8',
+};

@@ -1,0 +1,128 @@
+/** The Koa application: small middleware, then the routes of every capability. */
+import { createReadStream, existsSync } from 'node:fs';
+import { join, normalize } from 'node:path';
+import Router from '@koa/router';
+import Koa, { type Context, type Next } from 'koa';
+import bodyParser from 'koa-bodyparser';
+import compress from 'koa-compress';
+import send from 'koa-send';
+import type { Logger } from 'pino';
+import { catalogRoutes } from '../catalog/routes.js';
+import { causeRoutes } from '../causes/routes.js';
+import { channelRoutes } from '../channels/routes.js';
+import { feedRoutes } from '../feeds/routes.js';
+import { intakeRoutes } from '../intake/routes.js';
+import { listingRoutes } from '../listings/routes.js';
+import { currentUser } from '../session/service.js';
+import { sessionRoutes } from '../session/routes.js';
+import { todayRoutes, version } from '../today/routes.js';
+import { openEvents } from './events.js';
+import { openApi } from './openapi.js';
+import { Problem, badRequest, notFound } from './problem.js';
+import type { Services, State } from './route.js';
+
+export function createApp(services: Services, log: Logger): Koa<State> {
+  const { db, config } = services;
+  const app = new Koa<State>();
+  app.use(problems(log));
+  app.use(securityHeaders);
+  app.use(compress({ threshold: 2048, filter: (type) => !/event-stream|rss|tab-separated|csv/.test(type) && /json|text|javascript|css|svg/.test(type) }));
+  app.use(sameOrigin);
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '20mb', onerror: () => { throw badRequest('The body is not JSON'); } }));
+  app.use(async (ctx, next) => {
+    if (ctx.path.startsWith('/api/')) {
+      const user = await currentUser(ctx, db);
+      if (user) ctx.state.user = user;
+    }
+    await next();
+  });
+
+  const router = new Router<State>();
+  sessionRoutes(router, services);
+  todayRoutes(router, services);
+  intakeRoutes(router, services);
+  catalogRoutes(router, services);
+  channelRoutes(router, services);
+  listingRoutes(router, services);
+  causeRoutes(router, services);
+  feedRoutes(router, services);
+  router.get('/api/openapi.json', (ctx) => {
+    ctx.body = openApi(version);
+  });
+  router.get('/api/events', (ctx) => {
+    if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
+    openEvents(ctx);
+  });
+  router.get('/media/:name', (ctx) => sendMedia(ctx, config.files));
+  app.use(router.routes());
+  app.use(async (ctx, next) => {
+    if (ctx.path.startsWith('/api/')) throw notFound(`${ctx.method} ${ctx.path}`);
+    await next();
+  });
+  if (config.web) app.use(webApplication(config.web));
+  return app;
+}
+
+/** Errors people cause become problem details; others are logged and told without their insides. */
+function problems(log: Logger) {
+  return async (ctx: Context, next: Next) => {
+    try {
+      await next();
+    } catch (error) {
+      const problem = error instanceof Problem ? error : databaseProblem(error);
+      if (!problem) log.error({ err: error, path: ctx.path }, 'unexpected');
+      const answer = problem ?? new Problem(500, 'Something went wrong here', 'Nothing was changed. The server’s log says more.');
+      ctx.status = answer.status;
+      ctx.type = 'application/problem+json';
+      ctx.body = answer.body;
+    }
+  };
+}
+
+/** Two people or jobs at the same rows at once: try again. */
+function databaseProblem(error: unknown): Problem | undefined {
+  const code = (error as { cause?: { code?: string }; code?: string }).cause?.code ?? (error as { code?: string }).code;
+  if (code === '40P01' || code === '40001') return new Problem(409, 'Somebody else was at the same rows', 'Nothing was changed. Try again.');
+  return undefined;
+}
+
+async function securityHeaders(ctx: Context, next: Next): Promise<void> {
+  ctx.set('X-Content-Type-Options', 'nosniff');
+  ctx.set('Referrer-Policy', 'same-origin');
+  ctx.set('X-Frame-Options', 'DENY');
+  ctx.set('Content-Security-Policy', "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'");
+  await next();
+}
+
+/** A request that changes something must come from our own pages (Origin), or from no page at all. */
+async function sameOrigin(ctx: Context, next: Next): Promise<void> {
+  const origin = ctx.get('origin');
+  if (!['GET', 'HEAD', 'OPTIONS'].includes(ctx.method) && origin !== '') {
+    const host = URL.canParse(origin) ? new URL(origin).host : '';
+    if (host !== ctx.host) throw new Problem(403, 'Not from here', `Requests from ${origin} are not taken`);
+  }
+  await next();
+}
+
+async function sendMedia(ctx: Context, files: string): Promise<void> {
+  const name = String(ctx.params.name);
+  const path = join(files, 'media', normalize(name).replace(/^(\.\.[/\\])+/, ''));
+  if (name.includes('/') || !existsSync(path)) throw notFound(`picture “${name}”`);
+  ctx.set('Cache-Control', 'public, max-age=86400');
+  ctx.type = name.slice(name.lastIndexOf('.'));
+  ctx.body = createReadStream(path);
+}
+
+/** Files of the built web application; every other address is the application itself. */
+function webApplication(root: string) {
+  return async (ctx: Context) => {
+    const path = ctx.path === '/' ? '/index.html' : ctx.path;
+    if (path.startsWith('/assets/')) {
+      await send(ctx, path, { root, immutable: true, maxAge: 31_536_000_000 });
+      return;
+    }
+    const exists = path !== '/index.html' && existsSync(join(root, normalize(path))) && path.includes('.');
+    await send(ctx, exists ? path : '/index.html', { root });
+    if (!exists) ctx.set('Cache-Control', 'no-cache');
+  };
+}

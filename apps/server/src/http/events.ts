@@ -1,0 +1,44 @@
+/** Server-sent events: "this changed" notices, so that browsers ask again. PostgreSQL carries them between processes. */
+import { PassThrough } from 'node:stream';
+import type { Context } from 'koa';
+import type pg from 'pg';
+import type { Database } from '../db/client.js';
+
+const channelName = 'velvet_events';
+const listeners = new Set<PassThrough>();
+
+/** Listens to the database and hands notices to every open browser. */
+export async function listenForEvents(db: Database): Promise<() => void> {
+  const client: pg.PoolClient = await db.$client.connect();
+  client.on('notification', ({ payload }) => {
+    for (const stream of listeners) stream.write(`data: ${payload ?? '{}'}\n\n`);
+  });
+  await client.query(`LISTEN ${channelName}`);
+  return () => {
+    for (const stream of listeners) stream.end();
+    client.release(true);
+  };
+}
+
+export function notifier(db: Database): (topic: string, detail?: Record<string, unknown>) => void {
+  return (topic, detail = {}) => {
+    db.$client.query('SELECT pg_notify($1, $2)', [channelName, JSON.stringify({ topic, ...detail })]).catch(() => undefined);
+  };
+}
+
+export function openEvents(ctx: Context): void {
+  const stream = new PassThrough();
+  ctx.type = 'text/event-stream';
+  ctx.set('Cache-Control', 'no-cache, no-transform');
+  ctx.status = 200;
+  ctx.body = stream;
+  stream.write(': open\n\n');
+  const beat = setInterval(() => stream.write(': beat\n\n'), 25_000);
+  listeners.add(stream);
+  const close = () => {
+    clearInterval(beat);
+    listeners.delete(stream);
+  };
+  stream.on('close', close);
+  ctx.req.on('close', () => stream.end());
+}

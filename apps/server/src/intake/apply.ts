@@ -1,0 +1,117 @@
+/** Applying and undoing a batch: in chunks, each a transaction with its checkpoint; joins, families and products follow. */
+import { sql } from 'drizzle-orm';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { resolveUnits } from '../catalog/resolve.js';
+import { type Executor, ids, one, rows } from '../db/client.js';
+import { type Change, addChanges } from '../history/record.js';
+import { markDirty } from '../listings/dirty.js';
+import type { JobContext } from '../jobs/run.js';
+import { applyOffers, refreshOffers, undoOffers } from './offers.js';
+import { reach, refreshKeys, regroup, rejoin } from './joins.js';
+
+const chunkRows = 5000;
+
+/** Job: applies the tried rows of a batch from the checkpoint on. */
+export async function applyBatch({ db, input, checkpoint, progress, saveCheckpoint, cancelled }: JobContext): Promise<void> {
+  const batchId = Number(input.batch);
+  const actionId = Number(input.action);
+  const dictionary = await loadDictionary(db);
+  const total = await one<{ n: number; first: number; last: number }>(
+    db,
+    sql`SELECT count(*) AS n, min(row) AS first, max(row) AS last FROM batch_row WHERE batch_id = ${batchId} AND outcome <> 'refused'`,
+  );
+  let from = Number(checkpoint?.row ?? 0);
+  let done = Number(checkpoint?.done ?? 0);
+  for (;;) {
+    if (await cancelled()) {
+      await undoBatch(db, batchId, actionId);
+      return;
+    }
+    const upTo = await one<{ last: number | null; n: number }>(
+      db,
+      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE batch_id = ${batchId} AND outcome <> 'refused' AND row > ${from} ORDER BY row LIMIT ${chunkRows}) c`,
+    );
+    if (!upTo?.last) break;
+    const last = upTo.last;
+    done += upTo.n;
+    await db.transaction(async (tx) => {
+      await applyChunk(tx, batchId, actionId, from, last, dictionary);
+      await saveCheckpoint(tx, { row: last, done });
+    });
+    from = last;
+    await progress(done, total?.n ?? 0);
+  }
+  await db.execute(sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`);
+}
+
+async function applyChunk(tx: Executor, batchId: number, actionId: number, after: number, last: number, dictionary: Dictionary): Promise<void> {
+  const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused'`;
+  const key = sql`(SELECT supplier_id FROM batch WHERE id = ${batchId})`;
+  await tx.execute(sql`
+    INSERT INTO record (supplier_id, key) SELECT ${key}, b.record_key FROM batch_row b WHERE ${part} AND b.before_id IS NULL ORDER BY b.row
+    ON CONFLICT DO NOTHING`);
+  await tx.execute(sql`
+    INSERT INTO record_content (record_id, hash, content, keys, cells)
+    SELECT r.id, b.hash, b.content, b.keys, b.cells FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
+    WHERE ${part} AND b.outcome <> 'unchanged' ORDER BY b.row ON CONFLICT DO NOTHING`);
+  await tx.execute(sql`
+    INSERT INTO record_version (record_id, batch_id, content_id, row)
+    SELECT r.id, ${batchId}, c.id, b.row FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
+    JOIN record_content c ON c.record_id = r.id AND c.hash = b.hash WHERE ${part} ON CONFLICT DO NOTHING`);
+  const touched = await rows<{ id: number }>(tx, sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId} AND row > ${after} AND row <= ${last}`);
+  await settleRecords(tx, touched.map((one_) => one_.id), { actionId, batchId, dictionary });
+}
+
+/** The current content of records, and all that follows from it: joins, families, offers, products, listings to re-check. */
+async function settleRecords(tx: Executor, records: readonly number[], { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary }): Promise<void> {
+  const changed = await rows<{ id: number }>(
+    tx,
+    sql`UPDATE record r SET content_id = now.content_id FROM (
+          SELECT x.id, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
+            WHERE v.record_id = x.id AND b.state IN ('applying', 'applied') ORDER BY v.batch_id DESC LIMIT 1) AS content_id
+          FROM unnest(${ids(records)}) AS x(id)) now
+        WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id RETURNING r.id`,
+  );
+  const list = changed.map((one_) => one_.id);
+  if (list.length === 0) return;
+  const before = await reach(tx, list);
+  await refreshKeys(tx, list);
+  const closure = await reach(tx, before);
+  const products = await rejoin(tx, closure);
+  const units = await regroup(tx, products);
+  const offers = batchId === undefined ? [] : await applyOffers(tx, list, batchId);
+  const changes = await resolveUnits(tx, units, dictionary);
+  await addChanges(tx, actionId, mergeChanges(changes, offers));
+  await markDirty(tx, units);
+}
+
+/** One row a subject. */
+function mergeChanges(...lists: Change[][]): Change[] {
+  const merged = new Map<number, Change>();
+  for (const change of lists.flat()) {
+    const known = merged.get(change.id);
+    merged.set(change.id, known ? { ...known, delta: { ...change.delta, ...known.delta } } : change);
+  }
+  return [...merged.values()];
+}
+
+/** Takes a batch back; what a person set since stays, and is named. */
+export async function undoBatch(db: Executor & { transaction: <T>(work: (tx: Executor) => Promise<T>) => Promise<T> }, batchId: number, undoAction: number): Promise<string[]> {
+  const dictionary = await loadDictionary(db);
+  return db.transaction(async (tx) => {
+    const batch = await one<{ action_id: number }>(tx, sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id`);
+    const touched = await rows<{ id: number }>(tx, sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`);
+    const { products, left } = await undoOffers(tx, batch?.action_id ?? 0);
+    const edited = await rows<{ sku: string | null; label: string }>(
+      tx,
+      sql`SELECT p.sku, a.label FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
+          WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(touched.map((one_) => one_.id))}))
+            AND e.at > (SELECT at FROM action WHERE id = ${batch?.action_id ?? 0}) LIMIT 200`,
+    );
+    await settleRecords(tx, touched.map((one_) => one_.id), { actionId: undoAction, batchId: undefined, dictionary });
+    const units = await rows<{ unit: number }>(tx, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`);
+    await refreshOffers(tx, products);
+    await markDirty(tx, units.map((one_) => one_.unit));
+    return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
+  });
+}

@@ -1,0 +1,196 @@
+/** Keeps joins and families true after records changed: closure from SQL, decision in core, ids kept where they can be. */
+import { type JoinLevel, type JoinRecord, joinLevels, joinRecords, shareKeys } from '@velvet-shelf/core/matching';
+import { sql } from 'drizzle-orm';
+import { type Executor, ids, json, rows } from '../db/client.js';
+
+/** Records that share any key with these, transitively, these included. */
+export async function reach(on: Executor, from: readonly number[]): Promise<number[]> {
+  const seen = new Set(from);
+  let edge = [...seen];
+  while (edge.length > 0) {
+    const found = await rows<{ id: number }>(
+      on,
+      sql`SELECT DISTINCT other.record_id AS id FROM record_key mine JOIN record_key other USING (kind, key)
+          WHERE mine.record_id = ANY(${ids(edge)})
+          UNION SELECT other.id FROM record mine JOIN record other ON other.product_id = mine.product_id
+          WHERE mine.id = ANY(${ids(edge)})`,
+    );
+    edge = found.map((one) => one.id).filter((id) => !seen.has(id));
+    for (const id of edge) seen.add(id);
+  }
+  return [...seen];
+}
+
+/** Writes the keys and the family of records anew from their current content. */
+export async function refreshKeys(on: Executor, records: readonly number[]): Promise<void> {
+  await on.execute(sql`DELETE FROM record_key WHERE record_id = ANY(${ids(records)})`);
+  await on.execute(sql`
+    INSERT INTO record_key (kind, key, record_id)
+    SELECT k.key, k.value, r.id FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each_text(c.keys) k
+    WHERE r.id = ANY(${ids(records)})`);
+  await on.execute(sql`
+    INSERT INTO family_key (supplier_id, key)
+    SELECT DISTINCT r.supplier_id, c.content ->> 'family' FROM record r JOIN record_content c ON c.id = r.content_id
+    WHERE r.id = ANY(${ids(records)}) AND c.content ->> 'family' IS NOT NULL ORDER BY 1, 2
+    ON CONFLICT DO NOTHING`);
+  await on.execute(sql`
+    UPDATE record r SET family_key_id = f.id
+    FROM record old LEFT JOIN record_content c ON c.id = old.content_id
+    LEFT JOIN family_key f ON f.supplier_id = old.supplier_id AND f.key = c.content ->> 'family'
+    WHERE old.id = r.id AND r.id = ANY(${ids(records)}) AND r.family_key_id IS DISTINCT FROM f.id`);
+}
+
+interface Member {
+  id: number;
+  supplier: number;
+  rank: number;
+  product: number | null;
+  made: number | null;
+  active: boolean;
+  keys: Record<string, string> | null;
+}
+
+/** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
+export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
+  const members = await rows<Member>(
+    on,
+    sql`SELECT r.id, r.supplier_id AS supplier, s.rank, r.product_id AS product, r.made_product_id AS made,
+          r.content_id IS NOT NULL AS active, c.keys
+        FROM record r JOIN supplier s ON s.id = r.supplier_id LEFT JOIN record_content c ON c.id = r.content_id
+        WHERE r.id = ANY(${ids(closure)}) ORDER BY r.id`,
+  );
+  const byId = new Map(members.map((one) => [one.id, one]));
+  const active = members.filter((one) => one.active);
+  const { components, proposals } = joinRecords(active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })));
+  await writeProposals(on, active, proposals);
+
+  const best = (list: Member[]) => [...list].sort((a, b) => a.rank - b.rank || a.id - b.id);
+  const groups = components.map((component) => best(component.flatMap((id) => byId.get(id) ?? [])));
+  const owner = new Map<number, { group: number; rank: number; id: number }>();
+  groups.forEach((group, g) => {
+    for (const { product, rank, id } of group) {
+      if (product === null) continue;
+      const held = owner.get(product);
+      if (!held || rank < held.rank || (rank === held.rank && id < held.id)) owner.set(product, { group: g, rank, id });
+    }
+  });
+  const assigned: { record: number; product: number }[] = [];
+  const merged: { from: number; into: number }[] = [];
+  const toMake: { group: number; restore: number | null }[] = [];
+  const productOf = groups.map((group, g) => {
+    const own = group.flatMap(({ product }) => (product !== null && owner.get(product)?.group === g ? [product] : []));
+    const [first, ...others] = [...new Set(own)];
+    if (first === undefined) toMake.push({ group: g, restore: group.find(({ made }) => made !== null && !owner.has(made))?.made ?? null });
+    else for (const from of others) merged.push({ from, into: first });
+    return first;
+  });
+  for (const { group, restore } of toMake.filter((one) => one.restore !== null)) {
+    productOf[group] = restore ?? undefined;
+    await on.execute(sql`UPDATE product SET merged_into = NULL WHERE id = ${restore}`);
+  }
+  const fresh = toMake.filter((one) => one.restore === null);
+  if (fresh.length > 0) {
+    const made = await rows<{ id: number }>(
+      on,
+      sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${fresh.length}))
+          INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'single', id FROM new RETURNING id`,
+    );
+    fresh.forEach(({ group }, i) => (productOf[group] = made[i]?.id));
+  }
+  groups.forEach((group, g) => {
+    for (const { id } of group) assigned.push({ record: id, product: productOf[g] ?? 0 });
+  });
+  if (merged.length > 0)
+    await on.execute(sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`);
+  const touched = new Set<number>([...members.flatMap(({ product }) => product ?? []), ...assigned.map((one) => one.product)]);
+  await on.execute(sql`
+    UPDATE record r SET product_id = t.product, made_product_id = coalesce(r.made_product_id, t.product)
+    FROM jsonb_to_recordset(${json(assigned)}) AS t(record bigint, product bigint)
+    WHERE r.id = t.record AND r.product_id IS DISTINCT FROM t.product`);
+  await on.execute(sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((one) => !one.active).map((one) => one.id))})`);
+  return [...touched];
+}
+
+async function writeProposals(on: Executor, active: Member[], proposals: ReturnType<typeof joinRecords>['proposals']): Promise<void> {
+  const keys = active.flatMap((one) => joinLevels.flatMap((kind: JoinLevel) => (one.keys?.[kind] ? [{ kind, key: one.keys[kind] }] : [])));
+  await on.execute(sql`DELETE FROM join_proposal p USING jsonb_to_recordset(${json(keys)}) AS t(kind text, key text) WHERE p.kind = t.kind AND p.key = t.key`);
+  if (proposals.length > 0)
+    await on.execute(sql`
+      INSERT INTO join_proposal (kind, key, records, reason)
+      SELECT level, key, records, reason FROM jsonb_to_recordset(${json(proposals)}) AS t(level text, key text, records jsonb, reason text)
+      ON CONFLICT (kind, key) DO UPDATE SET records = excluded.records, reason = excluded.reason`);
+}
+
+/** Families of these products: those whose variants share a family key are one. Answers the units touched. */
+export async function regroup(on: Executor, products: readonly number[]): Promise<number[]> {
+  const closure = new Set(products);
+  let edge = [...closure];
+  while (edge.length > 0) {
+    const found = await rows<{ id: number }>(
+      on,
+      sql`SELECT DISTINCT other.product_id AS id FROM record mine JOIN record other ON other.family_key_id = mine.family_key_id
+          WHERE mine.product_id = ANY(${ids(edge)}) AND other.product_id IS NOT NULL
+          UNION SELECT v.id FROM product p JOIN product v ON v.family_id = p.family_id WHERE p.id = ANY(${ids(edge)})`,
+    );
+    edge = found.map((one) => one.id).filter((id) => !closure.has(id));
+    for (const id of edge) closure.add(id);
+  }
+  const pairs = await rows<{ product: number; key: number; rank: number; family: number | null }>(
+    on,
+    sql`SELECT DISTINCT r.product_id AS product, f.id AS key, s.rank, f.product_id AS family
+        FROM record r JOIN family_key f ON f.id = r.family_key_id JOIN supplier s ON s.id = f.supplier_id
+        WHERE r.product_id = ANY(${ids([...closure])}) ORDER BY 3, 2`,
+  );
+  const groupOf = shareKeys(pairs.map(({ product, key }) => [product, key] as const));
+  /** Best-ranked key first within each group: its family product is the one that stays. */
+  const families = new Map<number, { keys: number[]; holders: number[] }>();
+  for (const { product, key, family } of pairs) {
+    const group = groupOf.get(product) ?? 0;
+    const entry = families.get(group) ?? { keys: [], holders: [] };
+    families.set(group, entry);
+    if (!entry.keys.includes(key)) entry.keys.push(key);
+    if (family !== null && !entry.holders.includes(family)) entry.holders.push(family);
+  }
+  const taken = new Set<number>();
+  const chosen = new Map<number, number>();
+  const merged: { from: number; into: number }[] = [];
+  for (const [group, { holders }] of families) {
+    const first = holders.find((one) => !taken.has(one));
+    if (first !== undefined) {
+      chosen.set(group, first);
+      taken.add(first);
+    }
+  }
+  const missing = [...families.keys()].filter((group) => !chosen.has(group));
+  if (missing.length > 0) {
+    const made = await rows<{ id: number }>(
+      on,
+      sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${missing.length}))
+          INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'family', id FROM new RETURNING id`,
+    );
+    missing.forEach((group, i) => chosen.set(group, made[i]?.id ?? 0));
+  }
+  const keyRows: { key: number; family: number }[] = [];
+  for (const [group, { keys, holders }] of families) {
+    const family = chosen.get(group) ?? 0;
+    for (const key of keys) keyRows.push({ key, family });
+    for (const from of holders) if (from !== family && !taken.has(from)) merged.push({ from, into: family });
+  }
+  await on.execute(sql`
+    UPDATE family_key f SET product_id = t.family FROM jsonb_to_recordset(${json(keyRows)}) AS t(key bigint, family bigint)
+    WHERE f.id = t.key AND f.product_id IS DISTINCT FROM t.family`);
+  await on.execute(sql`UPDATE product SET merged_into = NULL WHERE id = ANY(${ids([...chosen.values()])}) AND merged_into IS NOT NULL`);
+  const before = await rows<{ unit: number }>(on, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids([...closure])})`);
+  const members = [...closure].map((product) => {
+    const group = groupOf.get(product);
+    return { product, family: group === undefined ? null : (chosen.get(group) ?? null) };
+  });
+  await on.execute(sql`
+    UPDATE product p SET family_id = t.family, unit_id = coalesce(t.family, p.id), kind = CASE WHEN t.family IS NULL THEN 'single' ELSE 'variant' END
+    FROM jsonb_to_recordset(${json(members)}) AS t(product bigint, family bigint)
+    WHERE p.id = t.product AND p.kind IN ('single', 'variant')
+      AND (p.family_id IS DISTINCT FROM t.family OR p.unit_id <> coalesce(t.family, p.id))`);
+  if (merged.length > 0)
+    await on.execute(sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`);
+  return [...new Set([...before.map((one) => one.unit), ...members.map((one) => one.family ?? one.product)])];
+}

@@ -1,0 +1,114 @@
+/**
+ * Jobs: our `job` row is the truth. Whoever runs a job holds a session advisory lock on its id; a running job whose lock
+ * is free has lost its worker, and the sweep sends it again.
+ */
+import { sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import { type Database, type Executor, json, one, rows } from '../db/client.js';
+import * as schema from '../db/schema/index.js';
+import type { Services } from '../http/route.js';
+
+export interface JobContext {
+  db: Database;
+  services: Services;
+  id: number;
+  input: Record<string, unknown>;
+  checkpoint: Record<string, unknown> | null;
+  /** Tells how far it is; counts, never guesses. */
+  progress(done: number, total: number): Promise<void>;
+  /** In the transaction of the chunk. */
+  saveCheckpoint(on: Executor, checkpoint: Record<string, unknown>): Promise<void>;
+  cancelled(): Promise<boolean>;
+}
+
+export type JobKind = (context: JobContext) => Promise<void>;
+
+const kinds = new Map<string, { run: JobKind; failed?: (context: JobContext, error: Error) => Promise<void> }>();
+
+export function registerJob(kind: string, run: JobKind, failed?: (context: JobContext, error: Error) => Promise<void>): void {
+  kinds.set(kind, failed ? { run, failed } : { run });
+}
+
+export async function createJob(on: Executor, job: { kind: string; label: string; input: Record<string, unknown>; actor: number }): Promise<number> {
+  const made = await one<{ id: number }>(
+    on,
+    sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor}) RETURNING id`,
+  );
+  return made?.id ?? 0;
+}
+
+/** Lock numbers of jobs live in a space of their own. */
+const lockSpace = 4180;
+
+/** Runs a job to its end, unless somebody else does already. */
+export async function runJob(services: Services, id: number): Promise<void> {
+  const client = await services.db.$client.connect();
+  const lock = drizzle(client, { schema });
+  try {
+    const got = await one<{ got: boolean }>(lock, sql`SELECT pg_try_advisory_lock(${lockSpace}, ${id}) AS got`);
+    if (!got?.got) return;
+    try {
+      await work(services, id);
+    } finally {
+      await lock.execute(sql`SELECT pg_advisory_unlock(${lockSpace}, ${id})`);
+    }
+  } finally {
+    client.release();
+  }
+}
+
+async function work(services: Services, id: number): Promise<void> {
+  const { db } = services;
+  const row = await one<{ kind: string; input: Record<string, unknown>; checkpoint: Record<string, unknown> | null }>(
+    db,
+    sql`UPDATE job SET state = 'running', started_at = coalesce(started_at, now()) WHERE id = ${id} AND state IN ('waiting', 'running')
+        RETURNING kind, input, checkpoint`,
+  );
+  const kind = row && kinds.get(row.kind);
+  if (!row || !kind) return;
+  services.notify('job', { id });
+  let told = 0;
+  const context: JobContext = {
+    db,
+    services,
+    id,
+    input: row.input,
+    checkpoint: row.checkpoint,
+    async progress(done, total) {
+      await db.execute(sql`UPDATE job SET done = ${done}, total = ${total} WHERE id = ${id}`);
+      if (Date.now() - told > 200 || done === total) services.notify('job', { id, done, total });
+      told = Date.now();
+    },
+    saveCheckpoint: async (on, checkpoint) => {
+      await on.execute(sql`UPDATE job SET checkpoint = ${json(checkpoint)} WHERE id = ${id}`);
+    },
+    async cancelled() {
+      const wish = await one<{ wish: boolean }>(db, sql`SELECT cancel_wish IS NOT NULL AS wish FROM job WHERE id = ${id}`);
+      return wish?.wish ?? false;
+    },
+  };
+  try {
+    await kind.run(context);
+    const state = (await context.cancelled()) ? 'cancelled' : 'done';
+    await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id}`);
+  } catch (error) {
+    const fault = error instanceof Error ? error : new Error(String(error));
+    await db.execute(sql`UPDATE job SET state = 'failed', error = ${fault.message}, ended_at = now() WHERE id = ${id}`);
+    await kind.failed?.(context, fault);
+    services.notify('job', { id });
+    throw fault;
+  }
+  services.notify('job', { id });
+}
+
+/** Sends jobs again that wait, or whose worker died; answers when all of this round have ended. */
+export async function sweepJobs(services: Services): Promise<void> {
+  const lost = await rows<{ id: number }>(
+    services.db,
+    sql`SELECT j.id FROM job j WHERE (j.state = 'running' OR (j.state = 'waiting' AND j.created_at < now() - interval '2 seconds'))
+          AND NOT EXISTS (SELECT 1 FROM pg_locks l WHERE l.locktype = 'advisory' AND l.classid = ${lockSpace} AND l.objid = j.id
+            AND l.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
+        ORDER BY j.id LIMIT 4`,
+  );
+  for (const { id } of lost) await runJob(services, id).catch(() => undefined);
+}

@@ -1,0 +1,51 @@
+/** Products out of the tables as core's families. */
+import type { Family, Variant } from '@velvet-shelf/core/catalog';
+import { sql } from 'drizzle-orm';
+import { type Executor, ids, rows } from '../db/client.js';
+
+export interface VariantRow {
+  id: number;
+  unit_id: number;
+  kind: string;
+  sku: string | null;
+  category: string | null;
+  stock: number;
+  options: [string, string][];
+  facts: Variant['facts'];
+  offers: Variant['offers'];
+  texts: Variant['texts'] | null;
+}
+
+export function toVariant(row: VariantRow): Variant {
+  return {
+    id: row.id,
+    sku: row.sku ?? undefined,
+    category: row.category ?? undefined,
+    facts: row.facts,
+    texts: row.texts ?? {},
+    offers: row.offers,
+    stock: row.stock,
+    options: row.options,
+  };
+}
+
+/** Families of these units, in the order of their ids. */
+export async function loadFamilies(on: Executor, units: readonly number[]): Promise<Family[]> {
+  const found = await rows<VariantRow>(
+    on,
+    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.options, p.facts, p.offers, t.texts
+        FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+        WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
+        ORDER BY p.unit_id, p.id`,
+  );
+  const families: Family[] = [];
+  for (const row of found) {
+    let family = families.at(-1);
+    if (!family || family.id !== row.unit_id) {
+      family = { id: row.unit_id, title: undefined, isSingle: row.kind === 'single', variants: [] };
+      families.push(family);
+    }
+    family.variants.push(toVariant(row));
+  }
+  return families;
+}

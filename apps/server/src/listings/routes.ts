@@ -1,0 +1,9 @@
+import { api } from '@velvet-shelf/contract';
+import { type AppRouter, type Services, route } from '../http/route.js';
+import { listListings, showListing, traceValue } from './service.js';
+
+export function listingRoutes(router: AppRouter, services: Services): void {
+  route(router, api.listings.list, ({ query }) => listListings(services, query));
+  route(router, api.listings.listing, ({ params }) => showListing(services, params.id));
+  route(router, api.listings.trace, ({ params }) => traceValue(services, params.id, params.attribute));
+}

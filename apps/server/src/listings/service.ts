@@ -1,0 +1,162 @@
+/** Listings as people see them: rows, one with its values, and the trace of any value back to the supplier's cell. */
+import type { FindingAnswer, ListingAnswer, ListingRow, TraceAnswer } from '@velvet-shelf/contract';
+import { type Finding, sayChannelValue } from '@velvet-shelf/core/listings';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { foldText } from '@velvet-shelf/core/values';
+import { type SQL, sql } from 'drizzle-orm';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { columnOf, explainProduct } from '../catalog/product.js';
+import { sayFinding } from '../causes/words.js';
+import { compileFor, getPlace } from '../channels/setup.js';
+import { rulebookOf } from '../channels/service.js';
+import { type Database, one, rows } from '../db/client.js';
+import { notFound } from '../http/problem.js';
+import type { Services } from '../http/route.js';
+import { todayText } from './evaluate.js';
+import { loadFamilies } from './families.js';
+
+interface Row extends Omit<ListingRow, 'findings'> {
+  findings: Finding[];
+  collective: Finding[];
+  reported: Finding[];
+  picture: string | null;
+}
+
+const columns = sql`l.id, l.place_id AS "placeId", pl.name AS place, l.variant_id AS "variantId", p.sku, p.title, p.picture, l.readiness,
+  l.channel_state AS "channelState", l.category, l.findings, l.collective, l.reported, l.not_for AS "notFor"
+  FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`;
+
+const allFindings = (row: Row): Finding[] => [...row.findings, ...row.collective, ...row.reported];
+
+const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({ ...finding, words: sayFinding(finding, rulebook) });
+
+export interface ListingQuery {
+  place?: number | undefined;
+  readiness?: string | undefined;
+  channelState?: string | undefined;
+  cause?: string | undefined;
+  search?: string | undefined;
+  cursor?: string | undefined;
+  limit: number;
+}
+
+export async function listListings({ db }: Services, query: ListingQuery) {
+  const filters: SQL[] = [sql`true`];
+  if (query.place !== undefined) filters.push(sql`l.place_id = ${query.place}`);
+  if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
+  if (query.channelState) filters.push(sql`l.channel_state = ${query.channelState}`);
+  if (query.cause) filters.push(causeFilter(query.cause));
+  for (const word of foldText(query.search ?? '').split(' ').filter(Boolean)) filters.push(sql`p.search LIKE ${`%${word}%`}`);
+  const where = sql.join(filters, sql` AND `);
+  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`);
+  const found = await rows<Row>(db, sql`SELECT ${columns} WHERE ${where} AND ${query.cursor ? sql`l.id > ${Number(query.cursor)}` : sql`true`} ORDER BY l.id LIMIT ${query.limit + 1}`);
+  const rulebooks = await rulebooksFor(db, found);
+  const items = found.slice(0, query.limit).map((row) => toRow(row, rulebooks));
+  return { items, next: found.length > query.limit ? String(items.at(-1)?.id) : null, total: total?.n ?? 0 };
+}
+
+/** Listings with a finding of this cause, blocking or not. */
+export const causeFilter = (cause: string): SQL => {
+  const probe = JSON.stringify([{ cause }]);
+  return sql`(l.findings @> ${probe}::jsonb OR l.collective @> ${probe}::jsonb OR l.reported @> ${probe}::jsonb)`;
+};
+
+async function rulebooksFor(db: Database, found: Row[]): Promise<Map<number, Rulebook>> {
+  const answer = new Map<number, Rulebook>();
+  for (const id of new Set(found.map((row) => row.placeId))) answer.set(id, await rulebookOf(db, await getPlace(db, id)));
+  return answer;
+}
+
+function toRow(row: Row, rulebooks: Map<number, Rulebook>): ListingRow {
+  const rulebook = rulebooks.get(row.placeId);
+  return { ...row, findings: rulebook ? allFindings(row).map((one_) => toAnswer(one_, rulebook)) : [] };
+}
+
+async function evaluated(services: Services, id: number, dictionary: Dictionary) {
+  const { db, config } = services;
+  const row = await one<Row>(db, sql`SELECT ${columns} WHERE l.id = ${id}`);
+  if (!row) throw notFound(`listing ${id}`);
+  const place = await getPlace(db, row.placeId);
+  const compiled = await compileFor(db, place, dictionary, config.address);
+  const unit = await one<{ unit: number }>(db, sql`SELECT unit_id AS unit FROM product WHERE id = ${row.variantId}`);
+  const [family] = await loadFamilies(db, [unit?.unit ?? 0]);
+  const variant = family?.variants.find((one_) => one_.id === row.variantId);
+  if (!family || !variant) throw notFound(`product of listing ${id}`);
+  return { row, place, compiled, family, variant };
+}
+
+export async function showListing(services: Services, id: number): Promise<ListingAnswer> {
+  const dictionary = await loadDictionary(services.db);
+  const { row, place, compiled, family, variant } = await evaluated(services, id, dictionary);
+  const { rulebook, pins } = compiled.setup;
+  const result = compiled.evaluate(family, todayText()).find((one_) => one_.variant === variant.id);
+  const findings = allFindings(row).map((one_) => toAnswer(one_, rulebook));
+  return {
+    ...toRow(row, new Map([[row.placeId, rulebook]])),
+    picture: row.picture,
+    values: compiled.attributes(result?.category).map((attribute) => {
+      const value = result?.values[attribute.key];
+      return {
+        attribute: attribute.key,
+        label: attribute.label,
+        need: attribute.need,
+        value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
+        pinned: pins.get(variant.id)?.[attribute.key] !== undefined,
+        findings: findings.filter((one_) => one_.attribute === attribute.key),
+      };
+    }),
+  };
+}
+
+/** From the channel's field back to the supplier's cell, with an edit at each step. */
+export async function traceValue(services: Services, id: number, attribute: string): Promise<{ label: string; steps: TraceAnswer[] }> {
+  const { db } = services;
+  const dictionary = await loadDictionary(db);
+  const { place, compiled, family, variant } = await evaluated(services, id, dictionary);
+  const steps: TraceAnswer[] = [];
+  const explained = await explainProduct(db, variant.id, dictionary);
+  for (const step of compiled.trace(family, variant, attribute, todayText())) {
+    const edit: TraceAnswer['edit'] =
+      step.at === 'fill' || step.at === 'fit'
+        ? { to: 'fill', placeId: place.id, attribute }
+        : step.at === 'catalog' && step.attribute
+          ? { to: 'product', productId: variant.id, attribute: step.attribute }
+          : null;
+    steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
+    if (step.at === 'catalog' && step.attribute) steps.push(...claimSteps(step.attribute, step.language, explained));
+  }
+  const label = compiled.setup.rulebook.attributes.find((one_) => one_.key === attribute)?.label ?? attribute;
+  return { label: `${place.channelName} · ${label}`, steps };
+}
+
+function claimSteps(attribute: string, language: string | undefined, { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>): TraceAnswer[] {
+  const slotName = language ? `${attribute}@${language}` : attribute;
+  const slot = slots.get(slotName);
+  const offer = ['price', 'salePrice', 'stock', 'family'].includes(attribute);
+  if (!slot) {
+    if (!offer) return [];
+    const records = new Set(unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id)));
+    const source = [...sources.values()].find((one_) => records.has(one_.record) && one_.map.some(({ target }) => target.to === (attribute === 'family' ? 'family' : attribute === 'stock' ? 'stock' : 'price')));
+    const target = source?.map.find(({ target: one_ }) => (attribute === 'stock' ? one_.to === 'stock' : attribute === 'family' ? one_.to === 'family' : one_.to === 'price' && one_.kind === (attribute === 'price' ? 'regular' : 'sale')));
+    return source && target ? [rowStep(source, target.column)] : [];
+  }
+  if (slot.origin.from === 'edit') return [{ at: 'claim', words: `Edited by ${slot.origin.by} on ${slot.origin.at.slice(0, 10)}`, value: null, edit: null }];
+  const source = sources.get(slot.origin.record);
+  const steps: TraceAnswer[] = [];
+  if (slot.against.length > 0)
+    steps.push({ at: 'claim', words: `${slot.origin.source} won over ${slot.against.map((one_) => (one_.origin.from === 'record' ? one_.origin.source : one_.origin.by)).join(', ')}: ${slot.why}`, value: null, edit: null });
+  if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
+  if (source) steps.push(rowStep(source, columnOf(source, slotName)));
+  return steps;
+}
+
+function rowStep(source: { supplier: string; batchId: number; row: number; at: string; columns: string[]; cells: string[] }, column: string | null): TraceAnswer {
+  const cell = column === null ? undefined : source.cells[source.columns.indexOf(column)];
+  const day = new Date(source.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  return {
+    at: 'row',
+    words: `${source.supplier}, batch of ${day}, row ${source.row}${column === null ? '' : `, column “${column}”`}`,
+    value: cell === undefined ? null : cell.slice(0, 400),
+    edit: { to: 'batch', batchId: source.batchId, row: source.row },
+  };
+}

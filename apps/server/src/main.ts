@@ -1,0 +1,71 @@
+/** Starts the server: HTTP, events, the job sweep and the drain of what is dirty. */
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { readConfig } from './config.js';
+import { openDatabase } from './db/client.js';
+import { buildFailed, buildFeed } from './feeds/service.js';
+import { awaitReport } from './feeds/report.js';
+import { createApp } from './http/app.js';
+import { listenForEvents, notifier } from './http/events.js';
+import type { Services } from './http/route.js';
+import { readyPartitions } from './history/partitions.js';
+import { applyBatch } from './intake/apply.js';
+import { registerJob, sweepJobs } from './jobs/run.js';
+import { drain, markDue } from './listings/evaluate.js';
+
+registerJob('apply-batch', applyBatch);
+registerJob('build-feed', buildFeed, buildFailed);
+registerJob('offer-feed', awaitReport);
+
+const config = readConfig();
+const log = pino({ level: config.log });
+const db = openDatabase(config.database);
+const services: Services = { db, config, notify: notifier(db) };
+
+await readyPartitions(db, new Date());
+const stopEvents = await listenForEvents(db);
+const server = createServer(createApp(services, log).callback());
+server.keepAliveTimeout = 65_000;
+server.listen(config.port, '127.0.0.1');
+
+/** Runs `work` again and again, never twice at once. */
+function every(milliseconds: number, work: () => Promise<void>): () => Promise<void> {
+  let stopped = false;
+  let running = Promise.resolve();
+  const tick = () => {
+    if (stopped) return;
+    running = work().catch((error: unknown) => log.error({ err: error }, 'background work failed'));
+    void running.then(() => setTimeout(tick, milliseconds).unref());
+  };
+  setTimeout(tick, milliseconds).unref();
+  return () => {
+    stopped = true;
+    return running;
+  };
+}
+
+const stops = [
+  every(5_000, () => sweepJobs(services)),
+  every(1_000, async () => {
+    const done = await drain(db, config.address, 1000);
+    if (done.listingsChanged > 0) services.notify('listings');
+  }),
+  every(60_000, async () => {
+    await readyPartitions(db, new Date());
+    if ((await markDue(db)) > 0) services.notify('listings');
+  }),
+];
+
+let ending = false;
+async function end(): Promise<void> {
+  if (ending) return;
+  ending = true;
+  stopEvents();
+  server.close();
+  server.closeAllConnections();
+  await Promise.race([Promise.all(stops.map((stop) => stop())), new Promise((resolve) => setTimeout(resolve, 5_000))]);
+  await db.$client.end().catch(() => undefined);
+  process.exit(0);
+}
+process.on('SIGTERM', () => void end());
+process.on('SIGINT', () => void end());

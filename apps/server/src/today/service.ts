@@ -1,0 +1,169 @@
+/** The shelf edge and Today: live counts, each computed where the work is. */
+import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { undoEdit } from '../catalog/edit.js';
+import { undoable } from '../catalog/product.js';
+import { resolveUnits } from '../catalog/resolve.js';
+import { rankedCauses } from '../causes/service.js';
+import { showPlaces, undoSetup } from '../channels/service.js';
+import { iso, one, rows } from '../db/client.js';
+import { conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { recordAction } from '../history/record.js';
+import { undoApplied } from '../intake/service.js';
+import { dirtyCount, markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+
+interface Counts {
+  toMatch: number;
+  toComplete: number;
+  toFit: number;
+  causes: number;
+  toSend: number;
+  held: number;
+}
+
+export async function showShelf({ db }: Services): Promise<Shelf> {
+  const counts = await one<Counts>(
+    db,
+    sql`SELECT
+      (SELECT count(*) FROM join_proposal) AS "toMatch",
+      (SELECT count(DISTINCT l.variant_id) FROM listing l WHERE l.cause_set_id IN (
+        SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))) AS "toComplete",
+      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'blocked') AS "toFit",
+      (SELECT count(DISTINCT x) FROM cause_set s, unnest(s.causes) x WHERE EXISTS (SELECT 1 FROM listing l WHERE l.cause_set_id = s.id)) AS causes,
+      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state IN ('none', 'refused', 'withdrawn')) AS "toSend",
+      (SELECT count(*) FROM run WHERE state = 'held' AND id > coalesce((SELECT up_run_id FROM feed WHERE id = run.feed_id), 0)) AS held`,
+  );
+  const jobs = await rows<Shelf['jobs'][number]>(
+    db,
+    sql`SELECT id, kind, label, state, done, total, error FROM job WHERE state IN ('waiting', 'running') OR (state = 'failed' AND ended_at > now() - interval '10 minutes') ORDER BY id DESC LIMIT 5`,
+  );
+  const last = await one<{ id: number; words: string; kind: string; undone: boolean }>(
+    db,
+    sql`SELECT id, words, kind, undone_by IS NOT NULL AS undone FROM action WHERE kind NOT IN ('undo', 'undo-batch') AND undone_by IS NULL ORDER BY id DESC LIMIT 1`,
+  );
+  return {
+    ...(counts ?? { toMatch: 0, toComplete: 0, toFit: 0, causes: 0, toSend: 0, held: 0 }),
+    rechecking: await dirtyCount(db),
+    jobs,
+    lastAction: last ? { id: last.id, words: last.words, canUndo: !last.undone && undoable.has(last.kind) } : null,
+  };
+}
+
+export async function showToday(services: Services, user: User): Promise<TodayAnswer> {
+  const { db } = services;
+  const shelf = await showShelf(services);
+  const { plan } = await rankedCauses(services, undefined);
+  const since = user.lastVisit;
+  const from = since ? sql`${since}::timestamptz` : sql`now() - interval '1 day'`;
+  const moved = await one<{ live: number; batches: number; held: number }>(
+    db,
+    sql`SELECT (SELECT count(*) FROM report_item i JOIN report r ON r.id = i.report_id WHERE r.received_at > ${from} AND i.outcome IN ('accepted', 'warned')) AS live,
+          (SELECT count(*) FROM batch WHERE applied_at > ${from}) AS batches,
+          (SELECT count(*) FROM run WHERE state = 'held' AND started_at > ${from}) AS held`,
+  );
+  const held = await rows<{ feed: number; name: string; why: string | null }>(
+    db,
+    sql`SELECT f.id AS feed, f.name, r.held_why AS why FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.state = 'held' AND r.id > coalesce(f.up_run_id, 0) ORDER BY r.id DESC LIMIT 3`,
+  );
+  const open = await one<{ n: number; name: string | null }>(db, sql`SELECT count(*) AS n, max(file_name) AS name FROM batch WHERE state IN ('read', 'tried')`);
+  const refused = await one<{ n: number }>(db, sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE channel_state = 'refused'`);
+  const coming = await rows<{ name: string; version: string; from: string; place: number }>(
+    db,
+    sql`SELECT c.name, r.version, r.valid_from AS "from", (SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = c.id ORDER BY p.id LIMIT 1) AS place
+        FROM rulebook r JOIN channel c ON c.id = r.channel_id JOIN rulebook now ON now.id = c.rulebook_id WHERE r.valid_from > now.valid_from ORDER BY r.valid_from LIMIT 2`,
+  );
+  const places = await showPlaces(services);
+  const waiting: TodayAnswer['waiting'] = [];
+  const plural = (n: number, one_: string, many: string) => (n === 1 ? one_ : many);
+  for (const { feed, name, why } of held) waiting.push({ count: 1, words: `${name} was held`, detail: why, to: `/feeds/${feed}`, verb: 'Look' });
+  if (shelf.toFit > 0) {
+    const freed = plan.at(-1)?.freed ?? 0;
+    waiting.push({ count: shelf.toFit, words: `${plural(shelf.toFit, 'listing', 'listings')} blocked by ${shelf.causes} ${plural(shelf.causes, 'cause', 'causes')}`, detail: plan.length > 0 ? `The first ${plan.length} free ${freed} of them.` : null, to: '/causes', verb: 'Clear' });
+  }
+  if ((refused?.n ?? 0) > 0) waiting.push({ count: refused?.n ?? 0, words: `${plural(refused?.n ?? 0, 'listing was', 'listings were')} refused by the channel`, detail: 'Its words stand on each of them.', to: '/listings?state=refused', verb: 'Read' });
+  if (shelf.toMatch > 0) waiting.push({ count: shelf.toMatch, words: `${plural(shelf.toMatch, 'identifier', 'identifiers')} could not join goods by itself`, detail: 'The same GTIN or part number stands on several rows of one source.', to: '/intake', verb: 'See' });
+  if (shelf.toSend > 0) waiting.push({ count: shelf.toSend, words: `${plural(shelf.toSend, 'listing is', 'listings are')} ready and not sent`, detail: places.map((place) => ({ name: place.name, n: place.totals.filter((one_) => one_.readiness === 'ready' && one_.channelState !== 'live').reduce((sum, one_) => sum + one_.listings, 0) })).filter(({ n }) => n > 0).map(({ name, n }) => `${name} ${n}`).join(' · '), to: '/feeds', verb: 'Send' });
+  if ((open?.n ?? 0) > 0) waiting.push({ count: open?.n ?? 0, words: `${plural(open?.n ?? 0, 'file was', 'files were')} read and not applied`, detail: open?.name ?? null, to: '/intake', verb: 'Open' });
+  for (const { name, version, from: day, place } of coming) waiting.push({ count: 1, words: `${name}’s rulebook changes`, detail: `Version ${version} holds from ${day}. Try it on the assortment first.`, to: `/places/${place}/rulebook`, verb: 'Prepare' });
+  const changes = await rows<{ at: string; words: string; actor: string | null; kind: string; subject: number | null }>(
+    db,
+    sql`SELECT a.at, a.words, u.name AS actor, a.kind, (SELECT min(subject_id) FROM change c WHERE c.action_id = a.id AND c.subject_kind IN ('batch', 'product')) AS subject
+        FROM action a LEFT JOIN user_account u ON u.id = a.actor ORDER BY a.id DESC LIMIT 12`,
+  );
+  return {
+    since: since ? iso(since) : null,
+    headline: sayHeadline(moved, shelf),
+    waiting,
+    places: places.map((place) => {
+      const sum = (test: (one_: (typeof place.totals)[number]) => boolean) => place.totals.filter(test).reduce((total, one_) => total + one_.listings, 0);
+      return {
+        id: place.id,
+        name: place.name,
+        live: sum((one_) => one_.channelState === 'live'),
+        refused: sum((one_) => one_.channelState === 'refused'),
+        ready: sum((one_) => one_.readiness === 'ready' && !['live', 'refused'].includes(one_.channelState)),
+        blocked: sum((one_) => one_.readiness === 'blocked' && !['live', 'refused'].includes(one_.channelState)),
+        notFor: sum((one_) => one_.readiness === 'not for this channel' && !['live', 'refused'].includes(one_.channelState)),
+        listings: sum(() => true),
+      };
+    }),
+    changes: changes.map(({ at, words, actor, kind, subject }) => ({ at: iso(at), words, actor, to: subject === null ? null : kind === 'edit' ? `/catalog?open=${subject}` : kind.includes('batch') ? `/intake/${subject}` : null })),
+  };
+}
+
+function sayHeadline(moved: { live: number; batches: number; held: number } | undefined, shelf: Shelf): string {
+  const parts: string[] = [];
+  if (moved?.live) parts.push(`the channel took ${moved.live} listings`);
+  if (moved?.batches) parts.push(`${moved.batches} ${moved.batches === 1 ? 'batch was' : 'batches were'} applied`);
+  if (moved?.held) parts.push(`${moved.held} ${moved.held === 1 ? 'feed was' : 'feeds were'} held`);
+  if (parts.length > 0) return `Since you were here, ${parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : parts[0]}.`;
+  return shelf.toFit > 0 ? `Nothing has changed since you were here; ${shelf.toFit} listings wait for a fix.` : 'Nothing has changed since you were here, and nothing is blocked.';
+}
+
+export async function listActions({ db }: Services, cursor: string | undefined) {
+  const found = await rows<{ id: number; at: string; actor: string | null; kind: string; words: string; undone: boolean }>(
+    db,
+    sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone FROM action a LEFT JOIN user_account u ON u.id = a.actor
+        WHERE ${cursor ? sql`a.id < ${Number(cursor)}` : sql`true`} ORDER BY a.id DESC LIMIT 51`,
+  );
+  const items = found.slice(0, 50).map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && undoable.has(row.kind) }));
+  return { items, next: found.length > 50 ? String(items.at(-1)?.id) : null };
+}
+
+/** Undoes one action; what somebody changed since is left, and named. */
+export async function undoAction(services: Services, user: User, id: number): Promise<{ words: string; left: string[] }> {
+  const { db, config } = services;
+  const action = await one<{ kind: string; words: string; undone_by: number | null }>(db, sql`SELECT kind, words, undone_by FROM action WHERE id = ${id}`);
+  if (!action) throw notFound(`action ${id}`);
+  if (action.undone_by !== null) throw conflict('This is undone already');
+  if (!undoable.has(action.kind)) throw conflict('This cannot be undone by itself');
+  if (action.kind === 'apply-batch') {
+    const batch = await one<{ id: number }>(db, sql`SELECT id FROM batch WHERE action_id = ${id}`);
+    if (!batch) throw notFound('batch of this action');
+    return { words: `Undid: ${action.words}`, left: await undoApplied(services, batch.id, user) };
+  }
+  const left = await db.transaction(async (tx) => {
+    const dictionary = await loadDictionary(tx);
+    let notes: string[];
+    if (action.kind === 'edit') {
+      const undone = await undoEdit(tx, id, user.id, dictionary);
+      const changes = await resolveUnits(tx, undone.units, dictionary);
+      await markDirty(tx, undone.units);
+      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, changes);
+      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
+      notes = undone.left;
+    } else {
+      notes = await undoSetup(tx, id);
+      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
+      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
+    }
+    await drain(tx, config.address, 500, dictionary);
+    return notes;
+  });
+  services.notify('catalog');
+  services.notify('listings');
+  return { words: `Undid: ${action.words}`, left };
+}

@@ -1,0 +1,91 @@
+/** Trust: many claims about one value in, the value that counts and its origin out. */
+import { type Attribute, type Value, canonical, sortKeys } from '../values/index.js';
+
+/** "Empty on purpose" is a claim; an absent value is no claim at all. */
+export const empty = Symbol.for('velvet-shelf.empty');
+export type Claimed = Value | typeof empty;
+
+export type Origin = { from: 'edit'; at: string; by: string } | { from: 'record'; record: number; source: string };
+
+export interface Claim {
+  value: Claimed;
+  origin: Origin;
+  /** Lower wins among sources. */
+  rank: number;
+  /** ISO 8601 time the claim was made. */
+  at: string;
+}
+
+export const trustPolicies = ['ranked', 'newest', 'lowest', 'highest', 'longest'] as const;
+export type TrustPolicy = (typeof trustPolicies)[number];
+
+export interface Resolved {
+  value: Value | undefined;
+  origin: Origin;
+  /** Why this claim won, in words. */
+  why: string;
+  /** The claims that lost and say something else. */
+  against: Claim[];
+}
+
+/**
+ * Who wins: a person's edit always; else the policy; ties go to the better rank, then to the smaller record id,
+ * so that the answer does not depend on the order of arrival.
+ */
+export function resolveClaims(claims: readonly Claim[], policy: TrustPolicy, attribute: Attribute): Resolved | undefined {
+  if (claims.length === 0) return undefined;
+  const edit = claims.find((claim) => claim.origin.from === 'edit');
+  const ordered = [...claims].sort(byRank);
+  const winner = edit ?? pick(ordered, policy, attribute);
+  if (!winner) return undefined;
+  const print = printOf(winner);
+  return {
+    value: winner.value === empty ? undefined : winner.value,
+    origin: winner.origin,
+    why: edit ? 'edited by a person' : ordered.length === 1 ? 'the only source' : policyWords[policy],
+    against: ordered.filter((claim) => claim !== winner && printOf(claim) !== print),
+  };
+}
+
+const policyWords: Record<TrustPolicy, string> = {
+  ranked: 'first in the ranking of sources',
+  newest: 'the newest claim',
+  lowest: 'the lowest value',
+  highest: 'the highest value',
+  longest: 'the longest text',
+};
+
+function printOf({ value }: Claim): string {
+  return value === empty ? '' : canonical(value);
+}
+
+function byRank(a: Claim, b: Claim): number {
+  return a.rank - b.rank || recordOf(a) - recordOf(b);
+}
+
+function recordOf(claim: Claim): number {
+  return claim.origin.from === 'record' ? claim.origin.record : -1;
+}
+
+function pick(ordered: Claim[], policy: TrustPolicy, attribute: Attribute): Claim | undefined {
+  const best = (better: (a: Claim, b: Claim) => boolean) =>
+    ordered.reduce<Claim | undefined>((won, claim) => (won === undefined || better(claim, won) ? claim : won), undefined);
+  const key = (claim: Claim) => (claim.value === empty ? undefined : sortKeys(claim.value, attribute)[0]);
+  const beats = (sign: 1 | -1) => (a: Claim, b: Claim) => {
+    const [x, y] = [key(a), key(b)];
+    if (x === undefined || y === undefined) return x !== undefined;
+    return sign === 1 ? x > y : x < y;
+  };
+  switch (policy) {
+    case 'ranked':
+      return ordered[0];
+    case 'newest':
+      return best((a, b) => a.at > b.at);
+    case 'lowest':
+      return best(beats(-1));
+    case 'highest':
+      return best(beats(1));
+    case 'longest':
+      return best((a, b) => String(a.value).length > String(b.value).length);
+  }
+}

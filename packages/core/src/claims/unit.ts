@@ -1,0 +1,114 @@
+/** All claims about a family and its variants in, what each of them holds out. */
+import type { Attribute, Value } from '../values/index.js';
+import { type Claim, type Claimed, type Resolved, type TrustPolicy, resolveClaims } from './resolve.js';
+
+export interface SourceRecord {
+  id: number;
+  supplier: string;
+  rank: number;
+  /** Sorts as time does: when the batch was read. */
+  at: string;
+  /** By slot: attribute key, or "key@language". */
+  values: Record<string, Value>;
+  options: [string, string][];
+}
+
+export interface Edited {
+  /** Attribute key, or "key@language". */
+  slot: string;
+  value: Claimed;
+  at: string;
+  by: string;
+}
+
+export interface UnitClaims {
+  familyEdits: readonly Edited[];
+  variants: readonly { id: number; records: readonly SourceRecord[]; edits: readonly Edited[] }[];
+}
+
+export interface Slot extends Resolved {
+  /** Entered at the family. */
+  inherited: boolean;
+}
+export type Slots = Map<string, Slot>;
+
+export interface ResolvedUnit {
+  family: Slots;
+  variants: { id: number; slots: Slots; options: [string, string][] }[];
+}
+
+/** "title@en-GB" → ["title", "en-GB"]; languages are absent where the attribute has none. */
+export function splitSlot(slot: string): [attribute: string, language: string | undefined] {
+  const at = slot.indexOf('@');
+  return at < 0 ? [slot, undefined] : [slot.slice(0, at), slot.slice(at + 1)];
+}
+
+/**
+ * Family-level attributes are resolved over the rows of all variants and inherited by each.
+ * On variant-level attributes a variant's own edit wins over the family's edit, and that over every source.
+ */
+export function resolveUnit(
+  unit: UnitClaims,
+  dictionary: ReadonlyMap<string, Attribute>,
+  policies: ReadonlyMap<string, TrustPolicy>,
+): ResolvedUnit {
+  const familyClaims = new Map<string, Claim[]>();
+  for (const edit of unit.familyEdits) push(familyClaims, edit.slot, editClaim(edit));
+  for (const { records } of unit.variants)
+    for (const record of records)
+      for (const slot of Object.keys(record.values))
+        if (dictionary.get(splitSlot(slot)[0])?.level === 'family') push(familyClaims, slot, recordClaim(record, slot));
+  const family = resolveAll(familyClaims, dictionary, policies, false);
+
+  const variants = unit.variants.map(({ id, records, edits }) => {
+    const claims = new Map<string, Claim[]>();
+    for (const edit of edits) push(claims, edit.slot, editClaim(edit));
+    for (const record of records)
+      for (const slot of Object.keys(record.values))
+        if (dictionary.get(splitSlot(slot)[0])?.level === 'variant') push(claims, slot, recordClaim(record, slot));
+    const slots = resolveAll(claims, dictionary, policies, false);
+    for (const [slot, inherited] of family) {
+      const own = slots.get(slot);
+      const wins = own === undefined || (inherited.origin.from === 'edit' && own.origin.from !== 'edit');
+      if (wins) slots.set(slot, { ...inherited, inherited: true });
+    }
+    const ranked = [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
+    return { id, slots, options: ranked.find((record) => record.options.length > 0)?.options ?? [] };
+  });
+  return { family, variants };
+}
+
+function editClaim({ value, at, by }: Edited): Claim {
+  return { value, at, rank: -1, origin: { from: 'edit', at, by } };
+}
+
+function recordClaim(record: SourceRecord, slot: string): Claim {
+  return {
+    value: record.values[slot] ?? '',
+    at: record.at,
+    rank: record.rank,
+    origin: { from: 'record', record: record.id, source: record.supplier },
+  };
+}
+
+function push(map: Map<string, Claim[]>, slot: string, claim: Claim): void {
+  const list = map.get(slot);
+  if (list) list.push(claim);
+  else map.set(slot, [claim]);
+}
+
+function resolveAll(
+  claims: Map<string, Claim[]>,
+  dictionary: ReadonlyMap<string, Attribute>,
+  policies: ReadonlyMap<string, TrustPolicy>,
+  inherited: boolean,
+): Slots {
+  const slots: Slots = new Map();
+  for (const [slot, list] of claims) {
+    const [key] = splitSlot(slot);
+    const attribute = dictionary.get(key);
+    const resolved = attribute && resolveClaims(list, policies.get(key) ?? 'ranked', attribute);
+    if (resolved) slots.set(slot, { ...resolved, inherited });
+  }
+  return slots;
+}
