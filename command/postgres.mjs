@@ -7,7 +7,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { postgresPrograms, state } from './install.mjs';
 import { root, run } from './run.mjs';
@@ -78,6 +78,7 @@ function cluster(base, { durable }) {
     /** Makes the cluster where there is none, starts or adopts it, and gives the address of its database. */
     async start() {
       if (!existsSync(join(data, 'PG_VERSION'))) {
+        mkdirSync(dirname(base), { recursive: true, mode: 0o755 });
         mkdirSync(base, { recursive: true, mode: 0o700 });
         own(base);
         writeFileSync(passwordFile, randomBytes(18).toString('base64url'), { mode: 0o600 });

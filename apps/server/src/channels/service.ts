@@ -177,7 +177,7 @@ export async function showFills({ db, config }: Services, placeId: number, only?
   const units = await rows<{ unit: number }>(db, sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${placeId} AND readiness <> 'not for this channel'`);
   const listingIds = new Map((await rows<{ id: number; variant: number }>(db, sql`SELECT id, variant_id AS variant FROM listing WHERE place_id = ${placeId}`)).map((one_) => [one_.variant, one_.id]));
   const tallies = new Map<string, { filled: number; missing: number; samples: ChannelAttributeAnswer['samples']; kinds: Set<number> }>();
-  const attributes = setup.rulebook.attributes.filter((one_) => only === undefined || one_.key === only);
+  const attributes = setup.rulebook.attributes.filter((one_) => one_.type !== 'category' && (only === undefined || one_.key === only));
   for (const attribute of attributes) tallies.set(attribute.key, { filled: 0, missing: 0, samples: [], kinds: new Set() });
   for (let from = 0; from < units.length; from += 500)
     for (const family of await loadFamilies(db, units.slice(from, from + 500).map((one_) => one_.unit)))

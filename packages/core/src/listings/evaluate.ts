@@ -221,11 +221,21 @@ function compileAttribute(attribute: ChannelAttribute, category: string | undefi
   const placed = fits[0];
   return {
     attribute,
-    fill: placed ? compileFill(placed.fill, setup) : noFill,
+    fill: attribute.type === 'category' ? mappedCategory(category) : placed ? compileFill(placed.fill, setup) : noFill,
     checks: valueChecks.flatMap(({ meta, compile }) => {
       const test = compile(attribute, setup.rulebook);
       return test ? [{ id: meta.id, test }] : [];
     }),
+  };
+}
+
+/** The channel category itself, for channels that want it among the values. */
+function mappedCategory(category: string | undefined): CompiledFill {
+  return {
+    value: () => category,
+    blame: () => ({ at: 'fill' }),
+    origin: () => ({ at: 'fill' }),
+    trace: ({ variant }) => [{ at: 'fill', words: `Mapped from our category ${variant.category ?? '(none)'}` }],
   };
 }
 

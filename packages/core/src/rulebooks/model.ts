@@ -26,8 +26,8 @@ const channelAttributeSchema = z.strictObject({
   key: z.string(),
   label: z.string(),
   help: z.string().optional(),
-  /** money is sent as amount and currency of the market; link must be absolute; dates are ISO 8601. */
-  type: z.enum(['text', 'number', 'measure', 'money', 'choice', 'link', 'picture', 'gtin', 'date']),
+  /** money is sent as amount and currency of the market; link must be absolute; category is set from the category map. */
+  type: z.enum(['text', 'number', 'measure', 'money', 'choice', 'link', 'picture', 'gtin', 'category']),
   need,
   limits: limitsSchema.default({}),
   /** Asked for only in these categories (and all below them). */

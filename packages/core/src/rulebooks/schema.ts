@@ -19,7 +19,7 @@ export interface JsonSchema {
 
 /** Items are objects of channel values by attribute key: money in minor units, pictures left out. */
 export function toJsonSchema(rulebook: Rulebook, category: string | undefined, market: string): JsonSchema {
-  const attributes = attributesFor(rulebook, category, market).filter((one) => one.type !== 'picture');
+  const attributes = attributesFor(rulebook, category, market).filter((one) => one.type !== 'picture' && one.type !== 'category');
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     type: 'object',

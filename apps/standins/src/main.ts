@@ -1,0 +1,35 @@
+/** The simulated channels: a server of its own on loopback, that knows nothing of Velvet Shelf but the addresses it is given. */
+import { createServer } from 'node:http';
+import Router from '@koa/router';
+import Koa from 'koa';
+import pg from 'pg';
+import { orrivo } from './orrivo/routes.js';
+
+const address = process.env.VELVET_STANDINS;
+const database = process.env.DATABASE_URL;
+if (!address || !database) throw new Error('VELVET_STANDINS and DATABASE_URL must be set');
+
+const pool = new pg.Pool({ connectionString: database, max: 4, application_name: 'stand-ins' });
+pool.on('error', () => undefined);
+const app = new Koa();
+app.use(async (ctx, next) => {
+  try {
+    await next();
+  } catch (error) {
+    ctx.status = 500;
+    ctx.body = { problem: error instanceof Error ? error.message : String(error) };
+  }
+});
+const router = new Router();
+await orrivo(router, pool);
+app.use(router.routes());
+const server = createServer(app.callback());
+server.listen(Number(new URL(address).port), '127.0.0.1');
+
+const end = () => {
+  server.close();
+  server.closeAllConnections();
+  void pool.end().then(() => process.exit(0));
+};
+process.on('SIGTERM', end);
+process.on('SIGINT', end);

@@ -1,0 +1,149 @@
+/** Orrivo: fetches a feed by its address, checks it, answers with a report, and shows what it took. */
+import { readFile, readdir } from 'node:fs/promises';
+import type { IncomingMessage } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import type Router from '@koa/router';
+import type pg from 'pg';
+import { type Answer, checkItems } from './check.js';
+import { type OfferedItem, readFeed } from './feed.js';
+import { type Shown, page } from './page.js';
+
+const directory = fileURLToPath(new URL('../../rulebooks/', import.meta.url));
+
+interface Published {
+  version: string;
+  validFrom: string;
+  markets: { key: string; currency: string }[];
+  attributes: { key: string; limits: { maxLength?: number; values?: string[] } }[];
+}
+
+/** How it behaves, for trying out what happens when a channel misbehaves. */
+interface Mood {
+  /** Milliseconds it thinks before it reads. */
+  slow: number;
+  fail: 'no' | 'refuse' | 'busy';
+}
+
+export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
+  await pool.query(`
+    CREATE SCHEMA IF NOT EXISTS orrivo;
+    CREATE TABLE IF NOT EXISTS orrivo.report (id text PRIMARY KEY, market text NOT NULL, at timestamptz NOT NULL DEFAULT now(), body jsonb NOT NULL);
+    CREATE TABLE IF NOT EXISTS orrivo.item (key text, market text, body jsonb NOT NULL, PRIMARY KEY (market, key));`);
+  const mood: Mood = { slow: 0, fail: 'no' };
+
+  router.get('/orrivo/rulebooks', async (ctx) => {
+    ctx.body = { versions: (await published()).map(({ version, validFrom }) => ({ version, validFrom })) };
+  });
+  router.get('/orrivo/rulebooks/:version', async (ctx) => {
+    const found = (await published()).find((one) => one.version === ctx.params.version);
+    if (!found) ctx.throw(404);
+    ctx.body = found;
+  });
+  router.post('/orrivo/mood', async (ctx) => {
+    Object.assign(mood, await readJson(ctx.req));
+    ctx.body = mood;
+  });
+
+  router.post('/orrivo/api/fetch', async (ctx) => {
+    if (mood.fail === 'busy') {
+      ctx.status = 429;
+      ctx.set('Retry-After', '5');
+      ctx.body = { problem: 'Too many requests' };
+      return;
+    }
+    if (mood.fail === 'refuse') ctx.throw(503, 'Closed for maintenance');
+    const { market, address } = (await readJson(ctx.req)) as { market: string; address: string };
+    const { rows } = await pool.query<{ n: string }>('SELECT count(*) + 1 AS n FROM orrivo.report');
+    const id = `R-${String(rows[0]?.n).padStart(4, '0')}-${Date.now().toString(36)}`;
+    await save(id, market, { report: id, state: 'working', checked: 0, total: 0, items: [] });
+    void work(id, market, address).catch((error: unknown) => save(id, market, { report: id, state: 'failed', checked: 0, total: 0, items: [], problem: error instanceof Error ? error.message : String(error) }));
+    ctx.status = 202;
+    ctx.body = { report: id, state: 'working', checked: 0, total: 0, items: [] };
+  });
+  router.get('/orrivo/api/reports/:id', async (ctx) => {
+    const { rows } = await pool.query<{ body: unknown }>('SELECT body FROM orrivo.report WHERE id = $1', [ctx.params.id]);
+    const [found] = rows;
+    if (!found) ctx.throw(404);
+    else ctx.body = found.body;
+  });
+  router.get('/orrivo', async (ctx) => {
+    const query = String(ctx.query.q ?? '');
+    const items = await pool.query<{ body: Shown; total: string }>(`SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 ORDER BY body ->> 'title' LIMIT 200`, [`%${query}%`]);
+    const reports = await pool.query<{ id: string; at: Date; market: string; counts: string }>(`
+      SELECT id, at, market, CASE body ->> 'state' WHEN 'done' THEN (SELECT string_agg(n || ' ' || outcome, ', ') FROM (SELECT i ->> 'outcome' AS outcome, count(*) AS n FROM jsonb_array_elements(body -> 'items') i GROUP BY 1 ORDER BY 1) c)
+        ELSE (body ->> 'state') || coalesce(': ' || (body ->> 'problem'), '') END AS counts FROM orrivo.report ORDER BY at DESC LIMIT 5`);
+    ctx.type = 'html';
+    ctx.body = page(items.rows.map((row) => row.body), Number(items.rows[0]?.total ?? 0), reports.rows.map((row) => ({ ...row, at: row.at.toISOString().slice(0, 16).replace('T', ' '), counts: row.counts ?? 'nothing in it' })), query);
+  });
+
+  async function save(id: string, market: string, body: object): Promise<void> {
+    await pool.query('INSERT INTO orrivo.report (id, market, body) VALUES ($1, $2, $3) ON CONFLICT (id) DO UPDATE SET body = excluded.body', [id, market, JSON.stringify(body)]);
+  }
+
+  /** Fetches, checks and takes over a feed. */
+  async function work(id: string, market: string, address: string): Promise<void> {
+    if (mood.slow > 0) await new Promise((resolve) => setTimeout(resolve, mood.slow));
+    const answer = await fetch(address, { headers: { 'user-agent': 'Orrivo-Fetch/1', 'accept-encoding': 'gzip' } });
+    if (!answer.ok) throw new Error(`${address.replace(/\/feeds\/.*/, '/feeds/…')} answered ${answer.status}`);
+    const items = readFeed(await answer.text(), answer.headers.get('content-type') ?? '');
+    const rulebook = await inForce();
+    const limit = (key: string) => rulebook.attributes.find((one) => one.key === key)?.limits;
+    let saving = Promise.resolve();
+    const answers = await checkItems(
+      items,
+      {
+        titleLimit: limit('title')?.maxLength ?? 140,
+        descriptionLimit: limit('description')?.maxLength ?? 4000,
+        colours: limit('colour')?.values ?? [],
+        currency: rulebook.markets.find((one) => one.key === market)?.currency ?? '',
+      },
+      pictureLoads,
+      (checked) => (saving = saving.then(() => save(id, market, { report: id, state: 'working', checked, total: items.length, items: [] }))),
+    );
+    await saving;
+    await takeOver(market, items, answers);
+    await save(id, market, { report: id, state: 'done', checked: items.length, total: items.length, items: answers });
+  }
+
+  async function takeOver(market: string, items: OfferedItem[], answers: Answer[]): Promise<void> {
+    const taken = new Map(answers.filter((one) => one.outcome !== 'refused').map((one) => [one.key, one]));
+    const shown = items.flatMap((item): Shown[] => {
+      const key = item.id?.[0] ?? '';
+      const answer = taken.get(key);
+      const value = (name: string) => item[name]?.[0] ?? '';
+      return answer
+        ? [{ key, market, number: answer.number ?? '', title: value('title'), brand: value('brand'), price: value('price'), sale: value('sale_price') || null, image: value('image'), link: value('link'), availability: value('availability') }]
+        : [];
+    });
+    await pool.query('DELETE FROM orrivo.item WHERE market = $1', [market]);
+    await pool.query(`INSERT INTO orrivo.item (key, market, body) SELECT x ->> 'key', $1, x FROM jsonb_array_elements($2::jsonb) x ON CONFLICT (market, key) DO UPDATE SET body = excluded.body`, [market, JSON.stringify(shown)]);
+  }
+}
+
+async function published(): Promise<Published[]> {
+  const names = (await readdir(directory)).filter((name) => name.startsWith('orrivo')).sort();
+  return Promise.all(names.map(async (name) => JSON.parse(await readFile(`${directory}${name}`, 'utf8')) as Published));
+}
+
+async function inForce(): Promise<Published> {
+  const today = new Date().toISOString().slice(0, 10);
+  const versions = await published();
+  const found = versions.filter((one) => one.validFrom <= today).at(-1) ?? versions[0];
+  if (!found) throw new Error('No rulebook is published');
+  return found;
+}
+
+async function pictureLoads(address: string): Promise<boolean> {
+  try {
+    const answer = await fetch(address, { method: 'HEAD', signal: AbortSignal.timeout(5_000) });
+    return answer.ok && (answer.headers.get('content-type') ?? '').startsWith('image/');
+  } catch {
+    return false;
+  }
+}
+
+async function readJson(request: IncomingMessage): Promise<unknown> {
+  let text = '';
+  for await (const chunk of request) text += String(chunk);
+  return JSON.parse(text || '{}');
+}

@@ -1,0 +1,131 @@
+/** Mosswick Supply: who it is, what it sells, whom it buys from, and how its Orrivo account is set up. All invented. */
+import type { Condition } from '@velvet-shelf/core/conditions';
+import type { Fill } from '@velvet-shelf/core/fills';
+import { baseDictionary } from '@velvet-shelf/core/catalog';
+import type { Attribute } from '@velvet-shelf/core/values';
+
+export const users = [
+  { email: 'iris@mosswick.example', name: 'Iris Ravensbourne', role: 'owner', password: 'shelf-demo' },
+  { email: 'viewer@mosswick.example', name: 'Vic Lantern', role: 'viewer', password: 'shelf-demo' },
+] as const;
+
+const tree: Record<string, string[]> = {
+  Planters: ['Indoor pots', 'Hanging planters', 'Self-watering planters', 'Saucers & trays'],
+  Lighting: ['Grow lamps', 'Light bars', 'Timers & sockets'],
+  'Growing media': ['Potting mixes', 'Clay pebbles', 'Fertilisers'],
+  Watering: ['Cans', 'Misters', 'Irrigation kits'],
+  Tools: ['Hand tools', 'Pruners', 'Gloves', 'Aprons'],
+  Furniture: ['Plant stands', 'Shelves', 'Trolleys'],
+  Seeds: ['Herbs', 'Salad leaves', 'Flowers', 'Microgreens'],
+  Care: ['Sensors & meters', 'Pest care', 'Leaf care'],
+  Gifts: ['Starter sets', 'Seed assortments'],
+};
+
+/** Paths of the own tree, parents first. */
+export const categories = Object.entries(tree).flatMap(([root, leaves]) => [root, ...leaves.map((leaf) => `${root}/${leaf}`)]);
+
+const variant = { many: false, perLanguage: false, level: 'variant' } as const;
+const family = { many: false, perLanguage: false, level: 'family' } as const;
+
+/** What this trade needs beyond the attributes every catalogue has. */
+const own: Attribute[] = [
+  { ...variant, key: 'glaze', label: 'Glaze', type: 'text', group: 'Looks' },
+  { ...variant, key: 'finish', label: 'Finish', type: 'text', group: 'Looks' },
+  { ...variant, key: 'diameter', label: 'Diameter', type: 'measure', dimension: 'length', group: 'Sizes' },
+  { ...variant, key: 'height', label: 'Height', type: 'measure', dimension: 'length', group: 'Sizes' },
+  { ...variant, key: 'length', label: 'Length', type: 'measure', dimension: 'length', group: 'Sizes' },
+  { ...variant, key: 'volume', label: 'Volume', type: 'measure', dimension: 'volume', group: 'Sizes' },
+  { ...variant, key: 'size', label: 'Size', type: 'text', group: 'Sizes' },
+  { ...variant, key: 'packet', label: 'Packet', type: 'text', group: 'Sizes' },
+  { ...variant, key: 'power', label: 'Power', type: 'measure', dimension: 'power', group: 'Light' },
+  { ...variant, key: 'luminousFlux', label: 'Luminous flux', type: 'measure', dimension: 'luminousFlux', group: 'Light' },
+  { ...variant, key: 'colourTemperature', label: 'Colour temperature', type: 'measure', dimension: 'temperature', group: 'Light' },
+  { ...variant, key: 'cable', label: 'Cable length', type: 'measure', dimension: 'length', group: 'Light' },
+  { ...variant, key: 'plug', label: 'Plug', type: 'text', group: 'Light' },
+  { ...variant, key: 'energyClass', label: 'Energy class', type: 'choice', choices: ['A', 'B', 'C', 'D', 'E', 'F', 'G'], group: 'Light' },
+  { ...variant, key: 'frostProof', label: 'Frost-proof', type: 'boolean', group: 'Use' },
+  { ...variant, key: 'drainageHole', label: 'Drainage hole', type: 'boolean', group: 'Use' },
+  { ...variant, key: 'handmade', label: 'Handmade', type: 'boolean', group: 'Use' },
+  { ...variant, key: 'madeWhen', label: 'Made when', type: 'number', group: 'Use' },
+  { ...family, key: 'care', label: 'Care', type: 'text', group: 'Use' },
+  { ...family, key: 'botanicalName', label: 'Botanical name', type: 'text', group: 'Seeds' },
+  { ...variant, key: 'seeds', label: 'Seeds in a packet', type: 'number', group: 'Seeds' },
+  { ...family, key: 'sowingMonths', label: 'Sowing months', type: 'text', group: 'Seeds' },
+  { ...family, key: 'germination', label: 'Germination', type: 'text', group: 'Seeds' },
+  { ...family, key: 'ph', label: 'pH', type: 'text', group: 'Growing' },
+  { ...family, key: 'composition', label: 'Composition', type: 'text', group: 'Growing' },
+  { ...family, key: 'safetySheet', label: 'Safety sheet', type: 'text', group: 'Growing' },
+];
+
+export const dictionary: Attribute[] = [...baseDictionary, ...own];
+
+export const suppliers = [
+  { key: 'mosswick', name: 'Mosswick own sheet', rank: 1, kind: 'own', language: 'en-GB' },
+  { key: 'brackwater', name: 'Brackwater Pottery', rank: 2, kind: 'supplier', language: 'de-DE' },
+  { key: 'lumenloam', name: 'Lumenloam Lighting', rank: 3, kind: 'supplier', language: 'en-GB' },
+  { key: 'kestrelgate', name: 'Kestrelgate Seeds', rank: 4, kind: 'supplier', language: 'en-GB' },
+] as const;
+
+/** Everything that is not withdrawn or paused. */
+export const assortment: Condition = { not: { any: [{ attribute: 'state', op: 'is', value: 'withdrawn' }, { attribute: 'state', op: 'is', value: 'paused' }] } };
+
+/** Own category → Orrivo's. Some are left open on purpose, one goes to a branch. */
+export const categoryMaps: Record<string, string> = {
+  'Planters/Indoor pots': 'plants-growing/pots-planters/indoor-pots',
+  'Planters/Saucers & trays': 'plants-growing/pots-planters/saucers-drip-trays',
+  'Planters/Self-watering planters': 'plants-growing/pots-planters',
+  'Lighting/Grow lamps': 'lighting/plant-lighting/grow-lamps',
+  'Lighting/Light bars': 'lighting/plant-lighting/grow-light-bars',
+  'Growing media/Potting mixes': 'plants-growing/growing-media/potting-compost',
+  'Growing media/Clay pebbles': 'plants-growing/growing-media/clay-pebbles-drainage',
+  'Watering/Cans': 'plants-growing/watering/watering-cans',
+  'Tools/Gloves': 'tools-workwear/workwear/gardening-gloves',
+  'Furniture/Plant stands': 'furniture/display/plant-stands',
+  'Seeds/Salad leaves': 'plants-growing/seeds/salad-leaf-seeds',
+};
+
+const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
+
+/** Colours of the glazes; some are left to be translated. */
+const colours: Record<string, string> = {
+  Moss: 'green', Chalk: 'white', Slate: 'grey', White: 'white', Soot: 'black', Terracotta: 'terracotta', Rust: 'orange',
+  Ink: 'blue', Black: 'black', 'Brass look': 'gold', Ochre: 'yellow', Plum: 'purple', Anodised: 'silver',
+};
+
+export const fills: Record<string, Fill> = {
+  id: copy('sku'),
+  title: { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'plain-text' }] },
+  description: { rule: { kind: 'copy', from: 'description' }, fit: [{ do: 'plain-text' }] },
+  link: copy('page'),
+  image: copy('mainPicture'),
+  moreImages: copy('morePictures'),
+  availability: copy('availability'),
+  price: copy('price'),
+  salePrice: copy('salePrice'),
+  saleDates: copy('saleDates'),
+  condition: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
+  brand: copy('brand'),
+  gtin: copy('gtin'),
+  mpn: copy('mpn'),
+  groupId: copy('familyId'),
+  colour: { rule: { kind: 'translate', from: 'colour', table: colours, otherwise: 'keep' }, fit: [] },
+  size: {
+    rule: {
+      kind: 'first',
+      of: [
+        { kind: 'copy', from: 'size' },
+        { kind: 'copy', from: 'packet' },
+        { kind: 'copy', from: 'diameter' },
+        { kind: 'copy', from: 'length' },
+        { kind: 'copy', from: 'volume' },
+        { kind: 'copy', from: 'height' },
+      ],
+    },
+    fit: [],
+  },
+  pattern: { rule: { kind: 'compose', parts: [{ from: 'colourTemperature' }, { from: 'plug', before: ', ', after: ' plug' }] }, fit: [] },
+  material: copy('material'),
+  shippingWeight: copy('weight'),
+  energyClass: copy('energyClass'),
+  productType: copy('category'),
+};

@@ -1,0 +1,65 @@
+/** Writes the scenario's set-up into an empty database: people, dictionary, tree, suppliers, Orrivo, its place. */
+import { readFile, readdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { loadRulebook } from '@velvet-shelf/core/rulebooks';
+import { type Database, json, one, rows } from '@velvet-shelf/server/db/client';
+import { hashPassword } from '@velvet-shelf/server/session/service';
+import { sql } from 'drizzle-orm';
+import { assortment, categories, categoryMaps, dictionary, fills, suppliers, users } from './scenario.js';
+
+export const demoFiles = fileURLToPath(new URL('../files', import.meta.url));
+const rulebooks = fileURLToPath(new URL('../../apps/standins/rulebooks', import.meta.url));
+
+/** The rulebooks as Orrivo publishes them, oldest first. */
+export async function orrivoRulebooks() {
+  const names = (await readdir(rulebooks)).filter((name) => name.startsWith('orrivo')).sort();
+  return Promise.all(
+    names.map(async (name) => {
+      const read = loadRulebook(JSON.parse(await readFile(join(rulebooks, name), 'utf8')));
+      if (!read.ok) throw new Error(`${name}: ${read.faults.join('; ')}`);
+      return read.rulebook;
+    }),
+  );
+}
+
+/** `standins` is the address of the simulated channels. */
+export async function writeSetup(db: Database, standins: string): Promise<{ owner: number; place: number }> {
+  for (const { password, ...user } of users)
+    await db.execute(sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`);
+  await db.execute(sql`
+    INSERT INTO attribute (key, label, type, many, per_language, level, dimension, choices, "group", position)
+    SELECT key, label, type, many, "perLanguage", level, dimension, choices, "group", position
+    FROM jsonb_to_recordset(${json(dictionary.map((one_, position) => ({ ...one_, position })))})
+      AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, choices jsonb, "group" text, position int)`);
+  await db.execute(sql`
+    INSERT INTO category (path, name, position)
+    SELECT path, name, position FROM jsonb_to_recordset(${json(categories.map((path, position) => ({ path, name: path.split('/').at(-1), position })))}) AS t(path text, name text, position int)`);
+  await db.execute(sql`
+    INSERT INTO supplier (key, name, rank, kind, language) SELECT key, name, rank, kind, language
+    FROM jsonb_to_recordset(${json(suppliers)}) AS t(key text, name text, rank int, kind text, language text)`);
+  await db.execute(sql`INSERT INTO warehouse (key, name) VALUES ('home', 'Mosswick warehouse')`);
+
+  const channel = await one<{ id: number }>(db, sql`INSERT INTO channel (key, name) VALUES ('orrivo', 'Orrivo') RETURNING id`);
+  const channelId = channel?.id ?? 0;
+  const versions = await orrivoRulebooks();
+  const loaded = await rows<{ id: number; version: string }>(
+    db,
+    sql`INSERT INTO rulebook (channel_id, version, valid_from, body)
+        SELECT ${channelId}, body ->> 'version', body ->> 'validFrom', body FROM jsonb_array_elements(${json(versions)}) AS t(body) RETURNING id, version`,
+  );
+  await db.execute(sql`UPDATE channel SET rulebook_id = ${loaded.find((one_) => one_.version === versions[0]?.version)?.id ?? null} WHERE id = ${channelId}`);
+  const account = await one<{ id: number }>(db, sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivo`}, 'connected') RETURNING id`);
+  const market = versions[0]?.markets.find((one_) => one_.key === 'GB');
+  const place = await one<{ id: number }>(
+    db,
+    sql`INSERT INTO place (account_id, market, name, country, language, currency, assortment)
+        VALUES (${account?.id ?? 0}, 'GB', 'Orrivo, Great Britain', ${market?.country ?? 'GB'}, ${market?.language ?? 'en-GB'}, ${market?.currency ?? 'GBP'}, ${json(assortment)}) RETURNING id`,
+  );
+  await db.execute(sql`
+    INSERT INTO category_map (channel_id, category, target) SELECT ${channelId}, key, value FROM jsonb_each_text(${json(categoryMaps)})`);
+  await db.execute(sql`
+    INSERT INTO fill (channel_id, attribute, fill) SELECT ${channelId}, key, value FROM jsonb_each(${json(fills)})`);
+  const owner = await one<{ id: number }>(db, sql`SELECT id FROM user_account WHERE role = 'owner'`);
+  return { owner: owner?.id ?? 0, place: place?.id ?? 0 };
+}
