@@ -189,7 +189,7 @@ CREATE TABLE "feed" (
 	CONSTRAINT "feed_secret_unique" UNIQUE("secret")
 );
 --> statement-breakpoint
-CREATE TABLE "fetch" (
+CREATE TABLE "feed_fetch" (
 	"id" bigserial PRIMARY KEY NOT NULL,
 	"feed_id" bigint NOT NULL,
 	"run_id" bigint,
@@ -529,7 +529,7 @@ CREATE INDEX "product_unit" ON "product" USING btree ("unit_id","id");--> statem
 CREATE INDEX "product_sku" ON "product" USING btree ("sku");--> statement-breakpoint
 CREATE INDEX "product_gtin" ON "product" USING btree ("gtin");--> statement-breakpoint
 CREATE INDEX "product_search" ON "product" USING gin ("search" gin_trgm_ops);--> statement-breakpoint
-CREATE INDEX "fetch_feed" ON "fetch" USING btree ("feed_id","id");--> statement-breakpoint
+CREATE INDEX "feed_fetch_feed" ON "feed_fetch" USING btree ("feed_id","id");--> statement-breakpoint
 CREATE INDEX "report_run" ON "report" USING btree ("run_id");--> statement-breakpoint
 CREATE INDEX "run_feed" ON "run" USING btree ("feed_id","id");--> statement-breakpoint
 CREATE INDEX "run_item_key" ON "run_item" USING btree ("run_id","item_key");--> statement-breakpoint

@@ -53,6 +53,10 @@ export const batchSchema = batchSummarySchema.extend({
   map: columnMapSchema,
   /** What is wrong with the mapping, as sentences. */
   mapFaults: z.array(z.string()),
+  /** Columns that fill a closed list: their values in the first rows, and what each becomes (null = nothing yet). */
+  closedLists: z.array(
+    z.object({ column: z.string(), choices: z.array(z.string()), values: z.array(z.object({ value: z.string(), rows: z.number(), becomes: z.string().nullable() })) }),
+  ),
   /** First rows: cells as they came, and what they become by column ("text", or a note). */
   sample: z.array(
     z.object({

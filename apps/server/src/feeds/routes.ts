@@ -49,7 +49,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
     );
     if (!feed) throw notFound('feed at this address');
     const note = (status: number) =>
-      db.execute(sql`INSERT INTO fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`);
+      db.execute(sql`INSERT INTO feed_fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`);
     if (!feed.path || !feed.etag) {
       await note(404);
       throw new Problem(404, 'Not yet', 'This feed has no file yet; an empty one is never offered');

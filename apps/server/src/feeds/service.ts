@@ -43,7 +43,7 @@ export async function listFeeds(services: Services): Promise<FeedAnswer[]> {
 
 export async function showFeed({ db, config }: Services, feed: FeedRow): Promise<FeedAnswer> {
   const runs = await rows<RunRow>(db, sql`SELECT ${runColumns} WHERE r.feed_id = ${feed.id} ORDER BY r.id DESC LIMIT 20`);
-  const fetches = await rows<FeedAnswer['fetches'][number]>(db, sql`SELECT at, agent, status, run_id AS "runId" FROM fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`);
+  const fetches = await rows<FeedAnswer['fetches'][number]>(db, sql`SELECT at, agent, status, run_id AS "runId" FROM feed_fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`);
   return {
     id: feed.id, placeId: feed.placeId, place: feed.place, name: feed.name, format: feed.format,
     address: `${config.address}/feeds/${feed.secret}.${feed.format === 'rss' ? 'xml' : feed.format}`,

@@ -161,7 +161,8 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
   const found = await getBatch(db, id);
   if (!summary) throw notFound(`batch ${id}`);
   const { attributes } = await loadDictionary(db);
-  const { sample } = await readHead(found.path, found.reading, 20);
+  const { sample: head } = await readHead(found.path, found.reading, 2000);
+  const sample = head.slice(0, 20);
   const read = compileRowReader({ columns: found.columns, map: found.map, style: found.reading, dictionary: attributes });
   const targets = new Map(found.map.map(({ column, target }) => [column, target]));
   return {
@@ -172,6 +173,7 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
     suggestions: found.suggestions,
     map: found.map,
     mapFaults: mappingFaults(found.map),
+    closedLists: closedLists(found, head.map((row) => row.cells), attributes),
     sample: sample.map(({ row, cells }) => {
       const result = read(cells);
       if (result.outcome === 'refused') return { row, cells, becomes: [], refused: result.reasons };
@@ -189,6 +191,24 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
       };
     }),
   };
+}
+
+/** The distinct values of columns that fill a closed list, so that each can be given one of ours. */
+function closedLists(found: BatchRow, cells: string[][], attributes: ReadonlyMap<string, Attribute>): BatchAnswer['closedLists'] {
+  return found.map.flatMap(({ column, target }) => {
+    const attribute = target.to === 'attribute' ? attributes.get(target.attribute) : undefined;
+    if (target.to !== 'attribute' || !attribute?.choices) return [];
+    const at = found.columns.indexOf(column);
+    const counts = new Map<string, number>();
+    for (const row of cells) if (row.length === found.columns.length && (row[at] ?? '').trim() !== '' && row[at] !== column) counts.set((row[at] ?? '').trim(), (counts.get((row[at] ?? '').trim()) ?? 0) + 1);
+    const table = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
+    const becomes = (value: string) => {
+      const ours = table.get(foldText(value)) ?? value;
+      return attribute.choices?.find((choice) => foldText(choice) === foldText(ours)) ?? null;
+    };
+    const values = [...counts].sort((a, b) => b[1] - a[1]).slice(0, 200).map(([value, rows_]) => ({ value, rows: rows_, becomes: becomes(value) }));
+    return [{ column, choices: attribute.choices, values }];
+  });
 }
 
 function sayField(slot: string, content: RecordContent, attributes: ReadonlyMap<string, Attribute>): string {

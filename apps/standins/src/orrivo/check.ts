@@ -18,7 +18,7 @@ export interface Rules {
 }
 
 /** Words it does not print anywhere, and yet refuses. */
-const stopList = ['miracle', 'cure', 'world’s best'];
+const stopList = ['miracle', 'cure', 'killed', 'kitchen'];
 
 const refuse = (key: string, code: string, message: string): Answer => ({ key, outcome: 'refused', code, message });
 

@@ -87,6 +87,9 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
   };
 }
 
+/** What the first cell of a totals row says, in English, German and Swedish. */
+const totals = /^(?:(?:grand |sub)?total|sum|summe|gesamt(?:summe)?|zwischensumme|summa|totalt)\b:?$/i;
+
 function refuse(cells: readonly string[], columns: readonly string[], header: string, keyColumn: number): ReadRow | undefined {
   const no = (reason: string): ReadRow => ({ outcome: 'refused', key: cells[keyColumn]?.trim() || undefined, reasons: [reason] });
   if (cells.every((cell) => cell.trim() === '')) return no('The row is empty');
@@ -95,6 +98,7 @@ function refuse(cells: readonly string[], columns: readonly string[], header: st
     return no(`The row has ${cells.length} columns, the header ${columns.length}: a separator is missing, or the row was cut off`);
   if (cells.length > columns.length)
     return no(`The row has ${cells.length} columns, the header ${columns.length}: a text holds the separator and is not in quotes`);
+  if (totals.test((cells[0] ?? '').trim())) return no('This is a totals row, not goods');
   if ((cells[keyColumn] ?? '').trim() === '')
     return no(`“${columns[keyColumn] ?? 'Article number'}” is empty: without an article number the row cannot be kept apart from others`);
   return undefined;

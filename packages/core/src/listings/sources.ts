@@ -64,6 +64,11 @@ const builtIn: Record<string, Built> = {
     fits: ['choice', 'text'],
     make: () => ({ variant }) => (variant.stock > 0 ? 'in stock' : 'out of stock'),
   },
+  options: {
+    label: 'options',
+    fits: ['text'],
+    make: () => ({ variant }) => variant.options.map(([axis, value]) => `${axis} ${value}`).join(', ') || undefined,
+  },
   familyId: {
     label: 'family',
     fits: ['text'],
@@ -88,6 +93,7 @@ const editedAs: Record<string, string> = {
   saleDates: 'salePrice',
   stock: 'stock',
   availability: 'stock',
+  options: 'options',
   familyId: 'family',
   mainPicture: 'pictures',
   morePictures: 'pictures',

@@ -77,8 +77,8 @@ export const runLeftOut = pgTable(
   (table) => [primaryKey({ columns: [table.runId, table.listingId] })],
 );
 
-export const fetchLog = pgTable(
-  'fetch',
+export const feedFetch = pgTable(
+  'feed_fetch',
   {
     id: bigserial('id', { mode: 'number' }).primaryKey(),
     feedId: ref('feed_id').notNull(),
@@ -87,7 +87,7 @@ export const fetchLog = pgTable(
     agent: text('agent').notNull(),
     status: integer('status').notNull(),
   },
-  (table) => [index('fetch_feed').on(table.feedId, table.id)],
+  (table) => [index('feed_fetch_feed').on(table.feedId, table.id)],
 );
 
 export interface ReportCounts {

@@ -1,0 +1,49 @@
+/** Routes: every page is loaded when it is first opened. */
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { RouterProvider, createBrowserRouter } from 'react-router';
+import { ApiProblem } from './api/call';
+import { TellProvider } from './design/feedback';
+import { theme } from './design/theme';
+import { SignIn } from './session/SignIn';
+import { Broken, Shell } from './shell/Shell';
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 5_000, refetchOnWindowFocus: false, retry: (times, error) => !(error instanceof ApiProblem && error.status >= 400) && times < 2 },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignIn /> },
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <Broken />,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('./today/Today')).Today }) },
+      { path: 'intake', lazy: async () => ({ Component: (await import('./intake/Batches')).Batches }) },
+      { path: 'intake/:id', lazy: async () => ({ Component: (await import('./intake/Batch')).Batch }) },
+      { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
+      { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
+      { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },
+      { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },
+      { path: 'feeds', lazy: async () => ({ Component: (await import('./feeds/Feeds')).Feeds }) },
+      { path: 'feeds/:id', lazy: async () => ({ Component: (await import('./feeds/Feed')).Feed }) },
+      { path: 'history', lazy: async () => ({ Component: (await import('./today/History')).History }) },
+      { path: '*', element: <Broken /> },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <ThemeProvider theme={theme}>
+      <QueryClientProvider client={queries}>
+        <TellProvider>
+          <RouterProvider router={router} />
+        </TellProvider>
+      </QueryClientProvider>
+    </ThemeProvider>
+  );
+}

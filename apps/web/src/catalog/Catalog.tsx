@@ -1,0 +1,135 @@
+/** The catalog: a grid over an opened view, and the drawer with the chosen product. */
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import TextField from '@mui/material/TextField';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type View, api } from '@velvet-shelf/contract';
+import type { Comparison } from '@velvet-shelf/core/conditions';
+import { useDeferredValue, useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { call } from '../api/call';
+import { Empty, ProblemBox } from '../design/feedback';
+import { Drawer } from '../design/Drawer';
+import { plural } from '../design/words';
+import { Product } from './Product';
+import { ColumnMenu, useColumns } from './columns';
+import { ConditionBar } from './Conditions';
+import { Grid } from './Grid';
+
+export function Catalog() {
+  const [params, setParams] = useSearchParams();
+  const set = (changes: Record<string, string | undefined>) =>
+    setParams(
+      (now) => {
+        const next = new URLSearchParams(now);
+        for (const [key, value] of Object.entries(changes)) {
+          if (value) next.set(key, value);
+          else next.delete(key);
+        }
+        return next;
+      },
+      { replace: changes.search !== undefined },
+    );
+  const [typed, setTyped] = useState(params.get('search') ?? '');
+  const asked = useDeferredValue(typed);
+  useEffect(() => {
+    if ((params.get('search') ?? '') !== asked) set({ search: asked });
+    // Only typing leads here; the address follows it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [asked]);
+  const conditions = readConditions(params.get('where'));
+  const view: View = {
+    search: params.get('search') ?? '',
+    sort: params.get('sort') ?? 'family',
+    show: (params.get('show') ?? 'both') as View['show'],
+    everything: params.get('all') === 'yes',
+    condition: { all: conditions },
+  };
+  const opened = useQuery({ queryKey: ['view', view], queryFn: () => call(api.catalog.open, { body: view }), placeholderData: keepPreviousData, staleTime: 0 });
+  const counts = useQuery({
+    queryKey: ['view-counts', opened.data?.token],
+    queryFn: () => call(api.catalog.counts, { params: { token: opened.data?.token ?? '' } }),
+    enabled: opened.data !== undefined,
+    placeholderData: keepPreviousData,
+  });
+  const columns = useColumns();
+  const open = Number(params.get('open')) || undefined;
+  return (
+    <>
+      <section className="grow col" style={{ padding: '14px 0 0 20px' }}>
+        <div className="row" style={{ paddingRight: 16, marginBottom: 9, alignItems: 'flex-end' }}>
+          <h1>Catalog</h1>
+          <span className="muted" style={{ paddingBottom: 3 }}>
+            {counts.data && `${plural(counts.data.variants, 'variant')} of ${plural(counts.data.families, 'family', 'families')}`}
+          </span>
+          <span className="grow" />
+          <TextField placeholder="Search goods" value={typed} onChange={(event) => setTyped(event.target.value)} slotProps={{ htmlInput: { 'aria-label': 'Search goods' } }} sx={{ width: 190 }} />
+          <Select value={view.show} onChange={(event) => set({ show: event.target.value })} inputProps={{ 'aria-label': 'Rows' }}>
+            <MenuItem value="both">Families and variants</MenuItem>
+            <MenuItem value="variants">Variants</MenuItem>
+            <MenuItem value="families">Families</MenuItem>
+          </Select>
+          <ColumnMenu columns={columns} />
+        </div>
+        <ConditionBar conditions={conditions} onChange={(next) => set({ where: next.length > 0 ? JSON.stringify(next) : undefined })} />
+        {opened.error && <ProblemBox error={opened.error} />}
+        {opened.data &&
+          (opened.data.rows === 0 ? (
+            <Empty title="Nothing is shown">{counts.data && counts.data.leftOut.length > 0 ? 'The conditions or the search leave everything out; the line below says what.' : 'There are no goods yet. Drop a file at Intake.'}</Empty>
+          ) : (
+            <Grid key={opened.data.token} token={opened.data.token} rows={opened.data.rows} columns={columns.shown} sort={view.sort} onSort={(sort) => set({ sort })} open={open} onOpen={(id) => set({ open: String(id) })} />
+          ))}
+        <LeftOut counts={counts.data} everything={view.everything} onAll={(all) => set({ all: all ? 'yes' : undefined })} onClear={() => { setTyped(''); set({ where: undefined, search: undefined }); }} />
+      </section>
+      {open !== undefined && (
+        <Drawer label="Product" onClose={() => set({ open: undefined, tab: undefined })}>
+          <Product id={open} onOpen={(id) => set({ open: String(id) })} tab={params.get('tab') ?? 'facts'} onTab={(tab) => set({ tab })} focus={params.get('attribute') ?? undefined} />
+        </Drawer>
+      )}
+    </>
+  );
+}
+
+function readConditions(text: string | null): Comparison[] {
+  try {
+    return text === null ? [] : (JSON.parse(text) as Comparison[]);
+  } catch {
+    return [];
+  }
+}
+
+/** What the view hides is always said, and one click shows it. */
+function LeftOut({ counts, everything, onAll, onClear }: { counts: { leftOut: { reason: string; variants: number; withStock: number }[] } | undefined; everything: boolean; onAll: (all: boolean) => void; onClear: () => void }) {
+  if (!counts) return null;
+  const total = counts.leftOut.reduce((sum, one) => sum + one.variants, 0);
+  const stocked = counts.leftOut.reduce((sum, one) => sum + one.withStock, 0);
+  const byState = counts.leftOut.some((one) => ['paused', 'withdrawn'].includes(one.reason));
+  const bySearch = counts.leftOut.some((one) => !['paused', 'withdrawn'].includes(one.reason));
+  return (
+    <div className="row small" style={{ background: total > 0 ? 'var(--brass-tint)' : 'transparent', padding: '7px 12px', gap: 12, borderRadius: '6px 0 0 0', minHeight: 34 }}>
+      {total > 0 ? (
+        <span>
+          <b>{plural(total, 'variant')} not shown:</b> {counts.leftOut.map((one) => `${one.variants} ${one.reason}`).join(', ')}.{stocked > 0 && ` ${stocked} of them have stock.`}
+        </span>
+      ) : (
+        <span className="muted">Everything is shown.</span>
+      )}
+      {byState && (
+        <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(true)}>
+          Show paused and withdrawn
+        </Button>
+      )}
+      {bySearch && (
+        <Button color="secondary" sx={{ p: 0 }} onClick={onClear}>
+          Clear search and conditions
+        </Button>
+      )}
+      {everything && (
+        <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(false)}>
+          Hide paused and withdrawn
+        </Button>
+      )}
+    </div>
+  );
+}

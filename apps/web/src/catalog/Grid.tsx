@@ -1,0 +1,167 @@
+/** The virtualised grid: any number of rows, fetched by index window from an opened view. */
+import { useQueries } from '@tanstack/react-query';
+import { type GridRow, api } from '@velvet-shelf/contract';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, type ReactNode, useRef } from 'react';
+import { call } from '../api/call';
+import { State } from '../design/State';
+import { Thumb } from '../design/Thumb';
+import { count, money, plural } from '../design/words';
+import type { Column } from './columns';
+import './grid.css';
+
+const windowRows = 100;
+const rowHeight = 34;
+
+interface GridProps {
+  token: string;
+  rows: number;
+  columns: Column[];
+  sort: string;
+  onSort(sort: string): void;
+  open: number | undefined;
+  onOpen(id: number): void;
+}
+
+export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows, getScrollElement: () => scroller.current, estimateSize: () => rowHeight, overscan: 12 });
+  const visible = virtual.getVirtualItems();
+  const asked = columns.filter((one) => one.attribute).map((one) => one.key).join(',');
+  const pages = new Set(visible.map((one) => Math.floor(one.index / windowRows)));
+  const windows = useQueries({
+    queries: [...pages].map((page) => ({
+      queryKey: ['view-rows', token, asked, page],
+      queryFn: () => call(api.catalog.window, { params: { token }, query: { from: page * windowRows, count: windowRows, columns: asked } }),
+      staleTime: 60_000,
+    })),
+  });
+  const byPage = new Map([...pages].map((page, i) => [page, windows[i]?.data?.items]));
+  const rowAt = (index: number): GridRow | undefined => byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
+  const template = `minmax(330px, 1fr) ${columns.map((one) => `${one.width}px`).join(' ')}`;
+  const current = visible.find((one) => rowAt(one.index)?.id === open)?.index;
+  const onKey = (event: KeyboardEvent) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step === 0) return;
+    event.preventDefault();
+    const next = Math.min(rows - 1, Math.max(0, (current ?? -1) + step));
+    const row = rowAt(next);
+    if (row) onOpen(row.id);
+    virtual.scrollToIndex(next, { align: 'auto' });
+  };
+  return (
+    <div className="grid grow" role="grid" aria-rowcount={rows + 1} aria-label="Products" tabIndex={0} onKeyDown={onKey} ref={scroller}>
+      <div className="grid-head" role="row" style={{ gridTemplateColumns: template }}>
+        <Head id="family" label="Product" sort={sort} onSort={onSort} />
+        {columns.map((one) => (
+          <Head key={one.key} id={one.key} label={one.label} numeric={one.numeric} sort={sort} onSort={onSort} fixed={one.key === 'places'} />
+        ))}
+      </div>
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {visible.map(({ index, start }) => {
+          const row = rowAt(index);
+          return (
+            <div key={index} role="row" aria-rowindex={index + 2} aria-selected={row?.id === open} className={`grid-row ${row?.kind ?? ''} ${row?.id === open ? 'on' : ''}`} style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }} onClick={() => row && onOpen(row.id)}>
+              {row ? (
+                <>
+                  <First row={row} flat={sort !== 'family'} />
+                  {columns.map((one) => (
+                    <span key={one.key} role="gridcell" className={`cut ${one.numeric ? 'num' : ''}`}>
+                      {cell(row, one)}
+                    </span>
+                  ))}
+                </>
+              ) : (
+                <span role="gridcell" className="muted">…</span>
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+function Head({ id, label, numeric, sort, onSort, fixed }: { id: string; label: string; numeric?: boolean | undefined; sort: string; onSort: (sort: string) => void; fixed?: boolean }) {
+  const down = sort === `-${id}`;
+  const up = sort === id;
+  return (
+    <span role="columnheader" aria-sort={up ? 'ascending' : down ? 'descending' : 'none'} className={numeric ? 'num' : ''}>
+      {fixed ? (
+        label
+      ) : (
+        <button type="button" onClick={() => onSort(up ? `-${id}` : id)}>
+          {label}
+          {up ? ' ↑' : down ? ' ↓' : ''}
+        </button>
+      )}
+    </span>
+  );
+}
+
+function First({ row, flat }: { row: GridRow; flat: boolean }) {
+  if (row.kind === 'family')
+    return (
+      <span role="gridcell" className="row cut">
+        <Thumb name={row.picture} />
+        <b className="cut">{row.title}</b> <span className="muted small">{plural(row.variants ?? 0, 'variant')}</span>
+      </span>
+    );
+  return (
+    <span role="gridcell" className="row cut" style={{ paddingLeft: row.kind === 'variant' && !flat ? 22 : 0 }}>
+      <Thumb name={row.picture} />
+      <span className="muted cut" style={{ width: 122, flex: 'none' }} title={row.sku ?? ''}>
+        {row.sku ?? 'no SKU'}
+      </span>
+      <span className="cut" title={row.title ?? ''}>
+        {row.title ?? <i className="muted">no title</i>}
+      </span>
+    </span>
+  );
+}
+
+function cell(row: GridRow, column: Column): ReactNode {
+  switch (column.key) {
+    case 'price':
+      return money(row.price);
+    case 'stock':
+      return <span style={row.stock <= 0 ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>{count(row.stock)}</span>;
+    case 'complete':
+      return (
+        <span className="bar" style={{ display: 'block', width: 58, marginTop: 15 }} title={`${row.complete} %`}>
+          <i style={{ width: `${row.complete}%` }} />
+        </span>
+      );
+    case 'places':
+      return <Places row={row} />;
+    case 'category':
+      return <span className="muted">{row.category?.split('/').at(-1)}</span>;
+    case 'brand':
+    case 'gtin':
+    case 'state':
+      return row[column.key];
+    default:
+      return row.values[column.key] ?? '';
+  }
+}
+
+/** The worst state first, each with its count where there are several. */
+function Places({ row }: { row: GridRow }) {
+  const order = ['refused', 'blocked', 'ready', 'live', 'not for this channel'];
+  const states = new Map<string, number>();
+  for (const one of row.places) {
+    const state = one.channelState === 'refused' ? 'refused' : one.readiness === 'blocked' ? 'blocked' : one.channelState === 'live' ? 'live' : one.readiness;
+    states.set(state, (states.get(state) ?? 0) + one.listings);
+  }
+  const sorted = [...states].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
+  if (sorted.length === 0) return <State is="none"> </State>;
+  return (
+    <span className="row" style={{ gap: 10 }}>
+      {sorted.map(([state, n]) => (
+        <span key={state} title={`${n} ${state}`}>
+          <State is={state}>{row.kind === 'family' ? n : state === 'not for this channel' ? 'not here' : state}</State>
+        </span>
+      ))}
+    </span>
+  );
+}

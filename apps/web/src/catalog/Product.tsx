@@ -1,0 +1,167 @@
+/** One product in the drawer: facts and texts to edit, its claims, where it is listed, its history. */
+import Button from '@mui/material/Button';
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { useQuery } from '@tanstack/react-query';
+import { type ProductAnswer, api } from '@velvet-shelf/contract';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { Loaded } from '../design/feedback';
+import { State } from '../design/State';
+import { Thumb } from '../design/Thumb';
+import { clock, count, money, plural } from '../design/words';
+import { ValueRow } from './ValueRow';
+
+interface ProductProps {
+  id: number;
+  tab: string;
+  onTab(tab: string): void;
+  onOpen(id: number): void;
+  /** Attribute to begin editing. */
+  focus: string | undefined;
+}
+
+export function Product({ id, ...rest }: ProductProps) {
+  const product = useQuery({ queryKey: ['product', id], queryFn: () => call(api.catalog.product, { params: { id } }) });
+  return <Loaded query={product}>{(data) => <Page product={data} id={id} {...rest} />}</Loaded>;
+}
+
+function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: ProductAnswer }) {
+  const isFamily = product.kind === 'family';
+  const texts = product.values.filter((one) => one.group === 'Texts');
+  const facts = product.values.filter((one) => one.group !== 'Texts');
+  const filled = facts.filter((one) => one.origin !== 'none' || one.attribute === focus);
+  const bare = facts.filter((one) => one.origin === 'none' && one.attribute !== focus);
+  return (
+    <>
+      <div className="row" style={{ alignItems: 'flex-start', gap: 14, paddingRight: 30 }}>
+        <Thumb name={product.picture} size={52} />
+        <div className="grow">
+          <h2>{product.title ?? 'No title'}</h2>
+          <div className="muted small">
+            {product.sku ?? (isFamily ? plural(product.siblings.length, 'variant') : 'no SKU')}
+            {product.family && <> · {product.family.title}</>}
+          </div>
+        </div>
+      </div>
+      {(product.family || isFamily) && (
+        <ToggleButtonGroup exclusive size="small" value={isFamily ? 'family' : 'variant'} sx={{ mt: 1 }} aria-label="Level being edited" onChange={(_, level: string | null) => level === 'family' && product.family ? onOpen(product.family.id) : level === 'variant' && product.siblings[0] ? onOpen(product.siblings[0].id) : undefined}>
+          <ToggleButton value="family" sx={{ py: 0.2 }}>
+            Family
+          </ToggleButton>
+          <ToggleButton value="variant" sx={{ py: 0.2 }}>
+            Variant
+          </ToggleButton>
+        </ToggleButtonGroup>
+      )}
+      <Tabs value={tab} onChange={(_, to: string) => onTab(to)} variant="scrollable" sx={{ borderBottom: '1px solid var(--line)' }}>
+        <Tab value="facts" label="Facts" />
+        <Tab value="texts" label="Texts" />
+        <Tab value="family" label={isFamily ? 'Variants' : 'Siblings'} disabled={product.siblings.length < 2 && !isFamily} />
+        <Tab value="listings" label="Listed" disabled={isFamily} />
+        <Tab value="history" label="History" />
+      </Tabs>
+      {tab === 'facts' && (
+        <>
+          {!isFamily && <OfferRows product={product} />}
+          {product.options.map(([axis, value]) => (
+            <Line key={axis} label={`Option: ${axis}`}>
+              {value}
+            </Line>
+          ))}
+          {filled.map((value) => (
+            <ValueRow key={value.attribute} productId={product.id} value={value} editing={value.attribute === focus} />
+          ))}
+          <details style={{ marginTop: 10 }}>
+            <summary className="muted small">{plural(bare.length, 'attribute')} without a value</summary>
+            {bare.map((value) => (
+              <ValueRow key={value.attribute} productId={product.id} value={value} editing={false} />
+            ))}
+          </details>
+        </>
+      )}
+      {tab === 'texts' && texts.map((value) => <ValueRow key={`${value.attribute}@${value.language}`} productId={product.id} value={value} editing={value.attribute === focus} />)}
+      {tab === 'family' && (
+        <ul style={{ listStyle: 'none', padding: 0, margin: '8px 0' }}>
+          {product.siblings.map((one) => (
+            <li key={one.id} className="row" style={{ padding: '4px 0', borderBottom: '1px solid var(--line)' }}>
+              <Button color="secondary" sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: one.id === product.id ? 800 : 600 }} onClick={() => onOpen(one.id)}>
+                {one.sku ?? one.title ?? 'no SKU'}
+              </Button>
+              <span className="muted small cut">{one.options.map(([, value]) => value).join(' × ')}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {tab === 'listings' &&
+        (product.listings.length === 0 ? (
+          <p className="muted">It is in no channel’s assortment.</p>
+        ) : (
+          product.listings.map((one) => (
+            <Line key={one.id} label={one.place}>
+              <Link to={`/listings?open=${one.id}&place=${one.placeId}`} className="plain">
+                <State is={one.readiness} /> {one.channelState !== 'none' && <State is={one.channelState} />}
+              </Link>{' '}
+              <span className="muted small">{one.findings > 0 && plural(one.findings, 'finding')}</span>
+            </Line>
+          ))
+        ))}
+      {tab === 'history' && <History id={product.id} />}
+    </>
+  );
+}
+
+function OfferRows({ product }: { product: ProductAnswer }) {
+  return (
+    <>
+      {Object.entries(product.price).map(([currency, offer]) => (
+        <Line key={currency} label={`Price ${currency}`}>
+          {money(offer.regular, currency)}
+          {offer.sale && (
+            <span style={{ color: 'var(--advice)' }}>
+              {' '}
+              sale {money(offer.sale.amount, currency)} {offer.sale.from && `${offer.sale.from} to ${offer.sale.to ?? '…'}`}
+            </span>
+          )}
+        </Line>
+      ))}
+      <Line label="Stock">{count(product.stock)}</Line>
+    </>
+  );
+}
+
+export function Line({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline', gap: 10 }}>
+      <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
+      <span className="grow">{children}</span>
+    </div>
+  );
+}
+
+function History({ id }: { id: number }) {
+  const history = useQuery({ queryKey: ['product-history', id], queryFn: () => call(api.catalog.history, { params: { id } }) });
+  return (
+    <Loaded query={history}>
+      {({ items }) => (
+        <>
+          {items.map((one) => (
+            <div key={one.id} style={{ padding: '8px 0', borderBottom: '1px solid var(--line)', fontSize: 12.5 }}>
+              <div style={one.undone ? { textDecoration: 'line-through' } : {}}>{one.words}</div>
+              <div className="muted small">
+                {clock(one.at)} · {one.actor}
+              </div>
+              {one.fields.slice(0, 8).map((field) => (
+                <div key={field.field} className="cut">
+                  {field.field}: <s className="muted">{field.before ?? 'empty'}</s> → {field.after ?? 'empty'}
+                </div>
+              ))}
+            </div>
+          ))}
+        </>
+      )}
+    </Loaded>
+  );
+}

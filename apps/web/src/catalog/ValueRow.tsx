@@ -1,0 +1,103 @@
+/** One value: shown with where it comes from, edited in place, its claims beside it. */
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type Edit, type ProductValue, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { ApiProblem, call } from '../api/call';
+import { ProblemBox, useTell } from '../design/feedback';
+import { day, plural } from '../design/words';
+
+export function ValueRow({ productId, value, editing }: { productId: number; value: ProductValue; editing: boolean }) {
+  const [draft, setDraft] = useState<string | null>(editing ? (value.text ?? '') : null);
+  const [claims, setClaims] = useState(false);
+  const queries = useQueryClient();
+  const tell = useTell();
+  const save = useMutation({
+    mutationFn: (edit: Pick<Edit, 'text' | 'letGo'>) =>
+      call(api.catalog.edit, { params: { id: productId }, body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: value.text, ...edit }] } }),
+    onSuccess: (answer) => {
+      setDraft(null);
+      queries.setQueryData(['product', productId], answer.product);
+      void queries.invalidateQueries();
+      const { becameReady, becameBlocked } = answer;
+      tell(`Saved ${value.label}${becameReady > 0 ? `; ${plural(becameReady, 'listing')} became ready` : ''}${becameBlocked > 0 ? `; ${plural(becameBlocked, 'listing')} became blocked` : ''}`);
+    },
+  });
+  const long = value.type === 'richText';
+  const label = value.language ? `${value.label} · ${value.language}` : value.label;
+  const winner = value.claims.find((one) => one.wins);
+  const beaten = value.claims.filter((one) => !one.wins);
+  return (
+    <div style={{ padding: '6px 0', borderBottom: '1px solid var(--line)' }}>
+      <div className="row" style={{ alignItems: 'baseline', gap: 10, flexWrap: long ? 'wrap' : 'nowrap' }}>
+        <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
+        {draft === null ? (
+          <button type="button" className="value" aria-label={`Edit ${label}`} onClick={() => setDraft(value.text ?? '')}>
+            {value.shown === null ? <span className="muted">not given</span> : value.origin === 'inherited' ? <i className="muted">{value.shown}</i> : long ? value.shown.slice(0, 900) : value.shown}
+          </button>
+        ) : (
+          <form
+            className="grow"
+            onSubmit={(event) => {
+              event.preventDefault();
+              save.mutate({ text: draft === '' ? null : draft });
+            }}
+            onKeyDown={(event) => event.key === 'Escape' && setDraft(null)}
+          >
+            <TextField fullWidth autoFocus select={value.choices !== null} multiline={value.choices === null && (long || value.attribute === 'title')} maxRows={10} value={draft} onChange={(event) => setDraft(event.target.value)} slotProps={{ htmlInput: { 'aria-label': label } }}>
+              {value.choices?.map((one) => (
+                <MenuItem key={one} value={one}>
+                  {one}
+                </MenuItem>
+              ))}
+            </TextField>
+            <div className="row" style={{ marginTop: 4 }}>
+              <Button type="submit" variant="contained" disabled={save.isPending || draft === (value.text ?? '')}>
+                Save
+              </Button>
+              <Button color="inherit" onClick={() => setDraft(null)}>
+                Cancel
+              </Button>
+              {value.origin === 'edit' && (
+                <Button color="secondary" onClick={() => save.mutate({ letGo: true })}>
+                  Let the sources speak again
+                </Button>
+              )}
+            </div>
+            {save.error && <ProblemBox error={save.error} />}
+            {save.error instanceof ApiProblem && save.error.status === 412 && (
+              <Button color="secondary" onClick={() => void queries.invalidateQueries()}>
+                Show what it is now
+              </Button>
+            )}
+          </form>
+        )}
+      </div>
+      {(winner || beaten.length > 0) && (
+        <button type="button" className="who" onClick={() => setClaims(!claims)} aria-expanded={claims}>
+          {value.origin === 'inherited' ? 'from the family' : winner?.from}
+          {winner?.at && `, ${day(winner.at)}`}
+          {beaten.length > 0 && (
+            <>
+              {' '}
+              won over {beaten.map((one) => `${one.from} (${one.text?.slice(0, 24) ?? 'empty'})`).join(', ')} · <b>{value.why}</b>
+            </>
+          )}
+        </button>
+      )}
+      {claims &&
+        value.claims.map((one, i) => (
+          <div key={i} className="small row" style={{ marginLeft: 126, alignItems: 'baseline' }}>
+            <span className="grow cut">
+              {one.wins ? '● ' : '○ '}
+              {one.text?.slice(0, 80) ?? 'empty on purpose'}
+            </span>
+            <span className="muted">{one.batchId === null ? one.from : <Link to={`/intake/${one.batchId}?tab=rows&search=`}>{`${one.from}, row ${one.row}${one.column ? `, “${one.column}”` : ''}`}</Link>}</span>
+          </div>
+        ))}
+    </div>
+  );
+}

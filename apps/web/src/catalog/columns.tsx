@@ -1,0 +1,81 @@
+/** Which columns the grid shows, remembered in this browser. */
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useQuery } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { call } from '../api/call';
+
+export interface Column {
+  key: string;
+  label: string;
+  width: number;
+  numeric?: boolean;
+  /** Of the dictionary: asked for with each window. */
+  attribute?: boolean;
+}
+
+const standard: Column[] = [
+  { key: 'category', label: 'Category', width: 170 },
+  { key: 'brand', label: 'Brand', width: 105 },
+  { key: 'price', label: 'Price', width: 80, numeric: true },
+  { key: 'stock', label: 'Stock', width: 70, numeric: true },
+  { key: 'complete', label: 'Complete', width: 84 },
+  { key: 'places', label: 'Listings', width: 150 },
+  { key: 'gtin', label: 'GTIN', width: 130 },
+  { key: 'state', label: 'State', width: 80 },
+];
+const first = ['category', 'price', 'stock', 'complete', 'places'];
+const slot = 'velvet.catalog.columns';
+
+export interface Columns {
+  all: Column[];
+  shown: Column[];
+  toggle(key: string): void;
+}
+
+export function useColumns(): Columns {
+  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes), staleTime: 300_000 });
+  const [keys, setKeys] = useState<string[]>(() => {
+    try {
+      return JSON.parse(localStorage.getItem(slot) ?? 'null') ?? first;
+    } catch {
+      return first;
+    }
+  });
+  const known = new Set([...standard.map((one) => one.key), 'sku', 'title', 'description', 'pictures', 'page']);
+  const all = [
+    ...standard,
+    ...(attributes.data?.items ?? []).filter((one) => !known.has(one.key) && !one.perLanguage).map((one): Column => ({ key: one.key, label: one.label, width: 120, numeric: ['number', 'measure', 'money'].includes(one.type), attribute: true })),
+  ];
+  return {
+    all,
+    shown: keys.flatMap((key) => all.find((one) => one.key === key) ?? []),
+    toggle(key) {
+      const next = keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key];
+      localStorage.setItem(slot, JSON.stringify(next));
+      setKeys(next);
+    },
+  };
+}
+
+export function ColumnMenu({ columns }: { columns: Columns }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Button variant="outlined" color="inherit" onClick={(event) => setAnchor(event.currentTarget)} sx={{ borderColor: 'var(--line-strong)' }}>
+        Columns
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { maxHeight: 420 } } }}>
+        {columns.all.map((one) => (
+          <MenuItem key={one.key} dense onClick={() => columns.toggle(one.key)}>
+            <Checkbox size="small" checked={columns.shown.some((shown) => shown.key === one.key)} sx={{ p: 0.3, mr: 1 }} />
+            {one.label}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}

@@ -1,0 +1,121 @@
+/** One cause with the fix for it: edited in place, its effect tried on every listing it touches before it is saved. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type CauseAnswer, type CauseDetail, type Effect, type Fix, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { State } from '../design/State';
+import { count, plural } from '../design/words';
+import { Cells } from './Cells';
+import { ChooseFill, ChooseOption } from './Choose';
+
+export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; position: string; onNext: () => void }) {
+  const detail = useQuery({ queryKey: ['cause', cause.key, cause.touched], queryFn: () => call(api.causes.cause, { query: { key: cause.key } }) });
+  return (
+    <section className="grow col" style={{ background: 'var(--card)' }}>
+      <Loaded query={detail}>{(data) => <Page cause={data} position={position} onNext={onNext} />}</Loaded>
+    </section>
+  );
+}
+
+function Page({ cause, position, onNext }: { cause: CauseDetail; position: string; onNext: () => void }) {
+  const { remedy } = cause;
+  const best = remedy.kind === 'choose' ? remedy.suggested[0]?.value : undefined;
+  const [fix, setFix] = useState<Fix | undefined>(best === undefined ? undefined : { kind: 'choose', value: best });
+  const queries = useQueryClient();
+  const tell = useTell();
+  const tried = useQuery({
+    queryKey: ['cause-try', cause.key, fix, cause.touched],
+    queryFn: () => call(api.causes.tryFix, { query: { key: cause.key }, body: fix as Fix }),
+    enabled: fix !== undefined && fix.kind !== 'cells',
+    staleTime: 0,
+  });
+  const save = useMutation({
+    mutationFn: (body: Fix) => call(api.causes.fix, { query: { key: cause.key }, body }),
+    onSuccess: (effect) => {
+      tell(sayEffect(effect, true));
+      setFix(undefined);
+      void queries.invalidateQueries();
+      if (effect.listingsChanged > 0) onNext();
+    },
+  });
+  const question = remedy.kind === 'choose' ? remedy.question : cause.words;
+  return (
+    <>
+      <div className="scroll grow" style={{ padding: '18px 24px' }}>
+        <div className="muted small">{position}</div>
+        <h2 style={{ margin: '2px 0 3px' }}>{question}</h2>
+        <div className="muted" style={{ marginBottom: 12 }}>
+          {plural(cause.touched, 'listing')} touched{cause.severity === 'blocker' ? `; ${count(cause.unlocks)} of them wait for nothing else` : '; advice only, none is blocked by it'}.
+        </div>
+        {remedy.kind === 'choose' && <ChooseOption remedy={remedy} value={fix?.kind === 'choose' ? fix.value : undefined} onChoose={(value) => setFix({ kind: 'choose', value })} />}
+        {remedy.kind === 'fill' && <ChooseFill remedy={remedy} onChoose={setFix} />}
+        {remedy.kind === 'cells' && remedy.fit && (
+          <label className="choice">
+            <input type="checkbox" checked={fix?.kind === 'fit'} onChange={(event) => setFix(event.target.checked ? { kind: 'fit' } : undefined)} />
+            <span>
+              <b>{remedy.fit.words}</b>
+              <span className="muted small" style={{ display: 'block' }}>
+                One change for all of them; the catalog keeps its own text.
+              </span>
+            </span>
+          </label>
+        )}
+        {remedy.kind === 'none' && <p>{remedy.words}</p>}
+        {remedy.kind === 'cells' ? <Cells cause={cause} remedy={remedy} onChange={(cells) => setFix(cells.length > 0 ? { kind: 'cells', cells } : undefined)} /> : <Touched cause={cause} />}
+        {save.error && <ProblemBox error={save.error} />}
+      </div>
+      <div className="effect">
+        <div className="grow">
+          <div className="serif" style={{ fontSize: 20 }} role="status">
+            {fix === undefined ? 'Nothing chosen yet' : fix.kind === 'cells' ? `${plural(fix.cells.length, 'cell')} to save` : tried.data ? sayEffect(tried.data, false) : tried.error ? 'This cannot be tried' : 'Trying…'}
+          </div>
+          <div className="small muted">
+            {fix?.kind === 'cells' ? 'Checked again as soon as they are saved.' : tried.error ? tried.error.message : tried.data ? `Tried on all ${count(cause.touched)} listings it touches, not saved.` : 'Choose a fix to see what it would do.'}
+          </div>
+        </div>
+        <Button variant="outlined" color="inherit" onClick={onNext}>
+          Skip
+        </Button>
+        <Button variant="contained" disabled={fix === undefined || save.isPending} onClick={() => fix && save.mutate(fix)}>
+          Save and go to next
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function sayEffect({ listingsChanged, becameReady, becameBlocked }: Effect, saved: boolean): string {
+  const parts: string[] = [];
+  if (becameReady > 0) parts.push(`${plural(becameReady, 'listing')} ${saved ? 'became' : 'become'} ready`);
+  if (becameBlocked > 0) parts.push(`${plural(becameBlocked, 'listing')} ${saved ? 'became' : 'become'} blocked`);
+  if (parts.length === 0) return saved ? (listingsChanged > 0 ? 'Saved; other causes still block these' : 'Saved; nothing changed') : 'Other causes would still block these';
+  return parts.join(', ');
+}
+
+/** A few of the listings, and what else blocks them. */
+function Touched({ cause }: { cause: CauseDetail }) {
+  return (
+    <>
+      <h3 style={{ margin: '14px 0 4px' }}>The listings</h3>
+      <table className="plain">
+        <tbody>
+          {cause.listings.slice(0, 12).map((one) => (
+            <tr key={one.id}>
+              <td style={{ maxWidth: 300 }} className="cut">
+                <Link to={`/listings?open=${one.id}`} className="plain">
+                  {one.title ?? one.sku}
+                </Link>
+              </td>
+              <td className="muted small">{one.finding}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>{one.others > 0 ? <span className="muted small">{plural(one.others, 'other cause')}</span> : cause.severity === 'blocker' ? <State is="blocked">only this</State> : null}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {cause.touched > 12 && <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>All {count(cause.touched)} listings</Link>}
+    </>
+  );
+}

@@ -1,0 +1,59 @@
+/** Only the cells that matter: the goods of a cause with the value to mend. */
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import type { CauseDetail, Fix } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { plural } from '../design/words';
+
+type Cell = Extract<Fix, { kind: 'cells' }>['cells'][number];
+
+export function Cells({ cause, remedy, onChange }: { cause: CauseDetail; remedy: Extract<CauseDetail['remedy'], { kind: 'cells' }>; onChange: (cells: Cell[]) => void }) {
+  const [typed, setTyped] = useState<Record<number, string>>({});
+  const goods = [...new Map(cause.listings.map((one) => [one.productId, one])).values()];
+  const set = (productId: number, text: string) => {
+    const next = { ...typed, [productId]: text };
+    setTyped(next);
+    onChange(goods.flatMap((one) => (next[one.productId] !== undefined && next[one.productId] !== (one.text ?? '') ? [{ productId: one.productId, text: next[one.productId] ?? '', madeAgainst: one.text }] : [])));
+  };
+  const long = remedy.type === 'richText' || remedy.attribute === 'title';
+  return (
+    <table className="plain" style={{ marginTop: 8 }}>
+      <thead>
+        <tr>
+          <th>Product</th>
+          <th style={{ width: '52%' }}>
+            {remedy.label}
+            {remedy.language && remedy.language !== 'en-GB' ? `, ${remedy.language}` : ''}
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {goods.slice(0, 60).map((one) => (
+          <tr key={one.productId}>
+            <td style={{ maxWidth: 250 }}>
+              <div className="cut">
+                <Link to={`/catalog?open=${one.productId}`} className="plain">
+                  {one.title ?? one.sku}
+                </Link>
+              </div>
+              <div className="muted small cut">
+                {one.sku} · {one.finding}
+                {one.others > 0 && ` · ${plural(one.others, 'other cause')}`}
+              </div>
+            </td>
+            <td>
+              <TextField fullWidth select={remedy.choices !== null} multiline={remedy.choices === null && long} maxRows={4} value={typed[one.productId] ?? one.text ?? ''} onChange={(event) => set(one.productId, event.target.value)} slotProps={{ htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` } }}>
+                {remedy.choices?.map((choice) => (
+                  <MenuItem key={choice} value={choice}>
+                    {choice}
+                  </MenuItem>
+                ))}
+              </TextField>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

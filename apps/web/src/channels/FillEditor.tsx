@@ -1,0 +1,292 @@
+/** One fill: its rule and steps, with what they give on real goods, tried as one types. */
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
+import type { Fill, FillRule, Fit } from '@velvet-shelf/core/fills';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { ProblemBox, useTell } from '../design/feedback';
+import { State } from '../design/State';
+import { count, plural } from '../design/words';
+
+const kinds: [FillRule['kind'], string][] = [
+  ['copy', 'Copy an attribute'],
+  ['fixed', 'One fixed value'],
+  ['compose', 'Compose from parts'],
+  ['translate', 'Translate values'],
+  ['first', 'The first that is not empty'],
+];
+
+const fits: [Fit['do'], string][] = [
+  ['plain-text', 'Take markup out'],
+  ['sentence-case', 'Write words in capitals small'],
+  ['trim-at-word', 'Trim at a word'],
+];
+
+export function FillEditor({ placeId, attribute }: { placeId: number; attribute: ChannelAttributeAnswer }) {
+  const [fill, setFill] = useState<Fill | null>(attribute.fill);
+  const params = { id: placeId, attribute: attribute.key };
+  const queries = useQueryClient();
+  const tell = useTell();
+  const changed = JSON.stringify(fill) !== JSON.stringify(attribute.fill);
+  const tried = useQuery({
+    queryKey: ['fill-try', placeId, attribute.key, fill],
+    queryFn: () => call(api.channels.tryFill, { params, body: { fill } }),
+    enabled: changed && complete(fill),
+    placeholderData: keepPreviousData,
+  });
+  const save = useMutation({
+    mutationFn: () => call(api.channels.saveFill, { params, body: { fill } }),
+    onSuccess: (effect) => {
+      tell(`Saved; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}${effect.becameBlocked > 0 ? `, ${count(effect.becameBlocked)} became blocked` : ''}`);
+      void queries.invalidateQueries();
+    },
+  });
+  const shown = changed && tried.data ? tried.data : attribute;
+  const setRule = (rule: FillRule) => setFill({ rule, fit: fill?.fit ?? [] });
+  return (
+    <div className="grow col" style={{ background: 'var(--card)' }}>
+      <div className="scroll grow" style={{ padding: '14px 24px' }}>
+        <h2>{attribute.label}</h2>
+        <p className="muted" style={{ margin: '2px 0 12px' }}>
+          {[attribute.need, ...attribute.limits].join(' · ')}
+          {attribute.help && <>. {attribute.help}</>}
+        </p>
+        <TextField select label="Filled by" value={fill?.rule.kind ?? ''} sx={{ width: 240, mb: 1.5 }} onChange={(event) => setRule(emptyRule(event.target.value as FillRule['kind'], attribute, fill?.rule))}>
+          {kinds.map(([kind, words]) => (
+            <MenuItem key={kind} value={kind}>
+              {words}
+            </MenuItem>
+          ))}
+        </TextField>
+        {fill && <RuleEditor rule={fill.rule} attribute={attribute} onChange={setRule} />}
+        {fill && attribute.type === 'text' && (
+          <div className="row wrap" style={{ margin: '12px 0' }}>
+            <span className="muted small">Then:</span>
+            {fits.map(([kind, words]) => {
+              const on = fill.fit.some((one) => one.do === kind);
+              const limit = Number(/at most (\d+)/.exec(attribute.limits.join())?.[1] ?? 100);
+              return (
+                <label key={kind} className="row small" style={{ gap: 4 }}>
+                  <input type="checkbox" checked={on} onChange={() => setFill({ ...fill, fit: on ? fill.fit.filter((one) => one.do !== kind) : [...fill.fit, kind === 'trim-at-word' ? { do: kind, length: limit } : ({ do: kind } as Fit)] })} />
+                  {words}
+                  {kind === 'trim-at-word' && ` to ${limit} characters`}
+                </label>
+              );
+            })}
+          </div>
+        )}
+        <h3 style={{ margin: '16px 0 4px' }}>What it gives</h3>
+        <table className="plain">
+          <tbody>
+            {shown.samples.map((one) => (
+              <tr key={one.listingId}>
+                <td style={{ maxWidth: 220 }}>
+                  <div className="cut">
+                    <Link to={`/listings?open=${one.listingId}`} className="plain">
+                      {one.title}
+                    </Link>
+                  </div>
+                </td>
+                <td className="small">
+                  {one.value === null ? <span className="muted">nothing</span> : one.value.length > 150 ? `${one.value.slice(0, 150)}…` : one.value}
+                  {one.fault && (
+                    <div>
+                      <State is="blocked">{one.fault}</State>
+                    </div>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {(save.error ?? tried.error) && <ProblemBox error={save.error ?? tried.error} />}
+      </div>
+      <div className="effect">
+        <div className="grow">
+          <div className="serif" style={{ fontSize: 18 }}>
+            {count(shown.filled)} filled, {count(shown.missing)} empty
+          </div>
+          <div className="small muted">{changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}</div>
+        </div>
+        <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(attribute.fill)}>
+          Put back
+        </Button>
+        <Button variant="contained" disabled={!changed || !complete(fill) || save.isPending} onClick={() => save.mutate()}>
+          Save
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function emptyRule(kind: FillRule['kind'], attribute: ChannelAttributeAnswer, before: FillRule | undefined): FillRule {
+  const from = before && 'from' in before ? before.from : (attribute.sources[0]?.name ?? '');
+  switch (kind) {
+    case 'copy':
+      return { kind, from };
+    case 'fixed':
+      return { kind, value: attribute.values?.[0] ?? '' };
+    case 'compose':
+      return { kind, parts: [{ from }] };
+    case 'translate':
+      return { kind, from, table: {}, otherwise: 'keep' };
+    case 'first':
+      return { kind, of: [before && before.kind !== 'first' ? before : { kind: 'copy', from }] };
+  }
+}
+
+function complete(fill: Fill | null): boolean {
+  if (fill === null) return true;
+  const whole = (rule: FillRule): boolean =>
+    rule.kind === 'fixed' ? rule.value !== '' : rule.kind === 'first' ? rule.of.length > 0 && rule.of.every(whole) : rule.kind === 'compose' ? rule.parts.length > 0 : rule.from !== '';
+  return whole(fill.rule);
+}
+
+function SourceSelect({ attribute, value, onChange, label }: { attribute: ChannelAttributeAnswer; value: string; onChange: (name: string) => void; label: string }) {
+  return (
+    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value)} sx={{ width: 190 }}>
+      {attribute.sources.map((one) => (
+        <MenuItem key={one.name} value={one.name}>
+          {one.label}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+function RuleEditor({ rule, attribute, onChange }: { rule: FillRule; attribute: ChannelAttributeAnswer; onChange: (rule: FillRule) => void }) {
+  switch (rule.kind) {
+    case 'copy':
+      return <SourceSelect attribute={attribute} label="From" value={rule.from} onChange={(from) => onChange({ ...rule, from })} />;
+    case 'fixed':
+      return attribute.values ? (
+        <TextField select label="Value" value={rule.value} onChange={(event) => onChange({ ...rule, value: event.target.value })} sx={{ width: 190 }}>
+          {attribute.values.map((one) => (
+            <MenuItem key={one} value={one}>
+              {one}
+            </MenuItem>
+          ))}
+        </TextField>
+      ) : (
+        <TextField label="Value" value={rule.value} onChange={(event) => onChange({ ...rule, value: event.target.value })} />
+      );
+    case 'compose':
+      return (
+        <div className="col" style={{ gap: 8 }}>
+          {rule.parts.map((part, i) => {
+            const set = (next: (typeof rule.parts)[number]) => onChange({ ...rule, parts: rule.parts.map((one, n) => (n === i ? next : one)) });
+            return (
+              <div key={i} className="row">
+                {'from' in part ? (
+                  <>
+                    <TextField label="Before" value={part.before ?? ''} sx={{ width: 80 }} onChange={(event) => set({ ...part, before: event.target.value })} />
+                    <SourceSelect attribute={attribute} label="Part" value={part.from} onChange={(from) => set({ ...part, from })} />
+                    <TextField label="After" value={part.after ?? ''} sx={{ width: 80 }} onChange={(event) => set({ ...part, after: event.target.value })} />
+                  </>
+                ) : (
+                  <TextField label="Text" value={part.text} onChange={(event) => set({ text: event.target.value })} />
+                )}
+                <Button color="inherit" aria-label={`Remove part ${i + 1}`} onClick={() => onChange({ ...rule, parts: rule.parts.filter((_, n) => n !== i) })}>
+                  Remove
+                </Button>
+              </div>
+            );
+          })}
+          <div className="row">
+            <Button color="secondary" onClick={() => onChange({ ...rule, parts: [...rule.parts, { from: attribute.sources[0]?.name ?? '', before: ' ' }] })}>
+              Add a value
+            </Button>
+            <Button color="secondary" onClick={() => onChange({ ...rule, parts: [...rule.parts, { text: ' ' }] })}>
+              Add text
+            </Button>
+          </div>
+        </div>
+      );
+    case 'translate':
+      return <Translation rule={rule} attribute={attribute} onChange={onChange} />;
+    case 'first':
+      return (
+        <ol style={{ paddingLeft: 20, margin: 0 }}>
+          {rule.of.map((one, i) => (
+            <li key={i} style={{ marginBottom: 8 }}>
+              <div className="row" style={{ alignItems: 'flex-start' }}>
+                <RuleEditor rule={one} attribute={attribute} onChange={(next) => onChange({ ...rule, of: rule.of.map((each, n) => (n === i ? next : each)) })} />
+                <Button color="inherit" aria-label={`Remove rule ${i + 1}`} onClick={() => onChange({ ...rule, of: rule.of.filter((_, n) => n !== i) })}>
+                  Remove
+                </Button>
+              </div>
+            </li>
+          ))}
+          <Button color="secondary" onClick={() => onChange({ ...rule, of: [...rule.of, { kind: 'copy', from: attribute.sources[0]?.name ?? '' }] })}>
+            Add another
+          </Button>
+        </ol>
+      );
+  }
+}
+
+function Translation({ rule, attribute, onChange }: { rule: Extract<FillRule, { kind: 'translate' }>; attribute: ChannelAttributeAnswer; onChange: (rule: FillRule) => void }) {
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  return (
+    <div>
+      <div className="row" style={{ marginBottom: 8 }}>
+        <SourceSelect attribute={attribute} label="Translates" value={rule.from} onChange={(name) => onChange({ ...rule, from: name })} />
+        <TextField select label="What is not in the table" value={rule.otherwise} onChange={(event) => onChange({ ...rule, otherwise: event.target.value as 'keep' | 'empty' })} sx={{ width: 190 }}>
+          <MenuItem value="keep">is kept as it is</MenuItem>
+          <MenuItem value="empty">gives nothing</MenuItem>
+        </TextField>
+      </div>
+      <table className="plain" style={{ maxWidth: 420 }}>
+        <tbody>
+          {Object.entries(rule.table).map(([ours, theirs]) => (
+            <tr key={ours}>
+              <td>{ours}</td>
+              <td>→ {theirs}</td>
+              <td className="num">
+                <Button
+                  color="inherit"
+                  sx={{ p: 0, minWidth: 0 }}
+                  aria-label={`Remove ${ours}`}
+                  onClick={() => onChange({ ...rule, table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)) })}
+                >
+                  ✕
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form
+        className="row"
+        style={{ marginTop: 8 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          onChange({ ...rule, table: { ...rule.table, [from]: to } });
+          setFrom('');
+          setTo('');
+        }}
+      >
+        <TextField label="Our value" value={from} onChange={(event) => setFrom(event.target.value)} sx={{ width: 150 }} />
+        {attribute.values ? (
+          <TextField select label="Theirs" value={to} onChange={(event) => setTo(event.target.value)} sx={{ width: 150 }}>
+            {attribute.values.map((one) => (
+              <MenuItem key={one} value={one}>
+                {one}
+              </MenuItem>
+            ))}
+          </TextField>
+        ) : (
+          <TextField label="Theirs" value={to} onChange={(event) => setTo(event.target.value)} sx={{ width: 150 }} />
+        )}
+        <Button type="submit" disabled={from === '' || to === ''}>
+          Add
+        </Button>
+      </form>
+    </div>
+  );
+}

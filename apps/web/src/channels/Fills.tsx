@@ -1,0 +1,71 @@
+/** The channel’s attributes and how each gets its value; the rule beside what it gives. */
+import { useQuery } from '@tanstack/react-query';
+import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
+import type { FillRule } from '@velvet-shelf/core/fills';
+import { useSearchParams } from 'react-router';
+import { call } from '../api/call';
+import { Loaded } from '../design/feedback';
+import { count } from '../design/words';
+import { FillEditor } from './FillEditor';
+
+export function Fills({ placeId }: { placeId: number }) {
+  const [params, setParams] = useSearchParams();
+  const fills = useQuery({ queryKey: ['fills', placeId], queryFn: () => call(api.channels.fills, { params: { id: placeId } }) });
+  return (
+    <Loaded query={fills}>
+      {({ items }) => {
+        const chosen = items.find((one) => one.key === params.get('attribute')) ?? items[0];
+        return (
+          <div className="grow" style={{ display: 'flex', minHeight: 0 }}>
+            <div className="scroll" style={{ width: 560, flex: 'none', borderRight: '1px solid var(--line)', padding: '0 0 20px 24px' }}>
+              <table className="plain">
+                <thead>
+                  <tr>
+                    <th>Attribute</th>
+                    <th>Filled by</th>
+                    <th className="num">Filled</th>
+                    <th className="num">Empty</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {items.map((one) => (
+                    <tr key={one.key} style={{ cursor: 'pointer', background: one.key === chosen?.key ? 'var(--velvet-100)' : undefined }} onClick={() => setParams({ attribute: one.key })}>
+                      <td>
+                        <button type="button" className="value" onClick={() => setParams({ attribute: one.key })}>
+                          <b style={{ fontWeight: 600 }}>{one.label}</b>
+                        </button>
+                        <div className="muted small">{[one.need, ...one.limits].join(' · ')}</div>
+                      </td>
+                      <td className="small">{one.fill ? sayRule(one.fill.rule, one) : <span style={{ color: one.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>nothing</span>}</td>
+                      <td className="num">{count(one.filled)}</td>
+                      <td className="num" style={one.missing > 0 && one.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>
+                        {count(one.missing)}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            {chosen && <FillEditor key={chosen.key} placeId={placeId} attribute={chosen} />}
+          </div>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+export function sayRule(rule: FillRule, attribute: ChannelAttributeAnswer): string {
+  const label = (name: string) => attribute.sources.find((one) => one.name === name)?.label ?? name;
+  switch (rule.kind) {
+    case 'copy':
+      return `copies ${label(rule.from)}`;
+    case 'fixed':
+      return `fixed: ${rule.value}`;
+    case 'compose':
+      return `composed of ${rule.parts.flatMap((part) => ('from' in part ? [label(part.from)] : [])).join(', ')}`;
+    case 'translate':
+      return `translates ${label(rule.from)} (${Object.keys(rule.table).length} pairs)`;
+    case 'first':
+      return `the first of: ${rule.of.map((one) => sayRule(one, attribute)).join('; ')}`;
+  }
+}

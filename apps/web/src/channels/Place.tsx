@@ -1,0 +1,65 @@
+/** A place on a channel: category map, fills, rulebook. */
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import { useQuery } from '@tanstack/react-query';
+import { type PlaceAnswer, api } from '@velvet-shelf/contract';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../api/call';
+import { Empty, Loaded } from '../design/feedback';
+import { State } from '../design/State';
+import { count } from '../design/words';
+import { Categories } from './Categories';
+import { Fills } from './Fills';
+import { RulebookPage } from './Rulebook';
+
+export function Place() {
+  const params = useParams();
+  const id = Number(params.id);
+  const tab = params.tab ?? 'categories';
+  const navigate = useNavigate();
+  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  return (
+    <Loaded query={places}>
+      {({ items }) => {
+        const place = items.find((one) => one.id === id);
+        if (!place) return <Empty title="There is no such place">It may have been disconnected.</Empty>;
+        return (
+          <section className="grow col">
+            <div style={{ padding: '14px 24px 0' }}>
+              <div className="row" style={{ alignItems: 'flex-end', gap: 18 }}>
+                <h1>{place.name}</h1>
+                <span className="muted grow" style={{ paddingBottom: 3 }}>
+                  {place.language} · {place.currency} · rulebook {place.rulebookVersion} · {place.accountState}
+                </span>
+                <Totals place={place} />
+              </div>
+              <Tabs value={tab} onChange={(_, to: string) => void navigate(`/places/${id}/${to}`)}>
+                <Tab value="categories" label="Category map" />
+                <Tab value="fills" label="Fills" />
+                <Tab value="rulebook" label="Rulebook" />
+              </Tabs>
+            </div>
+            {tab === 'categories' && <Categories placeId={id} />}
+            {tab === 'fills' && <Fills placeId={id} />}
+            {tab === 'rulebook' && <RulebookPage placeId={id} />}
+          </section>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+function Totals({ place }: { place: PlaceAnswer }) {
+  const sum = (readiness: string) => place.totals.filter((one) => one.readiness === readiness).reduce((total, one) => total + one.listings, 0);
+  return (
+    <div className="row" style={{ gap: 16, paddingBottom: 3 }}>
+      {(['ready', 'blocked', 'not for this channel'] as const).map((one) => (
+        <Link key={one} to={`/listings?place=${place.id}&readiness=${one}`} className="plain">
+          <State is={one}>
+            {count(sum(one))} {one}
+          </State>
+        </Link>
+      ))}
+    </div>
+  );
+}

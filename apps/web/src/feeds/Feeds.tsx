@@ -1,0 +1,85 @@
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type FeedAnswer, api } from '@velvet-shelf/contract';
+import { Link, useNavigate } from 'react-router';
+import { call } from '../api/call';
+import { Empty, Loaded, ProblemBox } from '../design/feedback';
+import { State } from '../design/State';
+import { clock, count } from '../design/words';
+
+export function Feeds() {
+  const feeds = useQuery({ queryKey: ['feeds'], queryFn: () => call(api.feeds.list) });
+  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const create = useMutation({
+    mutationFn: (body: { placeId: number; format: 'rss' | 'tsv' }) => call(api.feeds.create, { body }),
+    onSuccess: async (feed) => {
+      void queries.invalidateQueries();
+      await navigate(`/feeds/${feed.id}`);
+    },
+  });
+  return (
+    <section className="grow scroll" style={{ padding: '18px 24px' }}>
+      <h1>Feeds</h1>
+      <p className="muted" style={{ margin: '2px 0 14px' }}>
+        A feed is built from the listings that are ready, stays at a stable secret address, and is fetched by the channel.
+      </p>
+      <div className="row wrap" style={{ marginBottom: 14 }}>
+        {places.data?.items.flatMap((place) =>
+          (['rss', 'tsv'] as const).map((format) => (
+            <Button key={`${place.id}${format}`} variant="outlined" disabled={create.isPending} onClick={() => create.mutate({ placeId: place.id, format })}>
+              New {format === 'rss' ? 'RSS 2.0' : 'TSV'} feed for {place.name}
+            </Button>
+          )),
+        )}
+      </div>
+      {create.error && <ProblemBox error={create.error} />}
+      <Loaded query={feeds}>
+        {({ items }) =>
+          items.length === 0 ? (
+            <Empty title="No feed yet">Make one above; building it shows what goes out and what does not.</Empty>
+          ) : (
+            <table className="plain" style={{ background: 'var(--card)' }}>
+              <thead>
+                <tr>
+                  <th>Feed</th>
+                  <th>Up now</th>
+                  <th className="num">Items</th>
+                  <th className="num">Left out</th>
+                  <th>The channel answered</th>
+                  <th>Last fetched</th>
+                </tr>
+              </thead>
+              <tbody>
+                {items.map((feed) => (
+                  <Row key={feed.id} feed={feed} />
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Loaded>
+    </section>
+  );
+}
+
+function Row({ feed }: { feed: FeedAnswer }) {
+  const up = feed.runs.find((run) => run.up);
+  const held = feed.runs.find((run) => run.state === 'held' && run.id > (up?.id ?? 0));
+  const [fetched] = feed.fetches;
+  return (
+    <tr>
+      <td>
+        <Link to={`/feeds/${feed.id}`}>{feed.name}</Link>
+      </td>
+      <td>
+        {up ? <State is="live">run {up.id}, {clock(up.startedAt)}</State> : <span className="muted">nothing yet</span>} {held && <State is="held">run {held.id} held</State>}
+      </td>
+      <td className="num">{up?.counts && count(up.counts.sent)}</td>
+      <td className="num">{up?.counts && count(up.counts.leftOut)}</td>
+      <td className="small">{up?.report ? `${up.report.accepted} accepted, ${up.report.warned} warned, ${up.report.refused} refused, ${up.report.unanswered} unanswered` : <span className="muted">not yet</span>}</td>
+      <td className="muted small">{fetched ? `${clock(fetched.at)} by ${fetched.agent.slice(0, 24)}` : 'never'}</td>
+    </tr>
+  );
+}

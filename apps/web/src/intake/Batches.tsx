@@ -1,0 +1,155 @@
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type BatchAnswer, type BatchSummary, api } from '@velvet-shelf/contract';
+import { type DragEvent, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { call, reach } from '../api/call';
+import { Loaded, ProblemBox } from '../design/feedback';
+import { State } from '../design/State';
+import { bytes, clock, count } from '../design/words';
+
+export function Batches() {
+  const batches = useQuery({ queryKey: ['batches'], queryFn: () => call(api.intake.batches) });
+  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  return (
+    <section className="grow scroll" style={{ padding: '18px 24px' }}>
+      <h1>Intake</h1>
+      <p className="muted" style={{ margin: '2px 0 12px' }}>
+        Drop a supplier’s file. You see what it would change before anything is changed, and can take it back after.
+      </p>
+      <DropBox />
+      <div className="row" style={{ gap: 24, alignItems: 'flex-start', marginTop: 20 }}>
+        <div className="grow">
+          <h2 style={{ marginBottom: 6 }}>Batches</h2>
+          <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
+        </div>
+        <div style={{ width: 290 }}>
+          <h2 style={{ marginBottom: 6 }}>Suppliers</h2>
+          <Loaded query={suppliers}>
+            {(data) => (
+              <table className="plain" style={{ background: 'var(--card)' }}>
+                <thead>
+                  <tr>
+                    <th>Trusted in this order</th>
+                    <th className="num">Records</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {data.items.map((one) => (
+                    <tr key={one.id}>
+                      <td>{one.name}</td>
+                      <td className="num">{count(one.records)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+          </Loaded>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+async function sendFile(file: File): Promise<BatchAnswer> {
+  const form = new FormData();
+  form.append('file', file);
+  const answer = await reach('/api/batches', { method: 'POST', body: form });
+  return (await answer.json()) as BatchAnswer;
+}
+
+function DropBox() {
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const send = useMutation({
+    mutationFn: sendFile,
+    onSuccess: async (batch) => {
+      queries.setQueryData(['batch', batch.id], batch);
+      await navigate(`/intake/${batch.id}`);
+    },
+  });
+  const take = (files: FileList | null) => {
+    const [file] = files ?? [];
+    if (file) send.mutate(file);
+  };
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    take(event.dataTransfer.files);
+  };
+  return (
+    <div
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
+      style={{ border: `2px dashed ${over ? 'var(--brass-bright)' : 'var(--line-strong)'}`, borderRadius: 10, padding: '22px 24px', background: over ? 'var(--brass-tint)' : 'var(--card)' }}
+    >
+      <div className="row" style={{ gap: 16 }}>
+        <div className="grow">
+          <h3>Drop a CSV or TSV file here</h3>
+          <span className="muted small">Any encoding and separator; up to 1 GB. Its encoding, header, number style and columns are worked out for you to correct.</span>
+        </div>
+        <input ref={input} type="file" hidden aria-label="File" onChange={(event) => take(event.target.files)} />
+        <Button variant="contained" disabled={send.isPending} onClick={() => input.current?.click()}>
+          Choose a file
+        </Button>
+      </div>
+      {send.isPending && <LinearProgress aria-label="Reading the file" sx={{ mt: 1.5 }} />}
+      {send.error && <ProblemBox error={send.error} />}
+    </div>
+  );
+}
+
+const stateWords: Record<BatchSummary['state'], [string, string]> = {
+  read: ['none', 'read, columns to confirm'],
+  tried: ['advice', 'tried, not applied'],
+  applying: ['sent', 'applying'],
+  applied: ['live', 'applied'],
+  undone: ['none', 'undone'],
+  failed: ['refused', 'failed'],
+};
+
+function BatchTable({ items }: { items: BatchSummary[] }) {
+  if (items.length === 0) return <p className="muted">No file has been read in yet.</p>;
+  return (
+    <table className="plain" style={{ background: 'var(--card)' }}>
+      <thead>
+        <tr>
+          <th>File</th>
+          <th>Supplier</th>
+          <th>State</th>
+          <th className="num">Created</th>
+          <th className="num">Changed</th>
+          <th className="num">Unchanged</th>
+          <th className="num">Refused</th>
+          <th>Read</th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map((one) => (
+          <tr key={one.id}>
+            <td>
+              <Link to={`/intake/${one.id}`}>{one.fileName}</Link> <span className="muted small">{bytes(one.bytes)}</span>
+            </td>
+            <td>{one.supplier}</td>
+            <td>
+              <State is={stateWords[one.state][0]}>{stateWords[one.state][1]}</State>
+            </td>
+            {(['created', 'changed', 'unchanged', 'refused'] as const).map((key) => (
+              <td key={key} className="num">
+                {one.counts ? count(one.counts[key]) : ''}
+              </td>
+            ))}
+            <td className="muted" style={{ whiteSpace: 'nowrap' }}>{clock(one.createdAt)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,116 @@
+/** Listings across places, and the one that is open. */
+import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
+import TextField from '@mui/material/TextField';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { type ListingRow, api } from '@velvet-shelf/contract';
+import { useDeferredValue } from 'react';
+import { useSearchParams } from 'react-router';
+import { call } from '../api/call';
+import { Drawer } from '../design/Drawer';
+import { Empty, ProblemBox } from '../design/feedback';
+import { State } from '../design/State';
+import { plural } from '../design/words';
+import { Listing } from './Listing';
+
+const readinesses = ['ready', 'blocked', 'not for this channel'] as const;
+const states = ['live', 'refused', 'sent', 'withdrawn'] as const;
+
+export function Listings() {
+  const [params, setParams] = useSearchParams();
+  const set = (key: string, value: string | undefined) =>
+    setParams((now) => {
+      const next = new URLSearchParams(now);
+      if (value) next.set(key, value);
+      else next.delete(key);
+      return next;
+    });
+  const readiness = (params.get('readiness') ?? undefined) as ListingRow['readiness'] | undefined;
+  const channelState = params.get('channelState') ?? undefined;
+  const cause = params.get('cause') ?? undefined;
+  const place = Number(params.get('place')) || undefined;
+  const search = useDeferredValue(params.get('search') ?? '');
+  const list = useInfiniteQuery({
+    queryKey: ['listings', place, readiness, channelState, cause, search],
+    queryFn: ({ pageParam }) => call(api.listings.list, { query: { place, readiness, channelState, cause, search, cursor: pageParam, limit: 100 } }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const open = Number(params.get('open')) || undefined;
+  const total = list.data?.pages[0]?.total;
+  return (
+    <>
+      <section className="grow col" style={{ padding: '14px 0 0 20px' }}>
+        <div className="row" style={{ alignItems: 'flex-end', paddingRight: 16 }}>
+          <h1>Listings</h1>
+          <span className="muted grow" style={{ paddingBottom: 3 }}>
+            {total !== undefined && plural(total, 'listing')}
+          </span>
+          <TextField placeholder="Search listings" value={params.get('search') ?? ''} onChange={(event) => set('search', event.target.value)} slotProps={{ htmlInput: { 'aria-label': 'Search listings' } }} />
+        </div>
+        <div className="row wrap" style={{ margin: '9px 0' }}>
+          {readinesses.map((one) => (
+            <Chip key={one} size="small" label={one} variant={readiness === one ? 'filled' : 'outlined'} onClick={() => set('readiness', readiness === one ? undefined : one)} />
+          ))}
+          <span className="muted">│</span>
+          {states.map((one) => (
+            <Chip key={one} size="small" label={one} variant={channelState === one ? 'filled' : 'outlined'} onClick={() => set('channelState', channelState === one ? undefined : one)} />
+          ))}
+          {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set('cause', undefined)} />}
+        </div>
+        {list.error && <ProblemBox error={list.error} />}
+        {total === 0 && <Empty title="No listing is like this">Take a filter away to see more.</Empty>}
+        <div className="scroll grow" style={{ background: 'var(--card)' }}>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>SKU</th>
+                <th>Title</th>
+                <th>Place</th>
+                <th>Readiness</th>
+                <th>On the channel</th>
+                <th>Why</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.data?.pages.flatMap((page) =>
+                page.items.map((one) => (
+                  <tr key={one.id} onClick={() => set('open', String(one.id))} style={{ cursor: 'pointer', background: one.id === open ? 'var(--velvet-100)' : undefined }}>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <button type="button" className="value" onClick={() => set('open', String(one.id))}>
+                        {one.sku ?? 'no SKU'}
+                      </button>
+                    </td>
+                    <td style={{ maxWidth: 260 }}>
+                      <div className="cut" title={one.title ?? ''}>{one.title}</div>
+                    </td>
+                    <td className="muted" style={{ whiteSpace: 'nowrap' }}>{one.place}</td>
+                    <td>
+                      <State is={one.readiness} />
+                    </td>
+                    <td>{one.channelState === 'none' ? <span className="muted">not sent</span> : <State is={one.channelState} />}</td>
+                    <td className="small" style={{ maxWidth: 320 }}>
+                      <div className="cut" title={one.findings.map((finding) => finding.words).join('; ')}>
+                        {one.notFor ?? one.findings.map((finding) => finding.words).join('; ')}
+                      </div>
+                    </td>
+                  </tr>
+                )),
+              )}
+            </tbody>
+          </table>
+          {list.hasNextPage && (
+            <Button sx={{ m: 1 }} onClick={() => void list.fetchNextPage()}>
+              Show more
+            </Button>
+          )}
+        </div>
+      </section>
+      {open !== undefined && (
+        <Drawer label="Listing" onClose={() => set('open', undefined)}>
+          <Listing id={open} />
+        </Drawer>
+      )}
+    </>
+  );
+}

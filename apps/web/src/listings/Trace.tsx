@@ -1,0 +1,39 @@
+/** The path of a value: from the channel’s field back to the supplier’s cell, with an edit at each step. */
+import { useQuery } from '@tanstack/react-query';
+import { type TraceAnswer, api } from '@velvet-shelf/contract';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { Loaded } from '../design/feedback';
+
+export function Trace({ listingId, attribute }: { listingId: number; attribute: string }) {
+  const trace = useQuery({ queryKey: ['trace', listingId, attribute], queryFn: () => call(api.listings.trace, { params: { id: listingId, attribute } }) });
+  return (
+    <Loaded query={trace}>
+      {({ label, steps }) => (
+        <ol className="trace" aria-label={`Trace of ${label}`}>
+          {steps.map((step, i) => (
+            <li key={i}>
+              <span className="grow">
+                {i === 0 ? <b>{label}: </b> : null}
+                {step.words}
+                {step.value !== null && <code>{step.value.length > 160 ? `${step.value.slice(0, 160)}…` : step.value}</code>}
+                {step.edit && <EditLink edit={step.edit} />}
+              </span>
+            </li>
+          ))}
+        </ol>
+      )}
+    </Loaded>
+  );
+}
+
+function EditLink({ edit }: { edit: NonNullable<TraceAnswer['edit']> }) {
+  switch (edit.to) {
+    case 'fill':
+      return <Link to={`/places/${edit.placeId}/fills?attribute=${edit.attribute}`}>Edit the fill</Link>;
+    case 'product':
+      return <Link to={`/catalog?open=${edit.productId}&attribute=${edit.attribute}&tab=${['title', 'description'].includes(edit.attribute) ? 'texts' : 'facts'}`}>Edit the value</Link>;
+    case 'batch':
+      return <Link to={`/intake/${edit.batchId}?tab=rows`}>Open the batch</Link>;
+  }
+}

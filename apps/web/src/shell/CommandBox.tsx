@@ -1,0 +1,61 @@
+/** One search and command box: products, pages. */
+import Dialog from '@mui/material/Dialog';
+import InputBase from '@mui/material/InputBase';
+import List from '@mui/material/List';
+import ListItemButton from '@mui/material/ListItemButton';
+import { useQuery } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
+import { type KeyboardEvent, useDeferredValue, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../api/call';
+import { pages } from './Shell';
+
+export default function CommandBox({ onClose }: { onClose: () => void }) {
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const asked = useDeferredValue(text.trim());
+  const navigate = useNavigate();
+  const found = useQuery({ queryKey: ['search', asked], queryFn: () => call(api.today.search, { query: { q: asked } }), enabled: asked.length > 1 });
+  const options = [
+    ...pages.filter(([, label]) => label.toLowerCase().includes(asked.toLowerCase())).map(([to, label]) => ({ to, label, note: 'page' })),
+    ...(asked.length > 1 ? (found.data?.items ?? []) : []).map((one) => ({ to: `/catalog?search=${encodeURIComponent(asked)}&open=${one.id}`, label: one.title ?? one.sku ?? '', note: one.kind === 'family' ? 'family' : (one.sku ?? one.kind) })),
+  ];
+  const go = (index: number) => {
+    const option = options[index];
+    if (!option) return;
+    onClose();
+    void navigate(option.to);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowDown') setAt((now) => Math.min(options.length - 1, now + 1));
+    else if (event.key === 'ArrowUp') setAt((now) => Math.max(0, now - 1));
+    else if (event.key === 'Enter') go(at);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { sx: { position: 'fixed', top: 80, m: 0 } } }}>
+      <InputBase
+        autoFocus
+        fullWidth
+        placeholder="Find products, or go to a page"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKey}
+        sx={{ px: 2, py: 1.2, fontSize: 16, borderBottom: '1px solid var(--line)' }}
+        inputProps={{ 'aria-label': 'Find anything' }}
+      />
+      <List dense>
+        {options.map((option, i) => (
+          <ListItemButton key={option.to + option.label} selected={i === at} onClick={() => go(i)}>
+            <span className="grow cut">{option.label}</span>
+            <span className="muted small">{option.note}</span>
+          </ListItemButton>
+        ))}
+      </List>
+    </Dialog>
+  );
+}

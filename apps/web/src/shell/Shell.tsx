@@ -1,0 +1,192 @@
+/** The shelf edge along the top, the work below it, one thin line at the foot. */
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import LinearProgress from '@mui/material/LinearProgress';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type Shelf, api } from '@velvet-shelf/contract';
+import { Suspense, lazy, useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useNavigation } from 'react-router';
+import { ApiProblem, call } from '../api/call';
+import { followEvents } from '../api/events';
+import { Empty, useTell } from '../design/feedback';
+import { count } from '../design/words';
+import './shell.css';
+
+const CommandBox = lazy(() => import('./CommandBox'));
+
+export function Shell() {
+  const location = useLocation();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const who = useQuery({ queryKey: ['session'], queryFn: () => call(api.session.who), staleTime: 60_000 });
+  const shelf = useQuery({ queryKey: ['shelf'], queryFn: () => call(api.today.shelf), enabled: who.data !== undefined, refetchInterval: (query) => ((query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000) });
+  const [searching, setSearching] = useState(false);
+  const signedIn = who.data !== undefined;
+
+  useEffect(() => (signedIn ? followEvents(queries) : undefined), [signedIn, queries]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setSearching(true);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const lost = who.error instanceof ApiProblem && who.error.status === 401;
+  useEffect(() => {
+    if (lost) void navigate(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`, { replace: true });
+  }, [lost, navigate, location]);
+
+  if (!who.data) return who.error && !lost ? <Empty title="The server cannot be reached">{String(who.error)}</Empty> : null;
+  return (
+    <div className="shell">
+      <Edge shelf={shelf.data} name={who.data.name} onSearch={() => setSearching(true)} />
+      <main className="page" id="main">
+        <Loading />
+        <Outlet />
+      </main>
+      <Foot shelf={shelf.data} />
+      {searching && (
+        <Suspense>
+          <CommandBox onClose={() => setSearching(false)} />
+        </Suspense>
+      )}
+    </div>
+  );
+}
+
+function Loading() {
+  return useNavigation().state === 'idle' ? null : <LinearProgress sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 2, zIndex: 5 }} />;
+}
+
+function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: string; onSearch: () => void }) {
+  const initials = name.split(' ').map((part) => part.charAt(0)).join('');
+  return (
+    <header className="edge">
+      <Link to="/" className="word">
+        Velvet Shelf<small>Mosswick Supply</small>
+      </Link>
+      <nav aria-label="Work that waits" className="tickets">
+        <NavLink to="/" end className="ticket today">
+          <span>Today</span>
+        </NavLink>
+        <Ticket to="/intake" label="To match" n={shelf?.toMatch} />
+        <Ticket to="/catalog" label="To complete" n={shelf?.toComplete} />
+        <Ticket to="/causes" label="To fit" n={shelf?.toFit} note={shelf && shelf.rechecking > 0 ? `re-checking ${count(shelf.rechecking)}` : undefined} />
+        <Ticket to="/feeds" label="To send" n={shelf?.toSend} note={shelf && shelf.held > 0 ? `‖ ${shelf.held} held` : undefined} />
+      </nav>
+      <div className="right">
+        <button type="button" className="search" onClick={onSearch}>
+          Find anything <kbd>Ctrl K</kbd>
+        </button>
+        <QuietMenu initials={initials} name={name} />
+      </div>
+    </header>
+  );
+}
+
+function Ticket({ to, label, n, note }: { to: string; label: string; n: number | undefined; note?: string | undefined }) {
+  return (
+    <NavLink to={to} className="ticket">
+      <b>{n === undefined ? '·' : count(n)}</b>
+      <span>{label}</span>
+      {note && <i>{note}</i>}
+    </NavLink>
+  );
+}
+
+/** Where everything else is. */
+export const pages: [to: string, label: string][] = [
+  ['/intake', 'Intake'],
+  ['/catalog', 'Catalog'],
+  ['/causes', 'Causes'],
+  ['/listings', 'Listings'],
+  ['/places/1', 'Orrivo: categories, fills, rulebook'],
+  ['/feeds', 'Feeds'],
+  ['/history', 'History'],
+];
+
+function QuietMenu({ initials, name }: { initials: string; name: string }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const go = (to: string) => {
+    setAnchor(null);
+    void navigate(to);
+  };
+  const signOut = useMutation({
+    mutationFn: () => call(api.session.signOut),
+    onSuccess: async () => {
+      queries.clear();
+      await navigate('/sign-in');
+    },
+  });
+  return (
+    <>
+      <IconButton onClick={(event) => setAnchor(event.currentTarget)} aria-label="Menu" aria-haspopup="menu" sx={{ p: 0 }}>
+        <span className="face">{initials}</span>
+      </IconButton>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {pages.map(([to, label]) => (
+          <MenuItem key={to} onClick={() => go(to)}>
+            {label}
+          </MenuItem>
+        ))}
+        <MenuItem onClick={() => signOut.mutate()}>Sign out {name}</MenuItem>
+      </Menu>
+    </>
+  );
+}
+
+function Foot({ shelf }: { shelf: Shelf | undefined }) {
+  const tell = useTell();
+  const queries = useQueryClient();
+  const undo = useMutation({
+    mutationFn: (id: number) => call(api.today.undo, { params: { id } }),
+    onSuccess: ({ words, left }) => {
+      tell(left.length > 0 ? `${words}. Left as it is: ${left.slice(0, 3).join('; ')}` : words);
+      void queries.invalidateQueries();
+    },
+    onError: (error) => tell(error.message, 'error'),
+  });
+  const [job] = shelf?.jobs ?? [];
+  const last = shelf?.lastAction;
+  return (
+    <footer className="foot">
+      {job && (
+        <span className="row" role="status">
+          <span className="bar" style={{ width: 110 }}>
+            <i style={{ width: `${job.total > 0 ? (100 * job.done) / job.total : 0}%` }} />
+          </span>
+          {job.label}
+          {job.state === 'failed' ? ` failed: ${job.error}` : job.total > 0 ? ` · ${count(job.done)} of ${count(job.total)}` : ''}
+        </span>
+      )}
+      {last && (
+        <span className="row cut">
+          <span className="cut">{last.words}</span>
+          {last.canUndo && (
+            <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} disabled={undo.isPending} onClick={() => undo.mutate(last.id)}>
+              Undo
+            </Button>
+          )}
+        </span>
+      )}
+      <Link to="/history" style={{ marginLeft: 'auto' }}>
+        History
+      </Link>
+    </footer>
+  );
+}
+
+export function Broken() {
+  return (
+    <Empty title="There is no such page">
+      The address may be mistyped. <Link to="/">Go to Today</Link>
+    </Empty>
+  );
+}
