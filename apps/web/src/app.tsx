@@ -19,6 +19,7 @@ const router = createBrowserRouter([
   {
     path: '/',
     element: <Shell />,
+    hydrateFallbackElement: <></>,
     errorElement: <Broken />,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('./today/Today')).Today }) },

@@ -136,16 +136,19 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   return changes;
 }
 
+/** Attributes whose pictures are given their measures. */
+const pictureSlots: ReadonlySet<string> = new Set(['pictures', 'morePictures']);
+
 async function measuredPictures(on: Executor, loaded: Map<number, UnitSources>): Promise<Map<string, Media>> {
   const names = new Set<string>();
   const collect = (value: unknown) => {
     if (Array.isArray(value)) for (const one of value as Media[]) names.add(one.name);
   };
   for (const { claims } of loaded.values()) {
-    for (const edit of claims.familyEdits) if (edit.slot === 'pictures') collect(edit.value);
+    for (const edit of claims.familyEdits) if (pictureSlots.has(edit.slot)) collect(edit.value);
     for (const { records, edits } of claims.variants) {
-      for (const record of records) collect(record.values.pictures);
-      for (const edit of edits) if (edit.slot === 'pictures') collect(edit.value);
+      for (const record of records) for (const slot of pictureSlots) collect(record.values[slot]);
+      for (const edit of edits) if (pictureSlots.has(edit.slot)) collect(edit.value);
     }
   }
   const found = await rows<Required<Media>>(
@@ -163,7 +166,7 @@ function draftVariant(before: ProductRow, slots: Slots, options: [string, string
     const [key, language] = splitSlot(slot);
     if (language !== undefined) texts[key] = { ...texts[key], [language]: String(value) };
     else if (dictionary.attributes.get(key)?.type === 'richText') texts[key] = { [dictionary.home]: String(value) };
-    else facts[key] = key === 'pictures' ? (value as Media[]).map((one) => sizes.get(one.name) ?? one) : value;
+    else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((one) => sizes.get(one.name) ?? one) : value;
   }
   const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key] as string) : null);
   const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;

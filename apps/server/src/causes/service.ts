@@ -97,7 +97,7 @@ async function touchedBy(db: Database, key: string, limit: number): Promise<Touc
     sql`SELECT l.id, l.place_id, p.id AS product, p.unit_id AS unit, p.sku, p.title, l.findings || l.collective || l.reported AS findings, p.facts, t.texts, p.offers, p.stock,
           greatest(0, coalesce(cardinality(s.causes), 0) - 1) AS others
         FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id LEFT JOIN cause_set s ON s.id = l.cause_set_id
-        WHERE ${causeFilter(key)} ORDER BY 14, p.title, l.id LIMIT ${limit}`,
+        WHERE ${causeFilter(key)} ORDER BY others, p.title, l.id LIMIT ${limit}`,
   );
 }
 

@@ -67,7 +67,7 @@ export async function suggestFor(on: Executor, place: PlaceRow): Promise<{ ruleb
     suggest: async (category, most) => {
       const titles = await rows<{ title: string }>(on, sql`SELECT title FROM product WHERE category = ${category} AND title IS NOT NULL AND kind <> 'family' AND merged_into IS NULL ORDER BY id LIMIT 12`);
       const root = category.split('/')[0];
-      const neighbours = maps.filter((one_) => one_.category !== category && one_.category.split('/')[0] === root).map((one_) => ({ names: one_.category.split('/'), chosen: one_.target }));
+      const neighbours = maps.filter((one_) => one_.category !== category && one_.category.split('/')[0] === root).map((one_) => ({ names: one_.category.split('/'), chosen: one_.target, chosenNames: names(one_.target) }));
       return suggester({ names: category.split('/'), titles: titles.map((one_) => one_.title), neighbours }, most);
     },
   };
@@ -93,7 +93,7 @@ export async function showCategories({ db }: Services, placeId: number): Promise
       targetNames: target === null ? null : names(target),
       fault:
         target === null ? null : !known.has(target) ? 'This category is not in the rulebook any more' : rulebook.leafOnly && parents.has(target) ? 'It has categories below it; the channel takes the last level only' : null,
-      suggestions: (target === null || !known.has(target)) && variants > 0 ? await suggest(category, 4) : [],
+      suggestions: (target === null || !known.has(target) || (rulebook.leafOnly && parents.has(target))) && variants > 0 ? await suggest(category, 4) : [],
     })),
   );
   const open = (row: CategoryRow) => row.variants > 0 && (row.target === null || row.fault !== null);

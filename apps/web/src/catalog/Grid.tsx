@@ -128,7 +128,7 @@ function cell(row: GridRow, column: Column): ReactNode {
       return <span style={row.stock <= 0 ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>{count(row.stock)}</span>;
     case 'complete':
       return (
-        <span className="bar" style={{ display: 'block', width: 58, marginTop: 15 }} title={`${row.complete} %`}>
+        <span className="bar" style={{ display: 'inline-block', width: 58, verticalAlign: 'middle' }} title={`${row.complete} %`}>
           <i style={{ width: `${row.complete}%` }} />
         </span>
       );

@@ -83,7 +83,7 @@ function Row({ row, options, busy, onMap }: { row: CategoryRow; options: Option[
   const names = row.category.split('/');
   return (
     <tr>
-      <td>
+      <td style={{ minWidth: 170 }}>
         <span className="muted">{names.slice(0, -1).map((name) => `${name} / `)}</span>
         <b style={{ fontWeight: 600 }}>{names.at(-1)}</b>
       </td>
@@ -103,12 +103,12 @@ function Row({ row, options, busy, onMap }: { row: CategoryRow; options: Option[
       </td>
       <td>
         {row.suggestions.slice(0, 3).map((one, i) => (
-          <div key={one.path} className="row" style={{ alignItems: 'baseline' }}>
+          <div key={one.path}>
             <Button color="secondary" sx={{ p: 0, minWidth: 0 }} disabled={busy} onClick={() => onMap(one.path)} title={one.names.join(' / ')}>
               {one.names.slice(-2).join(' / ')}
             </Button>
-            <span className="muted small">{one.score}</span>
-            {i === 0 && <span className="muted small cut">{one.evidence.join(' · ')}</span>}
+            <span className="muted small"> {one.score}</span>
+            {i === 0 && <div className="muted small">{one.evidence.join(' · ')}</div>}
           </div>
         ))}
       </td>

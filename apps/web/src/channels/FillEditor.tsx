@@ -1,5 +1,6 @@
 /** One fill: its rule and steps, with what they give on real goods, tried as one types. */
 import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -241,26 +242,16 @@ function Translation({ rule, attribute, onChange }: { rule: Extract<FillRule, { 
           <MenuItem value="empty">gives nothing</MenuItem>
         </TextField>
       </div>
-      <table className="plain" style={{ maxWidth: 420 }}>
-        <tbody>
-          {Object.entries(rule.table).map(([ours, theirs]) => (
-            <tr key={ours}>
-              <td>{ours}</td>
-              <td>→ {theirs}</td>
-              <td className="num">
-                <Button
-                  color="inherit"
-                  sx={{ p: 0, minWidth: 0 }}
-                  aria-label={`Remove ${ours}`}
-                  onClick={() => onChange({ ...rule, table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)) })}
-                >
-                  ✕
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="row wrap" style={{ gap: 6 }}>
+        {Object.entries(rule.table).map(([ours, theirs]) => (
+          <Chip
+            key={ours}
+            size="small"
+            label={`${ours} → ${theirs}`}
+            onDelete={() => onChange({ ...rule, table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)) })}
+          />
+        ))}
+      </div>
       <form
         className="row"
         style={{ marginTop: 8 }}

@@ -14,6 +14,7 @@ export const baseDictionary: Attribute[] = [
   { ...base, key: 'state', label: 'State', type: 'choice', choices: ['selling', 'paused', 'withdrawn'] },
   { ...base, key: 'page', label: 'Page address', type: 'link' },
   { ...base, key: 'pictures', label: 'Pictures', type: 'media', many: true, group: 'Pictures' },
+  { ...base, key: 'morePictures', label: 'More pictures', type: 'media', many: true, group: 'Pictures' },
   { ...base, key: 'colour', label: 'Colour', type: 'text', group: 'Looks' },
   { ...base, key: 'material', label: 'Material', type: 'text', group: 'Looks' },
   { ...base, key: 'weight', label: 'Weight', type: 'measure', dimension: 'mass', group: 'Sizes' },

@@ -1,16 +1,29 @@
 import { foldText } from '../values/index.js';
 
-/** What the titles of a family have in common at their beginning: its own title. Undefined where that is nothing. */
+/** A word shared by at least this share of the titles belongs to the family. */
+const share = 0.8;
+
+/**
+ * What the titles of a family have in common is its own title: the words nearly all of them hold, without figures,
+ * in the order of the title that has them most closely together. Undefined where they share nothing.
+ */
 export function familyTitle(titles: readonly string[]): string | undefined {
-  const [first, ...others] = titles.map((title) => title.split(/\s+/));
-  if (!first) return undefined;
-  const bare = (word: string | undefined) => (word === undefined ? '' : foldText(word).replace(/[^\p{L}\p{N}]+$/u, ''));
-  let length = first.length;
-  for (const other of others) {
-    let same = 0;
-    while (same < length && bare(first[same]) === bare(other[same]) && bare(first[same]) !== '') same++;
-    length = same;
-  }
-  const common = first.slice(0, length).join(' ').replace(/[\s,;:–(-]+$/u, '');
-  return common === '' ? undefined : common;
+  const split = titles.map((title) => title.split(/\s+/).map((word) => ({ word: word.replace(/^[^\p{L}]+|[^\p{L}'’]+$/gu, ''), key: keyOf(word) })));
+  const counts = new Map<string, number>();
+  for (const words of split) for (const key of new Set(words.map((one) => one.key))) if (key !== '') counts.set(key, (counts.get(key) ?? 0) + 1);
+  const common = new Set([...counts].filter(([, n]) => n >= titles.length * share).map(([key]) => key));
+  const spans = split
+    .map((words) => words.filter((one, i) => common.has(one.key) && words.findIndex((other) => other.key === one.key) === i))
+    .filter((words) => words.length === common.size && words.length > 0);
+  const best = spans.find((words) => words.some((one) => /^\p{Lu}\p{Ll}/u.test(one.word))) ?? spans[0];
+  const text = best?.map((one) => one.word).join(' ') ?? '';
+  return text === '' ? undefined : text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** Words that say nothing of a family by themselves. */
+const idle = new Set(['in', 'for', 'of', 'the', 'with', 'and', 'cm', 'mm', 'l', 'ml', 'w', 'm', 'k']);
+
+function keyOf(word: string): string {
+  const folded = foldText(word).replace(/[^\p{L}\p{N}]+/gu, '');
+  return /\d/.test(folded) || idle.has(folded) ? '' : folded;
 }

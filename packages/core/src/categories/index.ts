@@ -15,7 +15,7 @@ export interface CategoryQuestion {
   /** Titles of a few goods in it. */
   titles: string[];
   /** Where our neighbouring categories went. */
-  neighbours: { names: string[]; chosen: string }[];
+  neighbours: { names: string[]; chosen: string; chosenNames: string[] }[];
 }
 
 export interface CategorySuggestion {
@@ -64,7 +64,7 @@ export function compileSuggester(candidates: readonly CategoryCandidate[]): (que
         let score = sum(shared) * 2 + sum(aside) * 0.9 + share * 2.5 + Math.min(1.5, near.length * 0.75);
         if (shared.length > 0) evidence.push(`words ${shared.join(', ')}`);
         if (named > 0) evidence.push(`${named} of ${titles.length} titles name it`);
-        if (near[0]) evidence.push(`you chose ${near[0].chosen} for ${near[0].names.join(' / ')}`);
+        if (near[0]) evidence.push(`you chose ${near[0].chosenNames.at(-1)} for ${near[0].names.join(' / ')}`);
         if (!candidate.isLeaf) score *= 0.55;
         return { path: candidate.path, names: candidate.names, score: Math.min(99, Math.round((score / reach) * 100)), evidence };
       })

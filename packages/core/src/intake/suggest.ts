@@ -39,6 +39,7 @@ const vocabulary: Word[] = [
   ['stock|bestand|lager|lagersaldo|lagerbestand', { to: 'stock' }],
   ['state|status|zustand', attribute('state', stateWords)],
   ['page|url|link|seite', attribute('page')],
+  ['more pictures|more images|weitere bilder|fler bilder', attribute('morePictures')],
   ['picture|image|bild|pictures|bilder', attribute('pictures')],
   ['colour|color|farbe|farg', attribute('colour')],
   ['glaze|glasur', attribute('glaze')],

@@ -100,9 +100,9 @@ const editedAs: Record<string, string> = {
 };
 
 function pictures(variant: Variant, mediaAddress: string): Picture[] {
-  const value = variant.facts.pictures;
-  if (!Array.isArray(value)) return [];
-  return (value as Media[]).map(({ name, width, height }) => ({
+  const { pictures: first, morePictures: further } = variant.facts;
+  const all = [...(Array.isArray(first) ? first : []), ...(Array.isArray(further) ? further : [])] as Media[];
+  return all.map(({ name, width, height }) => ({
     address: /^https?:/.test(name) ? name : `${mediaAddress}/${encodeURIComponent(name)}`,
     ...(width !== undefined && height !== undefined ? { width, height } : {}),
   }));

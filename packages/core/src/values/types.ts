@@ -113,7 +113,7 @@ const choice: ValueType<string> = {
   parse: (raw, _style, attribute) => {
     if (!attribute.choices) return { ok: true, value: raw };
     const found = attribute.choices.find((one) => foldText(one) === foldText(raw));
-    return found ? { ok: true, value: found } : { ok: false, reason: `“${raw}” is not one of ${attribute.choices.join(', ')}` };
+    return found ? { ok: true, value: found } : { ok: false, reason: attribute.choices.length <= 8 ? `“${raw}” is not one of ${attribute.choices.join(', ')}` : `“${raw}” is not on our list of ${attribute.choices.length} for ${attribute.label}` };
   },
   format: (value) => value,
   plain: (value) => value,
