@@ -26,7 +26,7 @@ export const coreBoundaries = coreLayers.flatMap((layer, depth) =>
     const beside = layer.filter((other) => other !== folder && depth !== 3);
     return forbid(
       [`packages/core/src/${folder}/**/*.ts`],
-      [...above, ...beside].map((other) => `../${other}/*`).concat('../*/dist/*') ,
+      [...above, ...beside].map((other) => `../${other}/*`).concat('../*/dist/*'),
       'Core layers point one way only: see eslint.boundaries.js.',
       [{ group: outside, message: 'Core computes: no network, disk, database or interface.' }],
     );
@@ -44,6 +44,14 @@ export const packageBoundaries = [
     ['@velvet-shelf/server/*', '@velvet-shelf/demo/*', 'node:*'],
     'The web application reaches the server through the contract only.',
   ),
-  forbid(['apps/server/src/**/*.ts'], ['@velvet-shelf/demo/*', 'react', '@mui/*'], 'The server knows core and contract.'),
-  forbid(['apps/standins/src/**/*.ts'], ['@velvet-shelf/*'], 'A stand-in is the other side: it shares no code with us.'),
+  forbid(
+    ['apps/server/src/**/*.ts'],
+    ['@velvet-shelf/demo/*', 'react', '@mui/*'],
+    'The server knows core and contract.',
+  ),
+  forbid(
+    ['apps/standins/src/**/*.ts'],
+    ['@velvet-shelf/*'],
+    'A stand-in is the other side: it shares no code with us.',
+  ),
 ];

@@ -18,7 +18,12 @@ export default tseslint.config(
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
-  { files: ['apps/web/src/**/*.{ts,tsx}'], ...reactHooks.configs.flat['recommended-latest'], languageOptions: { globals: globals.browser } },
+  {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    ...reactHooks.configs.flat['recommended-latest'],
+    languageOptions: { globals: globals.browser },
+  },
+  { files: ['apps/web/src/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },
   { files: ['**/*.test.ts', 'e2e/**'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   ...packageBoundaries,
   ...coreBoundaries,

@@ -10,8 +10,11 @@ const sources = ['packages', 'apps', 'demo/src', 'bench/src', 'package-lock.json
 
 export function build() {
   const stamp = join(state, 'built');
-  const print = createHash('sha256').update(sources.map((path) => walk(join(root, path))).join()).digest('hex');
-  const whole = existsSync(join(root, 'apps/web/dist/index.html')) && existsSync(join(root, 'apps/server/dist/main.js'));
+  const print = createHash('sha256')
+    .update(sources.map((path) => walk(join(root, path))).join())
+    .digest('hex');
+  const whole =
+    existsSync(join(root, 'apps/web/dist/index.html')) && existsSync(join(root, 'apps/server/dist/main.js'));
   if (whole && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return;
   say('building');
   run('npx', ['--no-install', 'tsc', '-b']);

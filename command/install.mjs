@@ -22,14 +22,20 @@ export function postgresPrograms() {
     .map(Number)
     .filter((version) => existsSync(join(base, String(version), 'bin', 'initdb')))
     .sort((a, b) => b - a);
-  return versions[0] === undefined ? undefined : { version: versions[0], directory: join(base, String(versions[0]), 'bin') };
+  return versions[0] === undefined
+    ? undefined
+    : { version: versions[0], directory: join(base, String(versions[0]), 'bin') };
 }
 
 export function installPostgres() {
   if (postgresPrograms()) return;
   say('installing PostgreSQL from Debian');
   const conf = '/etc/postgresql-common/createcluster.conf';
-  asRoot(['sh', '-c', `mkdir -p /etc/postgresql-common && { test -e ${conf} || echo 'create_main_cluster = false' > ${conf}; }`]);
+  asRoot([
+    'sh',
+    '-c',
+    `mkdir -p /etc/postgresql-common && { test -e ${conf} || echo 'create_main_cluster = false' > ${conf}; }`,
+  ]);
   aptInstall(['postgresql']);
 }
 
@@ -42,7 +48,19 @@ export function installBrowser() {
 function aptInstall(packages) {
   const advice = `Install ${packages.join(', ')} by hand, or run as root or with sudo, then try again.`;
   asRoot(['apt-get', 'update', '-qq'], advice);
-  asRoot(['env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages], advice);
+  asRoot(
+    [
+      'env',
+      'DEBIAN_FRONTEND=noninteractive',
+      'apt-get',
+      'install',
+      '-y',
+      '-qq',
+      '--no-install-recommends',
+      ...packages,
+    ],
+    advice,
+  );
 }
 
 function asRoot(command, advice) {
@@ -51,10 +69,14 @@ function asRoot(command, advice) {
 }
 
 export function installModules() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.velvet-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('installing packages of npm');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { advice: 'Check that the npm registry can be reached.' });
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    advice: 'Check that the npm registry can be reached.',
+  });
   writeFileSync(stamp, lock);
 }

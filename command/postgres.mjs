@@ -83,7 +83,18 @@ function cluster(base, { durable }) {
         own(base);
         writeFileSync(passwordFile, randomBytes(18).toString('base64url'), { mode: 0o600 });
         own(passwordFile);
-        must('initdb', ['-D', data, '-U', 'velvet', '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8']);
+        must('initdb', [
+          '-D',
+          data,
+          '-U',
+          'velvet',
+          '-A',
+          'scram-sha-256',
+          `--pwfile=${passwordFile}`,
+          '-E',
+          'UTF8',
+          '--locale=C.UTF-8',
+        ]);
       }
       if (control('pg_ctl', ['status', '-D', data]).status === 0) {
         const port = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]);
@@ -103,12 +114,18 @@ function cluster(base, { durable }) {
         default_toast_compression: 'lz4',
         ...(durable ? {} : { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' }),
       };
-      const options = Object.entries(settings).map(([key, value]) => `-c ${key}=${value}`).join(' ');
+      const options = Object.entries(settings)
+        .map(([key, value]) => `-c ${key}=${value}`)
+        .join(' ');
       if (!existsSync(log)) writeFileSync(log, '', { mode: 0o600 });
       own(log);
       must('pg_ctl', ['start', '-D', data, '-l', log, '-w', '-t', '60', '-o', options]);
       const admin = url(port, 'postgres');
-      const made = spawnSync(join(directory, 'psql'), [admin, '-Atqc', "SELECT 1 FROM pg_database WHERE datname = 'velvet'"], { encoding: 'utf8' });
+      const made = spawnSync(
+        join(directory, 'psql'),
+        [admin, '-Atqc', "SELECT 1 FROM pg_database WHERE datname = 'velvet'"],
+        { encoding: 'utf8' },
+      );
       if (made.stdout.trim() !== '1') run(join(directory, 'psql'), [admin, '-qc', 'CREATE DATABASE velvet']);
       return url(port);
     },
@@ -123,4 +140,3 @@ function cluster(base, { durable }) {
     },
   };
 }
-

@@ -15,7 +15,10 @@ export function run(program, args, { loud = false, env = {}, cwd = root, advice 
   });
   if (done.status === 0) return done.stdout ?? '';
   const said = loud ? '' : `\n${done.stdout ?? ''}${done.stderr ?? ''}`.trimEnd();
-  throw new Fault(`${[program, ...args].join(' ')} failed${done.error ? `: ${done.error.message}` : ''}${said}`, advice);
+  throw new Fault(
+    `${[program, ...args].join(' ')} failed${done.error ? `: ${done.error.message}` : ''}${said}`,
+    advice,
+  );
 }
 
 /** True where a programme can be found. */

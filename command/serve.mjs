@@ -19,7 +19,8 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
   const files = join(state, demo ? 'demo-files' : 'files');
   const cluster = external ? undefined : checkoutCluster(demo ? 'demo' : 'main');
   if (fresh) {
-    if (external) throw new Fault('--fresh works on the private database only', 'Empty the database at DATABASE_URL by hand.');
+    if (external)
+      throw new Fault('--fresh works on the private database only', 'Empty the database at DATABASE_URL by hand.');
     cluster.erase();
     rmSync(files, { recursive: true, force: true });
   }
@@ -64,7 +65,10 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
       });
     await healthy(port, 60_000);
     say(`ready http://127.0.0.1:${port}`);
-    if (demo) say(`sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivo stand-in: http://127.0.0.1:${standins}/orrivo`);
+    if (demo)
+      say(
+        `sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivo stand-in: http://127.0.0.1:${standins}/orrivo`,
+      );
     say('Ctrl-C stops everything this command started');
   } catch (error) {
     process.stderr.write(`${error.message}\n${error.advice ?? ''}\n`);
@@ -77,7 +81,8 @@ async function portOr(port) {
 }
 
 async function exactly(port) {
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Fault(`${port} is no port`, 'Choose 1024 to 65535.');
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Fault(`${port} is no port`, 'Choose 1024 to 65535.');
   if (!(await isFree(port))) throw new Fault(`Port ${port} is taken`, 'Choose another with --port.');
   return port;
 }

@@ -17,13 +17,64 @@ function seeded(seed: number): () => number {
 }
 
 const columns = [
-  'SKU', 'Family', 'Options', 'Title', 'Description', 'Title de-DE', 'Our category', 'Brand', 'MPN', 'GTIN', 'Price GBP', 'Sale GBP', 'Sale starts', 'Sale ends',
-  'Cost GBP', 'Stock', 'Material', 'Colour', 'Diameter', 'Height', 'Volume', 'Weight', 'Frost-proof', 'Drainage hole', 'Handmade', 'Care', 'State', 'Page', 'Picture',
+  'SKU',
+  'Family',
+  'Options',
+  'Title',
+  'Description',
+  'Title de-DE',
+  'Our category',
+  'Brand',
+  'MPN',
+  'GTIN',
+  'Price GBP',
+  'Sale GBP',
+  'Sale starts',
+  'Sale ends',
+  'Cost GBP',
+  'Stock',
+  'Material',
+  'Colour',
+  'Diameter',
+  'Height',
+  'Volume',
+  'Weight',
+  'Frost-proof',
+  'Drainage hole',
+  'Handmade',
+  'Care',
+  'State',
+  'Page',
+  'Picture',
 ] as const;
 
-const brands = ['Brackwater', 'Lumenloam', 'Kestrelgate', 'Hobnettle', 'Tarrowby', 'Wefterby', 'Mosswick', 'Glimmet', 'Pennyfrond', 'Dibblecombe'];
+const brands = [
+  'Brackwater',
+  'Lumenloam',
+  'Kestrelgate',
+  'Hobnettle',
+  'Tarrowby',
+  'Wefterby',
+  'Mosswick',
+  'Glimmet',
+  'Pennyfrond',
+  'Dibblecombe',
+];
 const colours = ['Moss', 'Chalk', 'Slate', 'Soot', 'Rust', 'Ink', 'Ochre', 'Plum', 'Terracotta', 'White'];
-const names = ['Hollin', 'Tarn', 'Fenwick', 'Skerrow', 'Marl', 'Corrie', 'Dunnock', 'Oversett', 'Beck', 'Thornwick', 'Larkrise', 'Mirefold'];
+const names = [
+  'Hollin',
+  'Tarn',
+  'Fenwick',
+  'Skerrow',
+  'Marl',
+  'Corrie',
+  'Dunnock',
+  'Oversett',
+  'Beck',
+  'Thornwick',
+  'Larkrise',
+  'Mirefold',
+];
 const things = ['plant pot', 'hanging planter', 'trough', 'plant stand', 'watering can', 'saucer', 'mister', 'trolley'];
 const sentences = [
   'The wall is thin and the base is heavy, so that a tall plant does not pull it over.',
@@ -55,7 +106,12 @@ export function* generateRows(count: number, seed = 4180): Generator<string> {
         SKU: `G-${family}-${i}`,
         Family: `GF${family}`,
         Options: `diameter: ${diameter} cm | glaze: ${colour}`,
-        Title: fault < 0.02 ? `${name} ${thing} `.repeat(9).trim() : fault < 0.03 ? `${name} ${thing} free delivery` : `${name} ${thing}, ${diameter} cm, ${colour}, no. ${family}`,
+        Title:
+          fault < 0.02
+            ? `${name} ${thing} `.repeat(9).trim()
+            : fault < 0.03
+              ? `${name} ${thing} free delivery`
+              : `${name} ${thing}, ${diameter} cm, ${colour}, no. ${family}`,
         Description: fault > 0.98 ? '' : `<p>${text}</p><p>In ${colour.toLowerCase()}, ${diameter} cm wide.</p>`,
         'Title de-DE': random() < 0.4 ? `${name} Topf ${diameter} cm ${colour}` : '',
         'Our category': category,
@@ -79,7 +135,10 @@ export function* generateRows(count: number, seed = 4180): Generator<string> {
         Handmade: pick(['yes', 'no']),
         Care: 'Wipe clean.',
         State: 'selling',
-        Page: fault > 0.94 && fault < 0.95 ? `/goods/g-${family}-${i}` : `https://shop.mosswick.example/goods/g-${family}-${i}`,
+        Page:
+          fault > 0.94 && fault < 0.95
+            ? `/goods/g-${family}-${i}`
+            : `https://shop.mosswick.example/goods/g-${family}-${i}`,
         Picture: `bw-1042-${pick(['moss', 'chalk', 'ochre', 'slate'])}.jpg`,
       };
       yield `${columns.map((column) => cells[column]).join('\t')}\n`;

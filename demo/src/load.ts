@@ -26,7 +26,10 @@ registerJob('apply-batch', applyBatch);
 const standins = process.env.VELVET_STANDINS ?? 'http://127.0.0.1:1';
 try {
   const filled = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
-  if ((filled?.n ?? 0) > 0) await db.execute(sql`UPDATE account SET address = ${`${standins}/orrivo`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivo')`);
+  if ((filled?.n ?? 0) > 0)
+    await db.execute(
+      sql`UPDATE account SET address = ${`${standins}/orrivo`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivo')`,
+    );
   else await load(db);
 } finally {
   await db.$client.end();
@@ -41,11 +44,15 @@ async function load(database: Database): Promise<void> {
     INSERT INTO media (name, format, bytes, width, height) SELECT name, format, bytes, width, height
     FROM jsonb_to_recordset(${json(drawn)}) AS t(name text, format text, bytes int, width int, height int)`);
   const services: Services = { db: database, config, notify: () => undefined };
-  const user = await one<User>(database, sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${owner}`);
+  const user = await one<User>(
+    database,
+    sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${owner}`,
+  );
   if (!user || values.bare) return;
   if (values.size) {
     const count = sizes[values.size];
-    if (count === undefined) throw new Error(`There is no size “${values.size}”; choose ${Object.keys(sizes).join(', ')}`);
+    if (count === undefined)
+      throw new Error(`There is no size “${values.size}”; choose ${Object.keys(sizes).join(', ')}`);
     const path = join(config.files, 'intake', 'generated.tsv');
     await mkdir(join(config.files, 'intake'), { recursive: true });
     await writeGenerated(path, count);
@@ -61,7 +68,13 @@ async function load(database: Database): Promise<void> {
 async function bringIn(services: Services, user: User, path: string, name: string): Promise<void> {
   const supplier = await one<{ id: number }>(services.db, sql`SELECT id FROM supplier WHERE kind = 'own'`);
   const { size } = await stat(path);
-  const id = await readBatch(services, { name, path, bytes: size, sha256: '', fields: { supplier: String(supplier?.id ?? '') } });
+  const id = await readBatch(services, {
+    name,
+    path,
+    bytes: size,
+    sha256: '',
+    fields: { supplier: String(supplier?.id ?? '') },
+  });
   await dryRun(services, id);
   await applyTried(services, id, user);
   for (;;) {
@@ -78,9 +91,15 @@ async function pictureNames(): Promise<string[]> {
   const take = (text: string, delimiter: '\t' | ';', columns: string[]) => {
     const [header = [], ...rows] = parseRows(text, delimiter);
     const at = columns.map((column) => header.indexOf(column));
-    for (const row of rows) for (const i of at) for (const name of (row[i] ?? '').split(',')) if (/^[\w.-]+\.(jpe?g|png|webp)$/.test(name.trim())) names.add(name.trim());
+    for (const row of rows)
+      for (const i of at)
+        for (const name of (row[i] ?? '').split(','))
+          if (/^[\w.-]+\.(jpe?g|png|webp)$/.test(name.trim())) names.add(name.trim());
   };
-  take((await readFile(join(demoFiles, 'intake/mosswick-own.tsv'), 'utf8')).replace(/^\uFEFF/, ''), '\t', ['Picture', 'More pictures']);
+  take((await readFile(join(demoFiles, 'intake/mosswick-own.tsv'), 'utf8')).replace(/^\uFEFF/, ''), '\t', [
+    'Picture',
+    'More pictures',
+  ]);
   take(iconv.decode(await readFile(join(demoFiles, 'intake/brackwater-pottery.csv')), 'windows-1252'), ';', ['Bild']);
   return [...names].sort();
 }

@@ -22,7 +22,10 @@ const tree: Record<string, string[]> = {
 };
 
 /** Paths of the own tree, parents first. */
-export const categories = Object.entries(tree).flatMap(([root, leaves]) => [root, ...leaves.map((leaf) => `${root}/${leaf}`)]);
+export const categories = Object.entries(tree).flatMap(([root, leaves]) => [
+  root,
+  ...leaves.map((leaf) => `${root}/${leaf}`),
+]);
 
 const variant = { many: false, perLanguage: false, level: 'variant' } as const;
 const family = { many: false, perLanguage: false, level: 'family' } as const;
@@ -38,11 +41,32 @@ const own: Attribute[] = [
   { ...variant, key: 'size', label: 'Size', type: 'text', group: 'Sizes' },
   { ...variant, key: 'packet', label: 'Packet', type: 'text', group: 'Sizes' },
   { ...variant, key: 'power', label: 'Power', type: 'measure', dimension: 'power', group: 'Light' },
-  { ...variant, key: 'luminousFlux', label: 'Luminous flux', type: 'measure', dimension: 'luminousFlux', group: 'Light' },
-  { ...variant, key: 'colourTemperature', label: 'Colour temperature', type: 'measure', dimension: 'temperature', group: 'Light' },
+  {
+    ...variant,
+    key: 'luminousFlux',
+    label: 'Luminous flux',
+    type: 'measure',
+    dimension: 'luminousFlux',
+    group: 'Light',
+  },
+  {
+    ...variant,
+    key: 'colourTemperature',
+    label: 'Colour temperature',
+    type: 'measure',
+    dimension: 'temperature',
+    group: 'Light',
+  },
   { ...variant, key: 'cable', label: 'Cable length', type: 'measure', dimension: 'length', group: 'Light' },
   { ...variant, key: 'plug', label: 'Plug', type: 'text', group: 'Light' },
-  { ...variant, key: 'energyClass', label: 'Energy class', type: 'choice', choices: ['A', 'B', 'C', 'D', 'E', 'F', 'G'], group: 'Light' },
+  {
+    ...variant,
+    key: 'energyClass',
+    label: 'Energy class',
+    type: 'choice',
+    choices: ['A', 'B', 'C', 'D', 'E', 'F', 'G'],
+    group: 'Light',
+  },
   { ...variant, key: 'frostProof', label: 'Frost-proof', type: 'boolean', group: 'Use' },
   { ...variant, key: 'drainageHole', label: 'Drainage hole', type: 'boolean', group: 'Use' },
   { ...variant, key: 'handmade', label: 'Handmade', type: 'boolean', group: 'Use' },
@@ -67,7 +91,14 @@ export const suppliers = [
 ] as const;
 
 /** Everything that is not withdrawn or paused. */
-export const assortment: Condition = { not: { any: [{ attribute: 'state', op: 'is', value: 'withdrawn' }, { attribute: 'state', op: 'is', value: 'paused' }] } };
+export const assortment: Condition = {
+  not: {
+    any: [
+      { attribute: 'state', op: 'is', value: 'withdrawn' },
+      { attribute: 'state', op: 'is', value: 'paused' },
+    ],
+  },
+};
 
 /** Own category → Orrivo's. Some are left open on purpose, one goes to a branch. */
 export const categoryMaps: Record<string, string> = {
@@ -88,8 +119,19 @@ const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] })
 
 /** Colours of the glazes; some are left to be translated. */
 const colours: Record<string, string> = {
-  Moss: 'green', Chalk: 'white', Slate: 'grey', White: 'white', Soot: 'black', Terracotta: 'terracotta', Rust: 'orange',
-  Ink: 'blue', Black: 'black', 'Brass look': 'gold', Ochre: 'yellow', Plum: 'purple', Anodised: 'silver',
+  Moss: 'green',
+  Chalk: 'white',
+  Slate: 'grey',
+  White: 'white',
+  Soot: 'black',
+  Terracotta: 'terracotta',
+  Rust: 'orange',
+  Ink: 'blue',
+  Black: 'black',
+  'Brass look': 'gold',
+  Ochre: 'yellow',
+  Plum: 'purple',
+  Anodised: 'silver',
 };
 
 export const fills: Record<string, Fill> = {
@@ -123,7 +165,10 @@ export const fills: Record<string, Fill> = {
     },
     fit: [],
   },
-  pattern: { rule: { kind: 'compose', parts: [{ from: 'colourTemperature' }, { from: 'plug', before: ', ', after: ' plug' }] }, fit: [] },
+  pattern: {
+    rule: { kind: 'compose', parts: [{ from: 'colourTemperature' }, { from: 'plug', before: ', ', after: ' plug' }] },
+    fit: [],
+  },
   material: copy('material'),
   shippingWeight: copy('weight'),
   energyClass: copy('energyClass'),

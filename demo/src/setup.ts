@@ -26,7 +26,9 @@ export async function orrivoRulebooks() {
 /** `standins` is the address of the simulated channels. */
 export async function writeSetup(db: Database, standins: string): Promise<{ owner: number; place: number }> {
   for (const { password, ...user } of users)
-    await db.execute(sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`);
+    await db.execute(
+      sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`,
+    );
   await db.execute(sql`
     INSERT INTO attribute (key, label, type, many, per_language, level, dimension, choices, "group", position)
     SELECT key, label, type, many, "perLanguage", level, dimension, choices, "group", position
@@ -40,7 +42,10 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
     FROM jsonb_to_recordset(${json(suppliers)}) AS t(key text, name text, rank int, kind text, language text)`);
   await db.execute(sql`INSERT INTO warehouse (key, name) VALUES ('home', 'Mosswick warehouse')`);
 
-  const channel = await one<{ id: number }>(db, sql`INSERT INTO channel (key, name) VALUES ('orrivo', 'Orrivo') RETURNING id`);
+  const channel = await one<{ id: number }>(
+    db,
+    sql`INSERT INTO channel (key, name) VALUES ('orrivo', 'Orrivo') RETURNING id`,
+  );
   const channelId = channel?.id ?? 0;
   const versions = await orrivoRulebooks();
   const loaded = await rows<{ id: number; version: string }>(
@@ -48,8 +53,13 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
     sql`INSERT INTO rulebook (channel_id, version, valid_from, body)
         SELECT ${channelId}, body ->> 'version', body ->> 'validFrom', body FROM jsonb_array_elements(${json(versions)}) AS t(body) RETURNING id, version`,
   );
-  await db.execute(sql`UPDATE channel SET rulebook_id = ${loaded.find((one_) => one_.version === versions[0]?.version)?.id ?? null} WHERE id = ${channelId}`);
-  const account = await one<{ id: number }>(db, sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivo`}, 'connected') RETURNING id`);
+  await db.execute(
+    sql`UPDATE channel SET rulebook_id = ${loaded.find((one_) => one_.version === versions[0]?.version)?.id ?? null} WHERE id = ${channelId}`,
+  );
+  const account = await one<{ id: number }>(
+    db,
+    sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivo`}, 'connected') RETURNING id`,
+  );
   const market = versions[0]?.markets.find((one_) => one_.key === 'GB');
   const place = await one<{ id: number }>(
     db,

@@ -70,7 +70,26 @@ for (const line of tree.trim().split('\n')) {
   }
 }
 
-const colours = ['black', 'white', 'cream', 'grey', 'silver', 'gold', 'brown', 'beige', 'red', 'orange', 'yellow', 'green', 'blue', 'purple', 'pink', 'terracotta', 'clear', 'multicolour'];
+const colours = [
+  'black',
+  'white',
+  'cream',
+  'grey',
+  'silver',
+  'gold',
+  'brown',
+  'beige',
+  'red',
+  'orange',
+  'yellow',
+  'green',
+  'blue',
+  'purple',
+  'pink',
+  'terracotta',
+  'clear',
+  'multicolour',
+];
 
 const first = {
   channel: 'orrivo',
@@ -87,17 +106,55 @@ const first = {
   leafOnly: true,
   categories,
   attributes: [
-    { key: 'id', label: 'Item id', type: 'text', need: 'required', limits: { maxLength: 50 }, help: 'Names the item; never changes.' },
+    {
+      key: 'id',
+      label: 'Item id',
+      type: 'text',
+      need: 'required',
+      limits: { maxLength: 50 },
+      help: 'Names the item; never changes.',
+    },
     { key: 'title', label: 'Title', type: 'text', need: 'required', limits: { maxLength: 140 } },
     { key: 'description', label: 'Description', type: 'text', need: 'required', limits: { maxLength: 4000 } },
-    { key: 'link', label: 'Link', type: 'link', need: 'required', limits: {}, help: 'The page where the item can be bought.' },
-    { key: 'image', label: 'Image', type: 'picture', need: 'required', limits: { minWidth: 600, minHeight: 600, maxCount: 1 } },
+    {
+      key: 'link',
+      label: 'Link',
+      type: 'link',
+      need: 'required',
+      limits: {},
+      help: 'The page where the item can be bought.',
+    },
+    {
+      key: 'image',
+      label: 'Image',
+      type: 'picture',
+      need: 'required',
+      limits: { minWidth: 600, minHeight: 600, maxCount: 1 },
+    },
     { key: 'moreImages', label: 'More images', type: 'picture', need: 'optional', limits: { maxCount: 10 } },
-    { key: 'availability', label: 'Availability', type: 'choice', need: 'required', limits: { values: ['in stock', 'out of stock', 'on order'] } },
+    {
+      key: 'availability',
+      label: 'Availability',
+      type: 'choice',
+      need: 'required',
+      limits: { values: ['in stock', 'out of stock', 'on order'] },
+    },
     { key: 'price', label: 'Price', type: 'money', need: 'required', limits: {}, help: 'With VAT.' },
     { key: 'salePrice', label: 'Sale price', type: 'money', need: 'optional', limits: {} },
-    { key: 'saleDates', label: 'Dates of the sale', type: 'text', need: 'optional', limits: { pattern: '^\\d{4}-\\d{2}-\\d{2}/\\d{4}-\\d{2}-\\d{2}$' } },
-    { key: 'condition', label: 'Condition', type: 'choice', need: 'required', limits: { values: ['new', 'refurbished', 'used'] } },
+    {
+      key: 'saleDates',
+      label: 'Dates of the sale',
+      type: 'text',
+      need: 'optional',
+      limits: { pattern: '^\\d{4}-\\d{2}-\\d{2}/\\d{4}-\\d{2}-\\d{2}$' },
+    },
+    {
+      key: 'condition',
+      label: 'Condition',
+      type: 'choice',
+      need: 'required',
+      limits: { values: ['new', 'refurbished', 'used'] },
+    },
     { key: 'brand', label: 'Brand', type: 'text', need: 'required', limits: { maxLength: 70 } },
     { key: 'gtin', label: 'GTIN', type: 'gtin', need: 'optional', limits: {} },
     { key: 'mpn', label: 'MPN', type: 'text', need: 'optional', limits: { maxLength: 70 } },
@@ -106,12 +163,44 @@ const first = {
     { key: 'size', label: 'Size', type: 'text', need: 'optional', limits: { maxLength: 100 } },
     { key: 'pattern', label: 'Pattern or version', type: 'text', need: 'optional', limits: { maxLength: 100 } },
     { key: 'material', label: 'Material', type: 'text', need: 'optional', limits: { maxLength: 200 } },
-    { key: 'shippingWeight', label: 'Shipping weight', type: 'measure', need: 'recommended', limits: { units: ['g', 'kg'] } },
-    { key: 'energyClass', label: 'Energy class', type: 'choice', need: 'recommended', limits: { values: ['A', 'B', 'C', 'D', 'E', 'F', 'G'] }, categories: ['lighting/plant-lighting', 'lighting/light-sources', 'lighting/room-lamps'] },
+    {
+      key: 'shippingWeight',
+      label: 'Shipping weight',
+      type: 'measure',
+      need: 'recommended',
+      limits: { units: ['g', 'kg'] },
+    },
+    {
+      key: 'energyClass',
+      label: 'Energy class',
+      type: 'choice',
+      need: 'recommended',
+      limits: { values: ['A', 'B', 'C', 'D', 'E', 'F', 'G'] },
+      categories: ['lighting/plant-lighting', 'lighting/light-sources', 'lighting/room-lamps'],
+    },
     { key: 'productType', label: 'Our own category', type: 'text', need: 'optional', limits: { maxLength: 750 } },
   ],
   rules: [
-    { check: 'sales-talk', attributes: ['title'], phrases: ['free delivery', 'free shipping', 'best price', 'lowest price', 'bargain', 'buy now', 'sale', 'must have', 'limited offer', 'hurry', 'cheap', 'special offer', 'discount', '% off'] },
+    {
+      check: 'sales-talk',
+      attributes: ['title'],
+      phrases: [
+        'free delivery',
+        'free shipping',
+        'best price',
+        'lowest price',
+        'bargain',
+        'buy now',
+        'sale',
+        'must have',
+        'limited offer',
+        'hurry',
+        'cheap',
+        'special offer',
+        'discount',
+        '% off',
+      ],
+    },
     { check: 'capitals', attributes: ['title'] },
     { check: 'identifiers', gtin: 'gtin', brand: 'brand', mpn: 'mpn' },
     { check: 'sale-price', price: 'price', sale: 'salePrice' },
@@ -120,7 +209,11 @@ const first = {
     { check: 'item-key-unique', key: 'id' },
   ],
   eligibility: [
-    { id: 'plant-protection', words: 'Sprays against pests need a licence here', when: { all: [{ attribute: 'composition', op: 'contains', value: 'potassium soap' }] } },
+    {
+      id: 'plant-protection',
+      words: 'Sprays against pests need a licence here',
+      when: { all: [{ attribute: 'composition', op: 'contains', value: 'potassium soap' }] },
+    },
   ],
   feed: {
     itemKey: 'id',
@@ -152,7 +245,14 @@ const first = {
     ],
   },
 };
-first.attributes.push({ key: 'category', label: 'Category', type: 'category', need: 'optional', limits: {}, help: 'Set from the category map.' });
+first.attributes.push({
+  key: 'category',
+  label: 'Category',
+  type: 'category',
+  need: 'optional',
+  limits: {},
+  help: 'Set from the category map.',
+});
 
 const second = structuredClone(first);
 second.version = '2026.2';
@@ -167,8 +267,15 @@ attribute('energyClass').requiredIn = ['lighting/plant-lighting', 'lighting/ligh
 attribute('colour').limits.values.push('sage green', 'natural');
 second.categories = second.categories.filter(({ path }) => path !== 'furniture/display/etageres');
 second.categories.push({ path: 'plants-growing/pots-planters/orchid-pots', name: 'Orchid pots' });
-second.eligibility.push({ id: 'copper', words: 'Goods with copper compounds are not taken', when: { attribute: 'composition', op: 'contains', value: 'copper' } });
+second.eligibility.push({
+  id: 'copper',
+  words: 'Goods with copper compounds are not taken',
+  when: { attribute: 'composition', op: 'contains', value: 'copper' },
+});
 
 for (const rulebook of [first, second])
-  writeFileSync(new URL(`../rulebooks/orrivo-${rulebook.version}.json`, import.meta.url), `${JSON.stringify(rulebook, null, 1)}\n`);
+  writeFileSync(
+    new URL(`../rulebooks/orrivo-${rulebook.version}.json`, import.meta.url),
+    `${JSON.stringify(rulebook, null, 1)}\n`,
+  );
 console.log(`${first.categories.length} categories`);

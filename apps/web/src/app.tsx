@@ -10,7 +10,11 @@ import { Broken, Shell } from './shell/Shell';
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 5_000, refetchOnWindowFocus: false, retry: (times, error) => !(error instanceof ApiProblem && error.status >= 400) && times < 2 },
+    queries: {
+      staleTime: 5_000,
+      refetchOnWindowFocus: false,
+      retry: (times, error) => !(error instanceof ApiProblem && error.status >= 400) && times < 2,
+    },
   },
 });
 

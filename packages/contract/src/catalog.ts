@@ -45,7 +45,9 @@ export const gridRowSchema = z.object({
   /** Further columns asked for, as text. */
   values: z.record(z.string(), z.string()),
   /** State per place. */
-  places: z.array(z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string(), listings: z.number() })),
+  places: z.array(
+    z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string(), listings: z.number() }),
+  ),
 });
 export type GridRow = z.infer<typeof gridRowSchema>;
 
@@ -88,13 +90,33 @@ export const productSchema = z.object({
   picture: z.string().nullable(),
   state: z.string().nullable(),
   options: z.array(z.tuple([z.string(), z.string()])),
-  price: z.record(z.string(), z.object({ regular: z.string().optional(), sale: z.object({ amount: z.string(), from: z.string().optional(), to: z.string().optional() }).optional() })),
+  price: z.record(
+    z.string(),
+    z.object({
+      regular: z.string().optional(),
+      sale: z.object({ amount: z.string(), from: z.string().optional(), to: z.string().optional() }).optional(),
+    }),
+  ),
   stock: z.number(),
   version: z.number(),
   values: z.array(productValueSchema),
-  siblings: z.array(z.object({ id: z.number(), sku: z.string().nullable(), title: z.string().nullable(), options: z.array(z.tuple([z.string(), z.string()])) })),
+  siblings: z.array(
+    z.object({
+      id: z.number(),
+      sku: z.string().nullable(),
+      title: z.string().nullable(),
+      options: z.array(z.tuple([z.string(), z.string()])),
+    }),
+  ),
   listings: z.array(
-    z.object({ id: z.number(), placeId: z.number(), place: z.string(), readiness: z.string(), channelState: z.string(), findings: z.number() }),
+    z.object({
+      id: z.number(),
+      placeId: z.number(),
+      place: z.string(),
+      readiness: z.string(),
+      channelState: z.string(),
+      findings: z.number(),
+    }),
   ),
 });
 export type ProductAnswer = z.infer<typeof productSchema>;
@@ -164,14 +186,25 @@ export const catalog = {
       leftOut: z.array(z.object({ reason: z.string(), variants: z.number(), withStock: z.number() })),
     }),
   }),
-  product: endpoint({ method: 'GET', path: '/api/products/:id', summary: 'One product', params: idParam, answer: productSchema }),
+  product: endpoint({
+    method: 'GET',
+    path: '/api/products/:id',
+    summary: 'One product',
+    params: idParam,
+    answer: productSchema,
+  }),
   edit: endpoint({
     method: 'PATCH',
     path: '/api/products/:id',
     summary: 'Edit values; 412 with both versions where somebody was faster',
     params: idParam,
     body: z.object({ edits: z.array(editSchema).min(1).max(200) }),
-    answer: z.object({ product: productSchema, listingsChanged: z.number(), becameReady: z.number(), becameBlocked: z.number() }),
+    answer: z.object({
+      product: productSchema,
+      listingsChanged: z.number(),
+      becameReady: z.number(),
+      becameBlocked: z.number(),
+    }),
   }),
   history: endpoint({
     method: 'GET',

@@ -14,12 +14,30 @@ export const causeSchema = z.object({
 });
 export type CauseAnswer = z.infer<typeof causeSchema>;
 
-const option = z.object({ value: z.string(), label: z.string(), score: z.number().nullable(), evidence: z.array(z.string()) });
+const option = z.object({
+  value: z.string(),
+  label: z.string(),
+  score: z.number().nullable(),
+  evidence: z.array(z.string()),
+});
 
 /** What can be done about a cause, in place. */
 export const remedySchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('choose'), placeId: z.number(), question: z.string(), options: z.array(option), suggested: z.array(option) }),
-  z.object({ kind: z.literal('fill'), placeId: z.number(), attribute: z.string(), label: z.string(), sources: z.array(z.object({ name: z.string(), label: z.string() })), values: z.array(z.string()).nullable() }),
+  z.object({
+    kind: z.literal('choose'),
+    placeId: z.number(),
+    question: z.string(),
+    options: z.array(option),
+    suggested: z.array(option),
+  }),
+  z.object({
+    kind: z.literal('fill'),
+    placeId: z.number(),
+    attribute: z.string(),
+    label: z.string(),
+    sources: z.array(z.object({ name: z.string(), label: z.string() })),
+    values: z.array(z.string()).nullable(),
+  }),
   z.object({
     kind: z.literal('cells'),
     attribute: z.string(),
@@ -59,7 +77,10 @@ export const fixSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('choose'), value: z.string() }),
   z.object({ kind: z.literal('fill'), source: z.string().optional(), fixed: z.string().optional() }),
   z.object({ kind: z.literal('fit') }),
-  z.object({ kind: z.literal('cells'), cells: z.array(z.object({ productId: z.number(), text: z.string(), madeAgainst: z.string().nullable() })).min(1) }),
+  z.object({
+    kind: z.literal('cells'),
+    cells: z.array(z.object({ productId: z.number(), text: z.string(), madeAgainst: z.string().nullable() })).min(1),
+  }),
 ]);
 export type Fix = z.infer<typeof fixSchema>;
 
@@ -94,5 +115,12 @@ export const causes = {
     body: fixSchema,
     answer: effectSchema,
   }),
-  fix: endpoint({ method: 'POST', path: '/api/causes/fix', summary: 'Save a fix', query: keyQuery, body: fixSchema, answer: effectSchema }),
+  fix: endpoint({
+    method: 'POST',
+    path: '/api/causes/fix',
+    summary: 'Save a fix',
+    query: keyQuery,
+    body: fixSchema,
+    answer: effectSchema,
+  }),
 };

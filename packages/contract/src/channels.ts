@@ -23,7 +23,9 @@ export const categoryRowSchema = z.object({
   target: z.string().nullable(),
   targetNames: z.array(z.string()).nullable(),
   fault: z.string().nullable(),
-  suggestions: z.array(z.object({ path: z.string(), names: z.array(z.string()), score: z.number(), evidence: z.array(z.string()) })),
+  suggestions: z.array(
+    z.object({ path: z.string(), names: z.array(z.string()), score: z.number(), evidence: z.array(z.string()) }),
+  ),
 });
 export type CategoryRow = z.infer<typeof categoryRowSchema>;
 
@@ -40,7 +42,9 @@ export const channelAttributeSchema = z.object({
   /** Listings with and without a value. */
   filled: z.number(),
   missing: z.number(),
-  samples: z.array(z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() })),
+  samples: z.array(
+    z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() }),
+  ),
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
 
@@ -72,7 +76,10 @@ export const channels = {
     path: '/api/places/:id/tree',
     summary: 'The channel’s category tree',
     params: idParam,
-    answer: z.object({ items: z.array(z.object({ path: z.string(), names: z.array(z.string()), leaf: z.boolean() })), leafOnly: z.boolean() }),
+    answer: z.object({
+      items: z.array(z.object({ path: z.string(), names: z.array(z.string()), leaf: z.boolean() })),
+      leafOnly: z.boolean(),
+    }),
   }),
   mapCategory: endpoint({
     method: 'PUT',

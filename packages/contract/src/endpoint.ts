@@ -1,7 +1,12 @@
 /** An endpoint: its address, and the schemas of what goes in and out. The server serves it, the web calls it. */
 import { type ZodObject, type ZodType, z } from 'zod';
 
-export interface Endpoint<P extends ZodType = ZodType, Q extends ZodType = ZodType, B extends ZodType = ZodType, A extends ZodType = ZodType> {
+export interface Endpoint<
+  P extends ZodType = ZodType,
+  Q extends ZodType = ZodType,
+  B extends ZodType = ZodType,
+  A extends ZodType = ZodType,
+> {
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   /** With `:name` for parameters. */
   path: string;

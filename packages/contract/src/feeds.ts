@@ -9,7 +9,9 @@ export const runSchema = z.object({
   error: z.string().nullable(),
   up: z.boolean(),
   counts: z.object({ selected: z.number(), sent: z.number(), leftOut: z.number() }).nullable(),
-  difference: z.object({ before: z.number(), after: z.number(), added: z.number(), removed: z.number(), changed: z.number() }).nullable(),
+  difference: z
+    .object({ before: z.number(), after: z.number(), added: z.number(), removed: z.number(), changed: z.number() })
+    .nullable(),
   bytes: z.number().nullable(),
   gzipBytes: z.number().nullable(),
   rulebookVersion: z.string().nullable(),
@@ -43,7 +45,12 @@ export const feedSchema = z.object({
 export type FeedAnswer = z.infer<typeof feedSchema>;
 
 export const feeds = {
-  list: endpoint({ method: 'GET', path: '/api/feeds', summary: 'Feeds with their latest runs', answer: z.object({ items: z.array(feedSchema) }) }),
+  list: endpoint({
+    method: 'GET',
+    path: '/api/feeds',
+    summary: 'Feeds with their latest runs',
+    answer: z.object({ items: z.array(feedSchema) }),
+  }),
   create: endpoint({
     method: 'POST',
     path: '/api/feeds',
@@ -52,7 +59,13 @@ export const feeds = {
     answer: feedSchema,
   }),
   feed: endpoint({ method: 'GET', path: '/api/feeds/:id', summary: 'One feed', params: idParam, answer: feedSchema }),
-  build: endpoint({ method: 'POST', path: '/api/feeds/:id/runs', summary: 'Build the feed', params: idParam, answer: runSchema }),
+  build: endpoint({
+    method: 'POST',
+    path: '/api/feeds/:id/runs',
+    summary: 'Build the feed',
+    params: idParam,
+    answer: runSchema,
+  }),
   leftOut: endpoint({
     method: 'GET',
     path: '/api/runs/:id/left-out',
@@ -64,12 +77,20 @@ export const feeds = {
           words: z.string(),
           cause: z.string().nullable(),
           listings: z.number(),
-          examples: z.array(z.object({ listingId: z.number(), sku: z.string().nullable(), title: z.string().nullable() })),
+          examples: z.array(
+            z.object({ listingId: z.number(), sku: z.string().nullable(), title: z.string().nullable() }),
+          ),
         }),
       ),
     }),
   }),
-  release: endpoint({ method: 'POST', path: '/api/runs/:id/release', summary: 'Let a held run, or an earlier one, be the file that is up', params: idParam, answer: runSchema }),
+  release: endpoint({
+    method: 'POST',
+    path: '/api/runs/:id/release',
+    summary: 'Let a held run, or an earlier one, be the file that is up',
+    params: idParam,
+    answer: runSchema,
+  }),
   offer: endpoint({
     method: 'POST',
     path: '/api/feeds/:id/offer',

@@ -30,7 +30,13 @@ export const batchSummarySchema = z.object({
   bytes: z.number(),
   state: z.enum(['read', 'tried', 'applying', 'applied', 'undone', 'failed']),
   counts: z
-    .object({ created: z.number(), changed: z.number(), unchanged: z.number(), refused: z.number(), lostCells: z.number() })
+    .object({
+      created: z.number(),
+      changed: z.number(),
+      unchanged: z.number(),
+      refused: z.number(),
+      lostCells: z.number(),
+    })
     .nullable(),
   error: z.string().nullable(),
   createdAt: moment,
@@ -49,13 +55,19 @@ export const batchSchema = batchSummarySchema.extend({
   }),
   reading: readingSchema,
   columns: z.array(z.string()),
-  suggestions: z.array(z.object({ column: z.string(), target: columnTargetSchema, score: z.number(), why: z.string() })),
+  suggestions: z.array(
+    z.object({ column: z.string(), target: columnTargetSchema, score: z.number(), why: z.string() }),
+  ),
   map: columnMapSchema,
   /** What is wrong with the mapping, as sentences. */
   mapFaults: z.array(z.string()),
   /** Columns that fill a closed list: their values in the first rows, and what each becomes (null = nothing yet). */
   closedLists: z.array(
-    z.object({ column: z.string(), choices: z.array(z.string()), values: z.array(z.object({ value: z.string(), rows: z.number(), becomes: z.string().nullable() })) }),
+    z.object({
+      column: z.string(),
+      choices: z.array(z.string()),
+      values: z.array(z.object({ value: z.string(), rows: z.number(), becomes: z.string().nullable() })),
+    }),
   ),
   /** First rows: cells as they came, and what they become by column ("text", or a note). */
   sample: z.array(
@@ -80,7 +92,9 @@ export const batchRowSchema = z.object({
   notes: z.array(z.object({ column: z.string(), cell: z.string(), note: z.string(), lost: z.boolean() })),
   changes: z.array(fieldChange),
   /** The product it belongs to or would join. */
-  joins: z.object({ productId: z.number(), sku: z.string().nullable(), title: z.string().nullable(), by: z.string() }).nullable(),
+  joins: z
+    .object({ productId: z.number(), sku: z.string().nullable(), title: z.string().nullable(), by: z.string() })
+    .nullable(),
 });
 export type BatchRowAnswer = z.infer<typeof batchRowSchema>;
 
@@ -98,13 +112,23 @@ export const intake = {
     query: cursorQuery,
     answer: page(batchSummarySchema),
   }),
-  batch: endpoint({ method: 'GET', path: '/api/batches/:id', summary: 'One batch', params: idParam, answer: batchSchema }),
+  batch: endpoint({
+    method: 'GET',
+    path: '/api/batches/:id',
+    summary: 'One batch',
+    params: idParam,
+    answer: batchSchema,
+  }),
   reading: endpoint({
     method: 'PUT',
     path: '/api/batches/:id/reading',
     summary: 'Correct how the file is read and what its columns are',
     params: idParam,
-    body: z.object({ supplierId: z.number().optional(), reading: readingSchema.optional(), map: columnMapSchema.optional() }),
+    body: z.object({
+      supplierId: z.number().optional(),
+      reading: readingSchema.optional(),
+      map: columnMapSchema.optional(),
+    }),
     answer: batchSchema,
   }),
   tryOut: endpoint({

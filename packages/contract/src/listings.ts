@@ -28,7 +28,14 @@ export type ListingRow = z.infer<typeof listingRowSchema>;
 export const listingSchema = listingRowSchema.extend({
   picture: z.string().nullable(),
   values: z.array(
-    z.object({ attribute: z.string(), label: z.string(), need: z.string(), value: z.string().nullable(), pinned: z.boolean(), findings: z.array(findingSchema) }),
+    z.object({
+      attribute: z.string(),
+      label: z.string(),
+      need: z.string(),
+      value: z.string().nullable(),
+      pinned: z.boolean(),
+      findings: z.array(findingSchema),
+    }),
   ),
 });
 export type ListingAnswer = z.infer<typeof listingSchema>;
@@ -62,7 +69,13 @@ export const listings = {
     }),
     answer: page(listingRowSchema).extend({ total: z.number() }),
   }),
-  listing: endpoint({ method: 'GET', path: '/api/listings/:id', summary: 'One listing with its values', params: idParam, answer: listingSchema }),
+  listing: endpoint({
+    method: 'GET',
+    path: '/api/listings/:id',
+    summary: 'One listing with its values',
+    params: idParam,
+    answer: listingSchema,
+  }),
   trace: endpoint({
     method: 'GET',
     path: '/api/listings/:id/trace/:attribute',

@@ -15,7 +15,10 @@ export const session = {
     path: '/api/session',
     summary: 'Sign in; the answer sets a cookie',
     open: true,
-    body: z.object({ email: z.string().min(1, 'Give your e-mail address'), password: z.string().min(1, 'Give your password') }),
+    body: z.object({
+      email: z.string().min(1, 'Give your e-mail address'),
+      password: z.string().min(1, 'Give your password'),
+    }),
     answer: userSchema,
   }),
   who: endpoint({ method: 'GET', path: '/api/session', summary: 'Who is signed in', answer: userSchema }),

@@ -33,7 +33,9 @@ export type Shelf = z.infer<typeof shelfSchema>;
 export const todaySchema = z.object({
   since: moment.nullable(),
   headline: z.string(),
-  waiting: z.array(z.object({ count: z.number(), words: z.string(), detail: z.string().nullable(), to: z.string(), verb: z.string() })),
+  waiting: z.array(
+    z.object({ count: z.number(), words: z.string(), detail: z.string().nullable(), to: z.string(), verb: z.string() }),
+  ),
   places: z.array(
     z.object({
       id: z.number(),
@@ -46,7 +48,9 @@ export const todaySchema = z.object({
       listings: z.number(),
     }),
   ),
-  changes: z.array(z.object({ at: moment, words: z.string(), actor: z.string().nullable(), to: z.string().nullable() })),
+  changes: z.array(
+    z.object({ at: moment, words: z.string(), actor: z.string().nullable(), to: z.string().nullable() }),
+  ),
 });
 export type TodayAnswer = z.infer<typeof todaySchema>;
 
@@ -72,7 +76,11 @@ export const today = {
     path: '/api/search',
     summary: 'Products, for the command box',
     query: z.object({ q: z.string() }),
-    answer: z.object({ items: z.array(z.object({ id: z.number(), kind: z.string(), sku: z.string().nullable(), title: z.string().nullable() })) }),
+    answer: z.object({
+      items: z.array(
+        z.object({ id: z.number(), kind: z.string(), sku: z.string().nullable(), title: z.string().nullable() }),
+      ),
+    }),
   }),
   health: endpoint({
     method: 'GET',

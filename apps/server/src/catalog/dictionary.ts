@@ -30,7 +30,13 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
   for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
     const closed = key === 'category' ? categories.map((one) => one.path) : choices;
     attributes.set(key, {
-      key, label, type, many, perLanguage, level, group,
+      key,
+      label,
+      type,
+      many,
+      perLanguage,
+      level,
+      group,
       ...(dimension ? { dimension } : {}),
       ...(closed ? { choices: closed } : {}),
     });

@@ -23,7 +23,13 @@ export interface ProductEdits {
 type KeptClaim = { value: Value } | { empty: true } | null;
 
 /** Saves edits of one or many products as one action; a conflict anywhere saves nothing. */
-export async function saveEdits(db: Database, address: string, user: User, list: ProductEdits[], words?: string): Promise<Effect> {
+export async function saveEdits(
+  db: Database,
+  address: string,
+  user: User,
+  list: ProductEdits[],
+  words?: string,
+): Promise<Effect> {
   const dictionary = await loadDictionary(db);
   const said: string[] = [];
   const effect = await db.transaction(async (tx) => {
@@ -62,7 +68,14 @@ function sayEdits(said: string[]): string {
 
 type ParsedEdit = z.output<typeof editSchema>;
 
-async function editClaim(tx: Executor, productId: number, edit: ParsedEdit, user: User, dictionary: Dictionary, slots: Awaited<ReturnType<typeof explainProduct>>['slots']) {
+async function editClaim(
+  tx: Executor,
+  productId: number,
+  edit: ParsedEdit,
+  user: User,
+  dictionary: Dictionary,
+  slots: Awaited<ReturnType<typeof explainProduct>>['slots'],
+) {
   const attribute = dictionary.attributes.get(edit.attribute);
   const attributeId = dictionary.ids.get(edit.attribute);
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
@@ -71,7 +84,11 @@ async function editClaim(tx: Executor, productId: number, edit: ParsedEdit, user
   const held = slots.get(slot)?.value;
   const current = held === undefined ? null : typedText(held, attribute);
   if (current !== edit.madeAgainst)
-    throw stale(`${attribute.label} was changed meanwhile: it is now “${current ?? 'empty'}”`, { current, yours: edit.text ?? null, attribute: attribute.key });
+    throw stale(`${attribute.label} was changed meanwhile: it is now “${current ?? 'empty'}”`, {
+      current,
+      yours: edit.text ?? null,
+      attribute: attribute.key,
+    });
   const before = await keptClaim(tx, productId, attributeId, language);
   const after: KeptClaim = edit.letGo ? null : readEdit(edit.text ?? null, attribute);
   await writeClaim(tx, productId, attributeId, language, after, user.id);
@@ -81,7 +98,10 @@ async function editClaim(tx: Executor, productId: number, edit: ParsedEdit, user
 function readEdit(text: string | null, attribute: Attribute): KeptClaim {
   if (text === null || text.trim() === '') return { empty: true };
   const read = parseValue(text, plainStyle, attribute);
-  if (!read.ok) throw badRequest(`${attribute.label}: ${read.reason}`, [{ pointer: `/body/edits/${attribute.key}`, detail: read.reason }]);
+  if (!read.ok)
+    throw badRequest(`${attribute.label}: ${read.reason}`, [
+      { pointer: `/body/edits/${attribute.key}`, detail: read.reason },
+    ]);
   if (attribute.key === 'gtin') {
     const gtin = readGtin(text);
     if (!gtin.ok) throw badRequest(gtin.reason, [{ pointer: '/body/edits/gtin', detail: gtin.reason }]);
@@ -91,13 +111,25 @@ function readEdit(text: string | null, attribute: Attribute): KeptClaim {
 }
 
 async function keptClaim(tx: Executor, productId: number, attributeId: number, language: string): Promise<KeptClaim> {
-  const found = await one<{ value: Value | null }>(tx, sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`);
+  const found = await one<{ value: Value | null }>(
+    tx,
+    sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
+  );
   return found === undefined ? null : found.value === null ? { empty: true } : { value: found.value };
 }
 
-async function writeClaim(tx: Executor, productId: number, attributeId: number, language: string, claim: KeptClaim, actor: number): Promise<void> {
+async function writeClaim(
+  tx: Executor,
+  productId: number,
+  attributeId: number,
+  language: string,
+  claim: KeptClaim,
+  actor: number,
+): Promise<void> {
   if (claim === null) {
-    await tx.execute(sql`DELETE FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`);
+    await tx.execute(
+      sql`DELETE FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
+    );
     return;
   }
   const value = 'value' in claim ? json(claim.value) : sql`NULL`;
@@ -109,12 +141,22 @@ async function writeClaim(tx: Executor, productId: number, attributeId: number, 
 /** Price and stock are no claims: they are edited beside them. */
 const offerFields = new Set(['price', 'salePrice', 'stock']);
 
-async function editOffer(tx: Executor, productId: number, edit: ParsedEdit, product: { offers: Record<string, { regular?: string; sale?: { amount: string } }>; stock: number }) {
+async function editOffer(
+  tx: Executor,
+  productId: number,
+  edit: ParsedEdit,
+  product: { offers: Record<string, { regular?: string; sale?: { amount: string } }>; stock: number },
+) {
   const currency = edit.language ?? 'GBP';
   const offer = product.offers[currency];
   if (edit.attribute === 'stock') {
     if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text}” is not a whole number of pieces`);
-    if (String(product.stock) !== edit.madeAgainst) throw stale(`Stock is now ${product.stock}`, { current: String(product.stock), yours: edit.text ?? null, attribute: 'stock' });
+    if (String(product.stock) !== edit.madeAgainst)
+      throw stale(`Stock is now ${product.stock}`, {
+        current: String(product.stock),
+        yours: edit.text ?? null,
+        attribute: 'stock',
+      });
     const figure = Number(edit.text);
     await tx.execute(sql`
       WITH w AS (SELECT id FROM warehouse ORDER BY id LIMIT 1),
@@ -126,9 +168,17 @@ async function editOffer(tx: Executor, productId: number, edit: ParsedEdit, prod
   }
   const kind = edit.attribute === 'price' ? 'regular' : 'sale';
   const current = (kind === 'regular' ? offer?.regular : offer?.sale?.amount) ?? null;
-  if (current !== edit.madeAgainst) throw stale(`The price is now ${current ?? 'empty'}`, { current, yours: edit.text ?? null, attribute: edit.attribute });
+  if (current !== edit.madeAgainst)
+    throw stale(`The price is now ${current ?? 'empty'}`, {
+      current,
+      yours: edit.text ?? null,
+      attribute: edit.attribute,
+    });
   const text = (edit.text ?? '').trim();
-  if (text === '') await tx.execute(sql`DELETE FROM price WHERE product_id = ${productId} AND currency = ${currency} AND kind = ${kind}`);
+  if (text === '')
+    await tx.execute(
+      sql`DELETE FROM price WHERE product_id = ${productId} AND currency = ${currency} AND kind = ${kind}`,
+    );
   else {
     if (!/^\d+(\.\d{1,4})?$/.test(text)) throw badRequest(`“${text}” is not a price; write 12.50`);
     await tx.execute(sql`
@@ -136,11 +186,24 @@ async function editOffer(tx: Executor, productId: number, edit: ParsedEdit, prod
       ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
   }
   await refreshOffers(tx, [productId]);
-  return { label: kind === 'regular' ? 'price' : 'sale price', delta: { [`${kind} price ${currency}`]: [current === null ? null : { amount: current }, text === '' ? null : { amount: text }] } };
+  return {
+    label: kind === 'regular' ? 'price' : 'sale price',
+    delta: {
+      [`${kind} price ${currency}`]: [
+        current === null ? null : { amount: current },
+        text === '' ? null : { amount: text },
+      ],
+    },
+  };
 }
 
 /** Takes an edit back, field by field, where nobody has changed the field since. */
-export async function undoEdit(tx: Executor, actionId: number, actor: number, dictionary: Dictionary): Promise<{ left: string[]; units: number[] }> {
+export async function undoEdit(
+  tx: Executor,
+  actionId: number,
+  actor: number,
+  dictionary: Dictionary,
+): Promise<{ left: string[]; units: number[] }> {
   const changes = await rows<{ id: number; delta: Record<string, [KeptClaim, KeptClaim]> }>(
     tx,
     sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'product'`,
@@ -152,10 +215,14 @@ export async function undoEdit(tx: Executor, actionId: number, actor: number, di
       const [key, language = ''] = splitSlot(field.slice(1));
       const attributeId = dictionary.ids.get(key);
       if (attributeId === undefined) continue;
-      if (canonical(await keptClaim(tx, id, attributeId, language)) === canonical(after)) await writeClaim(tx, id, attributeId, language, before, actor);
+      if (canonical(await keptClaim(tx, id, attributeId, language)) === canonical(after))
+        await writeClaim(tx, id, attributeId, language, before, actor);
       else left.push(`${dictionary.attributes.get(key)?.label ?? key}: changed since`);
     }
-  const units = await rows<{ unit: number }>(tx, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((one_) => one_.id))})`);
+  const units = await rows<{ unit: number }>(
+    tx,
+    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((one_) => one_.id))})`,
+  );
   if (units.length === 0) throw notFound('product of this edit any more');
   return { left, units: units.map((one_) => one_.unit) };
 }

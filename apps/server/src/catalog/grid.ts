@@ -24,7 +24,11 @@ export async function openView(db: Database, view: View): Promise<{ token: strin
   const dictionary = await loadDictionary(db);
   const filter = sql`${goods} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
   const found = await rows<{ id: number }>(db, orderedIds(view, filter, dictionary));
-  const token = createHash('sha256').update(JSON.stringify(view)).update(randomBytes(8)).digest('base64url').slice(0, 24);
+  const token = createHash('sha256')
+    .update(JSON.stringify(view))
+    .update(randomBytes(8))
+    .digest('base64url')
+    .slice(0, 24);
   snapshots.set(token, { view, ids: found.map((row) => row.id) });
   for (const old of snapshots.keys()) {
     if (snapshots.size <= mostSnapshots) break;
@@ -60,7 +64,11 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
   if (key === 'family') {
     const variants = sql`SELECT p.id, p.unit_id FROM product p WHERE ${filter}`;
     const which =
-      view.show === 'variants' ? sql`SELECT id, unit_id FROM m` : view.show === 'families' ? sql`SELECT DISTINCT unit_id AS id, unit_id FROM m` : sql`SELECT id, unit_id FROM m UNION SELECT unit_id, unit_id FROM m`;
+      view.show === 'variants'
+        ? sql`SELECT id, unit_id FROM m`
+        : view.show === 'families'
+          ? sql`SELECT DISTINCT unit_id AS id, unit_id FROM m`
+          : sql`SELECT id, unit_id FROM m UNION SELECT unit_id, unit_id FROM m`;
     return sql`WITH m AS MATERIALIZED (${variants}) SELECT x.id FROM (${which}) x JOIN product u ON u.id = x.unit_id
       ORDER BY lower(u.title) ${direction}, x.unit_id, (x.id <> x.unit_id), x.id`;
   }
@@ -79,13 +87,28 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
 function searchSql(search: string): SQL {
   const words = foldText(search).split(' ').filter(Boolean);
   if (words.length === 0) return sql`true`;
-  return sql.join(words.map((word) => sql`p.search LIKE ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`), sql` AND `);
+  return sql.join(
+    words.map((word) => sql`p.search LIKE ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`),
+    sql` AND `,
+  );
 }
 
 /** The condition language as SQL over `fact`: the same keys core compares. */
 export function conditionSql(condition: Condition, dictionary: Dictionary): SQL {
-  if ('all' in condition) return condition.all.length === 0 ? sql`true` : sql`(${sql.join(condition.all.map((part) => conditionSql(part, dictionary)), sql` AND `)})`;
-  if ('any' in condition) return condition.any.length === 0 ? sql`false` : sql`(${sql.join(condition.any.map((part) => conditionSql(part, dictionary)), sql` OR `)})`;
+  if ('all' in condition)
+    return condition.all.length === 0
+      ? sql`true`
+      : sql`(${sql.join(
+          condition.all.map((part) => conditionSql(part, dictionary)),
+          sql` AND `,
+        )})`;
+  if ('any' in condition)
+    return condition.any.length === 0
+      ? sql`false`
+      : sql`(${sql.join(
+          condition.any.map((part) => conditionSql(part, dictionary)),
+          sql` OR `,
+        )})`;
   if ('not' in condition) return sql`NOT ${conditionSql(condition.not, dictionary)}`;
   return comparisonSql(condition, dictionary);
 }
@@ -95,7 +118,8 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   const id = dictionary.ids.get(condition.attribute);
   if (!attribute || id === undefined) throw badRequest(`There is no attribute “${condition.attribute}”`);
   const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
-  const having = (test: SQL) => sql`p.id IN (SELECT product_id FROM fact WHERE attribute_id = ${id} AND lang = ${language} AND ${test})`;
+  const having = (test: SQL) =>
+    sql`p.id IN (SELECT product_id FROM fact WHERE attribute_id = ${id} AND lang = ${language} AND ${test})`;
   if (condition.op === 'isEmpty') return sql`NOT ${having(sql`true`)}`;
   if (condition.op === 'isNotEmpty') return having(sql`true`);
   const key = comparisonKey(condition, attribute);
@@ -119,7 +143,13 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
 
 type Bare = Omit<GridRow, 'values' | 'places' | 'price'> & { price: string | null; facts: Record<string, Value> };
 
-export async function windowOf(db: Database, token: string, from: number, count: number, columns: string[]): Promise<GridRow[]> {
+export async function windowOf(
+  db: Database,
+  token: string,
+  from: number,
+  count: number,
+  columns: string[],
+): Promise<GridRow[]> {
   const wanted = snapshot(token).ids.slice(from, from + count);
   const { attributes } = await loadDictionary(db);
   const found = await rows<Bare>(
@@ -128,7 +158,13 @@ export async function windowOf(db: Database, token: string, from: number, count:
           p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.merged_into IS NULL)::int END AS variants
         FROM product p WHERE p.id = ANY(${ids(wanted)})`,
   );
-  const places = await rows<{ product: number; placeId: number; readiness: string; channelState: string; listings: number }>(
+  const places = await rows<{
+    product: number;
+    placeId: number;
+    readiness: string;
+    channelState: string;
+    listings: number;
+  }>(
     db,
     sql`SELECT x.id AS product, l.place_id AS "placeId", l.readiness, l.channel_state AS "channelState", count(*)::int AS listings
         FROM unnest(${ids(wanted)}) x(id) JOIN product p ON p.id = x.id
@@ -144,7 +180,9 @@ export async function windowOf(db: Database, token: string, from: number, count:
       const [value, attribute] = [facts[key], attributes.get(key)];
       if (value !== undefined && attribute) values[key] = formatValue(value, attribute, 'en-GB');
     }
-    return [{ ...bare, values, places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest) }];
+    return [
+      { ...bare, values, places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest) },
+    ];
   });
 }
 
@@ -160,10 +198,15 @@ export async function countsOf(db: Database, token: string) {
     db,
     sql`SELECT reason, count(*) AS variants, count(*) FILTER (WHERE stock > 0) AS stock FROM (SELECT p.stock, ${reason} AS reason FROM product p WHERE ${goods}) r GROUP BY 1`,
   );
-  const families = await one<{ n: number }>(db, sql`SELECT count(DISTINCT p.unit_id) AS n FROM product p WHERE ${goods} AND ${reason} = 'shown'`);
+  const families = await one<{ n: number }>(
+    db,
+    sql`SELECT count(DISTINCT p.unit_id) AS n FROM product p WHERE ${goods} AND ${reason} = 'shown'`,
+  );
   return {
     variants: found.find((row) => row.reason === 'shown')?.variants ?? 0,
     families: families?.n ?? 0,
-    leftOut: found.filter((row) => row.reason !== 'shown').map(({ reason: why, variants, stock }) => ({ reason: why, variants, withStock: stock })),
+    leftOut: found
+      .filter((row) => row.reason !== 'shown')
+      .map(({ reason: why, variants, stock }) => ({ reason: why, variants, withStock: stock })),
   };
 }

@@ -23,15 +23,23 @@ interface RecordSource {
 
 /** A product's resolved slots with the records behind them. */
 export async function explainProduct(db: Database, id: number, dictionary: Dictionary) {
-  const head = await one<{ unit: number; merged: number | null }>(db, sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`);
+  const head = await one<{ unit: number; merged: number | null }>(
+    db,
+    sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`,
+  );
   if (!head) throw notFound(`product ${id}`);
   if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
   const unit = (await loadUnits(db, [head.unit])).get(head.unit);
   const product = unit?.products.find((one_) => one_.id === id);
   if (!unit || !product) throw notFound(`product ${id}`);
   const resolved = resolveUnit(unit.claims, dictionary.attributes, dictionary.policies);
-  const slots: Slots = product.kind === 'family' ? resolved.family : (resolved.variants.find((one_) => one_.id === id)?.slots ?? new Map());
-  const own = unit.claims.variants.filter((one_) => product.kind === 'family' || one_.id === id).flatMap((one_) => one_.records.map((record) => record.id));
+  const slots: Slots =
+    product.kind === 'family'
+      ? resolved.family
+      : (resolved.variants.find((one_) => one_.id === id)?.slots ?? new Map());
+  const own = unit.claims.variants
+    .filter((one_) => product.kind === 'family' || one_.id === id)
+    .flatMap((one_) => one_.records.map((record) => record.id));
   const family = unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id));
   const sources = await loadSources(db, product.kind === 'family' ? own : family);
   return { unit, product, slots, sources };
@@ -63,10 +71,22 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
   );
   const wanted: [string, Attribute, string | undefined][] = [];
   for (const attribute of dictionary.attributes.values()) {
-    if (isFamily && attribute.level === 'variant' && !slots.has(attribute.key) && attribute.key !== 'brand' && attribute.key !== 'category') continue;
+    if (
+      isFamily &&
+      attribute.level === 'variant' &&
+      !slots.has(attribute.key) &&
+      attribute.key !== 'brand' &&
+      attribute.key !== 'category'
+    )
+      continue;
     if (!attribute.perLanguage) wanted.push([attribute.key, attribute, undefined]);
     else
-      for (const language of new Set([dictionary.home, ...[...slots.keys()].flatMap((slot) => (splitSlot(slot)[0] === attribute.key ? (splitSlot(slot)[1] ?? []) : []))]))
+      for (const language of new Set([
+        dictionary.home,
+        ...[...slots.keys()].flatMap((slot) =>
+          splitSlot(slot)[0] === attribute.key ? (splitSlot(slot)[1] ?? []) : [],
+        ),
+      ]))
         wanted.push([`${attribute.key}@${language}`, attribute, language]);
   }
   return {
@@ -81,13 +101,22 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     price: product.offers,
     stock: product.stock,
     version: product.version,
-    values: wanted.map(([slot, attribute, language]) => showValue(slots.get(slot), slot, attribute, language, sources, isFamily)),
+    values: wanted.map(([slot, attribute, language]) =>
+      showValue(slots.get(slot), slot, attribute, language, sources, isFamily),
+    ),
     siblings: variants.map(({ id: sibling, sku, title, options }) => ({ id: sibling, sku, title, options })),
     listings,
   };
 }
 
-function showValue(slot: Slot | undefined, name: string, attribute: Attribute, language: string | undefined, sources: Map<number, RecordSource>, isFamily: boolean): ProductValue {
+function showValue(
+  slot: Slot | undefined,
+  name: string,
+  attribute: Attribute,
+  language: string | undefined,
+  sources: Map<number, RecordSource>,
+  isFamily: boolean,
+): ProductValue {
   const value = slot?.value;
   return {
     attribute: attribute.key,
@@ -99,7 +128,14 @@ function showValue(slot: Slot | undefined, name: string, attribute: Attribute, l
     level: attribute.level,
     text: value === undefined ? null : typedText(value, attribute),
     shown: value === undefined ? null : shownText(value, attribute),
-    origin: slot === undefined || (value === undefined && slot.origin.from !== 'edit') ? 'none' : slot.inherited && !isFamily ? 'inherited' : slot.origin.from === 'edit' ? 'edit' : 'record',
+    origin:
+      slot === undefined || (value === undefined && slot.origin.from !== 'edit')
+        ? 'none'
+        : slot.inherited && !isFamily
+          ? 'inherited'
+          : slot.origin.from === 'edit'
+            ? 'edit'
+            : 'record',
     why: slot?.why ?? null,
     claims: slot ? claimsOf(slot, name, attribute, sources) : [],
   };
@@ -125,7 +161,8 @@ function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<n
   return claims;
 
   function claim(origin: Slot['origin'], text: string | null, wins: boolean): ClaimAnswer {
-    if (origin.from === 'edit') return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
+    if (origin.from === 'edit')
+      return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
     const source = sources.get(origin.record);
     return {
       text,
@@ -142,14 +179,28 @@ function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<n
 /** The column of the file that fed a slot. */
 export function columnOf(source: { map: ColumnMap }, slot: string): string | null {
   const [key, language] = splitSlot(slot);
-  const direct = source.map.find(({ target }) => target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language));
-  const stand = key === 'sku' ? source.map.find(({ target }) => target.to === 'key') : source.map.find(({ target }) => target.to === 'options');
+  const direct = source.map.find(
+    ({ target }) =>
+      target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language),
+  );
+  const stand =
+    key === 'sku'
+      ? source.map.find(({ target }) => target.to === 'key')
+      : source.map.find(({ target }) => target.to === 'options');
   return (direct ?? stand)?.column ?? null;
 }
 
 export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
   const dictionary = await loadDictionary(db);
-  const found = await rows<{ id: number; at: string; actor: string | null; kind: string; words: string; undone: boolean; delta: Record<string, [unknown, unknown] | [unknown]> }>(
+  const found = await rows<{
+    id: number;
+    at: string;
+    actor: string | null;
+    kind: string;
+    words: string;
+    undone: boolean;
+    delta: Record<string, [unknown, unknown] | [unknown]>;
+  }>(
     db,
     sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone, c.delta FROM change c JOIN action a ON a.id = c.action_id
         LEFT JOIN user_account u ON u.id = a.actor WHERE c.subject_kind = 'product' AND c.subject_id = ${id} ORDER BY a.at DESC, a.id DESC LIMIT 100`,
@@ -160,7 +211,11 @@ export async function productHistory(db: Database, id: number): Promise<HistoryE
     canUndo: !head.undone && undoable.has(head.kind),
     fields: Object.entries(delta)
       .filter(([field]) => !field.startsWith('#') && field !== 'created')
-      .map(([field, [before, after]]) => ({ field: sayField(field, dictionary), before: sayDelta(field, before, dictionary), after: sayDelta(field, after, dictionary) })),
+      .map(([field, [before, after]]) => ({
+        field: sayField(field, dictionary),
+        before: sayDelta(field, before, dictionary),
+        after: sayDelta(field, after, dictionary),
+      })),
   }));
 }
 

@@ -1,6 +1,14 @@
 /** Resolution: the one writer of products. Claims of records and people in; typed columns, facts and texts out. */
 import { completeness, familyTitle, isLongText } from '@velvet-shelf/core/catalog';
-import { type Edited, type Slots, type SourceRecord, type UnitClaims, empty, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
+import {
+  type Edited,
+  type Slots,
+  type SourceRecord,
+  type UnitClaims,
+  empty,
+  resolveUnit,
+  splitSlot,
+} from '@velvet-shelf/core/claims';
 import { type Attribute, type Media, type Value, canonical, foldText, sortKeys } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, json, rows } from '../db/client.js';
@@ -44,14 +52,26 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
         WHERE p.unit_id = ANY(${ids(units)}) AND p.merged_into IS NULL ORDER BY p.unit_id, p.id`,
   );
   const all = products.map((one) => one.id);
-  const records = await rows<Omit<SourceRecord, 'values' | 'options'> & { product: number; content: { values: Record<string, Value>; options?: [string, string][] } }>(
+  const records = await rows<
+    Omit<SourceRecord, 'values' | 'options'> & {
+      product: number;
+      content: { values: Record<string, Value>; options?: [string, string][] };
+    }
+  >(
     on,
     sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
         CROSS JOIN LATERAL (SELECT max(batch_id) AS batch_id FROM record_version WHERE record_id = r.id AND content_id = r.content_id) v
         WHERE r.product_id = ANY(${ids(all)}) ORDER BY r.id`,
   );
-  const edits = await rows<{ product: number; key: string; lang: string; value: Value | null; at: string; by: string | null }>(
+  const edits = await rows<{
+    product: number;
+    key: string;
+    lang: string;
+    value: Value | null;
+    at: string;
+    by: string | null;
+  }>(
     on,
     sql`SELECT coalesce(p.merged_into, p.id) AS product, a.key, e.lang, e.value, e.at, u.name AS by
         FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
@@ -82,7 +102,12 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
             id,
             edits: editsFor(id),
             records: (recordsOf.get(id) ?? []).map(({ id: record, supplier, rank, at, content }) => ({
-              id: record, supplier, rank, at, values: content.values, options: content.options ?? [],
+              id: record,
+              supplier,
+              rank,
+              at,
+              values: content.values,
+              options: content.options ?? [],
             })),
           })),
       },
@@ -102,7 +127,10 @@ export function groupBy<T, K>(list: readonly T[], key: (one: T) => K): Map<K, T[
   return groups;
 }
 
-type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & { texts: Record<string, Record<string, string>>; search: string };
+type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
+  texts: Record<string, Record<string, string>>;
+  search: string;
+};
 
 /** Resolves units anew and writes what differs. Answers what changed in each product, for the history. */
 export async function resolveUnits(on: Executor, units: readonly number[], dictionary: Dictionary): Promise<Change[]> {
@@ -114,7 +142,9 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   for (const { products, claims } of loaded.values()) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(resolved.variants.map((one) => [one.id, one]));
-    const sourced = new Set(claims.variants.filter((one) => one.records.length > 0 || one.edits.length > 0).map((one) => one.id));
+    const sourced = new Set(
+      claims.variants.filter((one) => one.records.length > 0 || one.edits.length > 0).map((one) => one.id),
+    );
     const kept = products.filter((one) => one.kind === 'family' || sourced.has(one.id));
     gone.push(...products.filter((one) => one.kind !== 'family' && !sourced.has(one.id)).map((one) => one.id));
     const variants = kept
@@ -126,11 +156,22 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
     writes.push(...variants);
     for (const family of kept.filter((one) => one.kind === 'family')) {
       if (variants.length === 0) gone.push(family.id);
-      else writes.push({ before: family, after: draftFamily(family, variants.map((one) => one.after), resolved.family, dictionary, sizes) });
+      else
+        writes.push({
+          before: family,
+          after: draftFamily(
+            family,
+            variants.map((one) => one.after),
+            resolved.family,
+            dictionary,
+            sizes,
+          ),
+        });
     }
   }
   const dirty = writes.filter(({ before, after }) => printDraft(before) !== printDraft(after) || before.version === 0);
-  for (const { before, after } of dirty) changes.push({ kind: 'product', id: before.id, delta: deltaOf(before, after) });
+  for (const { before, after } of dirty)
+    changes.push({ kind: 'product', id: before.id, delta: deltaOf(before, after) });
   await writeProducts(on, dirty, dictionary);
   await removeProducts(on, gone);
   return changes;
@@ -158,7 +199,13 @@ async function measuredPictures(on: Executor, loaded: Map<number, UnitSources>):
   return new Map(found.map((one) => [one.name, one]));
 }
 
-function draftVariant(before: ProductRow, slots: Slots, options: [string, string][], dictionary: Dictionary, sizes: Map<string, Media>): Draft {
+function draftVariant(
+  before: ProductRow,
+  slots: Slots,
+  options: [string, string][],
+  dictionary: Dictionary,
+  sizes: Map<string, Media>,
+): Draft {
   const facts: Record<string, Value> = {};
   const texts: Record<string, Record<string, string>> = {};
   for (const [slot, { value }] of slots) {
@@ -172,18 +219,51 @@ function draftVariant(before: ProductRow, slots: Slots, options: [string, string
   const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;
   const pictures = facts.pictures as Media[] | undefined;
   const has = (slot: string) =>
-    slot === 'price' ? before.price !== null : slot === 'title' || slot === 'description' ? texts[slot]?.[dictionary.home] !== undefined : facts[slot] !== undefined;
+    slot === 'price'
+      ? before.price !== null
+      : slot === 'title' || slot === 'description'
+        ? texts[slot]?.[dictionary.home] !== undefined
+        : facts[slot] !== undefined;
   return {
-    id: before.id, kind: before.kind, options, facts, texts, title,
-    sku: text('sku'), brand: text('brand'), category: text('category'), gtin: text('gtin'), state: text('state'),
+    id: before.id,
+    kind: before.kind,
+    options,
+    facts,
+    texts,
+    title,
+    sku: text('sku'),
+    brand: text('brand'),
+    category: text('category'),
+    gtin: text('gtin'),
+    state: text('state'),
     picture: pictures?.[0]?.name ?? null,
-    price: before.price, stock: before.stock, offers: before.offers,
+    price: before.price,
+    stock: before.stock,
+    offers: before.offers,
     complete: completeness(has),
-    search: foldText([title, text('sku'), text('gtin'), text('mpn'), text('brand'), text('category'), ...options.map(([, value]) => value)].filter(Boolean).join(' ')),
+    search: foldText(
+      [
+        title,
+        text('sku'),
+        text('gtin'),
+        text('mpn'),
+        text('brand'),
+        text('category'),
+        ...options.map(([, value]) => value),
+      ]
+        .filter(Boolean)
+        .join(' '),
+    ),
   };
 }
 
-function draftFamily(before: ProductRow, variants: Draft[], slots: Slots, dictionary: Dictionary, sizes: Map<string, Media>): Draft {
+function draftFamily(
+  before: ProductRow,
+  variants: Draft[],
+  slots: Slots,
+  dictionary: Dictionary,
+  sizes: Map<string, Media>,
+): Draft {
   const own = draftVariant(before, slots, [], dictionary, sizes);
   const usual = (key: 'brand' | 'category' | 'state') => {
     const counts = new Map<string, number>();
@@ -229,7 +309,11 @@ function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {
   return delta;
 }
 
-async function writeProducts(on: Executor, writes: { before: ProductRow; after: Draft }[], dictionary: Dictionary): Promise<void> {
+async function writeProducts(
+  on: Executor,
+  writes: { before: ProductRow; after: Draft }[],
+  dictionary: Dictionary,
+): Promise<void> {
   if (writes.length === 0) return;
   await on.execute(sql`
     UPDATE product p SET sku = t.sku, title = t.title, brand = t.brand, category = t.category, gtin = t.gtin, state = t.state,
@@ -247,16 +331,26 @@ async function writeProducts(on: Executor, writes: { before: ProductRow; after: 
 }
 
 /** `fact` rows only for attributes whose value changed. */
-async function writeFacts(on: Executor, writes: { before: ProductRow; after: Draft }[], dictionary: Dictionary): Promise<void> {
+async function writeFacts(
+  on: Executor,
+  writes: { before: ProductRow; after: Draft }[],
+  dictionary: Dictionary,
+): Promise<void> {
   const stale: { product: number; attribute: number }[] = [];
   const fresh: { product: number; attribute: number; lang: string; num: number | null; key: string | null }[] = [];
   for (const { before, after } of writes) {
-    const keys = new Set([...Object.keys(before.facts), ...Object.keys(after.facts), ...Object.keys(before.texts ?? {}), ...Object.keys(after.texts)]);
+    const keys = new Set([
+      ...Object.keys(before.facts),
+      ...Object.keys(after.facts),
+      ...Object.keys(before.texts ?? {}),
+      ...Object.keys(after.texts),
+    ]);
     for (const key of keys) {
       const attribute = dictionary.attributes.get(key);
       const attributeId = dictionary.ids.get(key);
       if (!attribute || attributeId === undefined) continue;
-      if (canonical([before.facts[key], before.texts?.[key]]) === canonical([after.facts[key], after.texts[key]])) continue;
+      if (canonical([before.facts[key], before.texts?.[key]]) === canonical([after.facts[key], after.texts[key]]))
+        continue;
       stale.push({ product: after.id, attribute: attributeId });
       fresh.push(...factRows(after, key, attribute, attributeId));
     }

@@ -4,9 +4,16 @@ import { type Finding, parseCause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import type { Attribute } from '@velvet-shelf/core/values';
 
-const offerLabels: Record<string, string> = { price: 'Price', salePrice: 'Sale price', stock: 'Stock', family: 'Family', options: 'Options' };
+const offerLabels: Record<string, string> = {
+  price: 'Price',
+  salePrice: 'Sale price',
+  stock: 'Stock',
+  family: 'Family',
+  options: 'Options',
+};
 
-export const catalogLabel = (key: string, dictionary: ReadonlyMap<string, Attribute>) => offerLabels[key] ?? dictionary.get(key)?.label ?? key;
+export const catalogLabel = (key: string, dictionary: ReadonlyMap<string, Attribute>) =>
+  offerLabels[key] ?? dictionary.get(key)?.label ?? key;
 
 /** What is wrong with a catalog value, by check. */
 const catalogFaults: Record<string, string> = {
@@ -31,10 +38,16 @@ const catalogFaults: Record<string, string> = {
 const fitFaults: Record<string, string> = { 'max-length': 'is too long', capitals: 'is in capitals' };
 
 /** "Glaze “Moorgrün” has no colour on Orrivo" */
-export function sayCause(key: string, dictionary: ReadonlyMap<string, Attribute>, rulebooks: readonly Rulebook[], channelName: string): string {
+export function sayCause(
+  key: string,
+  dictionary: ReadonlyMap<string, Attribute>,
+  rulebooks: readonly Rulebook[],
+  channelName: string,
+): string {
   const cause = parseCause(key);
   if (!cause) return key;
-  const label = (attribute: string) => rulebooks.flatMap((one) => one.attributes).find((one) => one.key === attribute)?.label ?? attribute;
+  const label = (attribute: string) =>
+    rulebooks.flatMap((one) => one.attributes).find((one) => one.key === attribute)?.label ?? attribute;
   switch (cause.kind) {
     case 'map-category':
       return `No ${channelName} category for ${cause.category.replaceAll('/', ' / ')}`;

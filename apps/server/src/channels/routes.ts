@@ -1,7 +1,18 @@
 import { api } from '@velvet-shelf/contract';
 import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { addRulebook, saveCategories, saveFill, showCategories, showFills, showPlaces, showRulebooks, showTree, takeRulebook, tryRulebook } from './service.js';
+import {
+  addRulebook,
+  saveCategories,
+  saveFill,
+  showCategories,
+  showFills,
+  showPlaces,
+  showRulebooks,
+  showTree,
+  takeRulebook,
+  tryRulebook,
+} from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;
@@ -11,13 +22,21 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, channels.mapCategory, ({ params, body, user }) => saveCategories(services, user, params.id, body.maps));
   route(router, channels.fills, async ({ params }) => ({ items: await showFills(services, params.id) }));
   route(router, channels.tryFill, async ({ params, body }) => {
-    const [one] = await showFills(services, params.id, params.attribute, { fills: new Map([[params.attribute, body.fill]]) });
+    const [one] = await showFills(services, params.id, params.attribute, {
+      fills: new Map([[params.attribute, body.fill]]),
+    });
     if (!one) throw notFound(`attribute “${params.attribute}”`);
     return one;
   });
-  route(router, channels.saveFill, ({ params, body, user }) => saveFill(services, user, params.id, params.attribute, body.fill));
+  route(router, channels.saveFill, ({ params, body, user }) =>
+    saveFill(services, user, params.id, params.attribute, body.fill),
+  );
   route(router, channels.rulebooks, async ({ params }) => ({ items: await showRulebooks(services, params.id) }));
-  route(router, channels.loadRulebook, ({ params, body, user }) => addRulebook(services, user, params.id, body.rulebook));
+  route(router, channels.loadRulebook, ({ params, body, user }) =>
+    addRulebook(services, user, params.id, body.rulebook),
+  );
   route(router, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
-  route(router, channels.takeRulebook, ({ params, user }) => takeRulebook(services, user, params.id, params.rulebookId));
+  route(router, channels.takeRulebook, ({ params, user }) =>
+    takeRulebook(services, user, params.id, params.rulebookId),
+  );
 }

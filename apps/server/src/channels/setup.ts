@@ -46,8 +46,16 @@ export interface SetupChange {
   fills?: ReadonlyMap<string, Fill | null>;
 }
 
-export async function loadSetup(on: Executor, place: PlaceRow, dictionary: Dictionary, mediaAddress: string, change: SetupChange = {}): Promise<PlaceSetup> {
-  const rulebook = change.rulebook ?? (await one<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`))?.body;
+export async function loadSetup(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  mediaAddress: string,
+  change: SetupChange = {},
+): Promise<PlaceSetup> {
+  const rulebook =
+    change.rulebook ??
+    (await one<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`))?.body;
   if (!rulebook) throw notFound(`rulebook for ${place.name}`);
   const maps = await rows<{ category: string; target: string }>(
     on,
@@ -66,12 +74,18 @@ export async function loadSetup(on: Executor, place: PlaceRow, dictionary: Dicti
     if (target === null) categoryMap.delete(category);
     else categoryMap.set(category, target);
   /** The market's own fill replaces the channel's for the same slot. */
-  const placed = new Map(fills.map((one_) => [`${one_.attribute}\u0001${one_.category}`, { attribute: one_.attribute, category: one_.category || undefined, fill: one_.fill }]));
+  const placed = new Map(
+    fills.map((one_) => [
+      `${one_.attribute}\u0001${one_.category}`,
+      { attribute: one_.attribute, category: one_.category || undefined, fill: one_.fill },
+    ]),
+  );
   for (const [attribute, fill] of change.fills ?? [])
     if (fill === null) placed.delete(`${attribute}\u0001`);
     else placed.set(`${attribute}\u0001`, { attribute, category: undefined, fill });
   const byVariant = new Map<number, Record<string, string>>();
-  for (const { variant, attribute, value } of pins) byVariant.set(variant, { ...byVariant.get(variant), [attribute]: value });
+  for (const { variant, attribute, value } of pins)
+    byVariant.set(variant, { ...byVariant.get(variant), [attribute]: value });
   return {
     channel: place.channel,
     market: place.market,
@@ -90,6 +104,12 @@ export async function loadSetup(on: Executor, place: PlaceRow, dictionary: Dicti
 /** Start of the addresses of pictures. */
 export const mediaAddress = (address: string) => `${address}/media`;
 
-export async function compileFor(on: Executor, place: PlaceRow, dictionary: Dictionary, address: string, change?: SetupChange): Promise<CompiledPlace> {
+export async function compileFor(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  address: string,
+  change?: SetupChange,
+): Promise<CompiledPlace> {
   return compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address), change));
 }

@@ -14,9 +14,23 @@ export interface Tried extends Effect {
 }
 
 /** Tries a change of set-up on these families, or on the whole assortment; nothing is written. */
-export async function tryChange(on: Executor, place: PlaceRow, dictionary: Dictionary, address: string, change: SetupChange, units?: readonly number[]): Promise<Tried> {
+export async function tryChange(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  address: string,
+  change: SetupChange,
+  units?: readonly number[],
+): Promise<Tried> {
   const compiled = compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address), change));
-  const wanted = units ?? (await rows<{ unit: number }>(on, sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`)).map((one) => one.unit);
+  const wanted =
+    units ??
+    (
+      await rows<{ unit: number }>(
+        on,
+        sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`,
+      )
+    ).map((one) => one.unit);
   const current = await rows<{ variant: number; readiness: string; collective: boolean; causes: string[] | null }>(
     on,
     sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
@@ -38,7 +52,9 @@ export async function tryChange(on: Executor, place: PlaceRow, dictionary: Dicti
           if (readiness === 'blocked') tried.becameBlocked++;
         }
         const known = new Set(was?.causes ?? []);
-        const fresh = new Set(result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])));
+        const fresh = new Set(
+          result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])),
+        );
         for (const cause of fresh) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + 1);
       }
     }

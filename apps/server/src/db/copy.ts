@@ -13,7 +13,8 @@ export function copyLine(cells: readonly Cell[]): string {
 
 function copyCell(cell: Cell): string {
   if (cell === null || cell === undefined) return '\\N';
-  const text = typeof cell === 'object' ? JSON.stringify(cell).replaceAll('\\u0000', '') : String(cell).replaceAll('\u0000', '');
+  const text =
+    typeof cell === 'object' ? JSON.stringify(cell).replaceAll('\\u0000', '') : String(cell).replaceAll('\u0000', '');
   return /[\\\t\n\r]/.test(text)
     ? text.replaceAll('\\', '\\\\').replaceAll('\t', '\\t').replaceAll('\n', '\\n').replaceAll('\r', '\\r')
     : text;

@@ -36,7 +36,12 @@ try {
     place: compiled,
     families: streamFamilies(reader, order.placeId),
     format: order.format,
-    meta: { title: place.name, link: order.address, description: `${place.name}, ${place.country}`, currency: place.currency },
+    meta: {
+      title: place.name,
+      link: order.address,
+      description: `${place.name}, ${place.country}`,
+      currency: place.currency,
+    },
     path: order.path,
     today: todayText(),
     onSent: (item) => sent.push(copyLine([order.run, item.listing, item.itemKey, item.hash, item.offset, item.length])),

@@ -20,7 +20,8 @@ const query = (placeId: number) => `
 
 /** COPY's text format keeps JSON on one line; only its backslashes are doubled. */
 const fromCopy = (cell: string) => JSON.parse(cell.includes('\\\\') ? cell.replaceAll('\\\\', '\\') : cell);
-const text = (cell: string) => (cell === '\\N' ? null : cell.includes('\\') ? (JSON.parse(`"${cell.replaceAll('"', '\\"')}"`) as string) : cell);
+const text = (cell: string) =>
+  cell === '\\N' ? null : cell.includes('\\') ? (JSON.parse(`"${cell.replaceAll('"', '\\"')}"`) as string) : cell;
 
 export async function* streamFamilies(client: pg.ClientBase, placeId: number): AsyncGenerator<ListedFamily> {
   const stream = client.query(to(query(placeId)));
@@ -32,7 +33,21 @@ export async function* streamFamilies(client: pg.ClientBase, placeId: number): A
     rest = lines.pop() ?? '';
     for (const line of lines) {
       const cells = line.split('\t');
-      const [id = '', unit = '', kind = '', sku = '', category = '', stock = '', options = '', facts = '', offers = '', texts = '', listing = '', collective = '', causeSet = ''] = cells;
+      const [
+        id = '',
+        unit = '',
+        kind = '',
+        sku = '',
+        category = '',
+        stock = '',
+        options = '',
+        facts = '',
+        offers = '',
+        texts = '',
+        listing = '',
+        collective = '',
+        causeSet = '',
+      ] = cells;
       const unitId = Number(unit);
       if (open && open.family.id !== unitId) {
         yield open;
@@ -41,11 +56,23 @@ export async function* streamFamilies(client: pg.ClientBase, placeId: number): A
       open ??= { family: { id: unitId, title: undefined, isSingle: kind === 'single', variants: [] }, listings: [] };
       open.family.variants.push(
         toVariant({
-          id: Number(id), unit_id: unitId, kind, sku: text(sku), category: text(category), stock: Number(stock),
-          options: options === '[]' ? [] : fromCopy(options), facts: fromCopy(facts), offers: offers === '{}' ? {} : fromCopy(offers), texts: texts === '\\N' ? null : fromCopy(texts),
+          id: Number(id),
+          unit_id: unitId,
+          kind,
+          sku: text(sku),
+          category: text(category),
+          stock: Number(stock),
+          options: options === '[]' ? [] : fromCopy(options),
+          facts: fromCopy(facts),
+          offers: offers === '{}' ? {} : fromCopy(offers),
+          texts: texts === '\\N' ? null : fromCopy(texts),
         }),
       );
-      open.listings.push({ id: Number(listing), collectiveBlocks: collective === 't', causeSet: causeSet === '\\N' ? null : Number(causeSet) });
+      open.listings.push({
+        id: Number(listing),
+        collectiveBlocks: collective === 't',
+        causeSet: causeSet === '\\N' ? null : Number(causeSet),
+      });
     }
   }
   if (open) yield open;

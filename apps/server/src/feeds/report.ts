@@ -17,7 +17,15 @@ const reportSchema = z.object({
   problem: z.string().nullish(),
   checked: z.number(),
   total: z.number(),
-  items: z.array(z.object({ key: z.string(), outcome: z.enum(['accepted', 'warned', 'refused']), code: z.string().nullish(), message: z.string().nullish(), number: z.string().nullish() })),
+  items: z.array(
+    z.object({
+      key: z.string(),
+      outcome: z.enum(['accepted', 'warned', 'refused']),
+      code: z.string().nullish(),
+      message: z.string().nullish(),
+      number: z.string().nullish(),
+    }),
+  ),
 });
 export type ChannelReport = z.infer<typeof reportSchema>;
 
@@ -27,7 +35,12 @@ export async function offerFeed(services: Services, user: User, feedId: number):
   const feed = await getFeed(db, feedId);
   if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
   const place = await getPlace(db, feed.placeId);
-  const job = await createJob(db, { kind: 'offer-feed', label: `${place.channelName} reads ${feed.name}`, input: { feed: feedId, run: feed.upRunId, user: user.id }, actor: user.id });
+  const job = await createJob(db, {
+    kind: 'offer-feed',
+    label: `${place.channelName} reads ${feed.name}`,
+    input: { feed: feedId, run: feed.upRunId, user: user.id },
+    actor: user.id,
+  });
   await runJob(services, job);
   return feed.upRunId;
 }
@@ -45,7 +58,12 @@ export async function awaitReport({ db, services, input, progress, cancelled }: 
     answer = await ask(place, `/api/reports/${encodeURIComponent(asked.report)}`);
     await progress(answer.checked, answer.total);
   }
-  if (answer.state === 'failed') throw new Problem(502, 'The channel could not read the feed', `${place.channelName} says: ${answer.problem ?? 'no reason given'}`);
+  if (answer.state === 'failed')
+    throw new Problem(
+      502,
+      'The channel could not read the feed',
+      `${place.channelName} says: ${answer.problem ?? 'no reason given'}`,
+    );
   await landReport(db, place, Number(input.run), answer, Number(input.user));
   services.notify('feeds', { feed: feed.id });
   services.notify('listings');
@@ -60,18 +78,41 @@ async function ask(place: PlaceRow, path: string, body?: unknown): Promise<Chann
       signal: AbortSignal.timeout(60_000),
     });
   } catch (error) {
-    throw new Problem(502, 'The channel cannot be reached', `${place.channelName} did not answer at ${place.accountAddress}: ${error instanceof Error ? error.message : String(error)}. The file stays up; try again later.`);
+    throw new Problem(
+      502,
+      'The channel cannot be reached',
+      `${place.channelName} did not answer at ${place.accountAddress}: ${error instanceof Error ? error.message : String(error)}. The file stays up; try again later.`,
+    );
   }
-  if (!answer.ok) throw new Problem(502, 'The channel refused', `${place.channelName} answered ${answer.status}: ${(await answer.text()).slice(0, 300)}`);
+  if (!answer.ok)
+    throw new Problem(
+      502,
+      'The channel refused',
+      `${place.channelName} answered ${answer.status}: ${(await answer.text()).slice(0, 300)}`,
+    );
   const read = reportSchema.safeParse(await answer.json());
-  if (!read.success) throw new Problem(502, 'The channel’s answer cannot be read', `${place.channelName} sent something else than a report`);
+  if (!read.success)
+    throw new Problem(
+      502,
+      'The channel’s answer cannot be read',
+      `${place.channelName} sent something else than a report`,
+    );
   return read.data;
 }
 
 /** Every item sent gets an outcome: accepted, warned, refused, or unanswered. */
-async function landReport(db: Database, place: PlaceRow, runId: number, report: ChannelReport, actor: number): Promise<void> {
+async function landReport(
+  db: Database,
+  place: PlaceRow,
+  runId: number,
+  report: ChannelReport,
+  actor: number,
+): Promise<void> {
   await db.transaction(async (tx) => {
-    const made = await one<{ id: number }>(tx, sql`INSERT INTO report (run_id, external_id, counts) VALUES (${runId}, ${report.report}, '{}') RETURNING id`);
+    const made = await one<{ id: number }>(
+      tx,
+      sql`INSERT INTO report (run_id, external_id, counts) VALUES (${runId}, ${report.report}, '{}') RETURNING id`,
+    );
     const id = made?.id ?? 0;
     await tx.execute(sql`
       INSERT INTO report_item (report_id, item_key, listing_id, outcome, code, message)
@@ -79,7 +120,11 @@ async function landReport(db: Database, place: PlaceRow, runId: number, report: 
       FROM run_item i LEFT JOIN jsonb_to_recordset(${json(report.items)}) AS t(key text, outcome text, code text, message text) ON t.key = i.item_key
       WHERE i.run_id = ${runId} ON CONFLICT DO NOTHING`);
     const counts = { accepted: 0, warned: 0, refused: 0, unanswered: 0 };
-    for (const { outcome, n } of await rows<{ outcome: keyof typeof counts; n: number }>(tx, sql`SELECT outcome, count(*) AS n FROM report_item WHERE report_id = ${id} GROUP BY 1`)) counts[outcome] = n;
+    for (const { outcome, n } of await rows<{ outcome: keyof typeof counts; n: number }>(
+      tx,
+      sql`SELECT outcome, count(*) AS n FROM report_item WHERE report_id = ${id} GROUP BY 1`,
+    ))
+      counts[outcome] = n;
     await tx.execute(sql`UPDATE report SET counts = ${json(counts)} WHERE id = ${id}`);
     const answered = report.items.filter((item) => item.outcome !== 'accepted');
     const findings = answered.map((item) => ({ key: item.key, findings: [toFinding(place, item)] }));
@@ -95,7 +140,9 @@ async function landReport(db: Database, place: PlaceRow, runId: number, report: 
       UPDATE listing l SET channel_state = 'withdrawn' WHERE l.place_id = ${place.id} AND l.channel_state = 'live'
         AND NOT EXISTS (SELECT 1 FROM run_item i WHERE i.run_id = ${runId} AND i.listing_id = l.id)`);
     const words = `${place.channelName} accepted ${counts.accepted}, warned ${counts.warned}, refused ${counts.refused} of ${counts.accepted + counts.warned + counts.refused + counts.unanswered} sent${counts.unanswered ? `; ${counts.unanswered} unanswered` : ''}`;
-    await recordAction(tx, { actor, kind: 'report', words }, [{ kind: 'run', id: runId, delta: { report: [null, counts] } }]);
+    await recordAction(tx, { actor, kind: 'report', words }, [
+      { kind: 'run', id: runId, delta: { report: [null, counts] } },
+    ]);
   });
 }
 

@@ -33,7 +33,10 @@ export function feedRoutes(router: AppRouter, services: Services): void {
 
   router.get('/api/runs/:id/file', async (ctx) => {
     if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
-    const run = await one<{ path: string | null; format: string }>(db, sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${Number(ctx.params.id) || 0}`);
+    const run = await one<{ path: string | null; format: string }>(
+      db,
+      sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${Number(ctx.params.id) || 0}`,
+    );
     if (!run?.path) throw notFound('file of this run');
     ctx.attachment(`velvet-shelf-run-${ctx.params.id}.${run.format === 'rss' ? 'xml' : run.format}`);
     ctx.type = contentTypes[run.format] ?? 'application/octet-stream';
@@ -43,13 +46,22 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
   router.get('/feeds/:name', async (ctx) => {
     const secret = String(ctx.params.name).replace(/\.\w+$/, '');
-    const feed = await one<{ id: number; run: number | null; path: string | null; etag: string | null; format: string; ended: string | null }>(
+    const feed = await one<{
+      id: number;
+      run: number | null;
+      path: string | null;
+      etag: string | null;
+      format: string;
+      ended: string | null;
+    }>(
       db,
       sql`SELECT f.id, r.id AS run, r.path, r.etag, f.format, r.ended_at AS ended FROM feed f LEFT JOIN run r ON r.id = f.up_run_id WHERE f.secret = ${secret}`,
     );
     if (!feed) throw notFound('feed at this address');
     const note = (status: number) =>
-      db.execute(sql`INSERT INTO feed_fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`);
+      db.execute(
+        sql`INSERT INTO feed_fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`,
+      );
     if (!feed.path || !feed.etag) {
       await note(404);
       throw new Problem(404, 'Not yet', 'This feed has no file yet; an empty one is never offered');

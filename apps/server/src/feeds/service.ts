@@ -42,17 +42,31 @@ export async function listFeeds(services: Services): Promise<FeedAnswer[]> {
 }
 
 export async function showFeed({ db, config }: Services, feed: FeedRow): Promise<FeedAnswer> {
-  const runs = await rows<RunRow>(db, sql`SELECT ${runColumns} WHERE r.feed_id = ${feed.id} ORDER BY r.id DESC LIMIT 20`);
-  const fetches = await rows<FeedAnswer['fetches'][number]>(db, sql`SELECT at, agent, status, run_id AS "runId" FROM feed_fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`);
+  const runs = await rows<RunRow>(
+    db,
+    sql`SELECT ${runColumns} WHERE r.feed_id = ${feed.id} ORDER BY r.id DESC LIMIT 20`,
+  );
+  const fetches = await rows<FeedAnswer['fetches'][number]>(
+    db,
+    sql`SELECT at, agent, status, run_id AS "runId" FROM feed_fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`,
+  );
   return {
-    id: feed.id, placeId: feed.placeId, place: feed.place, name: feed.name, format: feed.format,
+    id: feed.id,
+    placeId: feed.placeId,
+    place: feed.place,
+    name: feed.name,
+    format: feed.format,
     address: `${config.address}/feeds/${feed.secret}.${feed.format === 'rss' ? 'xml' : feed.format}`,
     runs: runs.map(toRun),
     fetches: fetches.map((row) => ({ ...row, at: iso(row.at) })),
   };
 }
 
-type RunRow = Omit<RunAnswer, 'report' | 'progress' | 'up'> & { up: boolean; report: RunAnswer['report']; progress: RunAnswer['progress'] };
+type RunRow = Omit<RunAnswer, 'report' | 'progress' | 'up'> & {
+  up: boolean;
+  report: RunAnswer['report'];
+  progress: RunAnswer['progress'];
+};
 
 const runColumns = sql`
   r.id, r.feed_id AS "feedId", r.state, r.held_why AS "heldWhy", r.error, f.up_run_id = r.id IS TRUE AS up, r.counts, r.difference, r.bytes,
@@ -74,7 +88,12 @@ export async function showRun({ db }: Services, id: number): Promise<RunAnswer> 
   return toRun(run);
 }
 
-export async function createFeed(services: Services, user: User, placeId: number, format: FeedFormat): Promise<FeedAnswer> {
+export async function createFeed(
+  services: Services,
+  user: User,
+  placeId: number,
+  format: FeedFormat,
+): Promise<FeedAnswer> {
   const { db } = services;
   const place = await getPlace(db, placeId);
   const id = await db.transaction(async (tx) => {
@@ -82,7 +101,11 @@ export async function createFeed(services: Services, user: User, placeId: number
       tx,
       sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${format.toUpperCase()}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
     );
-    await recordAction(tx, { actor: user.id, kind: 'create-feed', words: `Made a feed for ${place.name} (${format.toUpperCase()})` }, [{ kind: 'feed', id: made?.id ?? 0, delta: { format: [null, format] } }]);
+    await recordAction(
+      tx,
+      { actor: user.id, kind: 'create-feed', words: `Made a feed for ${place.name} (${format.toUpperCase()})` },
+      [{ kind: 'feed', id: made?.id ?? 0, delta: { format: [null, format] } }],
+    );
     return made?.id ?? 0;
   });
   return showFeed(services, await getFeed(db, id));
@@ -97,13 +120,26 @@ export async function startRun(services: Services, user: User, feedId: number): 
   if (busy) throw conflict('A batch is being applied; the feed is built when that is done');
   const { version } = await rulebookOf(db, place);
   const { run, job } = await db.transaction(async (tx) => {
-    const running = await one<{ id: number }>(tx, sql`SELECT id FROM run WHERE feed_id = ${feedId} AND state = 'running'`);
+    const running = await one<{ id: number }>(
+      tx,
+      sql`SELECT id FROM run WHERE feed_id = ${feedId} AND state = 'running'`,
+    );
     if (running) throw conflict('This feed is being built already');
-    const made = await one<{ id: number }>(tx, sql`INSERT INTO run (feed_id, state, rulebook_version) VALUES (${feedId}, 'running', ${version}) RETURNING id`);
+    const made = await one<{ id: number }>(
+      tx,
+      sql`INSERT INTO run (feed_id, state, rulebook_version) VALUES (${feedId}, 'running', ${version}) RETURNING id`,
+    );
     const run = made?.id ?? 0;
-    const job = await createJob(tx, { kind: 'build-feed', label: `Building ${feed.name}`, input: { run, feed: feedId }, actor: user.id });
+    const job = await createJob(tx, {
+      kind: 'build-feed',
+      label: `Building ${feed.name}`,
+      input: { run, feed: feedId },
+      actor: user.id,
+    });
     await tx.execute(sql`UPDATE run SET job_id = ${job} WHERE id = ${run}`);
-    await recordAction(tx, { actor: user.id, kind: 'build-feed', words: `Built ${feed.name}` }, [{ kind: 'run', id: run, delta: { state: [null, 'running'] } }]);
+    await recordAction(tx, { actor: user.id, kind: 'build-feed', words: `Built ${feed.name}` }, [
+      { kind: 'run', id: run, delta: { state: [null, 'running'] } },
+    ]);
     return { run, job };
   });
   runJob(services, job).catch(() => undefined);
@@ -120,9 +156,22 @@ export async function buildFeed(context: JobContext): Promise<void> {
   const directory = join(services.config.files, 'feeds');
   await mkdir(directory, { recursive: true });
   const path = join(directory, `run-${runId}.${feed.format === 'rss' ? 'xml' : feed.format}`);
-  const total = (await one<{ n: number }>(db, sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE place_id = ${feed.placeId}`))?.n ?? 0;
+  const total =
+    (
+      await one<{ n: number }>(
+        db,
+        sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE place_id = ${feed.placeId}`,
+      )
+    )?.n ?? 0;
   await context.progress(0, total);
-  const order: BuildOrder = { database: services.config.database, run: runId, placeId: feed.placeId, format: feed.format, path, address: services.config.address };
+  const order: BuildOrder = {
+    database: services.config.database,
+    run: runId,
+    placeId: feed.placeId,
+    format: feed.format,
+    path,
+    address: services.config.address,
+  };
   const done = await inThread(order, context, total);
   if (!done) {
     await db.execute(sql`UPDATE run SET state = 'cancelled', ended_at = now() WHERE id = ${runId}`);
@@ -141,7 +190,9 @@ export async function buildFeed(context: JobContext): Promise<void> {
 }
 
 export async function buildFailed({ db, input, services }: JobContext, error: Error): Promise<void> {
-  await db.execute(sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${Number(input.run)}`);
+  await db.execute(
+    sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${Number(input.run)}`,
+  );
   services.notify('feeds', { feed: Number(input.feed) });
 }
 
@@ -185,27 +236,52 @@ async function compareWithUp(db: Executor, up: number | null, run: number): Prom
 /** Lets a held run go up, or an earlier one come back. */
 export async function releaseRun(services: Services, user: User, id: number): Promise<void> {
   const { db } = services;
-  const run = await one<{ state: string; feed: number; sent: number | null }>(db, sql`SELECT state, feed_id AS feed, (counts ->> 'sent')::int AS sent FROM run WHERE id = ${id}`);
+  const run = await one<{ state: string; feed: number; sent: number | null }>(
+    db,
+    sql`SELECT state, feed_id AS feed, (counts ->> 'sent')::int AS sent FROM run WHERE id = ${id}`,
+  );
   if (!run) throw notFound(`run ${id}`);
-  if (run.state !== 'held' && run.state !== 'done') throw conflict(`This run is ${run.state}; only a whole file can be put up`);
+  if (run.state !== 'held' && run.state !== 'done')
+    throw conflict(`This run is ${run.state}; only a whole file can be put up`);
   if (!run.sent) throw conflict('An empty file is never put up: it would clear the channel');
   await db.transaction(async (tx) => {
-    const before = await one<{ up: number | null }>(tx, sql`SELECT up_run_id AS up FROM feed WHERE id = ${run.feed} FOR UPDATE`);
+    const before = await one<{ up: number | null }>(
+      tx,
+      sql`SELECT up_run_id AS up FROM feed WHERE id = ${run.feed} FOR UPDATE`,
+    );
     await tx.execute(sql`UPDATE run SET state = 'done' WHERE id = ${id}`);
     await tx.execute(sql`UPDATE feed SET up_run_id = ${id} WHERE id = ${run.feed}`);
-    await recordAction(tx, { actor: user.id, kind: 'release-run', words: run.state === 'held' ? `Released run ${id}` : `Went back to run ${id}` }, [{ kind: 'feed', id: run.feed, delta: { up: [before?.up ?? null, id] } }]);
+    await recordAction(
+      tx,
+      {
+        actor: user.id,
+        kind: 'release-run',
+        words: run.state === 'held' ? `Released run ${id}` : `Went back to run ${id}`,
+      },
+      [{ kind: 'feed', id: run.feed, delta: { up: [before?.up ?? null, id] } }],
+    );
   });
   services.notify('feeds', { feed: run.feed });
 }
 
 /** What a run left out, grouped by what would have let it in. */
 export async function leftOutOf({ db }: Services, id: number) {
-  const head = await one<{ place: number }>(db, sql`SELECT f.place_id AS place FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${id}`);
+  const head = await one<{ place: number }>(
+    db,
+    sql`SELECT f.place_id AS place FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${id}`,
+  );
   if (!head) throw notFound(`run ${id}`);
   const place = await getPlace(db, head.place);
   const rulebook = await rulebookOf(db, place);
   const { attributes } = await loadDictionary(db);
-  const found = await rows<{ listing: number; sku: string | null; title: string | null; reason: string; words: string | null; causes: string[] | null }>(
+  const found = await rows<{
+    listing: number;
+    sku: string | null;
+    title: string | null;
+    reason: string;
+    words: string | null;
+    causes: string[] | null;
+  }>(
     db,
     sql`SELECT o.listing_id AS listing, p.sku, p.title, o.reason, o.words,
           (SELECT array_agg(c.key ORDER BY c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = o.cause_set_id) AS causes
@@ -214,10 +290,23 @@ export async function leftOutOf({ db }: Services, id: number) {
   /** Each listing is counted once: under the first of its causes by how many listings share it. */
   const frequency = new Map<string, number>();
   for (const { causes } of found) for (const key of causes ?? []) frequency.set(key, (frequency.get(key) ?? 0) + 1);
-  const groups = new Map<string, { words: string; cause: string | null; listings: number; examples: { listingId: number; sku: string | null; title: string | null }[] }>();
+  const groups = new Map<
+    string,
+    {
+      words: string;
+      cause: string | null;
+      listings: number;
+      examples: { listingId: number; sku: string | null; title: string | null }[];
+    }
+  >();
   for (const row of found) {
     const cause = [...(row.causes ?? [])].sort((a, b) => (frequency.get(b) ?? 0) - (frequency.get(a) ?? 0))[0] ?? null;
-    const words = row.reason === 'not for this channel' ? `Not for this channel: ${row.words ?? ''}` : cause === null ? 'Blocked' : sayCause(cause, attributes, [rulebook], place.channelName);
+    const words =
+      row.reason === 'not for this channel'
+        ? `Not for this channel: ${row.words ?? ''}`
+        : cause === null
+          ? 'Blocked'
+          : sayCause(cause, attributes, [rulebook], place.channelName);
     const group = groups.get(words) ?? { words, cause, listings: 0, examples: [] };
     groups.set(words, group);
     group.listings++;

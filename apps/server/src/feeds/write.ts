@@ -81,7 +81,13 @@ export async function writeFeed(options: WriteOptions): Promise<Written> {
         }
         const row = writer.item(result.values);
         const length = Buffer.byteLength(row);
-        options.onSent({ listing: listing.id, itemKey: key, hash: createHash('md5').update(row).digest('base64url'), offset: counts.bytes, length });
+        options.onSent({
+          listing: listing.id,
+          itemKey: key,
+          hash: createHash('md5').update(row).digest('base64url'),
+          offset: counts.bytes,
+          length,
+        });
         put(row);
         counts.bytes += length;
         counts.sent++;

@@ -9,7 +9,9 @@ export async function readyPartitions(on: Executor, now: Date): Promise<void> {
     const day = (date: Date) => date.toISOString().slice(0, 10);
     const name = `change_${day(from).slice(0, 7).replace('-', '_')}`;
     await on.execute(
-      sql.raw(`CREATE TABLE IF NOT EXISTS "${name}" PARTITION OF "change" FOR VALUES FROM ('${day(from)}') TO ('${day(to)}')`),
+      sql.raw(
+        `CREATE TABLE IF NOT EXISTS "${name}" PARTITION OF "change" FOR VALUES FROM ('${day(from)}') TO ('${day(to)}')`,
+      ),
     );
   }
 }

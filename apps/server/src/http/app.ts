@@ -26,9 +26,22 @@ export function createApp(services: Services, log: Logger): Koa<State> {
   const app = new Koa<State>();
   app.use(problems(log));
   app.use(securityHeaders);
-  app.use(compress({ threshold: 2048, filter: (type) => !/event-stream|rss|tab-separated|csv/.test(type) && /json|text|javascript|css|svg/.test(type) }));
+  app.use(
+    compress({
+      threshold: 2048,
+      filter: (type) => !/event-stream|rss|tab-separated|csv/.test(type) && /json|text|javascript|css|svg/.test(type),
+    }),
+  );
   app.use(sameOrigin);
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '20mb', onerror: () => { throw badRequest('The body is not JSON'); } }));
+  app.use(
+    bodyParser({
+      enableTypes: ['json'],
+      jsonLimit: '20mb',
+      onerror: () => {
+        throw badRequest('The body is not JSON');
+      },
+    }),
+  );
   app.use(async (ctx, next) => {
     if (ctx.path.startsWith('/api/')) {
       const user = await currentUser(ctx, db);
@@ -71,7 +84,8 @@ function problems(log: Logger) {
     } catch (error) {
       const problem = error instanceof Problem ? error : databaseProblem(error);
       if (!problem) log.error({ err: error, path: ctx.path }, 'unexpected');
-      const answer = problem ?? new Problem(500, 'Something went wrong here', 'Nothing was changed. The server’s log says more.');
+      const answer =
+        problem ?? new Problem(500, 'Something went wrong here', 'Nothing was changed. The server’s log says more.');
       ctx.status = answer.status;
       ctx.type = 'application/problem+json';
       ctx.body = answer.body;
@@ -82,7 +96,8 @@ function problems(log: Logger) {
 /** Two people or jobs at the same rows at once: try again. */
 function databaseProblem(error: unknown): Problem | undefined {
   const code = (error as { cause?: { code?: string }; code?: string }).cause?.code ?? (error as { code?: string }).code;
-  if (code === '40P01' || code === '40001') return new Problem(409, 'Somebody else was at the same rows', 'Nothing was changed. Try again.');
+  if (code === '40P01' || code === '40001')
+    return new Problem(409, 'Somebody else was at the same rows', 'Nothing was changed. Try again.');
   return undefined;
 }
 
@@ -90,7 +105,10 @@ async function securityHeaders(ctx: Context, next: Next): Promise<void> {
   ctx.set('X-Content-Type-Options', 'nosniff');
   ctx.set('Referrer-Policy', 'same-origin');
   ctx.set('X-Frame-Options', 'DENY');
-  ctx.set('Content-Security-Policy', "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'");
+  ctx.set(
+    'Content-Security-Policy',
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'",
+  );
   await next();
 }
 

@@ -22,7 +22,9 @@ export async function listenForEvents(db: Database): Promise<() => void> {
 
 export function notifier(db: Database): (topic: string, detail?: Record<string, unknown>) => void {
   return (topic, detail = {}) => {
-    db.$client.query('SELECT pg_notify($1, $2)', [channelName, JSON.stringify({ topic, ...detail })]).catch(() => undefined);
+    db.$client
+      .query('SELECT pg_notify($1, $2)', [channelName, JSON.stringify({ topic, ...detail })])
+      .catch(() => undefined);
   };
 }
 

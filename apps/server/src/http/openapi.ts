@@ -14,9 +14,14 @@ export function openApi(version: string) {
         summary: endpoint.summary,
         ...(endpoint.open ? { security: [] } : {}),
         parameters: [...parameters(endpoint.params, 'path'), ...parameters(endpoint.query, 'query')],
-        ...(['GET', 'DELETE'].includes(endpoint.method) ? {} : { requestBody: { content: { 'application/json': { schema: schemaOf(endpoint.body, 'input') } } } }),
+        ...(['GET', 'DELETE'].includes(endpoint.method)
+          ? {}
+          : { requestBody: { content: { 'application/json': { schema: schemaOf(endpoint.body, 'input') } } } }),
         responses: {
-          200: { description: 'The answer', content: { 'application/json': { schema: schemaOf(endpoint.answer, 'output') } } },
+          200: {
+            description: 'The answer',
+            content: { 'application/json': { schema: schemaOf(endpoint.answer, 'output') } },
+          },
           default: { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': {} } },
         },
       };
@@ -35,6 +40,14 @@ function schemaOf(schema: z.ZodType, io: 'input' | 'output') {
 }
 
 function parameters(schema: z.ZodType, where: 'path' | 'query') {
-  const { properties = {}, required = [] } = schemaOf(schema, 'input') as { properties?: Record<string, unknown>; required?: string[] };
-  return Object.entries(properties).map(([name, one]) => ({ name, in: where, required: where === 'path' || required.includes(name), schema: one }));
+  const { properties = {}, required = [] } = schemaOf(schema, 'input') as {
+    properties?: Record<string, unknown>;
+    required?: string[];
+  };
+  return Object.entries(properties).map(([name, one]) => ({
+    name,
+    in: where,
+    required: where === 'path' || required.includes(name),
+    schema: one,
+  }));
 }

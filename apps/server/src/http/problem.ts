@@ -30,8 +30,10 @@ export class Problem extends Error {
   }
 }
 
-export const badRequest = (detail: string, errors: Pointed[] = []) => new Problem(400, 'The request cannot be used', detail, errors);
-export const unprocessable = (detail: string, errors: Pointed[] = []) => new Problem(422, 'This cannot be done', detail, errors);
+export const badRequest = (detail: string, errors: Pointed[] = []) =>
+  new Problem(400, 'The request cannot be used', detail, errors);
+export const unprocessable = (detail: string, errors: Pointed[] = []) =>
+  new Problem(422, 'This cannot be done', detail, errors);
 export const notFound = (what: string) => new Problem(404, 'Not found', `There is no ${what}`);
 export const conflict = (detail: string) => new Problem(409, 'Not in this state', detail);
 export const stale = (detail: string, extra: Record<string, unknown>) =>

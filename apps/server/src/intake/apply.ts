@@ -12,7 +12,14 @@ import { reach, refreshKeys, regroup, rejoin } from './joins.js';
 const chunkRows = 5000;
 
 /** Job: applies the tried rows of a batch from the checkpoint on. */
-export async function applyBatch({ db, input, checkpoint, progress, saveCheckpoint, cancelled }: JobContext): Promise<void> {
+export async function applyBatch({
+  db,
+  input,
+  checkpoint,
+  progress,
+  saveCheckpoint,
+  cancelled,
+}: JobContext): Promise<void> {
   const batchId = Number(input.batch);
   const actionId = Number(input.action);
   const dictionary = await loadDictionary(db);
@@ -41,10 +48,19 @@ export async function applyBatch({ db, input, checkpoint, progress, saveCheckpoi
     from = last;
     await progress(done, total?.n ?? 0);
   }
-  await db.execute(sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`);
+  await db.execute(
+    sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`,
+  );
 }
 
-async function applyChunk(tx: Executor, batchId: number, actionId: number, after: number, last: number, dictionary: Dictionary): Promise<void> {
+async function applyChunk(
+  tx: Executor,
+  batchId: number,
+  actionId: number,
+  after: number,
+  last: number,
+  dictionary: Dictionary,
+): Promise<void> {
   const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused'`;
   const key = sql`(SELECT supplier_id FROM batch WHERE id = ${batchId})`;
   await tx.execute(sql`
@@ -58,12 +74,23 @@ async function applyChunk(tx: Executor, batchId: number, actionId: number, after
     INSERT INTO record_version (record_id, batch_id, content_id, row)
     SELECT r.id, ${batchId}, c.id, b.row FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
     JOIN record_content c ON c.record_id = r.id AND c.hash = b.hash WHERE ${part} ON CONFLICT DO NOTHING`);
-  const touched = await rows<{ id: number }>(tx, sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId} AND row > ${after} AND row <= ${last}`);
-  await settleRecords(tx, touched.map((one_) => one_.id), { actionId, batchId, dictionary });
+  const touched = await rows<{ id: number }>(
+    tx,
+    sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId} AND row > ${after} AND row <= ${last}`,
+  );
+  await settleRecords(
+    tx,
+    touched.map((one_) => one_.id),
+    { actionId, batchId, dictionary },
+  );
 }
 
 /** The current content of records, and all that follows from it: joins, families, offers, products, listings to re-check. */
-async function settleRecords(tx: Executor, records: readonly number[], { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary }): Promise<void> {
+async function settleRecords(
+  tx: Executor,
+  records: readonly number[],
+  { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary },
+): Promise<void> {
   const changed = await rows<{ id: number }>(
     tx,
     sql`UPDATE record r SET content_id = now.content_id FROM (
@@ -96,11 +123,21 @@ function mergeChanges(...lists: Change[][]): Change[] {
 }
 
 /** Takes a batch back; what a person set since stays, and is named. */
-export async function undoBatch(db: Executor & { transaction: <T>(work: (tx: Executor) => Promise<T>) => Promise<T> }, batchId: number, undoAction: number): Promise<string[]> {
+export async function undoBatch(
+  db: Executor & { transaction: <T>(work: (tx: Executor) => Promise<T>) => Promise<T> },
+  batchId: number,
+  undoAction: number,
+): Promise<string[]> {
   const dictionary = await loadDictionary(db);
   return db.transaction(async (tx) => {
-    const batch = await one<{ action_id: number }>(tx, sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id`);
-    const touched = await rows<{ id: number }>(tx, sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`);
+    const batch = await one<{ action_id: number }>(
+      tx,
+      sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id`,
+    );
+    const touched = await rows<{ id: number }>(
+      tx,
+      sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`,
+    );
     const { products, left } = await undoOffers(tx, batch?.action_id ?? 0);
     const edited = await rows<{ sku: string | null; label: string }>(
       tx,
@@ -108,10 +145,20 @@ export async function undoBatch(db: Executor & { transaction: <T>(work: (tx: Exe
           WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(touched.map((one_) => one_.id))}))
             AND e.at > (SELECT at FROM action WHERE id = ${batch?.action_id ?? 0}) LIMIT 200`,
     );
-    await settleRecords(tx, touched.map((one_) => one_.id), { actionId: undoAction, batchId: undefined, dictionary });
-    const units = await rows<{ unit: number }>(tx, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`);
+    await settleRecords(
+      tx,
+      touched.map((one_) => one_.id),
+      { actionId: undoAction, batchId: undefined, dictionary },
+    );
+    const units = await rows<{ unit: number }>(
+      tx,
+      sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
+    );
     await refreshOffers(tx, products);
-    await markDirty(tx, units.map((one_) => one_.unit));
+    await markDirty(
+      tx,
+      units.map((one_) => one_.unit),
+    );
     return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
   });
 }

@@ -32,7 +32,11 @@ export async function receiveFile(ctx: Context, config: Config): Promise<Receive
   let received: ReceivedFile | undefined;
   try {
     await new Promise<void>((resolve, reject) => {
-      const parser = busboy({ headers: ctx.req.headers, limits: { files: 1, fileSize: config.maxUpload }, defParamCharset: 'utf8' });
+      const parser = busboy({
+        headers: ctx.req.headers,
+        limits: { files: 1, fileSize: config.maxUpload },
+        defParamCharset: 'utf8',
+      });
       let writing: Promise<void> | undefined;
       parser.on('field', (name, value) => (fields[name] = value));
       parser.on('file', (_field, stream, info) => {
@@ -44,7 +48,11 @@ export async function receiveFile(ctx: Context, config: Config): Promise<Receive
         });
         writing = pipeline(stream, createWriteStream(path)).then(() => {
           if (stream.truncated)
-            throw new Problem(413, 'The file is too large', `“${info.filename}” is larger than ${Math.floor(config.maxUpload / 1e6)} MB. Split it, or raise VELVET_MAX_UPLOAD.`);
+            throw new Problem(
+              413,
+              'The file is too large',
+              `“${info.filename}” is larger than ${Math.floor(config.maxUpload / 1e6)} MB. Split it, or raise VELVET_MAX_UPLOAD.`,
+            );
           received = { name: info.filename || 'file', path, bytes, sha256: hash.digest('hex'), fields };
         });
         writing.catch(reject);
@@ -99,7 +107,9 @@ export interface FileRow {
 /** Streams a file's rows in constant memory, from the row after the header; `header` gives the columns first. */
 export async function* readRows(path: string, reading: Reading): AsyncGenerator<FileRow> {
   const source = createReadStream(path, { highWaterMark: 256 * 1024 });
-  const decoded = source.pipe(iconv.decodeStream(reading.encoding)).pipe(new Transform({ transform: (chunk, _encoding, done) => done(null, chunk) }));
+  const decoded = source
+    .pipe(iconv.decodeStream(reading.encoding))
+    .pipe(new Transform({ transform: (chunk, _encoding, done) => done(null, chunk) }));
   const parser = Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: reading.delimiter, skipEmptyLines: false });
   const rows = decoded.pipe(parser);
   let row = 0;
@@ -115,7 +125,11 @@ export async function* readRows(path: string, reading: Reading): AsyncGenerator<
 }
 
 /** Column names and the first rows. */
-export async function readHead(path: string, reading: Reading, count: number): Promise<{ columns: string[]; sample: FileRow[] }> {
+export async function readHead(
+  path: string,
+  reading: Reading,
+  count: number,
+): Promise<{ columns: string[]; sample: FileRow[] }> {
   const sample: FileRow[] = [];
   let columns: string[] = [];
   for await (const row of readRows(path, reading)) {

@@ -61,7 +61,9 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   );
   const byId = new Map(members.map((one) => [one.id, one]));
   const active = members.filter((one) => one.active);
-  const { components, proposals } = joinRecords(active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })));
+  const { components, proposals } = joinRecords(
+    active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })),
+  );
   await writeProposals(on, active, proposals);
 
   const best = (list: Member[]) => [...list].sort((a, b) => a.rank - b.rank || a.id - b.id);
@@ -80,7 +82,8 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   const productOf = groups.map((group, g) => {
     const own = group.flatMap(({ product }) => (product !== null && owner.get(product)?.group === g ? [product] : []));
     const [first, ...others] = [...new Set(own)];
-    if (first === undefined) toMake.push({ group: g, restore: group.find(({ made }) => made !== null && !owner.has(made))?.made ?? null });
+    if (first === undefined)
+      toMake.push({ group: g, restore: group.find(({ made }) => made !== null && !owner.has(made))?.made ?? null });
     else for (const from of others) merged.push({ from, into: first });
     return first;
   });
@@ -101,19 +104,34 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     for (const { id } of group) assigned.push({ record: id, product: productOf[g] ?? 0 });
   });
   if (merged.length > 0)
-    await on.execute(sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`);
-  const touched = new Set<number>([...members.flatMap(({ product }) => product ?? []), ...assigned.map((one) => one.product)]);
+    await on.execute(
+      sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`,
+    );
+  const touched = new Set<number>([
+    ...members.flatMap(({ product }) => product ?? []),
+    ...assigned.map((one) => one.product),
+  ]);
   await on.execute(sql`
     UPDATE record r SET product_id = t.product, made_product_id = coalesce(r.made_product_id, t.product)
     FROM jsonb_to_recordset(${json(assigned)}) AS t(record bigint, product bigint)
     WHERE r.id = t.record AND r.product_id IS DISTINCT FROM t.product`);
-  await on.execute(sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((one) => !one.active).map((one) => one.id))})`);
+  await on.execute(
+    sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((one) => !one.active).map((one) => one.id))})`,
+  );
   return [...touched];
 }
 
-async function writeProposals(on: Executor, active: Member[], proposals: ReturnType<typeof joinRecords>['proposals']): Promise<void> {
-  const keys = active.flatMap((one) => joinLevels.flatMap((kind: JoinLevel) => (one.keys?.[kind] ? [{ kind, key: one.keys[kind] }] : [])));
-  await on.execute(sql`DELETE FROM join_proposal p USING jsonb_to_recordset(${json(keys)}) AS t(kind text, key text) WHERE p.kind = t.kind AND p.key = t.key`);
+async function writeProposals(
+  on: Executor,
+  active: Member[],
+  proposals: ReturnType<typeof joinRecords>['proposals'],
+): Promise<void> {
+  const keys = active.flatMap((one) =>
+    joinLevels.flatMap((kind: JoinLevel) => (one.keys?.[kind] ? [{ kind, key: one.keys[kind] }] : [])),
+  );
+  await on.execute(
+    sql`DELETE FROM join_proposal p USING jsonb_to_recordset(${json(keys)}) AS t(kind text, key text) WHERE p.kind = t.kind AND p.key = t.key`,
+  );
   if (proposals.length > 0)
     await on.execute(sql`
       INSERT INTO join_proposal (kind, key, records, reason)
@@ -179,8 +197,13 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   await on.execute(sql`
     UPDATE family_key f SET product_id = t.family FROM jsonb_to_recordset(${json(keyRows)}) AS t(key bigint, family bigint)
     WHERE f.id = t.key AND f.product_id IS DISTINCT FROM t.family`);
-  await on.execute(sql`UPDATE product SET merged_into = NULL WHERE id = ANY(${ids([...chosen.values()])}) AND merged_into IS NOT NULL`);
-  const before = await rows<{ unit: number }>(on, sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids([...closure])})`);
+  await on.execute(
+    sql`UPDATE product SET merged_into = NULL WHERE id = ANY(${ids([...chosen.values()])}) AND merged_into IS NOT NULL`,
+  );
+  const before = await rows<{ unit: number }>(
+    on,
+    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids([...closure])})`,
+  );
   const members = [...closure].map((product) => {
     const group = groupOf.get(product);
     return { product, family: group === undefined ? null : (chosen.get(group) ?? null) };
@@ -191,6 +214,8 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
     WHERE p.id = t.product AND p.kind IN ('single', 'variant')
       AND (p.family_id IS DISTINCT FROM t.family OR p.unit_id <> coalesce(t.family, p.id))`);
   if (merged.length > 0)
-    await on.execute(sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`);
+    await on.execute(
+      sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`,
+    );
   return [...new Set([...before.map((one) => one.unit), ...members.map((one) => one.family ?? one.product)])];
 }

@@ -24,7 +24,8 @@ export async function applyOffers(on: Executor, records: readonly number[], batc
   const prices: PriceLine[] = [];
   const counts: { product: number; figure: number }[] = [];
   for (const { product, offer } of offers) {
-    for (const [currency, amount] of Object.entries(offer.regular ?? {})) prices.push({ product, currency, kind: 'regular', amount, from: null, to: null });
+    for (const [currency, amount] of Object.entries(offer.regular ?? {}))
+      prices.push({ product, currency, kind: 'regular', amount, from: null, to: null });
     for (const [currency, amount] of Object.entries(offer.sale ?? {}))
       prices.push({ product, currency, kind: 'sale', amount, from: offer.saleFrom ?? null, to: offer.saleTo ?? null });
     if (offer.stock !== undefined) counts.push({ product, figure: offer.stock });
@@ -96,7 +97,12 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
 
 /** Puts back the prices and stock an action set, where nobody has changed them since; answers what was left. */
 export async function undoOffers(on: Executor, actionId: number): Promise<{ products: number[]; left: string[] }> {
-  const set = await rows<{ product: number; field: string; before: { amount: string; from: string | null; to: string | null } | number | null; after: { amount: string } | number }>(
+  const set = await rows<{
+    product: number;
+    field: string;
+    before: { amount: string; from: string | null; to: string | null } | number | null;
+    after: { amount: string } | number;
+  }>(
     on,
     sql`SELECT c.subject_id AS product, d.key AS field, d.value -> 0 AS before, d.value -> 1 AS after
         FROM change c, jsonb_each(c.delta) d
@@ -116,9 +122,15 @@ export async function undoOffers(on: Executor, actionId: number): Promise<{ prod
     const amount = (after as { amount: string }).amount;
     const was = before as { amount: string; from: string | null; to: string | null } | null;
     const done = was
-      ? await rows(on, sql`UPDATE price SET amount = ${was.amount}, valid_from = ${was.from}, valid_to = ${was.to}
-          WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`)
-      : await rows(on, sql`DELETE FROM price WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`);
+      ? await rows(
+          on,
+          sql`UPDATE price SET amount = ${was.amount}, valid_from = ${was.from}, valid_to = ${was.to}
+          WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`,
+        )
+      : await rows(
+          on,
+          sql`DELETE FROM price WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`,
+        );
     if (done.length === 0) left.push(`${field} of product ${product}: changed since`);
   }
   const products = [...new Set(set.map((one) => one.product))];

@@ -5,12 +5,25 @@ import { rows } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { receiveFile } from './file.js';
-import { applyTried, correctBatch, dryRun, listBatches, listRows, readBatch, refusedFile, showBatch, undoApplied } from './service.js';
+import {
+  applyTried,
+  correctBatch,
+  dryRun,
+  listBatches,
+  listRows,
+  readBatch,
+  refusedFile,
+  showBatch,
+  undoApplied,
+} from './service.js';
 
 export function intakeRoutes(router: AppRouter, services: Services): void {
   const { db, config } = services;
   route(router, api.intake.suppliers, async () => ({
-    items: await rows<SupplierAnswer>(db, sql`SELECT id, key, name, rank, kind, (SELECT count(*) FROM record r WHERE r.supplier_id = s.id AND r.content_id IS NOT NULL) AS records FROM supplier s ORDER BY rank`),
+    items: await rows<SupplierAnswer>(
+      db,
+      sql`SELECT id, key, name, rank, kind, (SELECT count(*) FROM record r WHERE r.supplier_id = s.id AND r.content_id IS NOT NULL) AS records FROM supplier s ORDER BY rank`,
+    ),
   }));
   route(router, api.intake.batches, ({ query }) => listBatches(services, query.cursor, query.limit));
   route(router, api.intake.batch, ({ params }) => showBatch(services, params.id));
@@ -36,7 +49,8 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
   router.post('/api/batches', async (ctx) => {
     const { user } = ctx.state;
     if (!user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
-    if (user.role === 'viewer') throw new Problem(403, 'Not allowed', 'A viewer looks at everything and changes nothing');
+    if (user.role === 'viewer')
+      throw new Problem(403, 'Not allowed', 'A viewer looks at everything and changes nothing');
     const id = await readBatch(services, await receiveFile(ctx, config));
     ctx.body = await showBatch(services, id);
   });

@@ -1,7 +1,15 @@
 /** Batches: received, read, mapped, tried, applied, undone. */
 import { createHash } from 'node:crypto';
 import type { BatchAnswer, BatchRowAnswer, BatchSummary } from '@velvet-shelf/contract';
-import { type ColumnMap, type RecordContent, compileRowReader, contentChanges, contentOf, mappingFaults, suggestColumns } from '@velvet-shelf/core/intake';
+import {
+  type ColumnMap,
+  type RecordContent,
+  compileRowReader,
+  contentChanges,
+  contentOf,
+  mappingFaults,
+  suggestColumns,
+} from '@velvet-shelf/core/intake';
 import { type Attribute, type Value, foldText, formatValue, plainText } from '@velvet-shelf/core/values';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { and, eq, sql } from 'drizzle-orm';
@@ -31,13 +39,28 @@ export async function readBatch({ db }: Services, file: ReceivedFile): Promise<n
   };
   const { columns, sample } = await readHead(file.path, reading, 200);
   if (columns.length < 2 || sample.length === 0)
-    throw badRequest(`“${file.name}” holds no table: ${columns.length < 2 ? 'no separator gives more than one column' : 'there are no rows below the header'}. Nothing was changed.`);
+    throw badRequest(
+      `“${file.name}” holds no table: ${columns.length < 2 ? 'no separator gives more than one column' : 'there are no rows below the header'}. Nothing was changed.`,
+    );
   const supplierId = Number(file.fields.supplier) || (await guessSupplier(db, file.name, columns));
-  const suggestions = await suggest(db, supplierId, columns, sample.map((row) => row.cells));
+  const suggestions = await suggest(
+    db,
+    supplierId,
+    columns,
+    sample.map((row) => row.cells),
+  );
   const [made] = await db
     .insert(batch)
     .values({
-      supplierId, fileName: file.name, bytes: file.bytes, sha256: file.sha256, path: file.path, detected, reading, columns, suggestions,
+      supplierId,
+      fileName: file.name,
+      bytes: file.bytes,
+      sha256: file.sha256,
+      path: file.path,
+      detected,
+      reading,
+      columns,
+      suggestions,
       map: suggestions.map(({ column, target }) => ({ column, target })),
       state: 'read',
     })
@@ -47,18 +70,24 @@ export async function readBatch({ db }: Services, file: ReceivedFile): Promise<n
 
 /** The supplier whose earlier header this is, or whose name the file bears; else the first. */
 async function guessSupplier(db: Executor, fileName: string, columns: string[]): Promise<number> {
-  const known = await one<{ id: number }>(db, sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`);
+  const known = await one<{ id: number }>(
+    db,
+    sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
+  );
   if (known) return known.id;
   const listed = await db.select().from(supplier).orderBy(supplier.rank);
   const name = foldText(fileName);
-  const named = listed.find((one_) => one_.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)) && one_.kind === 'supplier'));
+  const named = listed.find((one_) =>
+    one_.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)) && one_.kind === 'supplier'),
+  );
   const own = listed.find((one_) => one_.kind === 'own' && (name.includes('own') || name.includes(one_.key)));
   const found = named ?? own ?? listed[0];
   if (!found) throw conflict('There is no supplier yet; add one first');
   return found.id;
 }
 
-const signature = (columns: readonly string[]) => createHash('sha256').update(columns.map(foldText).join('\u0001')).digest('base64url');
+const signature = (columns: readonly string[]) =>
+  createHash('sha256').update(columns.map(foldText).join('\u0001')).digest('base64url');
 
 async function suggest(db: Executor, supplierId: number, columns: string[], sample: string[][]) {
   const dictionary = await loadDictionary(db);
@@ -81,18 +110,32 @@ async function getBatch(db: Executor, id: number): Promise<BatchRow> {
 const open = new Set(['read', 'tried']);
 
 /** Corrects how a batch is read; columns are suggested anew where the header or the supplier is another. */
-export async function correctBatch({ db }: Services, id: number, change: { supplierId?: number | undefined; reading?: Reading | undefined; map?: ColumnMap | undefined }): Promise<void> {
+export async function correctBatch(
+  { db }: Services,
+  id: number,
+  change: { supplierId?: number | undefined; reading?: Reading | undefined; map?: ColumnMap | undefined },
+): Promise<void> {
   const found = await getBatch(db, id);
   if (!open.has(found.state)) throw conflict(`This batch is ${found.state}; how it is read can no longer be changed`);
   const reading = change.reading ?? found.reading;
   const supplierId = change.supplierId ?? found.supplierId;
   const { columns, sample } = await readHead(found.path, reading, 200);
   const others = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
-  const suggestions = others ? await suggest(db, supplierId, columns, sample.map((row) => row.cells)) : found.suggestions;
+  const suggestions = others
+    ? await suggest(
+        db,
+        supplierId,
+        columns,
+        sample.map((row) => row.cells),
+      )
+    : found.suggestions;
   const map = change.map ?? (others ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
   const strangers = map.filter(({ column }) => !columns.includes(column));
   if (strangers.length > 0) throw badRequest(`The file has no column “${strangers[0]?.column}”`);
-  await db.update(batch).set({ reading, supplierId, columns, suggestions, map, state: 'read', counts: null }).where(eq(batch.id, id));
+  await db
+    .update(batch)
+    .set({ reading, supplierId, columns, suggestions, map, state: 'read', counts: null })
+    .where(eq(batch.id, id));
 }
 
 export async function dryRun({ db }: Services, id: number): Promise<void> {
@@ -110,25 +153,52 @@ export async function dryRun({ db }: Services, id: number): Promise<void> {
 export async function applyTried(services: Services, id: number, user: User): Promise<void> {
   const { db } = services;
   const jobId = await db.transaction(async (tx) => {
-    const found = await one<{ state: string; counts: BatchCounts; file_name: string; supplier_id: number; columns: string[]; map: ColumnMap }>(
-      tx,
-      sql`SELECT state, counts, file_name, supplier_id, columns, map FROM batch WHERE id = ${id} FOR UPDATE`,
-    );
+    const found = await one<{
+      state: string;
+      counts: BatchCounts;
+      file_name: string;
+      supplier_id: number;
+      columns: string[];
+      map: ColumnMap;
+    }>(tx, sql`SELECT state, counts, file_name, supplier_id, columns, map FROM batch WHERE id = ${id} FOR UPDATE`);
     if (!found) throw notFound(`batch ${id}`);
-    if (found.state !== 'tried') throw conflict(found.state === 'read' ? 'Try the batch first, so that you see what it would do' : `This batch is ${found.state} already`);
-    const newer = await one<{ n: number }>(tx, sql`
+    if (found.state !== 'tried')
+      throw conflict(
+        found.state === 'read'
+          ? 'Try the batch first, so that you see what it would do'
+          : `This batch is ${found.state} already`,
+      );
+    const newer = await one<{ n: number }>(
+      tx,
+      sql`
       SELECT count(*) AS n FROM batch_row b JOIN batch t ON t.id = b.batch_id LEFT JOIN record r ON r.supplier_id = t.supplier_id AND r.key = b.record_key
-      WHERE b.batch_id = ${id} AND b.outcome <> 'refused' AND b.before_id IS DISTINCT FROM r.content_id`);
-    if ((newer?.n ?? 0) > 0) throw conflict(`Another batch has changed ${newer?.n} of these rows since the dry run. Try this one again.`);
+      WHERE b.batch_id = ${id} AND b.outcome <> 'refused' AND b.before_id IS DISTINCT FROM r.content_id`,
+    );
+    if ((newer?.n ?? 0) > 0)
+      throw conflict(`Another batch has changed ${newer?.n} of these rows since the dry run. Try this one again.`);
     const words = `Applied ${found.file_name}: ${found.counts.created} created, ${found.counts.changed} changed`;
-    const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [{ kind: 'batch', id, delta: { state: ['tried', 'applied'] } }]);
+    const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [
+      { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
+    ]);
     await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action} WHERE id = ${id}`);
-    await tx.insert(columnMap).values({ supplierId: found.supplier_id, signature: signature(found.columns), map: found.map })
-      .onConflictDoUpdate({ target: [columnMap.supplierId, columnMap.signature], set: { map: found.map, at: sql`now()` } });
-    return createJob(tx, { kind: 'apply-batch', label: `Applying ${found.file_name}`, input: { batch: id, action, started: new Date().toISOString() }, actor: user.id });
+    await tx
+      .insert(columnMap)
+      .values({ supplierId: found.supplier_id, signature: signature(found.columns), map: found.map })
+      .onConflictDoUpdate({
+        target: [columnMap.supplierId, columnMap.signature],
+        set: { map: found.map, at: sql`now()` },
+      });
+    return createJob(tx, {
+      kind: 'apply-batch',
+      label: `Applying ${found.file_name}`,
+      input: { batch: id, action, started: new Date().toISOString() },
+      actor: user.id,
+    });
   });
   const counts = (await getBatch(db, id)).counts;
-  const running = runJob(services, jobId).then(() => drain(db, services.config.address, 500)).finally(() => services.notify('catalog'));
+  const running = runJob(services, jobId)
+    .then(() => drain(db, services.config.address, 500))
+    .finally(() => services.notify('catalog'));
   if ((counts?.created ?? 0) + (counts?.changed ?? 0) <= 5000) await running;
   else running.catch(() => undefined);
 }
@@ -136,8 +206,11 @@ export async function applyTried(services: Services, id: number, user: User): Pr
 export async function undoApplied(services: Services, id: number, user: User): Promise<string[]> {
   const { db } = services;
   const found = await getBatch(db, id);
-  if (found.state !== 'applied') throw conflict(found.state === 'undone' ? 'This batch is undone already' : 'Only an applied batch can be undone');
-  const action = await recordAction(db, { actor: user.id, kind: 'undo-batch', words: `Undid ${found.fileName}` }, [{ kind: 'batch', id, delta: { state: ['applied', 'undone'] } }]);
+  if (found.state !== 'applied')
+    throw conflict(found.state === 'undone' ? 'This batch is undone already' : 'Only an applied batch can be undone');
+  const action = await recordAction(db, { actor: user.id, kind: 'undo-batch', words: `Undid ${found.fileName}` }, [
+    { kind: 'batch', id, delta: { state: ['applied', 'undone'] } },
+  ]);
   const left = await undoBatch(db, id, action);
   await db.execute(sql`UPDATE action SET undone_by = ${action} WHERE id = ${found.actionId}`);
   await drain(db, services.config.address, 500);
@@ -148,10 +221,17 @@ export async function undoApplied(services: Services, id: number, user: User): P
 const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", s.name AS supplier, b.file_name AS "fileName", b.bytes, b.state, b.counts, b.error,
   b.created_at AS "createdAt", b.applied_at AS "appliedAt", b.apply_ms AS "applyMs" FROM batch b JOIN supplier s ON s.id = b.supplier_id`;
 
-const toSummary = (row: BatchSummary): BatchSummary => ({ ...row, createdAt: iso(row.createdAt), appliedAt: iso(row.appliedAt) });
+const toSummary = (row: BatchSummary): BatchSummary => ({
+  ...row,
+  createdAt: iso(row.createdAt),
+  appliedAt: iso(row.appliedAt),
+});
 
 export async function listBatches({ db }: Services, cursor: string | undefined, limit: number) {
-  const found = await rows<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE ${cursor ? sql`b.id < ${Number(cursor)}` : sql`true`} ORDER BY b.id DESC LIMIT ${limit + 1}`);
+  const found = await rows<BatchSummary>(
+    db,
+    sql`SELECT ${summaryColumns} WHERE ${cursor ? sql`b.id < ${Number(cursor)}` : sql`true`} ORDER BY b.id DESC LIMIT ${limit + 1}`,
+  );
   const items = found.slice(0, limit).map(toSummary);
   return { items, next: found.length > limit ? String(items.at(-1)?.id) : null };
 }
@@ -163,7 +243,12 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
   const { attributes } = await loadDictionary(db);
   const { sample: head } = await readHead(found.path, found.reading, 2000);
   const sample = head.slice(0, 20);
-  const read = compileRowReader({ columns: found.columns, map: found.map, style: found.reading, dictionary: attributes });
+  const read = compileRowReader({
+    columns: found.columns,
+    map: found.map,
+    style: found.reading,
+    dictionary: attributes,
+  });
   const targets = new Map(found.map.map(({ column, target }) => [column, target]));
   return {
     ...toSummary(summary),
@@ -173,7 +258,11 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
     suggestions: found.suggestions,
     map: found.map,
     mapFaults: mappingFaults(found.map),
-    closedLists: closedLists(found, head.map((row) => row.cells), attributes),
+    closedLists: closedLists(
+      found,
+      head.map((row) => row.cells),
+      attributes,
+    ),
     sample: sample.map(({ row, cells }) => {
       const result = read(cells);
       if (result.outcome === 'refused') return { row, cells, becomes: [], refused: result.reasons };
@@ -185,7 +274,14 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
         becomes: found.columns.map((column) => {
           const note = result.notes.find((one_) => one_.column === column);
           const target = targets.get(column);
-          const text = target?.to === 'attribute' ? sayField(target.language ? `${target.attribute}@${target.language}` : target.attribute, content, attributes) : '';
+          const text =
+            target?.to === 'attribute'
+              ? sayField(
+                  target.language ? `${target.attribute}@${target.language}` : target.attribute,
+                  content,
+                  attributes,
+                )
+              : '';
           return { text, note: note?.note ?? null, lost: note?.lost ?? false };
         }),
       };
@@ -194,19 +290,28 @@ export async function showBatch({ db }: Services, id: number): Promise<BatchAnsw
 }
 
 /** The distinct values of columns that fill a closed list, so that each can be given one of ours. */
-function closedLists(found: BatchRow, cells: string[][], attributes: ReadonlyMap<string, Attribute>): BatchAnswer['closedLists'] {
+function closedLists(
+  found: BatchRow,
+  cells: string[][],
+  attributes: ReadonlyMap<string, Attribute>,
+): BatchAnswer['closedLists'] {
   return found.map.flatMap(({ column, target }) => {
     const attribute = target.to === 'attribute' ? attributes.get(target.attribute) : undefined;
     if (target.to !== 'attribute' || !attribute?.choices) return [];
     const at = found.columns.indexOf(column);
     const counts = new Map<string, number>();
-    for (const row of cells) if (row.length === found.columns.length && (row[at] ?? '').trim() !== '' && row[at] !== column) counts.set((row[at] ?? '').trim(), (counts.get((row[at] ?? '').trim()) ?? 0) + 1);
+    for (const row of cells)
+      if (row.length === found.columns.length && (row[at] ?? '').trim() !== '' && row[at] !== column)
+        counts.set((row[at] ?? '').trim(), (counts.get((row[at] ?? '').trim()) ?? 0) + 1);
     const table = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
     const becomes = (value: string) => {
       const ours = table.get(foldText(value)) ?? value;
       return attribute.choices?.find((choice) => foldText(choice) === foldText(ours)) ?? null;
     };
-    const values = [...counts].sort((a, b) => b[1] - a[1]).slice(0, 200).map(([value, rows_]) => ({ value, rows: rows_, becomes: becomes(value) }));
+    const values = [...counts]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 200)
+      .map(([value, rows_]) => ({ value, rows: rows_, becomes: becomes(value) }));
     return [{ column, choices: attribute.choices, values }];
   });
 }
@@ -217,7 +322,11 @@ function sayField(slot: string, content: RecordContent, attributes: ReadonlyMap<
   return value === undefined || !attribute ? '' : formatValue(value, attribute, 'en-GB');
 }
 
-export async function listRows({ db }: Services, id: number, query: { outcome?: string | undefined; search?: string | undefined; cursor?: string | undefined; limit: number }) {
+export async function listRows(
+  { db }: Services,
+  id: number,
+  query: { outcome?: string | undefined; search?: string | undefined; cursor?: string | undefined; limit: number },
+) {
   const { attributes } = await loadDictionary(db);
   const { supplierId } = await getBatch(db, id);
   const filters = [eq(batchRow.batchId, id)];
@@ -225,7 +334,12 @@ export async function listRows({ db }: Services, id: number, query: { outcome?: 
   else if (query.outcome) filters.push(sql`outcome = ${query.outcome}`);
   if (query.search) filters.push(sql`(key ILIKE ${`%${query.search}%`} OR cells::text ILIKE ${`%${query.search}%`})`);
   if (query.cursor) filters.push(sql`row > ${Number(query.cursor)}`);
-  const found = await db.select().from(batchRow).where(and(...filters)).orderBy(batchRow.row).limit(query.limit + 1);
+  const found = await db
+    .select()
+    .from(batchRow)
+    .where(and(...filters))
+    .orderBy(batchRow.row)
+    .limit(query.limit + 1);
   const shown = found.slice(0, query.limit);
   const before = await rows<{ id: number; content: RecordContent }>(
     db,
@@ -234,16 +348,29 @@ export async function listRows({ db }: Services, id: number, query: { outcome?: 
   const contents = new Map(before.map((one_) => [one_.id, one_.content]));
   const joins = await findJoins(db, supplierId, shown);
   const items = shown.map((row): BatchRowAnswer => {
-    const changes = row.content ? contentChanges(row.beforeId === null ? undefined : contents.get(row.beforeId), row.content) : [];
+    const changes = row.content
+      ? contentChanges(row.beforeId === null ? undefined : contents.get(row.beforeId), row.content)
+      : [];
     const title = Object.entries(row.content?.values ?? {}).find(([slot]) => slot.startsWith('title@'))?.[1];
     return {
       row: row.row,
       outcome: row.outcome,
       key: row.key,
-      title: typeof title === 'string' ? title : row.cells.filter((cell) => cell !== '').slice(0, 3).join(' · ').slice(0, 120) || null,
+      title:
+        typeof title === 'string'
+          ? title
+          : row.cells
+              .filter((cell) => cell !== '')
+              .slice(0, 3)
+              .join(' · ')
+              .slice(0, 120) || null,
       reasons: row.reasons ?? [],
       notes: row.notes ?? [],
-      changes: changes.map(({ field, before: was, after }) => ({ field: sayFieldName(field, attributes), before: sayChange(field, was, attributes), after: sayChange(field, after, attributes) })),
+      changes: changes.map(({ field, before: was, after }) => ({
+        field: sayFieldName(field, attributes),
+        before: sayChange(field, was, attributes),
+        after: sayChange(field, after, attributes),
+      })),
       joins: joins.get(row.row) ?? null,
     };
   });
@@ -251,7 +378,11 @@ export async function listRows({ db }: Services, id: number, query: { outcome?: 
 }
 
 /** Which products these rows belong to, or would join by an exact key. */
-async function findJoins(db: Executor, supplierId: number, shown: { row: number; recordKey: string | null; keys: Record<string, string> | null }[]) {
+async function findJoins(
+  db: Executor,
+  supplierId: number,
+  shown: { row: number; recordKey: string | null; keys: Record<string, string> | null }[],
+) {
   const found = await rows<{ row: number; product: number; sku: string | null; title: string | null; by: string }>(
     db,
     sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(shown.map(({ row, recordKey, keys }) => ({ row, key: recordKey, keys: keys ?? {} })))}) AS t(row int, key text, keys jsonb)),
@@ -282,10 +413,15 @@ function sayChange(field: string, value: Value | undefined, attributes: Readonly
 }
 
 /** The refused rows as a CSV file with the reason in a column of its own. */
-export async function refusedFile({ db }: Services, id: number): Promise<{ name: string; columns: string[]; rows: { row: number; reasons: string[] | null; cells: string[] }[] }> {
+export async function refusedFile(
+  { db }: Services,
+  id: number,
+): Promise<{ name: string; columns: string[]; rows: { row: number; reasons: string[] | null; cells: string[] }[] }> {
   const found = await getBatch(db, id);
-  const refused = await db.select({ row: batchRow.row, reasons: batchRow.reasons, cells: batchRow.cells }).from(batchRow)
-    .where(and(eq(batchRow.batchId, id), eq(batchRow.outcome, 'refused'))).orderBy(batchRow.row);
+  const refused = await db
+    .select({ row: batchRow.row, reasons: batchRow.reasons, cells: batchRow.cells })
+    .from(batchRow)
+    .where(and(eq(batchRow.batchId, id), eq(batchRow.outcome, 'refused')))
+    .orderBy(batchRow.row);
   return { name: found.fileName, columns: found.columns, rows: refused };
 }
-

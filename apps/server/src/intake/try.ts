@@ -28,7 +28,12 @@ export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts>
   const isOwn = batch.supplier.kind === 'own';
   const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
   const byName = new Map(suppliers.map((one) => [foldText(one.name), one.id]));
-  const read = compileRowReader({ columns: batch.columns, map: batch.map, style: batch.reading, dictionary: dictionary.attributes });
+  const read = compileRowReader({
+    columns: batch.columns,
+    map: batch.map,
+    style: batch.reading,
+    dictionary: dictionary.attributes,
+  });
   const counts: BatchCounts = { created: 0, changed: 0, unchanged: 0, refused: 0, lostCells: 0 };
 
   const judge = async (chunk: { file: FileRow; row: ReadRow }[]): Promise<string[]> => {
@@ -55,7 +60,17 @@ export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts>
       const outcome = before === undefined ? 'created' : before.hash === hash ? 'unchanged' : 'changed';
       counts[outcome]++;
       counts.lostCells += row.notes.filter((note) => note.lost).length;
-      return line(batch.id, file, [outcome, row.key, recordKey(row.key), null, row.notes.length > 0 ? row.notes : null, content, hash, keysOf, before?.content ?? null]);
+      return line(batch.id, file, [
+        outcome,
+        row.key,
+        recordKey(row.key),
+        null,
+        row.notes.length > 0 ? row.notes : null,
+        content,
+        hash,
+        keysOf,
+        before?.content ?? null,
+      ]);
     });
   };
 
@@ -76,7 +91,25 @@ export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts>
   try {
     await client.query('BEGIN');
     await client.query('DELETE FROM batch_row WHERE batch_id = $1', [batch.id]);
-    await copyIn(client, 'batch_row', ['batch_id', 'row', 'cells', 'outcome', 'key', 'record_key', 'reasons', 'notes', 'content', 'hash', 'keys', 'before_id'], lines());
+    await copyIn(
+      client,
+      'batch_row',
+      [
+        'batch_id',
+        'row',
+        'cells',
+        'outcome',
+        'key',
+        'record_key',
+        'reasons',
+        'notes',
+        'content',
+        'hash',
+        'keys',
+        'before_id',
+      ],
+      lines(),
+    );
     await client.query('COMMIT');
   } catch (error) {
     await client.query('ROLLBACK');

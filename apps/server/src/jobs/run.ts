@@ -25,11 +25,18 @@ export type JobKind = (context: JobContext) => Promise<void>;
 
 const kinds = new Map<string, { run: JobKind; failed?: (context: JobContext, error: Error) => Promise<void> }>();
 
-export function registerJob(kind: string, run: JobKind, failed?: (context: JobContext, error: Error) => Promise<void>): void {
+export function registerJob(
+  kind: string,
+  run: JobKind,
+  failed?: (context: JobContext, error: Error) => Promise<void>,
+): void {
   kinds.set(kind, failed ? { run, failed } : { run });
 }
 
-export async function createJob(on: Executor, job: { kind: string; label: string; input: Record<string, unknown>; actor: number }): Promise<number> {
+export async function createJob(
+  on: Executor,
+  job: { kind: string; label: string; input: Record<string, unknown>; actor: number },
+): Promise<number> {
   const made = await one<{ id: number }>(
     on,
     sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor}) RETURNING id`,
@@ -83,7 +90,10 @@ async function work(services: Services, id: number): Promise<void> {
       await on.execute(sql`UPDATE job SET checkpoint = ${json(checkpoint)} WHERE id = ${id}`);
     },
     async cancelled() {
-      const wish = await one<{ wish: boolean }>(db, sql`SELECT cancel_wish IS NOT NULL AS wish FROM job WHERE id = ${id}`);
+      const wish = await one<{ wish: boolean }>(
+        db,
+        sql`SELECT cancel_wish IS NOT NULL AS wish FROM job WHERE id = ${id}`,
+      );
       return wish?.wish ?? false;
     },
   };

@@ -13,7 +13,9 @@ export async function markDirty(on: Executor, units: readonly number[]): Promise
 /** The set-up of a place changed: what it touches is evaluated again. `where` narrows it by own categories. */
 export async function markPlace(on: Executor, placeId: number, where?: { categories?: string[] }): Promise<void> {
   await on.execute(sql`UPDATE place SET setup_version = setup_version + 1 WHERE id = ${placeId}`);
-  const narrowed = where?.categories ? sql`AND p.category IN (SELECT jsonb_array_elements_text(${JSON.stringify(where.categories)}::jsonb))` : sql``;
+  const narrowed = where?.categories
+    ? sql`AND p.category IN (SELECT jsonb_array_elements_text(${JSON.stringify(where.categories)}::jsonb))`
+    : sql``;
   await on.execute(sql`
     INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT ${placeId}::bigint, p.unit_id FROM product p
     WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL ${narrowed} ON CONFLICT DO NOTHING`);

@@ -1,6 +1,13 @@
 /** Evaluation: what is dirty is evaluated by the pipeline, and only rows whose outcome changed are written. */
 import { collectiveChecks } from '@velvet-shelf/core/checks';
-import { type CompiledPlace, type Evaluated, type Finding, causeKey, parseCause, printOf } from '@velvet-shelf/core/listings';
+import {
+  type CompiledPlace,
+  type Evaluated,
+  type Finding,
+  causeKey,
+  parseCause,
+  printOf,
+} from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, listPlaces } from '../channels/setup.js';
@@ -33,13 +40,20 @@ export const addEffects = (a: Effect, b: Effect): Effect => ({
 export const todayText = () => new Date().toISOString().slice(0, 10);
 
 /** Evaluates families at one place inside the caller's transaction. */
-export async function evaluateUnits(tx: Executor, place: CompiledPlace, placeId: number, units: readonly number[], today: string): Promise<Effect> {
+export async function evaluateUnits(
+  tx: Executor,
+  place: CompiledPlace,
+  placeId: number,
+  units: readonly number[],
+  today: string,
+): Promise<Effect> {
   const families = await loadFamilies(tx, units);
   const fresh = new Map<number, { unit: number; result: Evaluated }>();
   for (const family of families) {
     const chosen = family.variants.filter(place.inAssortment);
     if (chosen.length === 0) continue;
-    for (const result of place.evaluate({ ...family, variants: chosen }, today)) fresh.set(result.variant, { unit: family.id, result });
+    for (const result of place.evaluate({ ...family, variants: chosen }, today))
+      fresh.set(result.variant, { unit: family.id, result });
   }
   const existing = await rows<Existing>(
     tx,
@@ -54,8 +68,12 @@ export async function evaluateUnits(tx: Executor, place: CompiledPlace, placeId:
     const print = printOf(result);
     return known.get(result.variant)?.print === print ? [] : [{ unit, result, print }];
   });
-  const oldGroups = await groupsOf(tx, [...changed.flatMap(({ result }) => known.get(result.variant)?.id ?? []), ...left.map((one_) => one_.id)]);
-  if (dropped.length > 0) await tx.execute(sql`DELETE FROM listing WHERE id = ANY(${ids(dropped.map((one_) => one_.id))})`);
+  const oldGroups = await groupsOf(tx, [
+    ...changed.flatMap(({ result }) => known.get(result.variant)?.id ?? []),
+    ...left.map((one_) => one_.id),
+  ]);
+  if (dropped.length > 0)
+    await tx.execute(sql`DELETE FROM listing WHERE id = ANY(${ids(dropped.map((one_) => one_.id))})`);
   if (keptOut.length > 0)
     await tx.execute(sql`UPDATE listing SET readiness = 'not for this channel', not_for = 'It left the assortment', findings = '[]', collective = '[]',
       cause_set_id = NULL, print = 'left' WHERE id = ANY(${ids(keptOut.map((one_) => one_.id))})`);
@@ -67,7 +85,9 @@ export async function evaluateUnits(tx: Executor, place: CompiledPlace, placeId:
         SELECT ${placeId}, variant, unit, readiness, category, findings, not_for, print, item_key, next_change
         FROM jsonb_to_recordset(${json(
           changed.map(({ unit, result, print }) => ({
-            variant: result.variant, unit, print,
+            variant: result.variant,
+            unit,
+            print,
             readiness: result.readiness,
             category: result.category ?? null,
             findings: result.findings,
@@ -82,14 +102,39 @@ export async function evaluateUnits(tx: Executor, place: CompiledPlace, placeId:
         RETURNING id, variant_id AS variant`,
   );
   const idOf = new Map(written.map((one_) => [one_.variant, one_.id]));
-  await writeKeys(tx, placeId, written.map((one_) => one_.id), changed.flatMap(({ result }) => result.keys.map(([check, key]) => ({ check, key, listing: idOf.get(result.variant) ?? 0 }))));
-  const newGroups = await groupsOf(tx, written.map((one_) => one_.id));
-  const besides = await judgeGroups(tx, place, placeId, [...oldGroups, ...newGroups], written.map((one_) => one_.id));
-  const notFor = new Map(changed.flatMap(({ result }) => (result.notFor === undefined ? [] : [[idOf.get(result.variant) ?? 0, true] as const])));
+  await writeKeys(
+    tx,
+    placeId,
+    written.map((one_) => one_.id),
+    changed.flatMap(({ result }) =>
+      result.keys.map(([check, key]) => ({ check, key, listing: idOf.get(result.variant) ?? 0 })),
+    ),
+  );
+  const newGroups = await groupsOf(
+    tx,
+    written.map((one_) => one_.id),
+  );
+  const besides = await judgeGroups(
+    tx,
+    place,
+    placeId,
+    [...oldGroups, ...newGroups],
+    written.map((one_) => one_.id),
+  );
+  const notFor = new Map(
+    changed.flatMap(({ result }) =>
+      result.notFor === undefined ? [] : [[idOf.get(result.variant) ?? 0, true] as const],
+    ),
+  );
   const after = await writeReadiness(tx, [...new Set([...written.map((one_) => one_.id), ...besides])], notFor);
   const was = new Map(existing.map((one_) => [one_.id, one_.readiness]));
-  const turned = (to: string) => after.filter((one_) => one_.readiness === to && (was.get(one_.id) ?? one_.before) !== to).length;
-  return { listingsChanged: written.length + left.length, becameReady: turned('ready'), becameBlocked: turned('blocked') };
+  const turned = (to: string) =>
+    after.filter((one_) => one_.readiness === to && (was.get(one_.id) ?? one_.before) !== to).length;
+  return {
+    listingsChanged: written.length + left.length,
+    becameReady: turned('ready'),
+    becameBlocked: turned('blocked'),
+  };
 }
 
 interface Group {
@@ -98,10 +143,17 @@ interface Group {
 }
 
 async function groupsOf(tx: Executor, listings: readonly number[]): Promise<Group[]> {
-  return listings.length === 0 ? [] : rows<Group>(tx, sql`SELECT DISTINCT "check", key FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
+  return listings.length === 0
+    ? []
+    : rows<Group>(tx, sql`SELECT DISTINCT "check", key FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
 }
 
-async function writeKeys(tx: Executor, placeId: number, listings: readonly number[], keys: { check: string; key: string; listing: number }[]): Promise<void> {
+async function writeKeys(
+  tx: Executor,
+  placeId: number,
+  listings: readonly number[],
+  keys: { check: string; key: string; listing: number }[],
+): Promise<void> {
   await tx.execute(sql`DELETE FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
   await tx.execute(sql`
     INSERT INTO listing_key (place_id, "check", key, listing_id)
@@ -109,7 +161,13 @@ async function writeKeys(tx: Executor, placeId: number, listings: readonly numbe
 }
 
 /** Judges the groups again, and writes the collective findings of their members; answers listings touched besides. */
-async function judgeGroups(tx: Executor, place: CompiledPlace, placeId: number, groups: Group[], also: readonly number[]): Promise<number[]> {
+async function judgeGroups(
+  tx: Executor,
+  place: CompiledPlace,
+  placeId: number,
+  groups: Group[],
+  also: readonly number[],
+): Promise<number[]> {
   const members = await rows<{ id: number; check: string; key: string; members: number; collective: Finding[] }>(
     tx,
     sql`WITH touched AS (
@@ -121,7 +179,9 @@ async function judgeGroups(tx: Executor, place: CompiledPlace, placeId: number, 
         FROM touched t JOIN listing l ON l.id = t.id LEFT JOIN listing_key k ON k.listing_id = l.id`,
   );
   const found = new Map<number, { before: Finding[]; after: Finding[] }>();
-  const compiled = new Map(collectiveChecks.map((one_) => [one_.meta.id, { check: one_, on: one_.compile(place.setup.rulebook) }]));
+  const compiled = new Map(
+    collectiveChecks.map((one_) => [one_.meta.id, { check: one_, on: one_.compile(place.setup.rulebook) }]),
+  );
   for (const { id, check, key, members: count, collective } of members) {
     const entry = found.get(id) ?? { before: collective, after: [] };
     found.set(id, entry);
@@ -135,7 +195,10 @@ async function judgeGroups(tx: Executor, place: CompiledPlace, placeId: number, 
       params: { key, others: count - 1 },
     });
   }
-  const writes = [...found].filter(([, { before, after }]) => JSON.stringify(before.map((one_) => one_.params)) !== JSON.stringify(after.map((one_) => one_.params)));
+  const writes = [...found].filter(
+    ([, { before, after }]) =>
+      JSON.stringify(before.map((one_) => one_.params)) !== JSON.stringify(after.map((one_) => one_.params)),
+  );
   if (writes.length > 0)
     await tx.execute(sql`
       UPDATE listing l SET collective = t.collective
@@ -144,19 +207,39 @@ async function judgeGroups(tx: Executor, place: CompiledPlace, placeId: number, 
 }
 
 /** Readiness and the interned set of blocking causes, from all findings of a listing. */
-export async function writeReadiness(tx: Executor, listings: readonly number[], notFor: ReadonlyMap<number, boolean> = new Map()): Promise<{ id: number; readiness: string; before: string }[]> {
-  const found = await rows<{ id: number; readiness: string; findings: Finding[]; collective: Finding[]; not_for: string | null }>(
-    tx,
-    sql`SELECT id, readiness, findings, collective, not_for FROM listing WHERE id = ANY(${ids(listings)})`,
-  );
+export async function writeReadiness(
+  tx: Executor,
+  listings: readonly number[],
+  notFor: ReadonlyMap<number, boolean> = new Map(),
+): Promise<{ id: number; readiness: string; before: string }[]> {
+  const found = await rows<{
+    id: number;
+    readiness: string;
+    findings: Finding[];
+    collective: Finding[];
+    not_for: string | null;
+  }>(tx, sql`SELECT id, readiness, findings, collective, not_for FROM listing WHERE id = ANY(${ids(listings)})`);
   const sets = found.map(({ id, findings, collective, readiness, not_for }) => {
-    const blocking = [...new Set([...findings, ...collective].flatMap((one_) => (one_.severity === 'blocker' ? [one_.cause] : [])))];
+    const blocking = [
+      ...new Set([...findings, ...collective].flatMap((one_) => (one_.severity === 'blocker' ? [one_.cause] : []))),
+    ];
     const out = notFor.get(id) === true || not_for !== null;
-    return { id, before: readiness, causes: out ? [] : blocking, readiness: out ? 'not for this channel' : blocking.length > 0 ? 'blocked' : 'ready' };
+    return {
+      id,
+      before: readiness,
+      causes: out ? [] : blocking,
+      readiness: out ? 'not for this channel' : blocking.length > 0 ? 'blocked' : 'ready',
+    };
   });
   const causeIds = await internCauses(tx, [...new Set(sets.flatMap((one_) => one_.causes))]);
-  const keyed = sets.map((one_) => ({ ...one_, set: one_.causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b) }));
-  const setIds = await internSets(tx, keyed.flatMap(({ set }) => (set.length > 0 ? [set] : [])));
+  const keyed = sets.map((one_) => ({
+    ...one_,
+    set: one_.causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b),
+  }));
+  const setIds = await internSets(
+    tx,
+    keyed.flatMap(({ set }) => (set.length > 0 ? [set] : [])),
+  );
   await tx.execute(sql`
     UPDATE listing l SET readiness = t.readiness, cause_set_id = t.cause_set
     FROM jsonb_to_recordset(${json(keyed.map(({ id, readiness, set }) => ({ id, readiness, cause_set: setIds.get(set.join()) ?? null })))}) AS t(id bigint, readiness text, cause_set bigint)
@@ -166,14 +249,21 @@ export async function writeReadiness(tx: Executor, listings: readonly number[], 
 
 async function internCauses(tx: Executor, keys: string[]): Promise<Map<string, number>> {
   const list = keys.map((key) => ({ key, kind: parseCause(key)?.kind ?? 'catalog' }));
-  await tx.execute(sql`INSERT INTO cause (key, kind) SELECT key, kind FROM jsonb_to_recordset(${json(list)}) AS t(key text, kind text) ORDER BY key ON CONFLICT DO NOTHING`);
-  const found = await rows<{ id: number; key: string }>(tx, sql`SELECT id, key FROM cause WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))`);
+  await tx.execute(
+    sql`INSERT INTO cause (key, kind) SELECT key, kind FROM jsonb_to_recordset(${json(list)}) AS t(key text, kind text) ORDER BY key ON CONFLICT DO NOTHING`,
+  );
+  const found = await rows<{ id: number; key: string }>(
+    tx,
+    sql`SELECT id, key FROM cause WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))`,
+  );
   return new Map(found.map((one_) => [one_.key, one_.id]));
 }
 
 async function internSets(tx: Executor, sets: number[][]): Promise<Map<string, number>> {
   const distinct = [...new Map(sets.map((set) => [set.join(), { causes: `{${set.join()}}` }])).values()];
-  await tx.execute(sql`INSERT INTO cause_set (causes) SELECT causes::bigint[] FROM jsonb_to_recordset(${json(distinct)}) AS t(causes text) ORDER BY causes ON CONFLICT DO NOTHING`);
+  await tx.execute(
+    sql`INSERT INTO cause_set (causes) SELECT causes::bigint[] FROM jsonb_to_recordset(${json(distinct)}) AS t(causes text) ORDER BY causes ON CONFLICT DO NOTHING`,
+  );
   const found = await rows<{ id: number; set: string }>(
     tx,
     sql`SELECT id, array_to_string(s.causes, ',') AS set FROM cause_set s
@@ -185,7 +275,12 @@ async function internSets(tx: Executor, sets: number[][]): Promise<Map<string, n
 const roundUnits = 200;
 
 /** Evaluates dirty families until `most` variants are done or nothing is dirty; inside `tx` where given one. */
-export async function drain(on: Database | Executor, address: string, most: number, dictionary?: Dictionary): Promise<Effect & { left: boolean }> {
+export async function drain(
+  on: Database | Executor,
+  address: string,
+  most: number,
+  dictionary?: Dictionary,
+): Promise<Effect & { left: boolean }> {
   const known = dictionary ?? (await loadDictionary(on));
   let effect = nothing;
   let done = 0;
@@ -203,7 +298,16 @@ export async function drain(on: Database | Executor, address: string, most: numb
         if (taken.length === 0) return undefined;
         await tx.execute(sql`SELECT pg_advisory_xact_lock(4181, ${place.id})`);
         compiled ??= await compileFor(tx, place, known, address);
-        return { n: taken.length, effect: await evaluateUnits(tx, compiled, place.id, taken.map((one_) => one_.unit), todayText()) };
+        return {
+          n: taken.length,
+          effect: await evaluateUnits(
+            tx,
+            compiled,
+            place.id,
+            taken.map((one_) => one_.unit),
+            todayText(),
+          ),
+        };
       };
       const answer = 'transaction' in on ? await (on as Database).transaction(round) : await round(on);
       if (!answer) break;

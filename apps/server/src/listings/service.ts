@@ -28,7 +28,10 @@ const columns = sql`l.id, l.place_id AS "placeId", pl.name AS place, l.variant_i
 
 const allFindings = (row: Row): Finding[] => [...row.findings, ...row.collective, ...row.reported];
 
-const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({ ...finding, words: sayFinding(finding, rulebook) });
+const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({
+  ...finding,
+  words: sayFinding(finding, rulebook),
+});
 
 export interface ListingQuery {
   place?: number | undefined;
@@ -46,10 +49,19 @@ export async function listListings({ db }: Services, query: ListingQuery) {
   if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
   if (query.channelState) filters.push(sql`l.channel_state = ${query.channelState}`);
   if (query.cause) filters.push(causeFilter(query.cause));
-  for (const word of foldText(query.search ?? '').split(' ').filter(Boolean)) filters.push(sql`p.search LIKE ${`%${word}%`}`);
+  for (const word of foldText(query.search ?? '')
+    .split(' ')
+    .filter(Boolean))
+    filters.push(sql`p.search LIKE ${`%${word}%`}`);
   const where = sql.join(filters, sql` AND `);
-  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`);
-  const found = await rows<Row>(db, sql`SELECT ${columns} WHERE ${where} AND ${query.cursor ? sql`l.id > ${Number(query.cursor)}` : sql`true`} ORDER BY l.id LIMIT ${query.limit + 1}`);
+  const total = await one<{ n: number }>(
+    db,
+    sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`,
+  );
+  const found = await rows<Row>(
+    db,
+    sql`SELECT ${columns} WHERE ${where} AND ${query.cursor ? sql`l.id > ${Number(query.cursor)}` : sql`true`} ORDER BY l.id LIMIT ${query.limit + 1}`,
+  );
   const rulebooks = await rulebooksFor(db, found);
   const items = found.slice(0, query.limit).map((row) => toRow(row, rulebooks));
   return { items, next: found.length > query.limit ? String(items.at(-1)?.id) : null, total: total?.n ?? 0 };
@@ -63,7 +75,8 @@ export const causeFilter = (cause: string): SQL => {
 
 async function rulebooksFor(db: Database, found: Row[]): Promise<Map<number, Rulebook>> {
   const answer = new Map<number, Rulebook>();
-  for (const id of new Set(found.map((row) => row.placeId))) answer.set(id, await rulebookOf(db, await getPlace(db, id)));
+  for (const id of new Set(found.map((row) => row.placeId)))
+    answer.set(id, await rulebookOf(db, await getPlace(db, id)));
   return answer;
 }
 
@@ -109,7 +122,11 @@ export async function showListing(services: Services, id: number): Promise<Listi
 }
 
 /** From the channel's field back to the supplier's cell, with an edit at each step. */
-export async function traceValue(services: Services, id: number, attribute: string): Promise<{ label: string; steps: TraceAnswer[] }> {
+export async function traceValue(
+  services: Services,
+  id: number,
+  attribute: string,
+): Promise<{ label: string; steps: TraceAnswer[] }> {
   const { db } = services;
   const dictionary = await loadDictionary(db);
   const { place, compiled, family, variant } = await evaluated(services, id, dictionary);
@@ -129,28 +146,55 @@ export async function traceValue(services: Services, id: number, attribute: stri
   return { label: `${place.channelName} · ${label}`, steps };
 }
 
-function claimSteps(attribute: string, language: string | undefined, { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>): TraceAnswer[] {
+function claimSteps(
+  attribute: string,
+  language: string | undefined,
+  { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>,
+): TraceAnswer[] {
   const slotName = language ? `${attribute}@${language}` : attribute;
   const slot = slots.get(slotName);
   const offer = ['price', 'salePrice', 'stock', 'family'].includes(attribute);
   if (!slot) {
     if (!offer) return [];
     const records = new Set(unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id)));
-    const source = [...sources.values()].find((one_) => records.has(one_.record) && one_.map.some(({ target }) => target.to === (attribute === 'family' ? 'family' : attribute === 'stock' ? 'stock' : 'price')));
-    const target = source?.map.find(({ target: one_ }) => (attribute === 'stock' ? one_.to === 'stock' : attribute === 'family' ? one_.to === 'family' : one_.to === 'price' && one_.kind === (attribute === 'price' ? 'regular' : 'sale')));
+    const source = [...sources.values()].find(
+      (one_) =>
+        records.has(one_.record) &&
+        one_.map.some(
+          ({ target }) => target.to === (attribute === 'family' ? 'family' : attribute === 'stock' ? 'stock' : 'price'),
+        ),
+    );
+    const target = source?.map.find(({ target: one_ }) =>
+      attribute === 'stock'
+        ? one_.to === 'stock'
+        : attribute === 'family'
+          ? one_.to === 'family'
+          : one_.to === 'price' && one_.kind === (attribute === 'price' ? 'regular' : 'sale'),
+    );
     return source && target ? [rowStep(source, target.column)] : [];
   }
-  if (slot.origin.from === 'edit') return [{ at: 'claim', words: `Edited by ${slot.origin.by} on ${slot.origin.at.slice(0, 10)}`, value: null, edit: null }];
+  if (slot.origin.from === 'edit')
+    return [
+      { at: 'claim', words: `Edited by ${slot.origin.by} on ${slot.origin.at.slice(0, 10)}`, value: null, edit: null },
+    ];
   const source = sources.get(slot.origin.record);
   const steps: TraceAnswer[] = [];
   if (slot.against.length > 0)
-    steps.push({ at: 'claim', words: `${slot.origin.source} won over ${slot.against.map((one_) => (one_.origin.from === 'record' ? one_.origin.source : one_.origin.by)).join(', ')}: ${slot.why}`, value: null, edit: null });
+    steps.push({
+      at: 'claim',
+      words: `${slot.origin.source} won over ${slot.against.map((one_) => (one_.origin.from === 'record' ? one_.origin.source : one_.origin.by)).join(', ')}: ${slot.why}`,
+      value: null,
+      edit: null,
+    });
   if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
   if (source) steps.push(rowStep(source, columnOf(source, slotName)));
   return steps;
 }
 
-function rowStep(source: { supplier: string; batchId: number; row: number; at: string; columns: string[]; cells: string[] }, column: string | null): TraceAnswer {
+function rowStep(
+  source: { supplier: string; batchId: number; row: number; at: string; columns: string[]; cells: string[] },
+  column: string | null,
+): TraceAnswer {
   const cell = column === null ? undefined : source.cells[source.columns.indexOf(column)];
   const day = new Date(source.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
   return {

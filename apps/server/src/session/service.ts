@@ -22,9 +22,12 @@ export async function signIn(ctx: Context, db: Database, email: string, password
     sql`SELECT id, email, name, role, last_visit AS "lastVisit", password_hash FROM user_account WHERE email = ${email.trim().toLowerCase()}`,
   );
   const right = await verify(user?.password_hash ?? (await nobody), password);
-  if (!user || !right) throw new Problem(401, 'Not signed in', 'This e-mail address and password do not belong together');
+  if (!user || !right)
+    throw new Problem(401, 'Not signed in', 'This e-mail address and password do not belong together');
   const token = randomBytes(32).toString('base64url');
-  await db.execute(sql`INSERT INTO session (token_hash, user_id, expires) VALUES (${digest(token)}, ${user.id}, now() + ${`${days} days`}::interval)`);
+  await db.execute(
+    sql`INSERT INTO session (token_hash, user_id, expires) VALUES (${digest(token)}, ${user.id}, now() + ${`${days} days`}::interval)`,
+  );
   await db.execute(sql`DELETE FROM session WHERE expires < now()`);
   ctx.cookies.set(cookie, token, { httpOnly: true, sameSite: 'lax', secure: ctx.secure, maxAge: days * 86_400_000 });
   return user;
@@ -34,7 +37,9 @@ export async function signOut(ctx: Context, db: Database): Promise<void> {
   const token = ctx.cookies.get(cookie);
   if (!token) return;
   await db.execute(sql`DELETE FROM session WHERE token_hash = ${digest(token)}`);
-  await db.execute(sql`UPDATE user_account SET last_visit = now() WHERE id = ${(ctx.state as { user?: User }).user?.id ?? 0}`);
+  await db.execute(
+    sql`UPDATE user_account SET last_visit = now() WHERE id = ${(ctx.state as { user?: User }).user?.id ?? 0}`,
+  );
   ctx.cookies.set(cookie, null);
 }
 

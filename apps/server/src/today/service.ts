@@ -68,8 +68,14 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     db,
     sql`SELECT f.id AS feed, f.name, r.held_why AS why FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.state = 'held' AND r.id > coalesce(f.up_run_id, 0) ORDER BY r.id DESC LIMIT 3`,
   );
-  const open = await one<{ n: number; name: string | null }>(db, sql`SELECT count(*) AS n, max(file_name) AS name FROM batch WHERE state IN ('read', 'tried')`);
-  const refused = await one<{ n: number }>(db, sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE channel_state = 'refused'`);
+  const open = await one<{ n: number; name: string | null }>(
+    db,
+    sql`SELECT count(*) AS n, max(file_name) AS name FROM batch WHERE state IN ('read', 'tried')`,
+  );
+  const refused = await one<{ n: number }>(
+    db,
+    sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE channel_state = 'refused'`,
+  );
   const coming = await rows<{ name: string; version: string; from: string; place: number }>(
     db,
     sql`SELECT c.name, r.version, r.valid_from AS "from", (SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = c.id ORDER BY p.id LIMIT 1) AS place
@@ -78,16 +84,67 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
   const places = await showPlaces(services);
   const waiting: TodayAnswer['waiting'] = [];
   const plural = (n: number, one_: string, many: string) => (n === 1 ? one_ : many);
-  for (const { feed, name, why } of held) waiting.push({ count: 1, words: `${name} was held`, detail: why, to: `/feeds/${feed}`, verb: 'Look' });
+  for (const { feed, name, why } of held)
+    waiting.push({ count: 1, words: `${name} was held`, detail: why, to: `/feeds/${feed}`, verb: 'Look' });
   if (shelf.toFit > 0) {
     const freed = plan.at(-1)?.freed ?? 0;
-    waiting.push({ count: shelf.toFit, words: `${plural(shelf.toFit, 'listing', 'listings')} blocked by ${shelf.causes} ${plural(shelf.causes, 'cause', 'causes')}`, detail: plan.length > 0 ? `The first ${plan.length} free ${freed} of them.` : null, to: '/causes', verb: 'Clear' });
+    waiting.push({
+      count: shelf.toFit,
+      words: `${plural(shelf.toFit, 'listing', 'listings')} blocked by ${shelf.causes} ${plural(shelf.causes, 'cause', 'causes')}`,
+      detail: plan.length > 0 ? `The first ${plan.length} free ${freed} of them.` : null,
+      to: '/causes',
+      verb: 'Clear',
+    });
   }
-  if ((refused?.n ?? 0) > 0) waiting.push({ count: refused?.n ?? 0, words: `${plural(refused?.n ?? 0, 'listing was', 'listings were')} refused by the channel`, detail: 'Its words stand on each of them.', to: '/listings?state=refused', verb: 'Read' });
-  if (shelf.toMatch > 0) waiting.push({ count: shelf.toMatch, words: `${plural(shelf.toMatch, 'identifier', 'identifiers')} joined nothing and ${plural(shelf.toMatch, 'waits', 'wait')} for you`, detail: 'The same GTIN or part number stands on several rows of one source.', to: '/intake', verb: 'See' });
-  if (shelf.toSend > 0) waiting.push({ count: shelf.toSend, words: `${plural(shelf.toSend, 'listing is', 'listings are')} ready and not sent`, detail: places.map((place) => ({ name: place.name, n: place.totals.filter((one_) => one_.readiness === 'ready' && one_.channelState !== 'live').reduce((sum, one_) => sum + one_.listings, 0) })).filter(({ n }) => n > 0).map(({ name, n }) => `${name} ${n}`).join(' · '), to: '/feeds', verb: 'Send' });
-  if ((open?.n ?? 0) > 0) waiting.push({ count: open?.n ?? 0, words: `${plural(open?.n ?? 0, 'file was', 'files were')} read and not applied`, detail: open?.name ?? null, to: '/intake', verb: 'Open' });
-  for (const { name, version, from: day, place } of coming) waiting.push({ count: 1, words: `${name}’s rulebook changes`, detail: `Version ${version} holds from ${day}. Try it on the assortment first.`, to: `/places/${place}/rulebook`, verb: 'Prepare' });
+  if ((refused?.n ?? 0) > 0)
+    waiting.push({
+      count: refused?.n ?? 0,
+      words: `${plural(refused?.n ?? 0, 'listing was', 'listings were')} refused by the channel`,
+      detail: 'Its words stand on each of them.',
+      to: '/listings?state=refused',
+      verb: 'Read',
+    });
+  if (shelf.toMatch > 0)
+    waiting.push({
+      count: shelf.toMatch,
+      words: `${plural(shelf.toMatch, 'identifier', 'identifiers')} joined nothing and ${plural(shelf.toMatch, 'waits', 'wait')} for you`,
+      detail: 'The same GTIN or part number stands on several rows of one source.',
+      to: '/intake',
+      verb: 'See',
+    });
+  if (shelf.toSend > 0)
+    waiting.push({
+      count: shelf.toSend,
+      words: `${plural(shelf.toSend, 'listing is', 'listings are')} ready and not sent`,
+      detail: places
+        .map((place) => ({
+          name: place.name,
+          n: place.totals
+            .filter((one_) => one_.readiness === 'ready' && one_.channelState !== 'live')
+            .reduce((sum, one_) => sum + one_.listings, 0),
+        }))
+        .filter(({ n }) => n > 0)
+        .map(({ name, n }) => `${name} ${n}`)
+        .join(' · '),
+      to: '/feeds',
+      verb: 'Send',
+    });
+  if ((open?.n ?? 0) > 0)
+    waiting.push({
+      count: open?.n ?? 0,
+      words: `${plural(open?.n ?? 0, 'file was', 'files were')} read and not applied`,
+      detail: open?.name ?? null,
+      to: '/intake',
+      verb: 'Open',
+    });
+  for (const { name, version, from: day, place } of coming)
+    waiting.push({
+      count: 1,
+      words: `${name}’s rulebook changes`,
+      detail: `Version ${version} holds from ${day}. Try it on the assortment first.`,
+      to: `/places/${place}/rulebook`,
+      verb: 'Prepare',
+    });
   const changes = await rows<{ at: string; words: string; actor: string | null; kind: string; subject: number | null }>(
     db,
     sql`SELECT a.at, a.words, u.name AS actor, a.kind, (SELECT min(subject_id) FROM change c WHERE c.action_id = a.id AND c.subject_kind IN ('batch', 'product')) AS subject
@@ -98,7 +155,8 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     headline: sayHeadline(moved, shelf),
     waiting,
     places: places.map((place) => {
-      const sum = (test: (one_: (typeof place.totals)[number]) => boolean) => place.totals.filter(test).reduce((total, one_) => total + one_.listings, 0);
+      const sum = (test: (one_: (typeof place.totals)[number]) => boolean) =>
+        place.totals.filter(test).reduce((total, one_) => total + one_.listings, 0);
       return {
         id: place.id,
         name: place.name,
@@ -106,11 +164,25 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
         refused: sum((one_) => one_.channelState === 'refused'),
         ready: sum((one_) => one_.readiness === 'ready' && !['live', 'refused'].includes(one_.channelState)),
         blocked: sum((one_) => one_.readiness === 'blocked' && !['live', 'refused'].includes(one_.channelState)),
-        notFor: sum((one_) => one_.readiness === 'not for this channel' && !['live', 'refused'].includes(one_.channelState)),
+        notFor: sum(
+          (one_) => one_.readiness === 'not for this channel' && !['live', 'refused'].includes(one_.channelState),
+        ),
         listings: sum(() => true),
       };
     }),
-    changes: changes.map(({ at, words, actor, kind, subject }) => ({ at: iso(at), words, actor, to: subject === null ? null : kind === 'edit' ? `/catalog?open=${subject}` : kind.includes('batch') ? `/intake/${subject}` : null })),
+    changes: changes.map(({ at, words, actor, kind, subject }) => ({
+      at: iso(at),
+      words,
+      actor,
+      to:
+        subject === null
+          ? null
+          : kind === 'edit'
+            ? `/catalog?open=${subject}`
+            : kind.includes('batch')
+              ? `/intake/${subject}`
+              : null,
+    })),
   };
 }
 
@@ -119,24 +191,43 @@ function sayHeadline(moved: { live: number; batches: number; held: number } | un
   if (moved?.live) parts.push(`the channel took ${moved.live} listings`);
   if (moved?.batches) parts.push(`${moved.batches} ${moved.batches === 1 ? 'batch was' : 'batches were'} applied`);
   if (moved?.held) parts.push(`${moved.held} ${moved.held === 1 ? 'feed was' : 'feeds were'} held`);
-  if (parts.length > 0) return `Since you were here, ${parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : parts[0]}.`;
-  return shelf.toFit > 0 ? `Nothing has changed since you were here; ${shelf.toFit} listings wait for a fix.` : 'Nothing has changed since you were here, and nothing is blocked.';
+  if (parts.length > 0)
+    return `Since you were here, ${parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : parts[0]}.`;
+  return shelf.toFit > 0
+    ? `Nothing has changed since you were here; ${shelf.toFit} listings wait for a fix.`
+    : 'Nothing has changed since you were here, and nothing is blocked.';
 }
 
 export async function listActions({ db }: Services, cursor: string | undefined) {
-  const found = await rows<{ id: number; at: string; actor: string | null; kind: string; words: string; undone: boolean }>(
+  const found = await rows<{
+    id: number;
+    at: string;
+    actor: string | null;
+    kind: string;
+    words: string;
+    undone: boolean;
+  }>(
     db,
     sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone FROM action a LEFT JOIN user_account u ON u.id = a.actor
         WHERE ${cursor ? sql`a.id < ${Number(cursor)}` : sql`true`} ORDER BY a.id DESC LIMIT 51`,
   );
-  const items = found.slice(0, 50).map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && undoable.has(row.kind) }));
+  const items = found
+    .slice(0, 50)
+    .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && undoable.has(row.kind) }));
   return { items, next: found.length > 50 ? String(items.at(-1)?.id) : null };
 }
 
 /** Undoes one action; what somebody changed since is left, and named. */
-export async function undoAction(services: Services, user: User, id: number): Promise<{ words: string; left: string[] }> {
+export async function undoAction(
+  services: Services,
+  user: User,
+  id: number,
+): Promise<{ words: string; left: string[] }> {
   const { db, config } = services;
-  const action = await one<{ kind: string; words: string; undone_by: number | null }>(db, sql`SELECT kind, words, undone_by FROM action WHERE id = ${id}`);
+  const action = await one<{ kind: string; words: string; undone_by: number | null }>(
+    db,
+    sql`SELECT kind, words, undone_by FROM action WHERE id = ${id}`,
+  );
   if (!action) throw notFound(`action ${id}`);
   if (action.undone_by !== null) throw conflict('This is undone already');
   if (!undoable.has(action.kind)) throw conflict('This cannot be undone by itself');

@@ -22,14 +22,21 @@ const stopList = ['miracle', 'cure', 'killed', 'kitchen'];
 
 const refuse = (key: string, code: string, message: string): Answer => ({ key, outcome: 'refused', code, message });
 
-export async function checkItems(items: OfferedItem[], rules: Rules, pictureLoads: (address: string) => Promise<boolean>, tell: (checked: number) => void): Promise<Answer[]> {
+export async function checkItems(
+  items: OfferedItem[],
+  rules: Rules,
+  pictureLoads: (address: string) => Promise<boolean>,
+  tell: (checked: number) => void,
+): Promise<Answer[]> {
   const answers: Answer[] = [];
   const gtins = new Map<string, string>();
   const keys = new Set<string>();
   const pictures = new Map<string, boolean>();
   const addresses = [...new Set(items.flatMap((item) => item.image ?? []))];
   for (let from = 0; from < addresses.length; from += 12)
-    await Promise.all(addresses.slice(from, from + 12).map(async (address) => pictures.set(address, await pictureLoads(address))));
+    await Promise.all(
+      addresses.slice(from, from + 12).map(async (address) => pictures.set(address, await pictureLoads(address))),
+    );
   for (const [position, item] of items.entries()) {
     const key = item.id?.[0] ?? '';
     if (position % 25 === 0) tell(position);
@@ -55,14 +62,17 @@ function judge(item: OfferedItem, key: string, rules: Rules, seen: Seen): Answer
   seen.keys.add(key);
   for (const name of ['title', 'description', 'link', 'image', 'availability', 'price', 'condition', 'brand'])
     if (value(name) === '') return refuse(key, `no-${name}`, `The item has no ${name}.`);
-  if (Array.from(value('title')).length > rules.titleLimit) return refuse(key, 'title-long', `The title has more than ${rules.titleLimit} characters.`);
-  if (Array.from(value('description')).length > rules.descriptionLimit) return refuse(key, 'description-long', 'The description is too long.');
+  if (Array.from(value('title')).length > rules.titleLimit)
+    return refuse(key, 'title-long', `The title has more than ${rules.titleLimit} characters.`);
+  if (Array.from(value('description')).length > rules.descriptionLimit)
+    return refuse(key, 'description-long', 'The description is too long.');
   if (/<[a-z]/i.test(value('description'))) return refuse(key, 'description-markup', 'The description holds markup.');
   const price = /^(\d+\.\d{2}) ([A-Z]{3})$/.exec(value('price'));
   if (!price || Number(price[1]) <= 0) return refuse(key, 'price', `“${value('price')}” is no price above zero.`);
   if (price[2] !== rules.currency) return refuse(key, 'currency', `This market is in ${rules.currency}.`);
   const sale = value('sale_price');
-  if (sale !== '' && Number(sale.split(' ')[0]) >= Number(price[1])) return refuse(key, 'sale-price', 'The sale price is not below the price.');
+  if (sale !== '' && Number(sale.split(' ')[0]) >= Number(price[1]))
+    return refuse(key, 'sale-price', 'The sale price is not below the price.');
   const stopped = stopList.find((word) => value('title').toLowerCase().includes(word));
   if (stopped) return refuse(key, 'word-not-allowed', `“${stopped}” may not stand in a title.`);
   const gtin = value('gtin');
@@ -72,10 +82,19 @@ function judge(item: OfferedItem, key: string, rules: Rules, seen: Seen): Answer
     if (other) return refuse(key, 'gtin-twice', `GTIN ${gtin} is that of item ${other} as well.`);
     seen.gtins.set(gtin.padStart(14, '0'), key);
   } else if (value('mpn') === '') return refuse(key, 'no-identifier', 'Neither a GTIN nor an MPN.');
-  if (value('colour') !== '' && !rules.colours.includes(value('colour'))) return refuse(key, 'colour', `We do not know the colour “${value('colour')}”.`);
-  if (seen.pictures.get(value('image')) === false) return refuse(key, 'image-not-loaded', `The picture at ${value('image')} could not be loaded.`);
-  if (/\bplant(s)?\b.*\bplant(s)?\b/i.test(value('title'))) return { key, outcome: 'warned', code: 'word-repeated', message: 'The title repeats a word; shoppers may see it shortened.' };
-  if (value('category') === '') return { key, outcome: 'warned', code: 'no-category', message: 'Without a category the item is shown less often.' };
+  if (value('colour') !== '' && !rules.colours.includes(value('colour')))
+    return refuse(key, 'colour', `We do not know the colour “${value('colour')}”.`);
+  if (seen.pictures.get(value('image')) === false)
+    return refuse(key, 'image-not-loaded', `The picture at ${value('image')} could not be loaded.`);
+  if (/\bplant(s)?\b.*\bplant(s)?\b/i.test(value('title')))
+    return {
+      key,
+      outcome: 'warned',
+      code: 'word-repeated',
+      message: 'The title repeats a word; shoppers may see it shortened.',
+    };
+  if (value('category') === '')
+    return { key, outcome: 'warned', code: 'no-category', message: 'Without a category the item is shown less often.' };
   return { key, outcome: 'accepted' };
 }
 

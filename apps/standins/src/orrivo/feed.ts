@@ -43,7 +43,10 @@ function readRss(text: string): OfferedItem[] {
 }
 
 function readTabbed(text: string): OfferedItem[] {
-  const [header = '', ...lines] = text.replace(/^\uFEFF/, '').split('\n').filter((line) => line !== '');
+  const [header = '', ...lines] = text
+    .replace(/^\uFEFF/, '')
+    .split('\n')
+    .filter((line) => line !== '');
   const names = header.split('\t');
   return lines.map((line) => {
     const item: OfferedItem = {};

@@ -12,9 +12,15 @@ export interface Shown {
   availability: string;
 }
 
-const escape = (text: string) => text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
+const escape = (text: string) =>
+  text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
 
-export function page(items: Shown[], total: number, reports: { id: string; at: string; market: string; counts: string }[], query: string): string {
+export function page(
+  items: Shown[],
+  total: number,
+  reports: { id: string; at: string; market: string; counts: string }[],
+  query: string,
+): string {
   return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Orrivo</title>
 <style>
 body{font:15px/1.45 system-ui,sans-serif;margin:0;color:#182026;background:#f2f5f6}header{background:#0f4c5c;color:#fff;padding:14px 28px;display:flex;gap:24px;align-items:center}
@@ -25,7 +31,9 @@ li{background:#fff;border-radius:6px;padding:12px}img{width:100%;aspect-ratio:1;
 <table><tr><th>Report</th><th>Read at</th><th>Market</th><th>Result</th></tr>${reports.map((one) => `<tr><td>${escape(one.id)}</td><td>${escape(one.at)}</td><td>${escape(one.market)}</td><td>${escape(one.counts)}</td></tr>`).join('')}</table>
 <ul>${items
     .map(
-      (one) => `<li><img src="${escape(one.image)}" alt="" loading="lazy"><a href="${escape(one.link)}">${escape(one.title)}</a><small>${escape(one.brand)} · ${escape(one.number)}</small>
+      (
+        one,
+      ) => `<li><img src="${escape(one.image)}" alt="" loading="lazy"><a href="${escape(one.link)}">${escape(one.title)}</a><small>${escape(one.brand)} · ${escape(one.number)}</small>
 <b>${one.sale ? `${escape(one.sale)} <s>${escape(one.price)}</s>` : escape(one.price)}</b><small>${escape(one.availability)}</small></li>`,
     )
     .join('')}</ul></main></html>`;

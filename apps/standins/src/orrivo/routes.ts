@@ -56,28 +56,54 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     const { rows } = await pool.query<{ n: string }>('SELECT count(*) + 1 AS n FROM orrivo.report');
     const id = `R-${String(rows[0]?.n).padStart(4, '0')}-${Date.now().toString(36)}`;
     await save(id, market, { report: id, state: 'working', checked: 0, total: 0, items: [] });
-    void work(id, market, address).catch((error: unknown) => save(id, market, { report: id, state: 'failed', checked: 0, total: 0, items: [], problem: error instanceof Error ? error.message : String(error) }));
+    void work(id, market, address).catch((error: unknown) =>
+      save(id, market, {
+        report: id,
+        state: 'failed',
+        checked: 0,
+        total: 0,
+        items: [],
+        problem: error instanceof Error ? error.message : String(error),
+      }),
+    );
     ctx.status = 202;
     ctx.body = { report: id, state: 'working', checked: 0, total: 0, items: [] };
   });
   router.get('/orrivo/api/reports/:id', async (ctx) => {
-    const { rows } = await pool.query<{ body: unknown }>('SELECT body FROM orrivo.report WHERE id = $1', [ctx.params.id]);
+    const { rows } = await pool.query<{ body: unknown }>('SELECT body FROM orrivo.report WHERE id = $1', [
+      ctx.params.id,
+    ]);
     const [found] = rows;
     if (!found) ctx.throw(404);
     else ctx.body = found.body;
   });
   router.get('/orrivo', async (ctx) => {
     const query = String(ctx.query.q ?? '');
-    const items = await pool.query<{ body: Shown; total: string }>(`SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 ORDER BY body ->> 'title' LIMIT 200`, [`%${query}%`]);
+    const items = await pool.query<{ body: Shown; total: string }>(
+      `SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 ORDER BY body ->> 'title' LIMIT 200`,
+      [`%${query}%`],
+    );
     const reports = await pool.query<{ id: string; at: Date; market: string; counts: string }>(`
       SELECT id, at, market, CASE body ->> 'state' WHEN 'done' THEN (SELECT string_agg(n || ' ' || outcome, ', ') FROM (SELECT i ->> 'outcome' AS outcome, count(*) AS n FROM jsonb_array_elements(body -> 'items') i GROUP BY 1 ORDER BY 1) c)
         ELSE (body ->> 'state') || coalesce(': ' || (body ->> 'problem'), '') END AS counts FROM orrivo.report ORDER BY at DESC LIMIT 5`);
     ctx.type = 'html';
-    ctx.body = page(items.rows.map((row) => row.body), Number(items.rows[0]?.total ?? 0), reports.rows.map((row) => ({ ...row, at: row.at.toISOString().slice(0, 16).replace('T', ' '), counts: row.counts ?? 'nothing in it' })), query);
+    ctx.body = page(
+      items.rows.map((row) => row.body),
+      Number(items.rows[0]?.total ?? 0),
+      reports.rows.map((row) => ({
+        ...row,
+        at: row.at.toISOString().slice(0, 16).replace('T', ' '),
+        counts: row.counts ?? 'nothing in it',
+      })),
+      query,
+    );
   });
 
   async function save(id: string, market: string, body: object): Promise<void> {
-    await pool.query('INSERT INTO orrivo.report (id, market, body) VALUES ($1, $2, $3) ON CONFLICT (id) DO UPDATE SET body = excluded.body', [id, market, JSON.stringify(body)]);
+    await pool.query(
+      'INSERT INTO orrivo.report (id, market, body) VALUES ($1, $2, $3) ON CONFLICT (id) DO UPDATE SET body = excluded.body',
+      [id, market, JSON.stringify(body)],
+    );
   }
 
   /** Fetches, checks and takes over a feed. */
@@ -98,7 +124,10 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
         currency: rulebook.markets.find((one) => one.key === market)?.currency ?? '',
       },
       pictureLoads,
-      (checked) => (saving = saving.then(() => save(id, market, { report: id, state: 'working', checked, total: items.length, items: [] }))),
+      (checked) =>
+        (saving = saving.then(() =>
+          save(id, market, { report: id, state: 'working', checked, total: items.length, items: [] }),
+        )),
     );
     await saving;
     await takeOver(market, items, answers);
@@ -112,11 +141,27 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
       const answer = taken.get(key);
       const value = (name: string) => item[name]?.[0] ?? '';
       return answer
-        ? [{ key, market, number: answer.number ?? '', title: value('title'), brand: value('brand'), price: value('price'), sale: value('sale_price') || null, image: value('image'), link: value('link'), availability: value('availability') }]
+        ? [
+            {
+              key,
+              market,
+              number: answer.number ?? '',
+              title: value('title'),
+              brand: value('brand'),
+              price: value('price'),
+              sale: value('sale_price') || null,
+              image: value('image'),
+              link: value('link'),
+              availability: value('availability'),
+            },
+          ]
         : [];
     });
     await pool.query('DELETE FROM orrivo.item WHERE market = $1', [market]);
-    await pool.query(`INSERT INTO orrivo.item (key, market, body) SELECT x ->> 'key', $1, x FROM jsonb_array_elements($2::jsonb) x ON CONFLICT (market, key) DO UPDATE SET body = excluded.body`, [market, JSON.stringify(shown)]);
+    await pool.query(
+      `INSERT INTO orrivo.item (key, market, body) SELECT x ->> 'key', $1, x FROM jsonb_array_elements($2::jsonb) x ON CONFLICT (market, key) DO UPDATE SET body = excluded.body`,
+      [market, JSON.stringify(shown)],
+    );
   }
 }
 

@@ -23,10 +23,13 @@ export async function call<E extends Endpoint>(endpoint: E, given: Given<E> = {}
   const params = (given.params ?? {}) as Record<string, unknown>;
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
   const query = new URLSearchParams();
-  for (const [name, value] of Object.entries((given.query ?? {}) as Record<string, unknown>)) if (value !== undefined && value !== '') query.set(name, String(value));
+  for (const [name, value] of Object.entries((given.query ?? {}) as Record<string, unknown>))
+    if (value !== undefined && value !== '') query.set(name, String(value));
   const answer = await reach(`${path}${query.size > 0 ? `?${query}` : ''}`, {
     method: endpoint.method,
-    ...(given.body === undefined ? {} : { body: JSON.stringify(given.body), headers: { 'content-type': 'application/json' } }),
+    ...(given.body === undefined
+      ? {}
+      : { body: JSON.stringify(given.body), headers: { 'content-type': 'application/json' } }),
   });
   return (await answer.json()) as z.output<E['answer']>;
 }
@@ -37,9 +40,18 @@ export async function reach(path: string, init: RequestInit): Promise<Response> 
   try {
     answer = await fetch(path, init);
   } catch {
-    throw new ApiProblem(0, 'No connection', 'The server cannot be reached. Nothing was changed; try again in a moment.');
+    throw new ApiProblem(
+      0,
+      'No connection',
+      'The server cannot be reached. Nothing was changed; try again in a moment.',
+    );
   }
   if (answer.ok) return answer;
   const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
-  throw new ApiProblem(answer.status, String(body.title ?? answer.statusText), String(body.detail ?? `The server answered ${answer.status}`), body);
+  throw new ApiProblem(
+    answer.status,
+    String(body.title ?? answer.statusText),
+    String(body.detail ?? `The server answered ${answer.status}`),
+    body,
+  );
 }

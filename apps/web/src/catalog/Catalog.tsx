@@ -46,7 +46,12 @@ export function Catalog() {
     everything: params.get('all') === 'yes',
     condition: { all: conditions },
   };
-  const opened = useQuery({ queryKey: ['view', view], queryFn: () => call(api.catalog.open, { body: view }), placeholderData: keepPreviousData, staleTime: 0 });
+  const opened = useQuery({
+    queryKey: ['view', view],
+    queryFn: () => call(api.catalog.open, { body: view }),
+    placeholderData: keepPreviousData,
+    staleTime: 0,
+  });
   const counts = useQuery({
     queryKey: ['view-counts', opened.data?.token],
     queryFn: () => call(api.catalog.counts, { params: { token: opened.data?.token ?? '' } }),
@@ -61,30 +66,71 @@ export function Catalog() {
         <div className="row" style={{ paddingRight: 16, marginBottom: 9, alignItems: 'flex-end' }}>
           <h1>Catalog</h1>
           <span className="muted" style={{ paddingBottom: 3 }}>
-            {counts.data && `${plural(counts.data.variants, 'variant')} of ${plural(counts.data.families, 'family', 'families')}`}
+            {counts.data &&
+              `${plural(counts.data.variants, 'variant')} of ${plural(counts.data.families, 'family', 'families')}`}
           </span>
           <span className="grow" />
-          <TextField placeholder="Search goods" value={typed} onChange={(event) => setTyped(event.target.value)} slotProps={{ htmlInput: { 'aria-label': 'Search goods' } }} sx={{ width: 190 }} />
-          <Select value={view.show} onChange={(event) => set({ show: event.target.value })} inputProps={{ 'aria-label': 'Rows' }}>
+          <TextField
+            placeholder="Search goods"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            slotProps={{ htmlInput: { 'aria-label': 'Search goods' } }}
+            sx={{ width: 190 }}
+          />
+          <Select
+            value={view.show}
+            onChange={(event) => set({ show: event.target.value })}
+            inputProps={{ 'aria-label': 'Rows' }}
+          >
             <MenuItem value="both">Families and variants</MenuItem>
             <MenuItem value="variants">Variants</MenuItem>
             <MenuItem value="families">Families</MenuItem>
           </Select>
           <ColumnMenu columns={columns} />
         </div>
-        <ConditionBar conditions={conditions} onChange={(next) => set({ where: next.length > 0 ? JSON.stringify(next) : undefined })} />
+        <ConditionBar
+          conditions={conditions}
+          onChange={(next) => set({ where: next.length > 0 ? JSON.stringify(next) : undefined })}
+        />
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&
           (opened.data.rows === 0 ? (
-            <Empty title="Nothing is shown">{counts.data && counts.data.leftOut.length > 0 ? 'The conditions or the search leave everything out; the line below says what.' : 'There are no goods yet. Drop a file at Intake.'}</Empty>
+            <Empty title="Nothing is shown">
+              {counts.data && counts.data.leftOut.length > 0
+                ? 'The conditions or the search leave everything out; the line below says what.'
+                : 'There are no goods yet. Drop a file at Intake.'}
+            </Empty>
           ) : (
-            <Grid key={opened.data.token} token={opened.data.token} rows={opened.data.rows} columns={columns.shown} sort={view.sort} onSort={(sort) => set({ sort })} open={open} onOpen={(id) => set({ open: String(id) })} />
+            <Grid
+              key={opened.data.token}
+              token={opened.data.token}
+              rows={opened.data.rows}
+              columns={columns.shown}
+              sort={view.sort}
+              onSort={(sort) => set({ sort })}
+              open={open}
+              onOpen={(id) => set({ open: String(id) })}
+            />
           ))}
-        <LeftOut counts={counts.data} everything={view.everything} onAll={(all) => set({ all: all ? 'yes' : undefined })} onClear={() => { setTyped(''); set({ where: undefined, search: undefined }); }} />
+        <LeftOut
+          counts={counts.data}
+          everything={view.everything}
+          onAll={(all) => set({ all: all ? 'yes' : undefined })}
+          onClear={() => {
+            setTyped('');
+            set({ where: undefined, search: undefined });
+          }}
+        />
       </section>
       {open !== undefined && (
         <Drawer label="Product" onClose={() => set({ open: undefined, tab: undefined })}>
-          <Product id={open} onOpen={(id) => set({ open: String(id) })} tab={params.get('tab') ?? 'facts'} onTab={(tab) => set({ tab })} focus={params.get('attribute') ?? undefined} />
+          <Product
+            id={open}
+            onOpen={(id) => set({ open: String(id) })}
+            tab={params.get('tab') ?? 'facts'}
+            onTab={(tab) => set({ tab })}
+            focus={params.get('attribute') ?? undefined}
+          />
         </Drawer>
       )}
     </>
@@ -100,17 +146,38 @@ function readConditions(text: string | null): Comparison[] {
 }
 
 /** What the view hides is always said, and one click shows it. */
-function LeftOut({ counts, everything, onAll, onClear }: { counts: { leftOut: { reason: string; variants: number; withStock: number }[] } | undefined; everything: boolean; onAll: (all: boolean) => void; onClear: () => void }) {
+function LeftOut({
+  counts,
+  everything,
+  onAll,
+  onClear,
+}: {
+  counts: { leftOut: { reason: string; variants: number; withStock: number }[] } | undefined;
+  everything: boolean;
+  onAll: (all: boolean) => void;
+  onClear: () => void;
+}) {
   if (!counts) return null;
   const total = counts.leftOut.reduce((sum, one) => sum + one.variants, 0);
   const stocked = counts.leftOut.reduce((sum, one) => sum + one.withStock, 0);
   const byState = counts.leftOut.some((one) => ['paused', 'withdrawn'].includes(one.reason));
   const bySearch = counts.leftOut.some((one) => !['paused', 'withdrawn'].includes(one.reason));
   return (
-    <div className="row small" style={{ background: total > 0 ? 'var(--brass-tint)' : 'transparent', padding: '7px 12px', gap: 12, borderRadius: '6px 0 0 0', minHeight: 34 }}>
+    <div
+      className="row small"
+      style={{
+        background: total > 0 ? 'var(--brass-tint)' : 'transparent',
+        padding: '7px 12px',
+        gap: 12,
+        borderRadius: '6px 0 0 0',
+        minHeight: 34,
+      }}
+    >
       {total > 0 ? (
         <span>
-          <b>{plural(total, 'variant')} not shown:</b> {counts.leftOut.map((one) => `${one.variants} ${one.reason}`).join(', ')}.{stocked > 0 && ` ${stocked} of them have stock.`}
+          <b>{plural(total, 'variant')} not shown:</b>{' '}
+          {counts.leftOut.map((one) => `${one.variants} ${one.reason}`).join(', ')}.
+          {stocked > 0 && ` ${stocked} of them have stock.`}
         </span>
       ) : (
         <span className="muted">Everything is shown.</span>

@@ -22,8 +22,18 @@ const operators: [Comparison['op'], string][] = [
   ['isNotEmpty', 'is not empty'],
 ];
 
-export function ConditionBar({ conditions, onChange }: { conditions: Comparison[]; onChange: (next: Comparison[]) => void }) {
-  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes), staleTime: 300_000 });
+export function ConditionBar({
+  conditions,
+  onChange,
+}: {
+  conditions: Comparison[];
+  onChange: (next: Comparison[]) => void;
+}) {
+  const attributes = useQuery({
+    queryKey: ['attributes'],
+    queryFn: () => call(api.catalog.attributes),
+    staleTime: 300_000,
+  });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [draft, setDraft] = useState<Comparison>({ attribute: 'category', op: 'under', value: '' });
   const label = (key: string) => attributes.data?.items.find((one) => one.key === key)?.label ?? key;
@@ -32,12 +42,22 @@ export function ConditionBar({ conditions, onChange }: { conditions: Comparison[
   return (
     <div className="row wrap" style={{ marginBottom: 9, gap: 6 }}>
       {conditions.map((one, i) => (
-        <Chip key={i} size="small" label={`${label(one.attribute)} ${operators.find(([op]) => op === one.op)?.[1]} ${one.value ?? ''}`} onDelete={() => onChange(conditions.filter((_, n) => n !== i))} />
+        <Chip
+          key={i}
+          size="small"
+          label={`${label(one.attribute)} ${operators.find(([op]) => op === one.op)?.[1]} ${one.value ?? ''}`}
+          onDelete={() => onChange(conditions.filter((_, n) => n !== i))}
+        />
       ))}
       <Button color="secondary" sx={{ p: '2px 6px' }} onClick={(event) => setAnchor(event.currentTarget)}>
         + Condition
       </Button>
-      <Popover open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+      >
         <form
           className="row"
           style={{ padding: 14 }}
@@ -47,14 +67,22 @@ export function ConditionBar({ conditions, onChange }: { conditions: Comparison[
             setAnchor(null);
           }}
         >
-          <Select value={draft.attribute} onChange={(event) => setDraft({ ...draft, attribute: event.target.value })} inputProps={{ 'aria-label': 'Attribute' }}>
+          <Select
+            value={draft.attribute}
+            onChange={(event) => setDraft({ ...draft, attribute: event.target.value })}
+            inputProps={{ 'aria-label': 'Attribute' }}
+          >
             {attributes.data?.items.map((one) => (
               <MenuItem key={one.key} value={one.key}>
                 {one.label}
               </MenuItem>
             ))}
           </Select>
-          <Select value={draft.op} onChange={(event) => setDraft({ ...draft, op: event.target.value as Comparison['op'] })} inputProps={{ 'aria-label': 'Comparison' }}>
+          <Select
+            value={draft.op}
+            onChange={(event) => setDraft({ ...draft, op: event.target.value as Comparison['op'] })}
+            inputProps={{ 'aria-label': 'Comparison' }}
+          >
             {operators.map(([op, words]) => (
               <MenuItem key={op} value={op}>
                 {words}
@@ -63,7 +91,13 @@ export function ConditionBar({ conditions, onChange }: { conditions: Comparison[
           </Select>
           {!bare &&
             (chosen?.choices && draft.op !== 'contains' ? (
-              <Select value={draft.value ?? ''} displayEmpty onChange={(event) => setDraft({ ...draft, value: event.target.value })} inputProps={{ 'aria-label': 'Value' }} sx={{ minWidth: 150 }}>
+              <Select
+                value={draft.value ?? ''}
+                displayEmpty
+                onChange={(event) => setDraft({ ...draft, value: event.target.value })}
+                inputProps={{ 'aria-label': 'Value' }}
+                sx={{ minWidth: 150 }}
+              >
                 {chosen.choices.map((one) => (
                   <MenuItem key={one} value={one}>
                     {one}
@@ -71,7 +105,13 @@ export function ConditionBar({ conditions, onChange }: { conditions: Comparison[
                 ))}
               </Select>
             ) : (
-              <TextField autoFocus value={draft.value ?? ''} placeholder={chosen?.type === 'measure' ? '12 cm' : 'value'} onChange={(event) => setDraft({ ...draft, value: event.target.value })} slotProps={{ htmlInput: { 'aria-label': 'Value' } }} />
+              <TextField
+                autoFocus
+                value={draft.value ?? ''}
+                placeholder={chosen?.type === 'measure' ? '12 cm' : 'value'}
+                onChange={(event) => setDraft({ ...draft, value: event.target.value })}
+                slotProps={{ htmlInput: { 'aria-label': 'Value' } }}
+              />
             ))}
           <Button type="submit" variant="contained" disabled={!bare && !draft.value}>
             Add

@@ -25,19 +25,32 @@ interface GridProps {
 
 export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows, getScrollElement: () => scroller.current, estimateSize: () => rowHeight, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  });
   const visible = virtual.getVirtualItems();
-  const asked = columns.filter((one) => one.attribute).map((one) => one.key).join(',');
+  const asked = columns
+    .filter((one) => one.attribute)
+    .map((one) => one.key)
+    .join(',');
   const pages = new Set(visible.map((one) => Math.floor(one.index / windowRows)));
   const windows = useQueries({
     queries: [...pages].map((page) => ({
       queryKey: ['view-rows', token, asked, page],
-      queryFn: () => call(api.catalog.window, { params: { token }, query: { from: page * windowRows, count: windowRows, columns: asked } }),
+      queryFn: () =>
+        call(api.catalog.window, {
+          params: { token },
+          query: { from: page * windowRows, count: windowRows, columns: asked },
+        }),
       staleTime: 60_000,
     })),
   });
   const byPage = new Map([...pages].map((page, i) => [page, windows[i]?.data?.items]));
-  const rowAt = (index: number): GridRow | undefined => byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
+  const rowAt = (index: number): GridRow | undefined =>
+    byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
   const template = `minmax(330px, 1fr) ${columns.map((one) => `${one.width}px`).join(' ')}`;
   const current = visible.find((one) => rowAt(one.index)?.id === open)?.index;
   const onKey = (event: KeyboardEvent) => {
@@ -50,18 +63,42 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
     virtual.scrollToIndex(next, { align: 'auto' });
   };
   return (
-    <div className="grid grow" role="grid" aria-rowcount={rows + 1} aria-label="Products" tabIndex={0} onKeyDown={onKey} ref={scroller}>
+    <div
+      className="grid grow"
+      role="grid"
+      aria-rowcount={rows + 1}
+      aria-label="Products"
+      tabIndex={0}
+      onKeyDown={onKey}
+      ref={scroller}
+    >
       <div className="grid-head" role="row" style={{ gridTemplateColumns: template }}>
         <Head id="family" label="Product" sort={sort} onSort={onSort} />
         {columns.map((one) => (
-          <Head key={one.key} id={one.key} label={one.label} numeric={one.numeric} sort={sort} onSort={onSort} fixed={one.key === 'places'} />
+          <Head
+            key={one.key}
+            id={one.key}
+            label={one.label}
+            numeric={one.numeric}
+            sort={sort}
+            onSort={onSort}
+            fixed={one.key === 'places'}
+          />
         ))}
       </div>
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
           return (
-            <div key={index} role="row" aria-rowindex={index + 2} aria-selected={row?.id === open} className={`grid-row ${row?.kind ?? ''} ${row?.id === open ? 'on' : ''}`} style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }} onClick={() => row && onOpen(row.id)}>
+            <div
+              key={index}
+              role="row"
+              aria-rowindex={index + 2}
+              aria-selected={row?.id === open}
+              className={`grid-row ${row?.kind ?? ''} ${row?.id === open ? 'on' : ''}`}
+              style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
+              onClick={() => row && onOpen(row.id)}
+            >
               {row ? (
                 <>
                   <First row={row} flat={sort !== 'family'} />
@@ -72,7 +109,9 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
                   ))}
                 </>
               ) : (
-                <span role="gridcell" className="muted">…</span>
+                <span role="gridcell" className="muted">
+                  …
+                </span>
               )}
             </div>
           );
@@ -82,11 +121,29 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
   );
 }
 
-function Head({ id, label, numeric, sort, onSort, fixed }: { id: string; label: string; numeric?: boolean | undefined; sort: string; onSort: (sort: string) => void; fixed?: boolean }) {
+function Head({
+  id,
+  label,
+  numeric,
+  sort,
+  onSort,
+  fixed,
+}: {
+  id: string;
+  label: string;
+  numeric?: boolean | undefined;
+  sort: string;
+  onSort: (sort: string) => void;
+  fixed?: boolean;
+}) {
   const down = sort === `-${id}`;
   const up = sort === id;
   return (
-    <span role="columnheader" aria-sort={up ? 'ascending' : down ? 'descending' : 'none'} className={numeric ? 'num' : ''}>
+    <span
+      role="columnheader"
+      aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
+      className={numeric ? 'num' : ''}
+    >
       {fixed ? (
         label
       ) : (
@@ -128,7 +185,11 @@ function cell(row: GridRow, column: Column): ReactNode {
       return <span style={row.stock <= 0 ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>{count(row.stock)}</span>;
     case 'complete':
       return (
-        <span className="bar" style={{ display: 'inline-block', width: 58, verticalAlign: 'middle' }} title={`${row.complete} %`}>
+        <span
+          className="bar"
+          style={{ display: 'inline-block', width: 58, verticalAlign: 'middle' }}
+          title={`${row.complete} %`}
+        >
           <i style={{ width: `${row.complete}%` }} />
         </span>
       );
@@ -150,7 +211,14 @@ function Places({ row }: { row: GridRow }) {
   const order = ['refused', 'blocked', 'ready', 'live', 'not for this channel'];
   const states = new Map<string, number>();
   for (const one of row.places) {
-    const state = one.channelState === 'refused' ? 'refused' : one.readiness === 'blocked' ? 'blocked' : one.channelState === 'live' ? 'live' : one.readiness;
+    const state =
+      one.channelState === 'refused'
+        ? 'refused'
+        : one.readiness === 'blocked'
+          ? 'blocked'
+          : one.channelState === 'live'
+            ? 'live'
+            : one.readiness;
     states.set(state, (states.get(state) ?? 0) + one.listings);
   }
   const sorted = [...states].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));

@@ -47,7 +47,20 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
         </div>
       </div>
       {(product.family || isFamily) && (
-        <ToggleButtonGroup exclusive size="small" value={isFamily ? 'family' : 'variant'} sx={{ mt: 1 }} aria-label="Level being edited" onChange={(_, level: string | null) => level === 'family' && product.family ? onOpen(product.family.id) : level === 'variant' && product.siblings[0] ? onOpen(product.siblings[0].id) : undefined}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={isFamily ? 'family' : 'variant'}
+          sx={{ mt: 1 }}
+          aria-label="Level being edited"
+          onChange={(_, level: string | null) =>
+            level === 'family' && product.family
+              ? onOpen(product.family.id)
+              : level === 'variant' && product.siblings[0]
+                ? onOpen(product.siblings[0].id)
+                : undefined
+          }
+        >
           <ToggleButton value="family" sx={{ py: 0.2 }}>
             Family
           </ToggleButton>
@@ -56,10 +69,19 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           </ToggleButton>
         </ToggleButtonGroup>
       )}
-      <Tabs value={tab} onChange={(_, to: string) => onTab(to)} variant="scrollable" sx={{ borderBottom: '1px solid var(--line)' }}>
+      <Tabs
+        value={tab}
+        onChange={(_, to: string) => onTab(to)}
+        variant="scrollable"
+        sx={{ borderBottom: '1px solid var(--line)' }}
+      >
         <Tab value="facts" label="Facts" />
         <Tab value="texts" label="Texts" />
-        <Tab value="family" label={isFamily ? 'Variants' : 'Siblings'} disabled={product.siblings.length < 2 && !isFamily} />
+        <Tab
+          value="family"
+          label={isFamily ? 'Variants' : 'Siblings'}
+          disabled={product.siblings.length < 2 && !isFamily}
+        />
         <Tab value="listings" label="Listed" disabled={isFamily} />
         <Tab value="history" label="History" />
       </Tabs>
@@ -82,12 +104,24 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           </details>
         </>
       )}
-      {tab === 'texts' && texts.map((value) => <ValueRow key={`${value.attribute}@${value.language}`} productId={product.id} value={value} editing={value.attribute === focus} />)}
+      {tab === 'texts' &&
+        texts.map((value) => (
+          <ValueRow
+            key={`${value.attribute}@${value.language}`}
+            productId={product.id}
+            value={value}
+            editing={value.attribute === focus}
+          />
+        ))}
       {tab === 'family' && (
         <ul style={{ listStyle: 'none', padding: 0, margin: '8px 0' }}>
           {product.siblings.map((one) => (
             <li key={one.id} className="row" style={{ padding: '4px 0', borderBottom: '1px solid var(--line)' }}>
-              <Button color="secondary" sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: one.id === product.id ? 800 : 600 }} onClick={() => onOpen(one.id)}>
+              <Button
+                color="secondary"
+                sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: one.id === product.id ? 800 : 600 }}
+                onClick={() => onOpen(one.id)}
+              >
                 {one.sku ?? one.title ?? 'no SKU'}
               </Button>
               <span className="muted small cut">{one.options.map(([, value]) => value).join(' × ')}</span>
@@ -122,7 +156,8 @@ function OfferRows({ product }: { product: ProductAnswer }) {
           {offer.sale && (
             <span style={{ color: 'var(--advice)' }}>
               {' '}
-              sale {money(offer.sale.amount, currency)} {offer.sale.from && `${offer.sale.from} to ${offer.sale.to ?? '…'}`}
+              sale {money(offer.sale.amount, currency)}{' '}
+              {offer.sale.from && `${offer.sale.from} to ${offer.sale.to ?? '…'}`}
             </span>
           )}
         </Line>
@@ -134,7 +169,10 @@ function OfferRows({ product }: { product: ProductAnswer }) {
 
 export function Line({ label, children }: { label: string; children: React.ReactNode }) {
   return (
-    <div className="row" style={{ padding: '6px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline', gap: 10 }}>
+    <div
+      className="row"
+      style={{ padding: '6px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline', gap: 10 }}
+    >
       <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
       <span className="grow">{children}</span>
     </div>
@@ -142,7 +180,10 @@ export function Line({ label, children }: { label: string; children: React.React
 }
 
 function History({ id }: { id: number }) {
-  const history = useQuery({ queryKey: ['product-history', id], queryFn: () => call(api.catalog.history, { params: { id } }) });
+  const history = useQuery({
+    queryKey: ['product-history', id],
+    queryFn: () => call(api.catalog.history, { params: { id } }),
+  });
   return (
     <Loaded query={history}>
       {({ items }) => (

@@ -17,13 +17,18 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
   const tell = useTell();
   const save = useMutation({
     mutationFn: (edit: Pick<Edit, 'text' | 'letGo'>) =>
-      call(api.catalog.edit, { params: { id: productId }, body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: value.text, ...edit }] } }),
+      call(api.catalog.edit, {
+        params: { id: productId },
+        body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: value.text, ...edit }] },
+      }),
     onSuccess: (answer) => {
       setDraft(null);
       queries.setQueryData(['product', productId], answer.product);
       void queries.invalidateQueries();
       const { becameReady, becameBlocked } = answer;
-      tell(`Saved ${value.label}${becameReady > 0 ? `; ${plural(becameReady, 'listing')} became ready` : ''}${becameBlocked > 0 ? `; ${plural(becameBlocked, 'listing')} became blocked` : ''}`);
+      tell(
+        `Saved ${value.label}${becameReady > 0 ? `; ${plural(becameReady, 'listing')} became ready` : ''}${becameBlocked > 0 ? `; ${plural(becameBlocked, 'listing')} became blocked` : ''}`,
+      );
     },
   });
   const long = value.type === 'richText';
@@ -35,8 +40,21 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       <div className="row" style={{ alignItems: 'baseline', gap: 10, flexWrap: long ? 'wrap' : 'nowrap' }}>
         <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
         {draft === null ? (
-          <button type="button" className="value" aria-label={`Edit ${label}`} onClick={() => setDraft(value.text ?? '')}>
-            {value.shown === null ? <span className="muted">not given</span> : value.origin === 'inherited' ? <i className="muted">{value.shown}</i> : long ? value.shown.slice(0, 900) : value.shown}
+          <button
+            type="button"
+            className="value"
+            aria-label={`Edit ${label}`}
+            onClick={() => setDraft(value.text ?? '')}
+          >
+            {value.shown === null ? (
+              <span className="muted">not given</span>
+            ) : value.origin === 'inherited' ? (
+              <i className="muted">{value.shown}</i>
+            ) : long ? (
+              value.shown.slice(0, 900)
+            ) : (
+              value.shown
+            )}
           </button>
         ) : (
           <form
@@ -47,7 +65,16 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
             }}
             onKeyDown={(event) => event.key === 'Escape' && setDraft(null)}
           >
-            <TextField fullWidth autoFocus select={value.choices !== null} multiline={value.choices === null && (long || value.attribute === 'title')} maxRows={10} value={draft} onChange={(event) => setDraft(event.target.value)} slotProps={{ htmlInput: { 'aria-label': label } }}>
+            <TextField
+              fullWidth
+              autoFocus
+              select={value.choices !== null}
+              multiline={value.choices === null && (long || value.attribute === 'title')}
+              maxRows={10}
+              value={draft}
+              onChange={(event) => setDraft(event.target.value)}
+              slotProps={{ htmlInput: { 'aria-label': label } }}
+            >
               {value.choices?.map((one) => (
                 <MenuItem key={one} value={one}>
                   {one}
@@ -83,7 +110,8 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           {beaten.length > 0 && (
             <>
               {' '}
-              won over {beaten.map((one) => `${one.from} (${one.text?.slice(0, 24) ?? 'empty'})`).join(', ')} · <b>{value.why}</b>
+              won over {beaten.map((one) => `${one.from} (${one.text?.slice(0, 24) ?? 'empty'})`).join(', ')} ·{' '}
+              <b>{value.why}</b>
             </>
           )}
         </button>
@@ -95,7 +123,15 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
               {one.wins ? '● ' : '○ '}
               {one.text?.slice(0, 80) ?? 'empty on purpose'}
             </span>
-            <span className="muted">{one.batchId === null ? one.from : <Link to={`/intake/${one.batchId}?tab=rows&search=`}>{`${one.from}, row ${one.row}${one.column ? `, “${one.column}”` : ''}`}</Link>}</span>
+            <span className="muted">
+              {one.batchId === null ? (
+                one.from
+              ) : (
+                <Link
+                  to={`/intake/${one.batchId}?tab=rows&search=`}
+                >{`${one.from}, row ${one.row}${one.column ? `, “${one.column}”` : ''}`}</Link>
+              )}
+            </span>
           </div>
         ))}
     </div>

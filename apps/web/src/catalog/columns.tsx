@@ -37,7 +37,11 @@ export interface Columns {
 }
 
 export function useColumns(): Columns {
-  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes), staleTime: 300_000 });
+  const attributes = useQuery({
+    queryKey: ['attributes'],
+    queryFn: () => call(api.catalog.attributes),
+    staleTime: 300_000,
+  });
   const [keys, setKeys] = useState<string[]>(() => {
     try {
       return JSON.parse(localStorage.getItem(slot) ?? 'null') ?? first;
@@ -48,7 +52,15 @@ export function useColumns(): Columns {
   const known = new Set([...standard.map((one) => one.key), 'sku', 'title', 'description', 'pictures', 'page']);
   const all = [
     ...standard,
-    ...(attributes.data?.items ?? []).filter((one) => !known.has(one.key) && !one.perLanguage).map((one): Column => ({ key: one.key, label: one.label, width: 120, numeric: ['number', 'measure', 'money'].includes(one.type), attribute: true })),
+    ...(attributes.data?.items ?? [])
+      .filter((one) => !known.has(one.key) && !one.perLanguage)
+      .map((one): Column => ({
+        key: one.key,
+        label: one.label,
+        width: 120,
+        numeric: ['number', 'measure', 'money'].includes(one.type),
+        attribute: true,
+      })),
   ];
   return {
     all,
@@ -65,13 +77,27 @@ export function ColumnMenu({ columns }: { columns: Columns }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
-      <Button variant="outlined" color="inherit" onClick={(event) => setAnchor(event.currentTarget)} sx={{ borderColor: 'var(--line-strong)' }}>
+      <Button
+        variant="outlined"
+        color="inherit"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ borderColor: 'var(--line-strong)' }}
+      >
         Columns
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} slotProps={{ paper: { sx: { maxHeight: 420 } } }}>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { maxHeight: 420 } } }}
+      >
         {columns.all.map((one) => (
           <MenuItem key={one.key} dense onClick={() => columns.toggle(one.key)}>
-            <Checkbox size="small" checked={columns.shown.some((shown) => shown.key === one.key)} sx={{ p: 0.3, mr: 1 }} />
+            <Checkbox
+              size="small"
+              checked={columns.shown.some((shown) => shown.key === one.key)}
+              sx={{ p: 0.3, mr: 1 }}
+            />
             {one.label}
           </MenuItem>
         ))}

@@ -12,7 +12,10 @@ import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
 
 export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; position: string; onNext: () => void }) {
-  const detail = useQuery({ queryKey: ['cause', cause.key, cause.touched], queryFn: () => call(api.causes.cause, { query: { key: cause.key } }) });
+  const detail = useQuery({
+    queryKey: ['cause', cause.key, cause.touched],
+    queryFn: () => call(api.causes.cause, { query: { key: cause.key } }),
+  });
   return (
     <section className="grow col" style={{ background: 'var(--card)' }}>
       <Loaded query={detail}>{(data) => <Page cause={data} position={position} onNext={onNext} />}</Loaded>
@@ -48,13 +51,27 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
         <div className="muted small">{position}</div>
         <h2 style={{ margin: '2px 0 3px' }}>{question}</h2>
         <div className="muted" style={{ marginBottom: 12 }}>
-          {plural(cause.touched, 'listing')} touched{cause.severity === 'blocker' ? `; ${count(cause.unlocks)} of them wait for nothing else` : '; advice only, none is blocked by it'}.
+          {plural(cause.touched, 'listing')} touched
+          {cause.severity === 'blocker'
+            ? `; ${count(cause.unlocks)} of them wait for nothing else`
+            : '; advice only, none is blocked by it'}
+          .
         </div>
-        {remedy.kind === 'choose' && <ChooseOption remedy={remedy} value={fix?.kind === 'choose' ? fix.value : undefined} onChoose={(value) => setFix({ kind: 'choose', value })} />}
+        {remedy.kind === 'choose' && (
+          <ChooseOption
+            remedy={remedy}
+            value={fix?.kind === 'choose' ? fix.value : undefined}
+            onChoose={(value) => setFix({ kind: 'choose', value })}
+          />
+        )}
         {remedy.kind === 'fill' && <ChooseFill remedy={remedy} onChoose={setFix} />}
         {remedy.kind === 'cells' && remedy.fit && (
           <label className="choice">
-            <input type="checkbox" checked={fix?.kind === 'fit'} onChange={(event) => setFix(event.target.checked ? { kind: 'fit' } : undefined)} />
+            <input
+              type="checkbox"
+              checked={fix?.kind === 'fit'}
+              onChange={(event) => setFix(event.target.checked ? { kind: 'fit' } : undefined)}
+            />
             <span>
               <b>{remedy.fit.words}</b>
               <span className="muted small" style={{ display: 'block' }}>
@@ -64,22 +81,48 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           </label>
         )}
         {remedy.kind === 'none' && <p>{remedy.words}</p>}
-        {remedy.kind === 'cells' ? <Cells cause={cause} remedy={remedy} onChange={(cells) => setFix(cells.length > 0 ? { kind: 'cells', cells } : undefined)} /> : <Touched cause={cause} />}
+        {remedy.kind === 'cells' ? (
+          <Cells
+            cause={cause}
+            remedy={remedy}
+            onChange={(cells) => setFix(cells.length > 0 ? { kind: 'cells', cells } : undefined)}
+          />
+        ) : (
+          <Touched cause={cause} />
+        )}
         {save.error && <ProblemBox error={save.error} />}
       </div>
       <div className="effect">
         <div className="grow">
           <div className="serif" style={{ fontSize: 20 }} role="status">
-            {fix === undefined ? 'Nothing chosen yet' : fix.kind === 'cells' ? `${plural(fix.cells.length, 'cell')} to save` : tried.data ? sayEffect(tried.data, false) : tried.error ? 'This cannot be tried' : 'Trying…'}
+            {fix === undefined
+              ? 'Nothing chosen yet'
+              : fix.kind === 'cells'
+                ? `${plural(fix.cells.length, 'cell')} to save`
+                : tried.data
+                  ? sayEffect(tried.data, false)
+                  : tried.error
+                    ? 'This cannot be tried'
+                    : 'Trying…'}
           </div>
           <div className="small muted">
-            {fix?.kind === 'cells' ? 'Checked again as soon as they are saved.' : tried.error ? tried.error.message : tried.data ? `Tried on all ${count(cause.touched)} listings it touches, not saved.` : 'Choose a fix to see what it would do.'}
+            {fix?.kind === 'cells'
+              ? 'Checked again as soon as they are saved.'
+              : tried.error
+                ? tried.error.message
+                : tried.data
+                  ? `Tried on all ${count(cause.touched)} listings it touches, not saved.`
+                  : 'Choose a fix to see what it would do.'}
           </div>
         </div>
         <Button variant="outlined" color="inherit" onClick={onNext}>
           Skip
         </Button>
-        <Button variant="contained" disabled={fix === undefined || save.isPending} onClick={() => fix && save.mutate(fix)}>
+        <Button
+          variant="contained"
+          disabled={fix === undefined || save.isPending}
+          onClick={() => fix && save.mutate(fix)}
+        >
           Save and go to next
         </Button>
       </div>
@@ -91,7 +134,12 @@ function sayEffect({ listingsChanged, becameReady, becameBlocked }: Effect, save
   const parts: string[] = [];
   if (becameReady > 0) parts.push(`${plural(becameReady, 'listing')} ${saved ? 'became' : 'become'} ready`);
   if (becameBlocked > 0) parts.push(`${plural(becameBlocked, 'listing')} ${saved ? 'became' : 'become'} blocked`);
-  if (parts.length === 0) return saved ? (listingsChanged > 0 ? 'Saved; other causes still block these' : 'Saved; nothing changed') : 'Other causes would still block these';
+  if (parts.length === 0)
+    return saved
+      ? listingsChanged > 0
+        ? 'Saved; other causes still block these'
+        : 'Saved; nothing changed'
+      : 'Other causes would still block these';
   return parts.join(', ');
 }
 
@@ -110,12 +158,20 @@ function Touched({ cause }: { cause: CauseDetail }) {
                 </Link>
               </td>
               <td className="muted small">{one.finding}</td>
-              <td style={{ whiteSpace: 'nowrap' }}>{one.others > 0 ? <span className="muted small">{plural(one.others, 'other cause')}</span> : cause.severity === 'blocker' ? <State is="blocked">only this</State> : null}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>
+                {one.others > 0 ? (
+                  <span className="muted small">{plural(one.others, 'other cause')}</span>
+                ) : cause.severity === 'blocker' ? (
+                  <State is="blocked">only this</State>
+                ) : null}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {cause.touched > 12 && <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>All {count(cause.touched)} listings</Link>}
+      {cause.touched > 12 && (
+        <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>All {count(cause.touched)} listings</Link>
+      )}
     </>
   );
 }

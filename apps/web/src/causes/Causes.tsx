@@ -8,7 +8,14 @@ import { Empty, Loaded } from '../design/feedback';
 import { count, plural } from '../design/words';
 import { CauseFix } from './CauseFix';
 
-const kinds: Record<CauseAnswer['kind'], string> = { 'map-category': 'category map', fill: 'fill', translate: 'value translation', fit: 'text does not fit', catalog: 'catalog', report: 'channel’s answer' };
+const kinds: Record<CauseAnswer['kind'], string> = {
+  'map-category': 'category map',
+  fill: 'fill',
+  translate: 'value translation',
+  fit: 'text does not fit',
+  catalog: 'catalog',
+  report: 'channel’s answer',
+};
 
 export function Causes() {
   const [params, setParams] = useSearchParams();
@@ -36,22 +43,46 @@ export function Causes() {
           <>
             <section className="col" style={{ width: 540, flex: 'none', borderRight: '1px solid var(--line)' }}>
               <div style={{ padding: '18px 20px 10px' }}>
-                <h1>{data.blocked > 0 ? `${plural(data.blocked, 'listing')} cannot go out` : 'Every listing can go out'}</h1>
+                <h1>
+                  {data.blocked > 0 ? `${plural(data.blocked, 'listing')} cannot go out` : 'Every listing can go out'}
+                </h1>
                 <div className="muted">
-                  {plural(data.items.length, 'cause')}.{planned && ` The best ${data.plan.length} together free ${count(planned.freed)}.`}
+                  {plural(data.items.length, 'cause')}.
+                  {planned && ` The best ${data.plan.length} together free ${count(planned.freed)}.`}
                 </div>
               </div>
               <div className="row" style={{ padding: '0 20px 10px', gap: 6 }}>
-                <Chip label="What frees most" variant={order === 'frees' ? 'filled' : 'outlined'} onClick={() => set('order', undefined)} />
-                <Chip label="What touches most" variant={order === 'touched' ? 'filled' : 'outlined'} onClick={() => set('order', 'touched')} />
+                <Chip
+                  label="What frees most"
+                  variant={order === 'frees' ? 'filled' : 'outlined'}
+                  onClick={() => set('order', undefined)}
+                />
+                <Chip
+                  label="What touches most"
+                  variant={order === 'touched' ? 'filled' : 'outlined'}
+                  onClick={() => set('order', 'touched')}
+                />
                 <span className="grow" />
-                <Chip label={`Blockers ${data.items.length}`} variant={severity === 'blockers' ? 'filled' : 'outlined'} onClick={() => set('show', undefined)} />
-                <Chip label={`Advice ${data.advice.length}`} variant={severity === 'advice' ? 'filled' : 'outlined'} onClick={() => set('show', 'advice')} />
+                <Chip
+                  label={`Blockers ${data.items.length}`}
+                  variant={severity === 'blockers' ? 'filled' : 'outlined'}
+                  onClick={() => set('show', undefined)}
+                />
+                <Chip
+                  label={`Advice ${data.advice.length}`}
+                  variant={severity === 'advice' ? 'filled' : 'outlined'}
+                  onClick={() => set('show', 'advice')}
+                />
               </div>
               <ol className="scroll grow" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label="Causes">
                 {list.map((one, i) => (
                   <li key={one.key}>
-                    <button type="button" className="cause" aria-current={one.key === chosen?.key} onClick={() => set('cause', one.key)}>
+                    <button
+                      type="button"
+                      className="cause"
+                      aria-current={one.key === chosen?.key}
+                      onClick={() => set('cause', one.key)}
+                    >
                       <span className="serif muted" style={{ width: 22, textAlign: 'right' }}>
                         {i + 1}
                       </span>
@@ -69,16 +100,31 @@ export function Causes() {
                         <b className="serif" style={{ fontSize: 20 }}>
                           {count(severity === 'advice' ? one.touched : one.unlocks)}
                         </b>
-                        <span style={{ display: 'block', fontSize: 11.5 }}>{severity === 'advice' ? 'touched' : 'unlocked'}</span>
-                        {severity !== 'advice' && <span className="muted" style={{ fontSize: 11 }}>of {count(one.touched)} touched</span>}
+                        <span style={{ display: 'block', fontSize: 11.5 }}>
+                          {severity === 'advice' ? 'touched' : 'unlocked'}
+                        </span>
+                        {severity !== 'advice' && (
+                          <span className="muted" style={{ fontSize: 11 }}>
+                            of {count(one.touched)} touched
+                          </span>
+                        )}
                       </span>
                     </button>
                   </li>
                 ))}
-                {list.length === 0 && <Empty title="This desk is clear">Nothing is blocked. Build the feed and send it.</Empty>}
+                {list.length === 0 && (
+                  <Empty title="This desk is clear">Nothing is blocked. Build the feed and send it.</Empty>
+                )}
               </ol>
             </section>
-            {chosen && <CauseFix key={chosen.key} cause={chosen} position={`Cause ${index + 1} of ${list.length} · ${kinds[chosen.kind]} · ${chosen.places.join(', ')}`} onNext={() => set('cause', list[index + 1]?.key)} />}
+            {chosen && (
+              <CauseFix
+                key={chosen.key}
+                cause={chosen}
+                position={`Cause ${index + 1} of ${list.length} · ${kinds[chosen.kind]} · ${chosen.places.join(', ')}`}
+                onNext={() => set('cause', list[index + 1]?.key)}
+              />
+            )}
           </>
         );
       }}

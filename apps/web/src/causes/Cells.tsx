@@ -8,13 +8,27 @@ import { plural } from '../design/words';
 
 type Cell = Extract<Fix, { kind: 'cells' }>['cells'][number];
 
-export function Cells({ cause, remedy, onChange }: { cause: CauseDetail; remedy: Extract<CauseDetail['remedy'], { kind: 'cells' }>; onChange: (cells: Cell[]) => void }) {
+export function Cells({
+  cause,
+  remedy,
+  onChange,
+}: {
+  cause: CauseDetail;
+  remedy: Extract<CauseDetail['remedy'], { kind: 'cells' }>;
+  onChange: (cells: Cell[]) => void;
+}) {
   const [typed, setTyped] = useState<Record<number, string>>({});
   const goods = [...new Map(cause.listings.map((one) => [one.productId, one])).values()];
   const set = (productId: number, text: string) => {
     const next = { ...typed, [productId]: text };
     setTyped(next);
-    onChange(goods.flatMap((one) => (next[one.productId] !== undefined && next[one.productId] !== (one.text ?? '') ? [{ productId: one.productId, text: next[one.productId] ?? '', madeAgainst: one.text }] : [])));
+    onChange(
+      goods.flatMap((one) =>
+        next[one.productId] !== undefined && next[one.productId] !== (one.text ?? '')
+          ? [{ productId: one.productId, text: next[one.productId] ?? '', madeAgainst: one.text }]
+          : [],
+      ),
+    );
   };
   const long = remedy.type === 'richText' || remedy.attribute === 'title';
   return (
@@ -43,7 +57,17 @@ export function Cells({ cause, remedy, onChange }: { cause: CauseDetail; remedy:
               </div>
             </td>
             <td>
-              <TextField fullWidth select={remedy.choices !== null} multiline={remedy.choices === null && long} maxRows={4} value={typed[one.productId] ?? one.text ?? ''} onChange={(event) => set(one.productId, event.target.value)} slotProps={{ htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` } }}>
+              <TextField
+                fullWidth
+                select={remedy.choices !== null}
+                multiline={remedy.choices === null && long}
+                maxRows={4}
+                value={typed[one.productId] ?? one.text ?? ''}
+                onChange={(event) => set(one.productId, event.target.value)}
+                slotProps={{
+                  htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` },
+                }}
+              >
                 {remedy.choices?.map((choice) => (
                   <MenuItem key={choice} value={choice}>
                     {choice}

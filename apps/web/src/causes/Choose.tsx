@@ -6,8 +6,17 @@ import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 
 type Remedy<K extends CauseDetail['remedy']['kind']> = Extract<CauseDetail['remedy'], { kind: K }>;
 
-export function ChooseOption({ remedy, value, onChoose }: { remedy: Remedy<'choose'>; value: string | undefined; onChoose: (value: string) => void }) {
-  const other = remedy.options.find((one) => one.value === value && !remedy.suggested.some((each) => each.value === value)) ?? null;
+export function ChooseOption({
+  remedy,
+  value,
+  onChoose,
+}: {
+  remedy: Remedy<'choose'>;
+  value: string | undefined;
+  onChoose: (value: string) => void;
+}) {
+  const other =
+    remedy.options.find((one) => one.value === value && !remedy.suggested.some((each) => each.value === value)) ?? null;
   return (
     <div role="radiogroup" aria-label={remedy.question}>
       {remedy.suggested.map((one) => {
@@ -31,7 +40,9 @@ export function ChooseOption({ remedy, value, onChoose }: { remedy: Remedy<'choo
           </label>
         );
       })}
-      {remedy.suggested.length === 0 && <p className="muted">Nothing on the channel’s list looks like it; choose by hand.</p>}
+      {remedy.suggested.length === 0 && (
+        <p className="muted">Nothing on the channel’s list looks like it; choose by hand.</p>
+      )}
       <Autocomplete
         size="small"
         options={remedy.options}
@@ -60,7 +71,13 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
         or
       </span>
       {remedy.values ? (
-        <TextField select label="One fixed value for all" defaultValue="" sx={{ width: 220 }} onChange={(event) => onChoose({ kind: 'fill', fixed: event.target.value })}>
+        <TextField
+          select
+          label="One fixed value for all"
+          defaultValue=""
+          sx={{ width: 220 }}
+          onChange={(event) => onChoose({ kind: 'fill', fixed: event.target.value })}
+        >
           {remedy.values.map((one) => (
             <MenuItem key={one} value={one}>
               {one}
@@ -68,7 +85,10 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
           ))}
         </TextField>
       ) : (
-        <TextField label="One fixed value for all" onChange={(event) => event.target.value && onChoose({ kind: 'fill', fixed: event.target.value })} />
+        <TextField
+          label="One fixed value for all"
+          onChange={(event) => event.target.value && onChoose({ kind: 'fill', fixed: event.target.value })}
+        />
       )}
     </div>
   );

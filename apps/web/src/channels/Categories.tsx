@@ -15,12 +15,22 @@ export function Categories({ placeId }: { placeId: number }) {
   const params = { id: placeId };
   const queries = useQueryClient();
   const tell = useTell();
-  const categories = useQuery({ queryKey: ['categories', placeId], queryFn: () => call(api.channels.categories, { params }) });
-  const tree = useQuery({ queryKey: ['tree', placeId], queryFn: () => call(api.channels.tree, { params }), staleTime: 300_000 });
+  const categories = useQuery({
+    queryKey: ['categories', placeId],
+    queryFn: () => call(api.channels.categories, { params }),
+  });
+  const tree = useQuery({
+    queryKey: ['tree', placeId],
+    queryFn: () => call(api.channels.tree, { params }),
+    staleTime: 300_000,
+  });
   const map = useMutation({
-    mutationFn: (maps: { category: string; target: string | null }[]) => call(api.channels.mapCategory, { params, body: { maps } }),
+    mutationFn: (maps: { category: string; target: string | null }[]) =>
+      call(api.channels.mapCategory, { params, body: { maps } }),
     onSuccess: (effect, maps) => {
-      tell(`Mapped ${plural(maps.length, 'category', 'categories')}; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}`);
+      tell(
+        `Mapped ${plural(maps.length, 'category', 'categories')}; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}`,
+      );
       void queries.invalidateQueries();
     },
   });
@@ -31,14 +41,19 @@ export function Categories({ placeId }: { placeId: number }) {
       <Loaded query={categories}>
         {({ items }) => {
           const open = items.filter((one) => one.variants > 0 && (one.target === null || one.fault !== null));
-          const certain = open.flatMap((one) => (one.suggestions[0] && one.suggestions[0].score >= sure ? [{ category: one.category, target: one.suggestions[0].path }] : []));
+          const certain = open.flatMap((one) =>
+            one.suggestions[0] && one.suggestions[0].score >= sure
+              ? [{ category: one.category, target: one.suggestions[0].path }]
+              : [],
+          );
           return (
             <>
               <div className="row" style={{ marginBottom: 8 }}>
                 <span className="grow">
                   {open.length > 0 ? (
                     <>
-                      <b>{plural(open.length, 'category', 'categories')}</b> with goods {open.length === 1 ? 'has' : 'have'} no good place in the channel’s tree.
+                      <b>{plural(open.length, 'category', 'categories')}</b> with goods{' '}
+                      {open.length === 1 ? 'has' : 'have'} no good place in the channel’s tree.
                     </>
                   ) : (
                     'Every category with goods has its place.'
@@ -61,7 +76,13 @@ export function Categories({ placeId }: { placeId: number }) {
                 </thead>
                 <tbody>
                   {items.map((row) => (
-                    <Row key={row.category} row={row} options={options} busy={map.isPending} onMap={(target) => map.mutate([{ category: row.category, target }])} />
+                    <Row
+                      key={row.category}
+                      row={row}
+                      options={options}
+                      busy={map.isPending}
+                      onMap={(target) => map.mutate([{ category: row.category, target }])}
+                    />
                   ))}
                 </tbody>
               </table>
@@ -78,8 +99,20 @@ interface Option {
   names: string[];
 }
 
-function Row({ row, options, busy, onMap }: { row: CategoryRow; options: Option[]; busy: boolean; onMap: (target: string | null) => void }) {
-  const value = options.find((one) => one.path === row.target) ?? (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
+function Row({
+  row,
+  options,
+  busy,
+  onMap,
+}: {
+  row: CategoryRow;
+  options: Option[];
+  busy: boolean;
+  onMap: (target: string | null) => void;
+}) {
+  const value =
+    options.find((one) => one.path === row.target) ??
+    (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
   const names = row.category.split('/');
   return (
     <tr>
@@ -97,14 +130,29 @@ function Row({ row, options, busy, onMap }: { row: CategoryRow; options: Option[
           getOptionLabel={(one) => one.names.join(' / ')}
           isOptionEqualToValue={(a, b) => a.path === b.path}
           onChange={(_, one) => onMap(one?.path ?? null)}
-          renderInput={(params) => <TextField {...params} placeholder="not mapped" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `Channel category for ${row.category}` } }} />}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              placeholder="not mapped"
+              slotProps={{
+                ...params.slotProps,
+                htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `Channel category for ${row.category}` },
+              }}
+            />
+          )}
         />
         {row.fault && <State is="blocked">{row.fault}</State>}
       </td>
       <td>
         {row.suggestions.slice(0, 3).map((one, i) => (
           <div key={one.path}>
-            <Button color="secondary" sx={{ p: 0, minWidth: 0 }} disabled={busy} onClick={() => onMap(one.path)} title={one.names.join(' / ')}>
+            <Button
+              color="secondary"
+              sx={{ p: 0, minWidth: 0 }}
+              disabled={busy}
+              onClick={() => onMap(one.path)}
+              title={one.names.join(' / ')}
+            >
               {one.names.slice(-2).join(' / ')}
             </Button>
             <span className="muted small"> {one.score}</span>

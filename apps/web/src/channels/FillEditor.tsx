@@ -42,7 +42,9 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   const save = useMutation({
     mutationFn: () => call(api.channels.saveFill, { params, body: { fill } }),
     onSuccess: (effect) => {
-      tell(`Saved; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}${effect.becameBlocked > 0 ? `, ${count(effect.becameBlocked)} became blocked` : ''}`);
+      tell(
+        `Saved; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}${effect.becameBlocked > 0 ? `, ${count(effect.becameBlocked)} became blocked` : ''}`,
+      );
       void queries.invalidateQueries();
     },
   });
@@ -56,7 +58,13 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           {[attribute.need, ...attribute.limits].join(' · ')}
           {attribute.help && <>. {attribute.help}</>}
         </p>
-        <TextField select label="Filled by" value={fill?.rule.kind ?? ''} sx={{ width: 240, mb: 1.5 }} onChange={(event) => setRule(emptyRule(event.target.value as FillRule['kind'], attribute, fill?.rule))}>
+        <TextField
+          select
+          label="Filled by"
+          value={fill?.rule.kind ?? ''}
+          sx={{ width: 240, mb: 1.5 }}
+          onChange={(event) => setRule(emptyRule(event.target.value as FillRule['kind'], attribute, fill?.rule))}
+        >
           {kinds.map(([kind, words]) => (
             <MenuItem key={kind} value={kind}>
               {words}
@@ -72,7 +80,21 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
               const limit = Number(/at most (\d+)/.exec(attribute.limits.join())?.[1] ?? 100);
               return (
                 <label key={kind} className="row small" style={{ gap: 4 }}>
-                  <input type="checkbox" checked={on} onChange={() => setFill({ ...fill, fit: on ? fill.fit.filter((one) => one.do !== kind) : [...fill.fit, kind === 'trim-at-word' ? { do: kind, length: limit } : ({ do: kind } as Fit)] })} />
+                  <input
+                    type="checkbox"
+                    checked={on}
+                    onChange={() =>
+                      setFill({
+                        ...fill,
+                        fit: on
+                          ? fill.fit.filter((one) => one.do !== kind)
+                          : [
+                              ...fill.fit,
+                              kind === 'trim-at-word' ? { do: kind, length: limit } : ({ do: kind } as Fit),
+                            ],
+                      })
+                    }
+                  />
                   {words}
                   {kind === 'trim-at-word' && ` to ${limit} characters`}
                 </label>
@@ -93,7 +115,13 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
                   </div>
                 </td>
                 <td className="small">
-                  {one.value === null ? <span className="muted">nothing</span> : one.value.length > 150 ? `${one.value.slice(0, 150)}…` : one.value}
+                  {one.value === null ? (
+                    <span className="muted">nothing</span>
+                  ) : one.value.length > 150 ? (
+                    `${one.value.slice(0, 150)}…`
+                  ) : (
+                    one.value
+                  )}
                   {one.fault && (
                     <div>
                       <State is="blocked">{one.fault}</State>
@@ -116,7 +144,11 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(attribute.fill)}>
           Put back
         </Button>
-        <Button variant="contained" disabled={!changed || !complete(fill) || save.isPending} onClick={() => save.mutate()}>
+        <Button
+          variant="contained"
+          disabled={!changed || !complete(fill) || save.isPending}
+          onClick={() => save.mutate()}
+        >
           Save
         </Button>
       </div>
@@ -143,13 +175,35 @@ function emptyRule(kind: FillRule['kind'], attribute: ChannelAttributeAnswer, be
 function complete(fill: Fill | null): boolean {
   if (fill === null) return true;
   const whole = (rule: FillRule): boolean =>
-    rule.kind === 'fixed' ? rule.value !== '' : rule.kind === 'first' ? rule.of.length > 0 && rule.of.every(whole) : rule.kind === 'compose' ? rule.parts.length > 0 : rule.from !== '';
+    rule.kind === 'fixed'
+      ? rule.value !== ''
+      : rule.kind === 'first'
+        ? rule.of.length > 0 && rule.of.every(whole)
+        : rule.kind === 'compose'
+          ? rule.parts.length > 0
+          : rule.from !== '';
   return whole(fill.rule);
 }
 
-function SourceSelect({ attribute, value, onChange, label }: { attribute: ChannelAttributeAnswer; value: string; onChange: (name: string) => void; label: string }) {
+function SourceSelect({
+  attribute,
+  value,
+  onChange,
+  label,
+}: {
+  attribute: ChannelAttributeAnswer;
+  value: string;
+  onChange: (name: string) => void;
+  label: string;
+}) {
   return (
-    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value)} sx={{ width: 190 }}>
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+      sx={{ width: 190 }}
+    >
       {attribute.sources.map((one) => (
         <MenuItem key={one.name} value={one.name}>
           {one.label}
@@ -159,13 +213,34 @@ function SourceSelect({ attribute, value, onChange, label }: { attribute: Channe
   );
 }
 
-function RuleEditor({ rule, attribute, onChange }: { rule: FillRule; attribute: ChannelAttributeAnswer; onChange: (rule: FillRule) => void }) {
+function RuleEditor({
+  rule,
+  attribute,
+  onChange,
+}: {
+  rule: FillRule;
+  attribute: ChannelAttributeAnswer;
+  onChange: (rule: FillRule) => void;
+}) {
   switch (rule.kind) {
     case 'copy':
-      return <SourceSelect attribute={attribute} label="From" value={rule.from} onChange={(from) => onChange({ ...rule, from })} />;
+      return (
+        <SourceSelect
+          attribute={attribute}
+          label="From"
+          value={rule.from}
+          onChange={(from) => onChange({ ...rule, from })}
+        />
+      );
     case 'fixed':
       return attribute.values ? (
-        <TextField select label="Value" value={rule.value} onChange={(event) => onChange({ ...rule, value: event.target.value })} sx={{ width: 190 }}>
+        <TextField
+          select
+          label="Value"
+          value={rule.value}
+          onChange={(event) => onChange({ ...rule, value: event.target.value })}
+          sx={{ width: 190 }}
+        >
           {attribute.values.map((one) => (
             <MenuItem key={one} value={one}>
               {one}
@@ -173,32 +248,61 @@ function RuleEditor({ rule, attribute, onChange }: { rule: FillRule; attribute: 
           ))}
         </TextField>
       ) : (
-        <TextField label="Value" value={rule.value} onChange={(event) => onChange({ ...rule, value: event.target.value })} />
+        <TextField
+          label="Value"
+          value={rule.value}
+          onChange={(event) => onChange({ ...rule, value: event.target.value })}
+        />
       );
     case 'compose':
       return (
         <div className="col" style={{ gap: 8 }}>
           {rule.parts.map((part, i) => {
-            const set = (next: (typeof rule.parts)[number]) => onChange({ ...rule, parts: rule.parts.map((one, n) => (n === i ? next : one)) });
+            const set = (next: (typeof rule.parts)[number]) =>
+              onChange({ ...rule, parts: rule.parts.map((one, n) => (n === i ? next : one)) });
             return (
               <div key={i} className="row">
                 {'from' in part ? (
                   <>
-                    <TextField label="Before" value={part.before ?? ''} sx={{ width: 80 }} onChange={(event) => set({ ...part, before: event.target.value })} />
-                    <SourceSelect attribute={attribute} label="Part" value={part.from} onChange={(from) => set({ ...part, from })} />
-                    <TextField label="After" value={part.after ?? ''} sx={{ width: 80 }} onChange={(event) => set({ ...part, after: event.target.value })} />
+                    <TextField
+                      label="Before"
+                      value={part.before ?? ''}
+                      sx={{ width: 80 }}
+                      onChange={(event) => set({ ...part, before: event.target.value })}
+                    />
+                    <SourceSelect
+                      attribute={attribute}
+                      label="Part"
+                      value={part.from}
+                      onChange={(from) => set({ ...part, from })}
+                    />
+                    <TextField
+                      label="After"
+                      value={part.after ?? ''}
+                      sx={{ width: 80 }}
+                      onChange={(event) => set({ ...part, after: event.target.value })}
+                    />
                   </>
                 ) : (
                   <TextField label="Text" value={part.text} onChange={(event) => set({ text: event.target.value })} />
                 )}
-                <Button color="inherit" aria-label={`Remove part ${i + 1}`} onClick={() => onChange({ ...rule, parts: rule.parts.filter((_, n) => n !== i) })}>
+                <Button
+                  color="inherit"
+                  aria-label={`Remove part ${i + 1}`}
+                  onClick={() => onChange({ ...rule, parts: rule.parts.filter((_, n) => n !== i) })}
+                >
                   Remove
                 </Button>
               </div>
             );
           })}
           <div className="row">
-            <Button color="secondary" onClick={() => onChange({ ...rule, parts: [...rule.parts, { from: attribute.sources[0]?.name ?? '', before: ' ' }] })}>
+            <Button
+              color="secondary"
+              onClick={() =>
+                onChange({ ...rule, parts: [...rule.parts, { from: attribute.sources[0]?.name ?? '', before: ' ' }] })
+              }
+            >
               Add a value
             </Button>
             <Button color="secondary" onClick={() => onChange({ ...rule, parts: [...rule.parts, { text: ' ' }] })}>
@@ -215,14 +319,27 @@ function RuleEditor({ rule, attribute, onChange }: { rule: FillRule; attribute: 
           {rule.of.map((one, i) => (
             <li key={i} style={{ marginBottom: 8 }}>
               <div className="row" style={{ alignItems: 'flex-start' }}>
-                <RuleEditor rule={one} attribute={attribute} onChange={(next) => onChange({ ...rule, of: rule.of.map((each, n) => (n === i ? next : each)) })} />
-                <Button color="inherit" aria-label={`Remove rule ${i + 1}`} onClick={() => onChange({ ...rule, of: rule.of.filter((_, n) => n !== i) })}>
+                <RuleEditor
+                  rule={one}
+                  attribute={attribute}
+                  onChange={(next) => onChange({ ...rule, of: rule.of.map((each, n) => (n === i ? next : each)) })}
+                />
+                <Button
+                  color="inherit"
+                  aria-label={`Remove rule ${i + 1}`}
+                  onClick={() => onChange({ ...rule, of: rule.of.filter((_, n) => n !== i) })}
+                >
                   Remove
                 </Button>
               </div>
             </li>
           ))}
-          <Button color="secondary" onClick={() => onChange({ ...rule, of: [...rule.of, { kind: 'copy', from: attribute.sources[0]?.name ?? '' }] })}>
+          <Button
+            color="secondary"
+            onClick={() =>
+              onChange({ ...rule, of: [...rule.of, { kind: 'copy', from: attribute.sources[0]?.name ?? '' }] })
+            }
+          >
             Add another
           </Button>
         </ol>
@@ -230,14 +347,33 @@ function RuleEditor({ rule, attribute, onChange }: { rule: FillRule; attribute: 
   }
 }
 
-function Translation({ rule, attribute, onChange }: { rule: Extract<FillRule, { kind: 'translate' }>; attribute: ChannelAttributeAnswer; onChange: (rule: FillRule) => void }) {
+function Translation({
+  rule,
+  attribute,
+  onChange,
+}: {
+  rule: Extract<FillRule, { kind: 'translate' }>;
+  attribute: ChannelAttributeAnswer;
+  onChange: (rule: FillRule) => void;
+}) {
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
   return (
     <div>
       <div className="row" style={{ marginBottom: 8 }}>
-        <SourceSelect attribute={attribute} label="Translates" value={rule.from} onChange={(name) => onChange({ ...rule, from: name })} />
-        <TextField select label="What is not in the table" value={rule.otherwise} onChange={(event) => onChange({ ...rule, otherwise: event.target.value as 'keep' | 'empty' })} sx={{ width: 190 }}>
+        <SourceSelect
+          attribute={attribute}
+          label="Translates"
+          value={rule.from}
+          onChange={(name) => onChange({ ...rule, from: name })}
+        />
+        <TextField
+          select
+          label="What is not in the table"
+          value={rule.otherwise}
+          onChange={(event) => onChange({ ...rule, otherwise: event.target.value as 'keep' | 'empty' })}
+          sx={{ width: 190 }}
+        >
           <MenuItem value="keep">is kept as it is</MenuItem>
           <MenuItem value="empty">gives nothing</MenuItem>
         </TextField>
@@ -248,7 +384,12 @@ function Translation({ rule, attribute, onChange }: { rule: Extract<FillRule, { 
             key={ours}
             size="small"
             label={`${ours} → ${theirs}`}
-            onDelete={() => onChange({ ...rule, table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)) })}
+            onDelete={() =>
+              onChange({
+                ...rule,
+                table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)),
+              })
+            }
           />
         ))}
       </div>
@@ -262,9 +403,20 @@ function Translation({ rule, attribute, onChange }: { rule: Extract<FillRule, { 
           setTo('');
         }}
       >
-        <TextField label="Our value" value={from} onChange={(event) => setFrom(event.target.value)} sx={{ width: 150 }} />
+        <TextField
+          label="Our value"
+          value={from}
+          onChange={(event) => setFrom(event.target.value)}
+          sx={{ width: 150 }}
+        />
         {attribute.values ? (
-          <TextField select label="Theirs" value={to} onChange={(event) => setTo(event.target.value)} sx={{ width: 150 }}>
+          <TextField
+            select
+            label="Theirs"
+            value={to}
+            onChange={(event) => setTo(event.target.value)}
+            sx={{ width: 150 }}
+          >
             {attribute.values.map((one) => (
               <MenuItem key={one} value={one}>
                 {one}

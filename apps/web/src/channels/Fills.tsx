@@ -10,14 +10,20 @@ import { FillEditor } from './FillEditor';
 
 export function Fills({ placeId }: { placeId: number }) {
   const [params, setParams] = useSearchParams();
-  const fills = useQuery({ queryKey: ['fills', placeId], queryFn: () => call(api.channels.fills, { params: { id: placeId } }) });
+  const fills = useQuery({
+    queryKey: ['fills', placeId],
+    queryFn: () => call(api.channels.fills, { params: { id: placeId } }),
+  });
   return (
     <Loaded query={fills}>
       {({ items }) => {
         const chosen = items.find((one) => one.key === params.get('attribute')) ?? items[0];
         return (
           <div className="grow" style={{ display: 'flex', minHeight: 0 }}>
-            <div className="scroll" style={{ width: 560, flex: 'none', borderRight: '1px solid var(--line)', padding: '0 0 20px 24px' }}>
+            <div
+              className="scroll"
+              style={{ width: 560, flex: 'none', borderRight: '1px solid var(--line)', padding: '0 0 20px 24px' }}
+            >
               <table className="plain">
                 <thead>
                   <tr>
@@ -29,16 +35,36 @@ export function Fills({ placeId }: { placeId: number }) {
                 </thead>
                 <tbody>
                   {items.map((one) => (
-                    <tr key={one.key} style={{ cursor: 'pointer', background: one.key === chosen?.key ? 'var(--velvet-100)' : undefined }} onClick={() => setParams({ attribute: one.key })}>
+                    <tr
+                      key={one.key}
+                      style={{
+                        cursor: 'pointer',
+                        background: one.key === chosen?.key ? 'var(--velvet-100)' : undefined,
+                      }}
+                      onClick={() => setParams({ attribute: one.key })}
+                    >
                       <td>
                         <button type="button" className="value" onClick={() => setParams({ attribute: one.key })}>
                           <b style={{ fontWeight: 600 }}>{one.label}</b>
                         </button>
                         <div className="muted small">{[one.need, ...one.limits].join(' · ')}</div>
                       </td>
-                      <td className="small">{one.fill ? sayRule(one.fill.rule, one) : <span style={{ color: one.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>nothing</span>}</td>
+                      <td className="small">
+                        {one.fill ? (
+                          sayRule(one.fill.rule, one)
+                        ) : (
+                          <span style={{ color: one.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>
+                            nothing
+                          </span>
+                        )}
+                      </td>
                       <td className="num">{count(one.filled)}</td>
-                      <td className="num" style={one.missing > 0 && one.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>
+                      <td
+                        className="num"
+                        style={
+                          one.missing > 0 && one.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}
+                        }
+                      >
                         {count(one.missing)}
                       </td>
                     </tr>

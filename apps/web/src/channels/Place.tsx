@@ -50,7 +50,8 @@ export function Place() {
 }
 
 function Totals({ place }: { place: PlaceAnswer }) {
-  const sum = (readiness: string) => place.totals.filter((one) => one.readiness === readiness).reduce((total, one) => total + one.listings, 0);
+  const sum = (readiness: string) =>
+    place.totals.filter((one) => one.readiness === readiness).reduce((total, one) => total + one.listings, 0);
   return (
     <div className="row" style={{ gap: 16, paddingBottom: 3 }}>
       {(['ready', 'blocked', 'not for this channel'] as const).map((one) => (

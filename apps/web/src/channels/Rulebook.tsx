@@ -13,7 +13,10 @@ export function RulebookPage({ placeId }: { placeId: number }) {
   const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const tell = useTell();
-  const rulebooks = useQuery({ queryKey: ['rulebooks', placeId], queryFn: () => call(api.channels.rulebooks, { params }) });
+  const rulebooks = useQuery({
+    queryKey: ['rulebooks', placeId],
+    queryFn: () => call(api.channels.rulebooks, { params }),
+  });
   const load = useMutation({
     mutationFn: async (file: File) => {
       let rulebook: unknown;
@@ -35,7 +38,14 @@ export function RulebookPage({ placeId }: { placeId: number }) {
         <p className="muted grow" style={{ margin: 0 }}>
           A rulebook holds all a channel asks for. Try a new version on your goods before you take it.
         </p>
-        <input ref={input} type="file" hidden accept=".json,application/json" aria-label="Rulebook file" onChange={(event) => event.target.files?.[0] && load.mutate(event.target.files[0])} />
+        <input
+          ref={input}
+          type="file"
+          hidden
+          accept=".json,application/json"
+          aria-label="Rulebook file"
+          onChange={(event) => event.target.files?.[0] && load.mutate(event.target.files[0])}
+        />
         <Button variant="outlined" onClick={() => input.current?.click()}>
           Load a version
         </Button>
@@ -73,12 +83,22 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
   const take = useMutation({
     mutationFn: () => call(api.channels.takeRulebook, { params }),
     onSuccess: (effect) => {
-      tell(`Version ${version.version} is in use; ${plural(effect.becameBlocked, 'listing')} became blocked, ${count(effect.becameReady)} ready`);
+      tell(
+        `Version ${version.version} is in use; ${plural(effect.becameBlocked, 'listing')} became blocked, ${count(effect.becameReady)} ready`,
+      );
       void queries.invalidateQueries();
     },
   });
   return (
-    <article style={{ border: '1px solid var(--line)', borderRadius: 8, background: 'var(--card)', padding: '14px 18px', marginTop: 12 }}>
+    <article
+      style={{
+        border: '1px solid var(--line)',
+        borderRadius: 8,
+        background: 'var(--card)',
+        padding: '14px 18px',
+        marginTop: 12,
+      }}
+    >
       <div className="row" style={{ gap: 14 }}>
         <h2>Version {version.version}</h2>
         {version.inUse && <State is="live">in use</State>}
@@ -101,7 +121,8 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
       {tryOut.data && (
         <div style={{ background: 'var(--brass-tint)', borderRadius: 6, padding: '10px 14px', margin: '8px 0' }}>
           <b className="serif" style={{ fontSize: 18 }}>
-            {plural(tryOut.data.becameBlocked, 'listing')} would be blocked, {count(tryOut.data.becameReady)} would become ready
+            {plural(tryOut.data.becameBlocked, 'listing')} would be blocked, {count(tryOut.data.becameReady)} would
+            become ready
           </b>
           <div className="small muted">Tried on all {count(tryOut.data.listings)} listings, not saved.</div>
           {tryOut.data.causes.map((one) => (

@@ -13,7 +13,17 @@ export function Drawer({ label, onClose, children }: { label: string; onClose: (
     localStorage.setItem(slot, String(next));
   };
   return (
-    <aside aria-label={label} className="col" style={{ width, flex: 'none', borderLeft: '1px solid var(--line-strong)', background: 'var(--card)', position: 'relative' }}>
+    <aside
+      aria-label={label}
+      className="col"
+      style={{
+        width,
+        flex: 'none',
+        borderLeft: '1px solid var(--line-strong)',
+        background: 'var(--card)',
+        position: 'relative',
+      }}
+    >
       <div
         role="separator"
         aria-orientation="vertical"
@@ -22,7 +32,12 @@ export function Drawer({ label, onClose, children }: { label: string; onClose: (
         onPointerMove={resize}
         style={{ position: 'absolute', left: -4, top: 0, bottom: 0, width: 8, cursor: 'col-resize', zIndex: 3 }}
       />
-      <IconButton aria-label="Close" onClick={onClose} size="small" sx={{ position: 'absolute', right: 8, top: 8, zIndex: 2 }}>
+      <IconButton
+        aria-label="Close"
+        onClick={onClose}
+        size="small"
+        sx={{ position: 'absolute', right: 8, top: 8, zIndex: 2 }}
+      >
         ✕
       </IconButton>
       <div className="scroll grow" style={{ padding: '14px 18px' }}>

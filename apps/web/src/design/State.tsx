@@ -13,8 +13,21 @@ const shapes: Record<string, ReactNode> = {
 };
 
 const shapeOf: Record<string, string> = {
-  'not for this channel': 'none', withdrawn: 'none', hidden: 'held', queued: 'sent', 'draft there': 'sent', unanswered: 'sent',
-  accepted: 'live', warned: 'advice', done: 'live', running: 'sent', failed: 'refused', cancelled: 'none', created: 'ready', changed: 'advice', unchanged: 'none',
+  'not for this channel': 'none',
+  withdrawn: 'none',
+  hidden: 'held',
+  queued: 'sent',
+  'draft there': 'sent',
+  unanswered: 'sent',
+  accepted: 'live',
+  warned: 'advice',
+  done: 'live',
+  running: 'sent',
+  failed: 'refused',
+  cancelled: 'none',
+  created: 'ready',
+  changed: 'advice',
+  unchanged: 'none',
 };
 
 export function State({ is, children }: { is: string; children?: ReactNode }) {

@@ -43,7 +43,14 @@ export function TellProvider({ children }: { children: ReactNode }) {
   return (
     <TellContext.Provider value={value}>
       {children}
-      <Snackbar key={said?.key} open={said !== undefined} autoHideDuration={said?.kind === 'error' ? 12000 : 5000} onClose={(_, why) => why !== 'clickaway' && setSaid(undefined)} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }} sx={{ bottom: '38px !important' }}>
+      <Snackbar
+        key={said?.key}
+        open={said !== undefined}
+        autoHideDuration={said?.kind === 'error' ? 12000 : 5000}
+        onClose={(_, why) => why !== 'clickaway' && setSaid(undefined)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+        sx={{ bottom: '38px !important' }}
+      >
         <Alert severity={said?.kind ?? 'success'} variant="filled" onClose={() => setSaid(undefined)}>
           {said?.words}
         </Alert>

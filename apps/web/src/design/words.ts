@@ -4,12 +4,18 @@ const locale = () => navigator.language || 'en-GB';
 export const count = (n: number) => n.toLocaleString(locale());
 export const plural = (n: number, one: string, many = `${one}s`) => `${count(n)} ${n === 1 ? one : many}`;
 export const money = (amount: string | null | undefined, currency = 'GBP') =>
-  amount === null || amount === undefined ? '' : Number(amount).toLocaleString(locale(), { style: 'currency', currency });
-export const day = (iso: string) => new Date(iso).toLocaleDateString(locale(), { day: 'numeric', month: 'short', year: 'numeric' });
+  amount === null || amount === undefined
+    ? ''
+    : Number(amount).toLocaleString(locale(), { style: 'currency', currency });
+export const day = (iso: string) =>
+  new Date(iso).toLocaleDateString(locale(), { day: 'numeric', month: 'short', year: 'numeric' });
 export const clock = (iso: string) => {
   const date = new Date(iso);
   const today = new Date().toDateString() === date.toDateString();
-  return today ? date.toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' }) : date.toLocaleString(locale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+  return today
+    ? date.toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' })
+    : date.toLocaleString(locale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 };
-export const bytes = (n: number) => (n < 1024 ? `${n} B` : n < 1_048_576 ? `${Math.round(n / 1024)} KB` : `${(n / 1_048_576).toFixed(1)} MB`);
+export const bytes = (n: number) =>
+  n < 1024 ? `${n} B` : n < 1_048_576 ? `${Math.round(n / 1024)} KB` : `${(n / 1_048_576).toFixed(1)} MB`;
 export const picture = (name: string) => (/^https?:/.test(name) ? name : `/media/${encodeURIComponent(name)}`);

@@ -5,7 +5,9 @@ import { count } from '../design/words';
 
 export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<RunAnswer['counts']> }) {
   const { report } = run;
-  const holds = counts.selected === counts.sent + counts.leftOut && (!report || counts.sent === report.accepted + report.warned + report.refused + report.unanswered);
+  const holds =
+    counts.selected === counts.sent + counts.leftOut &&
+    (!report || counts.sent === report.accepted + report.warned + report.refused + report.unanswered);
   return (
     <div className="row wrap" style={{ gap: 22, alignItems: 'stretch', paddingBottom: 8 }} aria-label="Balance">
       <Sum n={counts.selected} words="in selection" />
@@ -25,7 +27,9 @@ export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<R
           <Sum n={report.unanswered} words="unanswered" />
         </>
       )}
-      <span style={{ alignSelf: 'center' }}>{holds ? <State is="ready">adds up</State> : <State is="refused">does not add up</State>}</span>
+      <span style={{ alignSelf: 'center' }}>
+        {holds ? <State is="ready">adds up</State> : <State is="refused">does not add up</State>}
+      </span>
     </div>
   );
 }
@@ -42,5 +46,9 @@ function Sum({ n, words }: { n: number; words: string }) {
 }
 
 function Sign({ children }: { children: string }) {
-  return <span className="muted" style={{ alignSelf: 'center' }}>{children}</span>;
+  return (
+    <span className="muted" style={{ alignSelf: 'center' }}>
+      {children}
+    </span>
+  );
 }

@@ -13,7 +13,11 @@ import { Balance } from './Balance';
 
 export function Feed() {
   const id = Number(useParams().id);
-  const feed = useQuery({ queryKey: ['feed', id], queryFn: () => call(api.feeds.feed, { params: { id } }), refetchInterval: (query) => (query.state.data?.runs[0]?.state === 'running' ? 400 : false) });
+  const feed = useQuery({
+    queryKey: ['feed', id],
+    queryFn: () => call(api.feeds.feed, { params: { id } }),
+    refetchInterval: (query) => (query.state.data?.runs[0]?.state === 'running' ? 400 : false),
+  });
   return <Loaded query={feed}>{(data) => <Page feed={data} />}</Loaded>;
 }
 
@@ -27,7 +31,11 @@ function Page({ feed }: { feed: FeedAnswer }) {
   const offer = useMutation({
     mutationFn: () => call(api.feeds.offer, { params }),
     onSuccess: (run) => {
-      tell(run.report ? `The channel answered: ${run.report.accepted + run.report.warned} taken, ${run.report.refused} refused, ${run.report.unanswered} unanswered` : 'The channel has not answered yet');
+      tell(
+        run.report
+          ? `The channel answered: ${run.report.accepted + run.report.warned} taken, ${run.report.refused} refused, ${run.report.unanswered} unanswered`
+          : 'The channel has not answered yet',
+      );
       refresh();
     },
   });
@@ -42,7 +50,11 @@ function Page({ feed }: { feed: FeedAnswer }) {
         </div>
         <div className="row" style={{ gap: 12 }}>
           <h1 className="grow">{feed.name}</h1>
-          <Button variant="outlined" disabled={build.isPending || feed.runs[0]?.state === 'running'} onClick={() => build.mutate()}>
+          <Button
+            variant="outlined"
+            disabled={build.isPending || feed.runs[0]?.state === 'running'}
+            onClick={() => build.mutate()}
+          >
             Build now
           </Button>
           <Button variant="contained" disabled={!up || offer.isPending} onClick={() => offer.mutate()}>
@@ -51,10 +63,20 @@ function Page({ feed }: { feed: FeedAnswer }) {
         </div>
         <div className="row small" style={{ marginTop: 6 }}>
           <span className="muted">Its address</span>
-          <code className="cut" style={{ background: 'var(--band)', padding: '2px 8px', borderRadius: 4, maxWidth: 560 }} title={feed.address}>
+          <code
+            className="cut"
+            style={{ background: 'var(--band)', padding: '2px 8px', borderRadius: 4, maxWidth: 560 }}
+            title={feed.address}
+          >
             {feed.address}
           </code>
-          <Button color="secondary" sx={{ p: 0, minWidth: 0 }} onClick={() => void navigator.clipboard.writeText(feed.address).then(() => tell('The address is on the clipboard'))}>
+          <Button
+            color="secondary"
+            sx={{ p: 0, minWidth: 0 }}
+            onClick={() =>
+              void navigator.clipboard.writeText(feed.address).then(() => tell('The address is on the clipboard'))
+            }
+          >
             Copy
           </Button>
           {up ? (
@@ -70,7 +92,13 @@ function Page({ feed }: { feed: FeedAnswer }) {
       {run ? (
         <div className="grow" style={{ display: 'flex', minHeight: 0, borderTop: '1px solid var(--line)' }}>
           <Runs feed={feed} chosen={run.id} onChoose={(id) => setSearch({ run: String(id) })} />
-          <Run key={run.id} run={run} tab={search.get('tab') ?? 'left-out'} onTab={(tab) => setSearch({ run: String(run.id), tab })} onChange={refresh} />
+          <Run
+            key={run.id}
+            run={run}
+            tab={search.get('tab') ?? 'left-out'}
+            onTab={(tab) => setSearch({ run: String(run.id), tab })}
+            onChange={refresh}
+          />
         </div>
       ) : (
         <Empty title="Not built yet">Build it: you see what goes out and what does not before any channel does.</Empty>
@@ -84,18 +112,32 @@ function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; on
     <div className="scroll" style={{ width: 300, flex: 'none', borderRight: '1px solid var(--line)' }}>
       <h3 style={{ padding: '10px 16px 4px 24px' }}>Runs</h3>
       {feed.runs.map((run) => (
-        <button key={run.id} type="button" className="cause" style={{ paddingLeft: 20 }} aria-current={run.id === chosen} onClick={() => onChoose(run.id)}>
+        <button
+          key={run.id}
+          type="button"
+          className="cause"
+          style={{ paddingLeft: 20 }}
+          aria-current={run.id === chosen}
+          onClick={() => onChoose(run.id)}
+        >
           <span className="grow">
             <b>Run {run.id}</b> <span className="muted small">{clock(run.startedAt)}</span>
             <span className="muted small" style={{ display: 'block' }}>
-              {run.counts ? `${count(run.counts.sent)} items` : ''} {run.difference && run.difference.before > 0 ? `+${run.difference.added} −${run.difference.removed} ~${run.difference.changed}` : ''}
+              {run.counts ? `${count(run.counts.sent)} items` : ''}{' '}
+              {run.difference && run.difference.before > 0
+                ? `+${run.difference.added} −${run.difference.removed} ~${run.difference.changed}`
+                : ''}
             </span>
           </span>
           <State is={run.up ? 'live' : run.state}>{run.up ? 'up' : run.state}</State>
         </button>
       ))}
       <h3 style={{ padding: '16px 16px 4px 24px' }}>Fetched</h3>
-      {feed.fetches.length === 0 && <p className="muted small" style={{ padding: '0 24px' }}>Nobody has fetched it yet.</p>}
+      {feed.fetches.length === 0 && (
+        <p className="muted small" style={{ padding: '0 24px' }}>
+          Nobody has fetched it yet.
+        </p>
+      )}
       {feed.fetches.slice(0, 8).map((one, i) => (
         <div key={i} className="row small" style={{ padding: '3px 16px 3px 24px' }}>
           <span className="muted">{clock(one.at)}</span>
@@ -107,7 +149,17 @@ function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; on
   );
 }
 
-function Run({ run, tab, onTab, onChange }: { run: RunAnswer; tab: string; onTab: (tab: string) => void; onChange: () => void }) {
+function Run({
+  run,
+  tab,
+  onTab,
+  onChange,
+}: {
+  run: RunAnswer;
+  tab: string;
+  onTab: (tab: string) => void;
+  onChange: () => void;
+}) {
   const tell = useTell();
   const release = useMutation({
     mutationFn: () => call(api.feeds.release, { params: { id: run.id } }),
@@ -121,7 +173,11 @@ function Run({ run, tab, onTab, onChange }: { run: RunAnswer; tab: string; onTab
       <div style={{ padding: 24 }} role="status">
         <h2>Building</h2>
         <span className="bar" style={{ display: 'block', width: 300, margin: '10px 0' }}>
-          <i style={{ width: `${run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}%` }} />
+          <i
+            style={{
+              width: `${run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}%`,
+            }}
+          />
         </span>
         {count(run.progress?.done ?? 0)} of {plural(run.progress?.total ?? 0, 'listing')}
       </div>
@@ -130,7 +186,10 @@ function Run({ run, tab, onTab, onChange }: { run: RunAnswer; tab: string; onTab
     <div className="grow col" style={{ background: 'var(--card)' }}>
       <div style={{ padding: '12px 24px 0' }}>
         {run.heldWhy && run.state === 'held' && (
-          <div className="row" style={{ background: 'var(--held-tint)', borderRadius: 6, padding: '8px 12px', marginBottom: 10 }}>
+          <div
+            className="row"
+            style={{ background: 'var(--held-tint)', borderRadius: 6, padding: '8px 12px', marginBottom: 10 }}
+          >
             <State is="held">Held</State>
             <span className="grow">{run.heldWhy}. The file before it is still up.</span>
             <Button variant="contained" disabled={release.isPending} onClick={() => release.mutate()}>
@@ -158,13 +217,18 @@ function Run({ run, tab, onTab, onChange }: { run: RunAnswer; tab: string; onTab
           )}
         </div>
       </div>
-      <div className="scroll grow" style={{ padding: '6px 24px 20px' }}>{tab === 'report' && run.report ? <Report run={run} /> : <LeftOut run={run} />}</div>
+      <div className="scroll grow" style={{ padding: '6px 24px 20px' }}>
+        {tab === 'report' && run.report ? <Report run={run} /> : <LeftOut run={run} />}
+      </div>
     </div>
   );
 }
 
 function LeftOut({ run }: { run: RunAnswer }) {
-  const left = useQuery({ queryKey: ['left-out', run.id, run.state], queryFn: () => call(api.feeds.leftOut, { params: { id: run.id } }) });
+  const left = useQuery({
+    queryKey: ['left-out', run.id, run.state],
+    queryFn: () => call(api.feeds.leftOut, { params: { id: run.id } }),
+  });
   return (
     <Loaded query={left}>
       {({ groups }) =>
@@ -208,7 +272,10 @@ function LeftOut({ run }: { run: RunAnswer }) {
 }
 
 function Report({ run }: { run: RunAnswer }) {
-  const report = useQuery({ queryKey: ['report', run.id, run.report?.id], queryFn: () => call(api.feeds.report, { params: { id: run.id } }) });
+  const report = useQuery({
+    queryKey: ['report', run.id, run.report?.id],
+    queryFn: () => call(api.feeds.report, { params: { id: run.id } }),
+  });
   return (
     <Loaded query={report}>
       {({ items }) => (
@@ -224,7 +291,13 @@ function Report({ run }: { run: RunAnswer }) {
           <tbody>
             {items.slice(0, 500).map((one) => (
               <tr key={one.itemKey}>
-                <td style={{ whiteSpace: 'nowrap' }}>{one.listingId === null ? one.itemKey : <Link to={`/listings?open=${one.listingId}`}>{one.itemKey}</Link>}</td>
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  {one.listingId === null ? (
+                    one.itemKey
+                  ) : (
+                    <Link to={`/listings?open=${one.listingId}`}>{one.itemKey}</Link>
+                  )}
+                </td>
                 <td style={{ maxWidth: 280 }}>
                   <div className="cut">{one.title}</div>
                 </td>

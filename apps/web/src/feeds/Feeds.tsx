@@ -23,12 +23,18 @@ export function Feeds() {
     <section className="grow scroll" style={{ padding: '18px 24px' }}>
       <h1>Feeds</h1>
       <p className="muted" style={{ margin: '2px 0 14px' }}>
-        A feed is built from the listings that are ready, stays at a stable secret address, and is fetched by the channel.
+        A feed is built from the listings that are ready, stays at a stable secret address, and is fetched by the
+        channel.
       </p>
       <div className="row wrap" style={{ marginBottom: 14 }}>
         {places.data?.items.flatMap((place) =>
           (['rss', 'tsv'] as const).map((format) => (
-            <Button key={`${place.id}${format}`} variant="outlined" disabled={create.isPending} onClick={() => create.mutate({ placeId: place.id, format })}>
+            <Button
+              key={`${place.id}${format}`}
+              variant="outlined"
+              disabled={create.isPending}
+              onClick={() => create.mutate({ placeId: place.id, format })}
+            >
               New {format === 'rss' ? 'RSS 2.0' : 'TSV'} feed for {place.name}
             </Button>
           )),
@@ -74,11 +80,24 @@ function Row({ feed }: { feed: FeedAnswer }) {
         <Link to={`/feeds/${feed.id}`}>{feed.name}</Link>
       </td>
       <td>
-        {up ? <State is="live">run {up.id}, {clock(up.startedAt)}</State> : <span className="muted">nothing yet</span>} {held && <State is="held">run {held.id} held</State>}
+        {up ? (
+          <State is="live">
+            run {up.id}, {clock(up.startedAt)}
+          </State>
+        ) : (
+          <span className="muted">nothing yet</span>
+        )}{' '}
+        {held && <State is="held">run {held.id} held</State>}
       </td>
       <td className="num">{up?.counts && count(up.counts.sent)}</td>
       <td className="num">{up?.counts && count(up.counts.leftOut)}</td>
-      <td className="small">{up?.report ? `${up.report.accepted} accepted, ${up.report.warned} warned, ${up.report.refused} refused, ${up.report.unanswered} unanswered` : <span className="muted">not yet</span>}</td>
+      <td className="small">
+        {up?.report ? (
+          `${up.report.accepted} accepted, ${up.report.warned} warned, ${up.report.refused} refused, ${up.report.unanswered} unanswered`
+        ) : (
+          <span className="muted">not yet</span>
+        )}
+      </td>
       <td className="muted small">{fetched ? `${clock(fetched.at)} by ${fetched.agent.slice(0, 24)}` : 'never'}</td>
     </tr>
   );

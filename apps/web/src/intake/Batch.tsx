@@ -13,7 +13,11 @@ import { DryRun } from './DryRun';
 
 export function Batch() {
   const id = Number(useParams().id);
-  const batch = useQuery({ queryKey: ['batch', id], queryFn: () => call(api.intake.batch, { params: { id } }), refetchInterval: (query) => (query.state.data?.state === 'applying' ? 700 : false) });
+  const batch = useQuery({
+    queryKey: ['batch', id],
+    queryFn: () => call(api.intake.batch, { params: { id } }),
+    refetchInterval: (query) => (query.state.data?.state === 'applying' ? 700 : false),
+  });
   return <Loaded query={batch}>{(data) => <Page batch={data} />}</Loaded>;
 }
 
@@ -46,7 +50,11 @@ function Page({ batch }: { batch: BatchAnswer }) {
     mutationFn: () => call(api.intake.undo, { params }),
     onSuccess: ({ batch: data, left }) => {
       keep(data);
-      tell(left.length > 0 ? `Undone. Left as it is: ${left.slice(0, 4).join('; ')}` : 'Undone: every field is back as it was.');
+      tell(
+        left.length > 0
+          ? `Undone. Left as it is: ${left.slice(0, 4).join('; ')}`
+          : 'Undone: every field is back as it was.',
+      );
     },
   });
   const open = batch.state === 'read' || batch.state === 'tried';
@@ -60,7 +68,11 @@ function Page({ batch }: { batch: BatchAnswer }) {
         <div className="row" style={{ gap: 12 }}>
           <h1 className="grow cut">{batch.fileName}</h1>
           {open && (
-            <Button variant={batch.state === 'read' ? 'contained' : 'outlined'} disabled={tryOut.isPending || batch.mapFaults.length > 0} onClick={() => tryOut.mutate()}>
+            <Button
+              variant={batch.state === 'read' ? 'contained' : 'outlined'}
+              disabled={tryOut.isPending || batch.mapFaults.length > 0}
+              onClick={() => tryOut.mutate()}
+            >
               {tryOut.isPending ? 'Trying…' : batch.state === 'read' ? 'Try it: show what would change' : 'Try again'}
             </Button>
           )}
@@ -92,13 +104,22 @@ function Page({ batch }: { batch: BatchAnswer }) {
 
 function Summary({ batch }: { batch: BatchAnswer }) {
   const { counts } = batch;
-  if (batch.state === 'undone') return <p className="muted">This batch was applied and undone. It changes nothing any more.</p>;
-  if (!counts) return <p className="muted">Look at the columns below, correct what is wrong, then try it. Nothing is changed by trying.</p>;
+  if (batch.state === 'undone')
+    return <p className="muted">This batch was applied and undone. It changes nothing any more.</p>;
+  if (!counts)
+    return (
+      <p className="muted">
+        Look at the columns below, correct what is wrong, then try it. Nothing is changed by trying.
+      </p>
+    );
   const verb = batch.state === 'applied' ? '' : 'would be ';
   return (
     <p>
-      <b>{count(counts.created)}</b> {verb}created · <b>{count(counts.changed)}</b> {verb}changed · <b>{count(counts.unchanged)}</b> unchanged · <b>{count(counts.refused)}</b> refused
-      {counts.lostCells > 0 && <span className="muted"> · {plural(counts.lostCells, 'cell')} without a usable value</span>}
+      <b>{count(counts.created)}</b> {verb}created · <b>{count(counts.changed)}</b> {verb}changed ·{' '}
+      <b>{count(counts.unchanged)}</b> unchanged · <b>{count(counts.refused)}</b> refused
+      {counts.lostCells > 0 && (
+        <span className="muted"> · {plural(counts.lostCells, 'cell')} without a usable value</span>
+      )}
     </p>
   );
 }

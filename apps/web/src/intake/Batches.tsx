@@ -88,12 +88,20 @@ function DropBox() {
       }}
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
-      style={{ border: `2px dashed ${over ? 'var(--brass-bright)' : 'var(--line-strong)'}`, borderRadius: 10, padding: '22px 24px', background: over ? 'var(--brass-tint)' : 'var(--card)' }}
+      style={{
+        border: `2px dashed ${over ? 'var(--brass-bright)' : 'var(--line-strong)'}`,
+        borderRadius: 10,
+        padding: '22px 24px',
+        background: over ? 'var(--brass-tint)' : 'var(--card)',
+      }}
     >
       <div className="row" style={{ gap: 16 }}>
         <div className="grow">
           <h3>Drop a CSV or TSV file here</h3>
-          <span className="muted small">Any encoding and separator; up to 1 GB. Its encoding, header, number style and columns are worked out for you to correct.</span>
+          <span className="muted small">
+            Any encoding and separator; up to 1 GB. Its encoding, header, number style and columns are worked out for
+            you to correct.
+          </span>
         </div>
         <input ref={input} type="file" hidden aria-label="File" onChange={(event) => take(event.target.files)} />
         <Button variant="contained" disabled={send.isPending} onClick={() => input.current?.click()}>
@@ -135,7 +143,8 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
         {items.map((one) => (
           <tr key={one.id}>
             <td>
-              <Link to={`/intake/${one.id}`}>{one.fileName}</Link> <span className="muted small">{bytes(one.bytes)}</span>
+              <Link to={`/intake/${one.id}`}>{one.fileName}</Link>{' '}
+              <span className="muted small">{bytes(one.bytes)}</span>
             </td>
             <td>{one.supplier}</td>
             <td>
@@ -146,7 +155,9 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
                 {one.counts ? count(one.counts[key]) : ''}
               </td>
             ))}
-            <td className="muted" style={{ whiteSpace: 'nowrap' }}>{clock(one.createdAt)}</td>
+            <td className="muted" style={{ whiteSpace: 'nowrap' }}>
+              {clock(one.createdAt)}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -38,22 +38,47 @@ function choicesFor(attributes: AttributeAnswer[]): Choice[] {
     ...fixed,
     ...attributes.flatMap((one): Choice[] =>
       one.perLanguage
-        ? languages.map((language) => ({ label: `${one.label}, ${language}`, group: one.group, target: { to: 'attribute', attribute: one.key, language } }))
+        ? languages.map((language) => ({
+            label: `${one.label}, ${language}`,
+            group: one.group,
+            target: { to: 'attribute', attribute: one.key, language },
+          }))
         : [{ label: one.label, group: one.group, target: { to: 'attribute', attribute: one.key } }],
     ),
   ];
 }
 
 const sameTarget = (a: ColumnTarget, b: ColumnTarget) =>
-  a.to === b.to && (a.to !== 'attribute' || (b.to === 'attribute' && a.attribute === b.attribute && (a.language ?? '') === (b.language ?? ''))) && (a.to !== 'price' || (b.to === 'price' && a.kind === b.kind && a.currency === b.currency));
+  a.to === b.to &&
+  (a.to !== 'attribute' ||
+    (b.to === 'attribute' && a.attribute === b.attribute && (a.language ?? '') === (b.language ?? ''))) &&
+  (a.to !== 'price' || (b.to === 'price' && a.kind === b.kind && a.currency === b.currency));
 
-export function Columns({ batch, canEdit, onChange }: { batch: BatchAnswer; canEdit: boolean; onChange: (batch: BatchAnswer) => void }) {
-  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes), staleTime: 300_000 });
+export function Columns({
+  batch,
+  canEdit,
+  onChange,
+}: {
+  batch: BatchAnswer;
+  canEdit: boolean;
+  onChange: (batch: BatchAnswer) => void;
+}) {
+  const attributes = useQuery({
+    queryKey: ['attributes'],
+    queryFn: () => call(api.catalog.attributes),
+    staleTime: 300_000,
+  });
   const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
-  const correct = useMutation({ mutationFn: (body: Parameters<typeof call<typeof api.intake.reading>>[1] & object) => call(api.intake.reading, { params: { id: batch.id }, ...body }), onSuccess: onChange });
+  const correct = useMutation({
+    mutationFn: (body: Parameters<typeof call<typeof api.intake.reading>>[1] & object) =>
+      call(api.intake.reading, { params: { id: batch.id }, ...body }),
+    onSuccess: onChange,
+  });
   const choices = choicesFor(attributes.data?.items ?? []);
-  const setTarget = (column: string, target: ColumnTarget) => correct.mutate({ body: { map: batch.map.map((one) => (one.column === column ? { column, target } : one)) } });
-  const setReading = (change: Partial<BatchAnswer['reading']>) => correct.mutate({ body: { reading: { ...batch.reading, ...change } } });
+  const setTarget = (column: string, target: ColumnTarget) =>
+    correct.mutate({ body: { map: batch.map.map((one) => (one.column === column ? { column, target } : one)) } });
+  const setReading = (change: Partial<BatchAnswer['reading']>) =>
+    correct.mutate({ body: { reading: { ...batch.reading, ...change } } });
   const { detected, reading } = batch;
   const off = !canEdit || correct.isPending;
   return (
@@ -61,7 +86,12 @@ export function Columns({ batch, canEdit, onChange }: { batch: BatchAnswer; canE
       {correct.error && <ProblemBox error={correct.error} />}
       <div className="row wrap" style={{ gap: 18, alignItems: 'flex-start', marginBottom: 14 }}>
         <Setting label="Supplier" why="from its header and the file’s name">
-          <Select value={batch.supplierId} disabled={off} onChange={(event) => correct.mutate({ body: { supplierId: Number(event.target.value) } })} inputProps={{ 'aria-label': 'Supplier' }}>
+          <Select
+            value={batch.supplierId}
+            disabled={off}
+            onChange={(event) => correct.mutate({ body: { supplierId: Number(event.target.value) } })}
+            inputProps={{ 'aria-label': 'Supplier' }}
+          >
             {suppliers.data?.items.map((one) => (
               <MenuItem key={one.id} value={one.id}>
                 {one.name}
@@ -69,11 +99,63 @@ export function Columns({ batch, canEdit, onChange }: { batch: BatchAnswer; canE
             ))}
           </Select>
         </Setting>
-        <Pick label="Encoding" why={detected.encoding.why} value={reading.encoding} options={[['utf-8', 'UTF-8'], ['windows-1252', 'Windows-1252'], ['utf-16le', 'UTF-16 LE'], ['utf-16be', 'UTF-16 BE']]} off={off} onPick={(encoding) => setReading({ encoding: encoding as BatchAnswer['reading']['encoding'] })} />
-        <Pick label="Separator" why={detected.delimiter.why} value={reading.delimiter} options={[[';', 'Semicolon ;'], ['\t', 'Tab'], [',', 'Comma ,'], ['|', 'Bar |']]} off={off} onPick={(delimiter) => setReading({ delimiter: delimiter as BatchAnswer['reading']['delimiter'] })} />
-        <Pick label="Header row" why={detected.headerRow.why} value={String(reading.headerRow)} options={[...new Set([1, 2, 3, 4, 5, reading.headerRow])].map((n) => [String(n), `Row ${n}`])} off={off} onPick={(row) => setReading({ headerRow: Number(row) })} />
-        <Pick label="Decimals" why={detected.decimal.why} value={reading.decimal} options={[[',', 'Comma 1,5'], ['.', 'Point 1.5']]} off={off} onPick={(decimal) => setReading({ decimal: decimal as ',' | '.' })} />
-        <Pick label="Dates" why={detected.dateOrder.why} value={reading.dateOrder} options={[['ymd', 'Year first'], ['dmy', 'Day first'], ['mdy', 'Month first']]} off={off} onPick={(order) => setReading({ dateOrder: order as BatchAnswer['reading']['dateOrder'] })} />
+        <Pick
+          label="Encoding"
+          why={detected.encoding.why}
+          value={reading.encoding}
+          options={[
+            ['utf-8', 'UTF-8'],
+            ['windows-1252', 'Windows-1252'],
+            ['utf-16le', 'UTF-16 LE'],
+            ['utf-16be', 'UTF-16 BE'],
+          ]}
+          off={off}
+          onPick={(encoding) => setReading({ encoding: encoding as BatchAnswer['reading']['encoding'] })}
+        />
+        <Pick
+          label="Separator"
+          why={detected.delimiter.why}
+          value={reading.delimiter}
+          options={[
+            [';', 'Semicolon ;'],
+            ['\t', 'Tab'],
+            [',', 'Comma ,'],
+            ['|', 'Bar |'],
+          ]}
+          off={off}
+          onPick={(delimiter) => setReading({ delimiter: delimiter as BatchAnswer['reading']['delimiter'] })}
+        />
+        <Pick
+          label="Header row"
+          why={detected.headerRow.why}
+          value={String(reading.headerRow)}
+          options={[...new Set([1, 2, 3, 4, 5, reading.headerRow])].map((n) => [String(n), `Row ${n}`])}
+          off={off}
+          onPick={(row) => setReading({ headerRow: Number(row) })}
+        />
+        <Pick
+          label="Decimals"
+          why={detected.decimal.why}
+          value={reading.decimal}
+          options={[
+            [',', 'Comma 1,5'],
+            ['.', 'Point 1.5'],
+          ]}
+          off={off}
+          onPick={(decimal) => setReading({ decimal: decimal as ',' | '.' })}
+        />
+        <Pick
+          label="Dates"
+          why={detected.dateOrder.why}
+          value={reading.dateOrder}
+          options={[
+            ['ymd', 'Year first'],
+            ['dmy', 'Day first'],
+            ['mdy', 'Month first'],
+          ]}
+          off={off}
+          onPick={(order) => setReading({ dateOrder: order as BatchAnswer['reading']['dateOrder'] })}
+        />
       </div>
       <ClosedLists batch={batch} off={off} onSet={setTarget} />
       <table className="plain" style={{ background: 'var(--card)' }}>
@@ -103,10 +185,25 @@ export function Columns({ batch, canEdit, onChange }: { batch: BatchAnswer; canE
                     getOptionLabel={(one) => one.label}
                     isOptionEqualToValue={(a, b) => sameTarget(a.target, b.target)}
                     value={choices.find((one) => sameTarget(one.target, target)) ?? (choices[0] as Choice)}
-                    onChange={(_, one) => setTarget(column, suggestion && sameTarget(one.target, suggestion.target) ? suggestion.target : one.target)}
-                    renderInput={(params) => <TextField {...params} slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `What ${column} becomes` } }} />}
+                    onChange={(_, one) =>
+                      setTarget(
+                        column,
+                        suggestion && sameTarget(one.target, suggestion.target) ? suggestion.target : one.target,
+                      )
+                    }
+                    renderInput={(params) => (
+                      <TextField
+                        {...params}
+                        slotProps={{
+                          ...params.slotProps,
+                          htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `What ${column} becomes` },
+                        }}
+                      />
+                    )}
                   />
-                  {target.to === 'attribute' && (target.unit ?? target.currency) && <span className="muted small">figures in {target.unit ?? target.currency}</span>}
+                  {target.to === 'attribute' && (target.unit ?? target.currency) && (
+                    <span className="muted small">figures in {target.unit ?? target.currency}</span>
+                  )}
                 </td>
                 <td className="muted small" style={{ maxWidth: 190 }}>
                   {own ? 'chosen by you' : suggestion?.why}
@@ -121,8 +218,15 @@ export function Columns({ batch, canEdit, onChange }: { batch: BatchAnswer; canE
                       return (
                         <div key={row.row} className="cut">
                           <span className="muted">{row.cells[i]?.slice(0, 60)}</span>
-                          {becomes && becomes.text !== '' && becomes.text !== row.cells[i] && <> → {becomes.text.slice(0, 60)}</>}
-                          {becomes?.note && <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}> {becomes.lost ? '✕' : '≈'} {becomes.note}</span>}
+                          {becomes && becomes.text !== '' && becomes.text !== row.cells[i] && (
+                            <> → {becomes.text.slice(0, 60)}</>
+                          )}
+                          {becomes?.note && (
+                            <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}>
+                              {' '}
+                              {becomes.lost ? '✕' : '≈'} {becomes.note}
+                            </span>
+                          )}
                         </div>
                       );
                     })}
@@ -150,10 +254,29 @@ function Setting({ label, why, children }: { label: string; why: string; childre
   );
 }
 
-function Pick({ label, why, value, options, off, onPick }: { label: string; why: string; value: string; options: [string, string][] | string[][]; off: boolean; onPick: (value: string) => void }) {
+function Pick({
+  label,
+  why,
+  value,
+  options,
+  off,
+  onPick,
+}: {
+  label: string;
+  why: string;
+  value: string;
+  options: [string, string][] | string[][];
+  off: boolean;
+  onPick: (value: string) => void;
+}) {
   return (
     <Setting label={label} why={why}>
-      <Select value={value} disabled={off} onChange={(event) => onPick(event.target.value)} inputProps={{ 'aria-label': label }}>
+      <Select
+        value={value}
+        disabled={off}
+        onChange={(event) => onPick(event.target.value)}
+        inputProps={{ 'aria-label': label }}
+      >
         {options.map(([key = '', text]) => (
           <MenuItem key={key} value={key}>
             {text}
@@ -165,11 +288,29 @@ function Pick({ label, why, value, options, off, onPick }: { label: string; why:
 }
 
 /** Values that fill a closed list and are not in it: each can be given one of ours. */
-function ClosedLists({ batch, off, onSet }: { batch: BatchAnswer; off: boolean; onSet: (column: string, target: ColumnTarget) => void }) {
-  const lists = batch.closedLists.filter((list) => list.values.some((one) => one.becomes === null || isTranslated(batch, list.column, one.value)));
+function ClosedLists({
+  batch,
+  off,
+  onSet,
+}: {
+  batch: BatchAnswer;
+  off: boolean;
+  onSet: (column: string, target: ColumnTarget) => void;
+}) {
+  const lists = batch.closedLists.filter((list) =>
+    list.values.some((one) => one.becomes === null || isTranslated(batch, list.column, one.value)),
+  );
   if (lists.length === 0) return null;
   return (
-    <div style={{ marginBottom: 14, border: '1px solid var(--line)', borderRadius: 8, padding: '10px 14px', background: 'var(--card)' }}>
+    <div
+      style={{
+        marginBottom: 14,
+        border: '1px solid var(--line)',
+        borderRadius: 8,
+        padding: '10px 14px',
+        background: 'var(--card)',
+      }}
+    >
       <h3>Their words and ours</h3>
       {lists.map((list) => (
         <div key={list.column} className="row wrap" style={{ marginTop: 6, gap: 14 }}>
@@ -187,7 +328,8 @@ function ClosedLists({ batch, off, onSet }: { batch: BatchAnswer; off: boolean; 
                 inputProps={{ 'aria-label': `${list.column} ${one.value} becomes` }}
                 onChange={(event) => {
                   const target = batch.map.find((each) => each.column === list.column)?.target;
-                  if (target?.to === 'attribute') onSet(list.column, { ...target, values: { ...target.values, [one.value]: event.target.value } });
+                  if (target?.to === 'attribute')
+                    onSet(list.column, { ...target, values: { ...target.values, [one.value]: event.target.value } });
                 }}
               >
                 <MenuItem value="">

@@ -29,19 +29,41 @@ export function DryRun({ batch }: { batch: BatchAnswer }) {
     });
   const rows = useInfiniteQuery({
     queryKey: ['batch-rows', batch.id, batch.state, outcome, asked],
-    queryFn: ({ pageParam }) => call(api.intake.rows, { params: { id: batch.id }, query: { outcome, search: asked, cursor: pageParam, limit: 100 } }),
+    queryFn: ({ pageParam }) =>
+      call(api.intake.rows, {
+        params: { id: batch.id },
+        query: { outcome, search: asked, cursor: pageParam, limit: 100 },
+      }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
   });
   return (
     <div className="grow col" style={{ padding: '10px 24px 0' }}>
       <div className="row" style={{ marginBottom: 8 }}>
-        <Chip label="All rows" variant={outcome === undefined ? 'filled' : 'outlined'} onClick={() => set('outcome', undefined)} />
+        <Chip
+          label="All rows"
+          variant={outcome === undefined ? 'filled' : 'outlined'}
+          onClick={() => set('outcome', undefined)}
+        />
         {outcomes.map((one) => (
-          <Chip key={one} label={`${one} ${count(batch.counts?.[one] ?? 0)}`} variant={outcome === one ? 'filled' : 'outlined'} onClick={() => set('outcome', one)} />
+          <Chip
+            key={one}
+            label={`${one} ${count(batch.counts?.[one] ?? 0)}`}
+            variant={outcome === one ? 'filled' : 'outlined'}
+            onClick={() => set('outcome', one)}
+          />
         ))}
-        <Chip label="with notes" variant={outcome === 'noted' ? 'filled' : 'outlined'} onClick={() => set('outcome', 'noted')} />
-        <TextField placeholder="Find in rows" value={search} onChange={(event) => set('search', event.target.value)} slotProps={{ htmlInput: { 'aria-label': 'Find in rows' } }} />
+        <Chip
+          label="with notes"
+          variant={outcome === 'noted' ? 'filled' : 'outlined'}
+          onClick={() => set('outcome', 'noted')}
+        />
+        <TextField
+          placeholder="Find in rows"
+          value={search}
+          onChange={(event) => set('search', event.target.value)}
+          slotProps={{ htmlInput: { 'aria-label': 'Find in rows' } }}
+        />
         {(batch.counts?.refused ?? 0) > 0 && (
           <Button href={`/api/batches/${batch.id}/refused.csv`} sx={{ ml: 'auto' }} color="secondary">
             Download refused rows
@@ -60,14 +82,22 @@ export function DryRun({ batch }: { batch: BatchAnswer }) {
               <th>What it does</th>
             </tr>
           </thead>
-          <tbody>{rows.data?.pages.flatMap((page) => page.items.map((row) => <Row key={row.row} row={row} applied={batch.state === 'applied'} />))}</tbody>
+          <tbody>
+            {rows.data?.pages.flatMap((page) =>
+              page.items.map((row) => <Row key={row.row} row={row} applied={batch.state === 'applied'} />),
+            )}
+          </tbody>
         </table>
         {rows.hasNextPage && (
           <Button onClick={() => void rows.fetchNextPage()} sx={{ m: 1 }}>
             Show more rows
           </Button>
         )}
-        {rows.data?.pages[0]?.items.length === 0 && <p className="muted" style={{ padding: 16 }}>No row is like this.</p>}
+        {rows.data?.pages[0]?.items.length === 0 && (
+          <p className="muted" style={{ padding: 16 }}>
+            No row is like this.
+          </p>
+        )}
       </div>
     </div>
   );
@@ -95,7 +125,9 @@ function Row({ row, applied }: { row: BatchRowAnswer; applied: boolean }) {
         {row.outcome === 'created' &&
           (row.joins ? (
             <div>
-              {applied ? 'Belongs to' : 'Joins'} <Link to={`/catalog?open=${row.joins.productId}`}>{row.joins.sku ?? row.joins.title}</Link> by {row.joins.by}
+              {applied ? 'Belongs to' : 'Joins'}{' '}
+              <Link to={`/catalog?open=${row.joins.productId}`}>{row.joins.sku ?? row.joins.title}</Link> by{' '}
+              {row.joins.by}
             </div>
           ) : (
             <div>A new product, {row.changes.length} fields</div>

@@ -10,7 +10,10 @@ import { Thumb } from '../design/Thumb';
 import { Trace } from './Trace';
 
 export function Listing({ id }: { id: number }) {
-  const listing = useQuery({ queryKey: ['listing', id], queryFn: () => call(api.listings.listing, { params: { id } }) });
+  const listing = useQuery({
+    queryKey: ['listing', id],
+    queryFn: () => call(api.listings.listing, { params: { id } }),
+  });
   return <Loaded query={listing}>{(data) => <Page key={id} listing={data} />}</Loaded>;
 }
 
@@ -41,13 +44,26 @@ function Page({ listing }: { listing: ListingAnswer }) {
       </p>
       {listing.values.map((one) => (
         <div key={one.attribute} style={{ borderBottom: '1px solid var(--line)' }}>
-          <button type="button" className="traceable" aria-expanded={traced === one.attribute} onClick={() => setTraced(traced === one.attribute ? undefined : one.attribute)}>
+          <button
+            type="button"
+            className="traceable"
+            aria-expanded={traced === one.attribute}
+            onClick={() => setTraced(traced === one.attribute ? undefined : one.attribute)}
+          >
             <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>
               {one.label}
               {one.need === 'required' && <span title="required"> *</span>}
             </span>
             <span className="grow" style={{ overflowWrap: 'anywhere' }}>
-              {one.value === null ? <span className="muted">{one.need === 'required' ? <State is="blocked">nothing yet</State> : 'nothing'}</span> : one.value.length > 170 ? `${one.value.slice(0, 170)}…` : one.value}
+              {one.value === null ? (
+                <span className="muted">
+                  {one.need === 'required' ? <State is="blocked">nothing yet</State> : 'nothing'}
+                </span>
+              ) : one.value.length > 170 ? (
+                `${one.value.slice(0, 170)}…`
+              ) : (
+                one.value
+              )}
             </span>
           </button>
           {one.findings.map((finding) => (
@@ -64,7 +80,11 @@ function Finding({ finding }: { finding: ListingAnswer['findings'][number] }) {
   return (
     <div className="row small" style={{ padding: '2px 0 6px 126px', alignItems: 'baseline' }}>
       <State is={finding.severity === 'blocker' ? 'blocked' : 'advice'}>{finding.words}</State>
-      <Link to={`/causes?${finding.severity === 'advice' ? 'show=advice&' : ''}cause=${encodeURIComponent(finding.cause)}`}>Fix the cause</Link>
+      <Link
+        to={`/causes?${finding.severity === 'advice' ? 'show=advice&' : ''}cause=${encodeURIComponent(finding.cause)}`}
+      >
+        Fix the cause
+      </Link>
     </div>
   );
 }

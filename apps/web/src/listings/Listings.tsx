@@ -32,7 +32,10 @@ export function Listings() {
   const search = useDeferredValue(params.get('search') ?? '');
   const list = useInfiniteQuery({
     queryKey: ['listings', place, readiness, channelState, cause, search],
-    queryFn: ({ pageParam }) => call(api.listings.list, { query: { place, readiness, channelState, cause, search, cursor: pageParam, limit: 100 } }),
+    queryFn: ({ pageParam }) =>
+      call(api.listings.list, {
+        query: { place, readiness, channelState, cause, search, cursor: pageParam, limit: 100 },
+      }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
   });
@@ -46,15 +49,32 @@ export function Listings() {
           <span className="muted grow" style={{ paddingBottom: 3 }}>
             {total !== undefined && plural(total, 'listing')}
           </span>
-          <TextField placeholder="Search listings" value={params.get('search') ?? ''} onChange={(event) => set('search', event.target.value)} slotProps={{ htmlInput: { 'aria-label': 'Search listings' } }} />
+          <TextField
+            placeholder="Search listings"
+            value={params.get('search') ?? ''}
+            onChange={(event) => set('search', event.target.value)}
+            slotProps={{ htmlInput: { 'aria-label': 'Search listings' } }}
+          />
         </div>
         <div className="row wrap" style={{ margin: '9px 0' }}>
           {readinesses.map((one) => (
-            <Chip key={one} size="small" label={one} variant={readiness === one ? 'filled' : 'outlined'} onClick={() => set('readiness', readiness === one ? undefined : one)} />
+            <Chip
+              key={one}
+              size="small"
+              label={one}
+              variant={readiness === one ? 'filled' : 'outlined'}
+              onClick={() => set('readiness', readiness === one ? undefined : one)}
+            />
           ))}
           <span className="muted">│</span>
           {states.map((one) => (
-            <Chip key={one} size="small" label={one} variant={channelState === one ? 'filled' : 'outlined'} onClick={() => set('channelState', channelState === one ? undefined : one)} />
+            <Chip
+              key={one}
+              size="small"
+              label={one}
+              variant={channelState === one ? 'filled' : 'outlined'}
+              onClick={() => set('channelState', channelState === one ? undefined : one)}
+            />
           ))}
           {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set('cause', undefined)} />}
         </div>
@@ -75,20 +95,34 @@ export function Listings() {
             <tbody>
               {list.data?.pages.flatMap((page) =>
                 page.items.map((one) => (
-                  <tr key={one.id} onClick={() => set('open', String(one.id))} style={{ cursor: 'pointer', background: one.id === open ? 'var(--velvet-100)' : undefined }}>
+                  <tr
+                    key={one.id}
+                    onClick={() => set('open', String(one.id))}
+                    style={{ cursor: 'pointer', background: one.id === open ? 'var(--velvet-100)' : undefined }}
+                  >
                     <td style={{ whiteSpace: 'nowrap' }}>
                       <button type="button" className="value" onClick={() => set('open', String(one.id))}>
                         {one.sku ?? 'no SKU'}
                       </button>
                     </td>
                     <td style={{ maxWidth: 260 }}>
-                      <div className="cut" title={one.title ?? ''}>{one.title}</div>
+                      <div className="cut" title={one.title ?? ''}>
+                        {one.title}
+                      </div>
                     </td>
-                    <td className="muted" style={{ whiteSpace: 'nowrap' }}>{one.place}</td>
+                    <td className="muted" style={{ whiteSpace: 'nowrap' }}>
+                      {one.place}
+                    </td>
                     <td>
                       <State is={one.readiness} />
                     </td>
-                    <td>{one.channelState === 'none' ? <span className="muted">not sent</span> : <State is={one.channelState} />}</td>
+                    <td>
+                      {one.channelState === 'none' ? (
+                        <span className="muted">not sent</span>
+                      ) : (
+                        <State is={one.channelState} />
+                      )}
+                    </td>
                     <td className="small" style={{ maxWidth: 320 }}>
                       <div className="cut" title={one.findings.map((finding) => finding.words).join('; ')}>
                         {one.notFor ?? one.findings.map((finding) => finding.words).join('; ')}

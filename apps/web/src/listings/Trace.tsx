@@ -6,7 +6,10 @@ import { call } from '../api/call';
 import { Loaded } from '../design/feedback';
 
 export function Trace({ listingId, attribute }: { listingId: number; attribute: string }) {
-  const trace = useQuery({ queryKey: ['trace', listingId, attribute], queryFn: () => call(api.listings.trace, { params: { id: listingId, attribute } }) });
+  const trace = useQuery({
+    queryKey: ['trace', listingId, attribute],
+    queryFn: () => call(api.listings.trace, { params: { id: listingId, attribute } }),
+  });
   return (
     <Loaded query={trace}>
       {({ label, steps }) => (
@@ -16,7 +19,9 @@ export function Trace({ listingId, attribute }: { listingId: number; attribute: 
               <span className="grow">
                 {i === 0 ? <b>{label}: </b> : null}
                 {step.words}
-                {step.value !== null && <code>{step.value.length > 160 ? `${step.value.slice(0, 160)}…` : step.value}</code>}
+                {step.value !== null && (
+                  <code>{step.value.length > 160 ? `${step.value.slice(0, 160)}…` : step.value}</code>
+                )}
                 {step.edit && <EditLink edit={step.edit} />}
               </span>
             </li>
@@ -32,7 +37,13 @@ function EditLink({ edit }: { edit: NonNullable<TraceAnswer['edit']> }) {
     case 'fill':
       return <Link to={`/places/${edit.placeId}/fills?attribute=${edit.attribute}`}>Edit the fill</Link>;
     case 'product':
-      return <Link to={`/catalog?open=${edit.productId}&attribute=${edit.attribute}&tab=${['title', 'description'].includes(edit.attribute) ? 'texts' : 'facts'}`}>Edit the value</Link>;
+      return (
+        <Link
+          to={`/catalog?open=${edit.productId}&attribute=${edit.attribute}&tab=${['title', 'description'].includes(edit.attribute) ? 'texts' : 'facts'}`}
+        >
+          Edit the value
+        </Link>
+      );
     case 'batch':
       return <Link to={`/intake/${edit.batchId}?tab=rows`}>Open the batch</Link>;
   }

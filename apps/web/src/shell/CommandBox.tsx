@@ -15,10 +15,20 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   const [at, setAt] = useState(0);
   const asked = useDeferredValue(text.trim());
   const navigate = useNavigate();
-  const found = useQuery({ queryKey: ['search', asked], queryFn: () => call(api.today.search, { query: { q: asked } }), enabled: asked.length > 1 });
+  const found = useQuery({
+    queryKey: ['search', asked],
+    queryFn: () => call(api.today.search, { query: { q: asked } }),
+    enabled: asked.length > 1,
+  });
   const options = [
-    ...pages.filter(([, label]) => label.toLowerCase().includes(asked.toLowerCase())).map(([to, label]) => ({ to, label, note: 'page' })),
-    ...(asked.length > 1 ? (found.data?.items ?? []) : []).map((one) => ({ to: `/catalog?search=${encodeURIComponent(asked)}&open=${one.id}`, label: one.title ?? one.sku ?? '', note: one.kind === 'family' ? 'family' : (one.sku ?? one.kind) })),
+    ...pages
+      .filter(([, label]) => label.toLowerCase().includes(asked.toLowerCase()))
+      .map(([to, label]) => ({ to, label, note: 'page' })),
+    ...(asked.length > 1 ? (found.data?.items ?? []) : []).map((one) => ({
+      to: `/catalog?search=${encodeURIComponent(asked)}&open=${one.id}`,
+      label: one.title ?? one.sku ?? '',
+      note: one.kind === 'family' ? 'family' : (one.sku ?? one.kind),
+    })),
   ];
   const go = (index: number) => {
     const option = options[index];
@@ -34,7 +44,13 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
     event.preventDefault();
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { sx: { position: 'fixed', top: 80, m: 0 } } }}>
+    <Dialog
+      open
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      slotProps={{ paper: { sx: { position: 'fixed', top: 80, m: 0 } } }}
+    >
       <InputBase
         autoFocus
         fullWidth

@@ -21,7 +21,13 @@ export function Shell() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const who = useQuery({ queryKey: ['session'], queryFn: () => call(api.session.who), staleTime: 60_000 });
-  const shelf = useQuery({ queryKey: ['shelf'], queryFn: () => call(api.today.shelf), enabled: who.data !== undefined, refetchInterval: (query) => ((query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000) });
+  const shelf = useQuery({
+    queryKey: ['shelf'],
+    queryFn: () => call(api.today.shelf),
+    enabled: who.data !== undefined,
+    refetchInterval: (query) =>
+      (query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000,
+  });
   const [searching, setSearching] = useState(false);
   const signedIn = who.data !== undefined;
 
@@ -38,10 +44,12 @@ export function Shell() {
   }, []);
   const lost = who.error instanceof ApiProblem && who.error.status === 401;
   useEffect(() => {
-    if (lost) void navigate(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`, { replace: true });
+    if (lost)
+      void navigate(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`, { replace: true });
   }, [lost, navigate, location]);
 
-  if (!who.data) return who.error && !lost ? <Empty title="The server cannot be reached">{String(who.error)}</Empty> : null;
+  if (!who.data)
+    return who.error && !lost ? <Empty title="The server cannot be reached">{String(who.error)}</Empty> : null;
   return (
     <div className="shell">
       <Edge shelf={shelf.data} name={who.data.name} onSearch={() => setSearching(true)} />
@@ -60,11 +68,16 @@ export function Shell() {
 }
 
 function Loading() {
-  return useNavigation().state === 'idle' ? null : <LinearProgress sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 2, zIndex: 5 }} />;
+  return useNavigation().state === 'idle' ? null : (
+    <LinearProgress sx={{ position: 'absolute', left: 0, right: 0, top: 0, height: 2, zIndex: 5 }} />
+  );
 }
 
 function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: string; onSearch: () => void }) {
-  const initials = name.split(' ').map((part) => part.charAt(0)).join('');
+  const initials = name
+    .split(' ')
+    .map((part) => part.charAt(0))
+    .join('');
   return (
     <header className="edge">
       <Link to="/" className="word">
@@ -76,8 +89,18 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
         </NavLink>
         <Ticket to="/intake" label="To match" n={shelf?.toMatch} />
         <Ticket to="/catalog" label="To complete" n={shelf?.toComplete} />
-        <Ticket to="/causes" label="To fit" n={shelf?.toFit} note={shelf && shelf.rechecking > 0 ? `re-checking ${count(shelf.rechecking)}` : undefined} />
-        <Ticket to="/feeds" label="To send" n={shelf?.toSend} note={shelf && shelf.held > 0 ? `‖ ${shelf.held} held` : undefined} />
+        <Ticket
+          to="/causes"
+          label="To fit"
+          n={shelf?.toFit}
+          note={shelf && shelf.rechecking > 0 ? `re-checking ${count(shelf.rechecking)}` : undefined}
+        />
+        <Ticket
+          to="/feeds"
+          label="To send"
+          n={shelf?.toSend}
+          note={shelf && shelf.held > 0 ? `‖ ${shelf.held} held` : undefined}
+        />
       </nav>
       <div className="right">
         <button type="button" className="search" onClick={onSearch}>
@@ -89,7 +112,17 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
   );
 }
 
-function Ticket({ to, label, n, note }: { to: string; label: string; n: number | undefined; note?: string | undefined }) {
+function Ticket({
+  to,
+  label,
+  n,
+  note,
+}: {
+  to: string;
+  label: string;
+  n: number | undefined;
+  note?: string | undefined;
+}) {
   return (
     <NavLink to={to} className="ticket">
       <b>{n === undefined ? '·' : count(n)}</b>
@@ -127,7 +160,12 @@ function QuietMenu({ initials, name }: { initials: string; name: string }) {
   });
   return (
     <>
-      <IconButton onClick={(event) => setAnchor(event.currentTarget)} aria-label="Menu" aria-haspopup="menu" sx={{ p: 0 }}>
+      <IconButton
+        onClick={(event) => setAnchor(event.currentTarget)}
+        aria-label="Menu"
+        aria-haspopup="menu"
+        sx={{ p: 0 }}
+      >
         <span className="face">{initials}</span>
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
@@ -163,14 +201,24 @@ function Foot({ shelf }: { shelf: Shelf | undefined }) {
             <i style={{ width: `${job.total > 0 ? (100 * job.done) / job.total : 0}%` }} />
           </span>
           {job.label}
-          {job.state === 'failed' ? ` failed: ${job.error}` : job.total > 0 ? ` · ${count(job.done)} of ${count(job.total)}` : ''}
+          {job.state === 'failed'
+            ? ` failed: ${job.error}`
+            : job.total > 0
+              ? ` · ${count(job.done)} of ${count(job.total)}`
+              : ''}
         </span>
       )}
       {last && (
         <span className="row cut">
           <span className="cut">{last.words}</span>
           {last.canUndo && (
-            <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} disabled={undo.isPending} onClick={() => undo.mutate(last.id)}>
+            <Button
+              size="small"
+              color="secondary"
+              sx={{ p: 0, minWidth: 0, fontSize: 12 }}
+              disabled={undo.isPending}
+              onClick={() => undo.mutate(last.id)}
+            >
               Undo
             </Button>
           )}

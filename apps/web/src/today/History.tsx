@@ -40,12 +40,19 @@ export function History() {
           {actions.data?.pages.flatMap((page) =>
             page.items.map((one) => (
               <tr key={one.id}>
-                <td className="muted" style={{ whiteSpace: 'nowrap' }}>{clock(one.at)}</td>
+                <td className="muted" style={{ whiteSpace: 'nowrap' }}>
+                  {clock(one.at)}
+                </td>
                 <td style={one.undone ? { textDecoration: 'line-through', color: 'var(--ink-3)' } : {}}>{one.words}</td>
                 <td className="muted">{one.actor}</td>
                 <td className="num">
                   {one.canUndo ? (
-                    <Button color="secondary" sx={{ p: 0 }} disabled={undo.isPending} onClick={() => undo.mutate(one.id)}>
+                    <Button
+                      color="secondary"
+                      sx={{ p: 0 }}
+                      disabled={undo.isPending}
+                      onClick={() => undo.mutate(one.id)}
+                    >
                       Undo
                     </Button>
                   ) : one.undone ? (

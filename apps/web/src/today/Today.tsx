@@ -16,13 +16,24 @@ export function Today() {
 function Page({ data }: { data: TodayAnswer }) {
   return (
     <>
-      <section className="scroll" style={{ width: 560, flex: 'none', padding: '20px 24px', borderRight: '1px solid var(--line)' }}>
-        <div className="muted small">{new Date().toLocaleDateString(navigator.language, { weekday: 'long', day: 'numeric', month: 'long' })}</div>
+      <section
+        className="scroll"
+        style={{ width: 560, flex: 'none', padding: '20px 24px', borderRight: '1px solid var(--line)' }}
+      >
+        <div className="muted small">
+          {new Date().toLocaleDateString(navigator.language, { weekday: 'long', day: 'numeric', month: 'long' })}
+        </div>
         <h1 style={{ marginBottom: 16 }}>{data.headline}</h1>
         <h2 style={{ margin: '6px 0 8px' }}>Waiting for you</h2>
-        {data.waiting.length === 0 && <p className="muted">Nothing waits. Drop a supplier’s file at Intake to go on.</p>}
+        {data.waiting.length === 0 && (
+          <p className="muted">Nothing waits. Drop a supplier’s file at Intake to go on.</p>
+        )}
         {data.waiting.map((one) => (
-          <div key={one.words} className="row" style={{ gap: 14, padding: '10px 0', borderTop: '1px solid var(--line)' }}>
+          <div
+            key={one.words}
+            className="row"
+            style={{ gap: 14, padding: '10px 0', borderTop: '1px solid var(--line)' }}
+          >
             <div className="serif num" style={{ width: 52, fontSize: 22 }}>
               {count(one.count)}
             </div>
@@ -30,7 +41,13 @@ function Page({ data }: { data: TodayAnswer }) {
               <div>{one.words}</div>
               {one.detail && <div className="muted small">{one.detail}</div>}
             </div>
-            <Button component={Link} to={one.to} variant="outlined" color="inherit" sx={{ borderColor: 'var(--line-strong)' }}>
+            <Button
+              component={Link}
+              to={one.to}
+              variant="outlined"
+              color="inherit"
+              sx={{ borderColor: 'var(--line-strong)' }}
+            >
               {one.verb}
             </Button>
           </div>
@@ -39,15 +56,33 @@ function Page({ data }: { data: TodayAnswer }) {
       <section className="grow scroll" style={{ padding: '20px 24px', background: 'var(--card)' }}>
         <div className="row">
           <h2 className="grow">Where everything stands</h2>
-          <span className="muted small">{count(data.places.reduce((sum, place) => sum + place.listings, 0))} listings</span>
+          <span className="muted small">
+            {count(data.places.reduce((sum, place) => sum + place.listings, 0))} listings
+          </span>
         </div>
         <Standing places={data.places} />
         <h2 style={{ margin: '22px 0 4px' }}>What changed</h2>
         {data.changes.length === 0 && <p className="muted">Nothing yet.</p>}
         {data.changes.map((one, i) => (
-          <div key={i} className="row" style={{ padding: '6px 0', borderTop: '1px solid var(--line)', fontSize: 12.5, alignItems: 'baseline' }}>
+          <div
+            key={i}
+            className="row"
+            style={{ padding: '6px 0', borderTop: '1px solid var(--line)', fontSize: 12.5, alignItems: 'baseline' }}
+          >
             <time style={{ width: 92, color: 'var(--ink-3)', flex: 'none' }}>{clock(one.at)}</time>
-            <span className="grow">{one.to ? <Link to={one.to} className="plain" style={{ textDecoration: 'underline', textDecorationColor: 'var(--line-strong)' }}>{one.words}</Link> : one.words}</span>
+            <span className="grow">
+              {one.to ? (
+                <Link
+                  to={one.to}
+                  className="plain"
+                  style={{ textDecoration: 'underline', textDecorationColor: 'var(--line-strong)' }}
+                >
+                  {one.words}
+                </Link>
+              ) : (
+                one.words
+              )}
+            </span>
             <span className="muted small">{one.actor}</span>
           </div>
         ))}
@@ -75,10 +110,24 @@ function Standing({ places }: { places: TodayAnswer['places'] }) {
             <Link to={`/places/${place.id}`} className="plain grow" style={{ fontWeight: 600 }}>
               {place.name}
             </Link>
-            <span className="muted">{place.listings > 0 ? Math.round((100 * place.live) / place.listings) : 0} % live</span>
+            <span className="muted">
+              {place.listings > 0 ? Math.round((100 * place.live) / place.listings) : 0} % live
+            </span>
           </div>
-          <div role="img" aria-label={parts.map(([key, word]) => `${place[key]} ${word}`).join(', ')} style={{ display: 'flex', gap: 2, height: 20, marginTop: 4 }}>
-            {parts.map(([key, word, colour]) => (place[key] > 0 ? <div key={key} title={`${place[key]} ${word}`} style={{ width: `${width(place[key])}%`, background: colour, borderRadius: 2 }} /> : null))}
+          <div
+            role="img"
+            aria-label={parts.map(([key, word]) => `${place[key]} ${word}`).join(', ')}
+            style={{ display: 'flex', gap: 2, height: 20, marginTop: 4 }}
+          >
+            {parts.map(([key, word, colour]) =>
+              place[key] > 0 ? (
+                <div
+                  key={key}
+                  title={`${place[key]} ${word}`}
+                  style={{ width: `${width(place[key])}%`, background: colour, borderRadius: 2 }}
+                />
+              ) : null,
+            )}
           </div>
           <div className="row wrap" style={{ gap: 16, marginTop: 6 }}>
             {parts.map(([key, word, , query]) =>

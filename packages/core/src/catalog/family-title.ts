@@ -8,12 +8,17 @@ const share = 0.8;
  * in the order of the title that has them most closely together. Undefined where they share nothing.
  */
 export function familyTitle(titles: readonly string[]): string | undefined {
-  const split = titles.map((title) => title.split(/\s+/).map((word) => ({ word: word.replace(/^[^\p{L}]+|[^\p{L}'’]+$/gu, ''), key: keyOf(word) })));
+  const split = titles.map((title) =>
+    title.split(/\s+/).map((word) => ({ word: word.replace(/^[^\p{L}]+|[^\p{L}'’]+$/gu, ''), key: keyOf(word) })),
+  );
   const counts = new Map<string, number>();
-  for (const words of split) for (const key of new Set(words.map((one) => one.key))) if (key !== '') counts.set(key, (counts.get(key) ?? 0) + 1);
+  for (const words of split)
+    for (const key of new Set(words.map((one) => one.key))) if (key !== '') counts.set(key, (counts.get(key) ?? 0) + 1);
   const common = new Set([...counts].filter(([, n]) => n >= titles.length * share).map(([key]) => key));
   const spans = split
-    .map((words) => words.filter((one, i) => common.has(one.key) && words.findIndex((other) => other.key === one.key) === i))
+    .map((words) =>
+      words.filter((one, i) => common.has(one.key) && words.findIndex((other) => other.key === one.key) === i),
+    )
     .filter((words) => words.length === common.size && words.length > 0);
   const best = spans.find((words) => words.some((one) => /^\p{Lu}\p{Ll}/u.test(one.word))) ?? spans[0];
   const text = best?.map((one) => one.word).join(' ') ?? '';

@@ -37,14 +37,17 @@ function stems(text: string): Set<string> {
 }
 
 /** Words that many categories share say little: weighted by how rare they are in the tree. */
-export function compileSuggester(candidates: readonly CategoryCandidate[]): (question: CategoryQuestion, most: number) => CategorySuggestion[] {
+export function compileSuggester(
+  candidates: readonly CategoryCandidate[],
+): (question: CategoryQuestion, most: number) => CategorySuggestion[] {
   const bags = candidates.map((candidate) => ({
     candidate,
     own: stems(`${candidate.names.at(-1) ?? ''} ${candidate.words}`),
     above: stems(candidate.names.slice(0, -1).join(' ')),
   }));
   const frequency = new Map<string, number>();
-  for (const { own, above } of bags) for (const word of new Set([...own, ...above])) frequency.set(word, (frequency.get(word) ?? 0) + 1);
+  for (const { own, above } of bags)
+    for (const word of new Set([...own, ...above])) frequency.set(word, (frequency.get(word) ?? 0) + 1);
   const weight = (word: string) => Math.log(1 + bags.length / (frequency.get(word) ?? bags.length));
 
   return (question, most) => {
@@ -66,7 +69,12 @@ export function compileSuggester(candidates: readonly CategoryCandidate[]): (que
         if (named > 0) evidence.push(`${named} of ${titles.length} titles name it`);
         if (near[0]) evidence.push(`you chose ${near[0].chosenNames.at(-1)} for ${near[0].names.join(' / ')}`);
         if (!candidate.isLeaf) score *= 0.55;
-        return { path: candidate.path, names: candidate.names, score: Math.min(99, Math.round((score / reach) * 100)), evidence };
+        return {
+          path: candidate.path,
+          names: candidate.names,
+          score: Math.min(99, Math.round((score / reach) * 100)),
+          evidence,
+        };
       })
       .filter((suggestion) => suggestion.score >= 12 && suggestion.evidence.length > 0)
       .sort((a, b) => b.score - a.score || (a.path < b.path ? -1 : 1))

@@ -7,7 +7,8 @@ export const gtinUnique: CollectiveCheck = {
     severity: 'blocker',
     describes: 'A GTIN names one item only; two items with one GTIN are refused or mixed up.',
     fix: 'catalog',
-    say: ({ key = '', others = 0 }) => `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
+    say: ({ key = '', others = 0 }) =>
+      `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
   },
   compile(rulebook) {
     const rule = rulebook.rules.find((one) => one.check === 'gtin-unique');

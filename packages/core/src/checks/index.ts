@@ -37,13 +37,30 @@ export const valueChecks: ValueCheck[] = [
   capitals,
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
-export const schemaChecks: ValueCheck[] = [maxLength, minLength, pattern, allowedValue, numberRange, positivePrice, absoluteLink];
+export const schemaChecks: ValueCheck[] = [
+  maxLength,
+  minLength,
+  pattern,
+  allowedValue,
+  numberRange,
+  positivePrice,
+  absoluteLink,
+];
 export const itemChecks: ItemCheck[] = [identifiers, salePrice];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
 export { categoryLeaf, categoryMapped, recommended, required };
 
-const all = [required, recommended, categoryMapped, categoryLeaf, ...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks];
+const all = [
+  required,
+  recommended,
+  categoryMapped,
+  categoryLeaf,
+  ...valueChecks,
+  ...itemChecks,
+  ...familyChecks,
+  ...collectiveChecks,
+];
 
 /** Every check by id: severity, words, and the kind of fix. */
 export const checkMeta: ReadonlyMap<string, CheckMeta> = new Map(all.map(({ meta }) => [meta.id, meta]));

@@ -33,7 +33,12 @@ export interface ValueCheck {
   meta: CheckMeta;
   compile(attribute: ChannelAttribute, rulebook: Rulebook): ((value: ChannelValue) => Params | undefined) | undefined;
   /** Run as tests. */
-  examples: { attribute: Partial<ChannelAttribute>; rules?: Rulebook['rules']; pass: ChannelValue[]; fail: ChannelValue[] };
+  examples: {
+    attribute: Partial<ChannelAttribute>;
+    rules?: Rulebook['rules'];
+    pass: ChannelValue[];
+    fail: ChannelValue[];
+  };
 }
 
 export interface ItemFault {

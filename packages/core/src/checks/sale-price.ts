@@ -21,6 +21,9 @@ export const salePrice: ItemCheck = {
   examples: {
     rules: [{ check: 'sale-price', price: 'price', sale: 'sale' }],
     pass: [{ price: 1000, sale: 800 }, { price: 1000 }],
-    fail: [{ price: 1000, sale: 1000 }, { price: 1000, sale: 1200 }],
+    fail: [
+      { price: 1000, sale: 1000 },
+      { price: 1000, sale: 1200 },
+    ],
   },
 };

@@ -5,7 +5,8 @@ export const salesTalk: ValueCheck = {
   meta: {
     id: 'sales-talk',
     severity: 'blocker',
-    describes: 'A text praises the offer instead of naming the goods: phrases the channel lists, or runs of exclamation marks.',
+    describes:
+      'A text praises the offer instead of naming the goods: phrases the channel lists, or runs of exclamation marks.',
     fix: 'catalog',
     say: ({ phrase = '' }, label) => `${label} holds sales talk: “${phrase}”`,
   },

@@ -19,5 +19,9 @@ export const unit: ValueCheck = {
       return code !== undefined && allowed.has(code) ? undefined : { unit: written, units: units.join(', ') };
     };
   },
-  examples: { attribute: { type: 'measure', limits: { units: ['g', 'kg'] } }, pass: ['370 g', '1.2 kg'], fail: ['3 lb', '3'] },
+  examples: {
+    attribute: { type: 'measure', limits: { units: ['g', 'kg'] } },
+    pass: ['370 g', '1.2 kg'],
+    fail: ['3 lb', '3'],
+  },
 };

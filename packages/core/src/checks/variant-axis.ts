@@ -15,7 +15,9 @@ export const variantAxis: FamilyCheck = {
     const fault = { attribute: group, params: { axes: axes.join(' or ') } };
     return (siblings) =>
       siblings.map(({ item }) =>
-        siblings.length > 1 && item[group] !== undefined && axes.every((axis) => item[axis] === undefined) ? fault : undefined,
+        siblings.length > 1 && item[group] !== undefined && axes.every((axis) => item[axis] === undefined)
+          ? fault
+          : undefined,
       );
   },
   examples: {

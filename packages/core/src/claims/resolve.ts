@@ -32,7 +32,11 @@ export interface Resolved {
  * Who wins: a person's edit always; else the policy; ties go to the better rank, then to the smaller record id,
  * so that the answer does not depend on the order of arrival.
  */
-export function resolveClaims(claims: readonly Claim[], policy: TrustPolicy, attribute: Attribute): Resolved | undefined {
+export function resolveClaims(
+  claims: readonly Claim[],
+  policy: TrustPolicy,
+  attribute: Attribute,
+): Resolved | undefined {
   if (claims.length === 0) return undefined;
   const edit = claims.find((claim) => claim.origin.from === 'edit');
   const ordered = [...claims].sort(byRank);
@@ -69,7 +73,10 @@ function recordOf(claim: Claim): number {
 
 function pick(ordered: Claim[], policy: TrustPolicy, attribute: Attribute): Claim | undefined {
   const best = (better: (a: Claim, b: Claim) => boolean) =>
-    ordered.reduce<Claim | undefined>((won, claim) => (won === undefined || better(claim, won) ? claim : won), undefined);
+    ordered.reduce<Claim | undefined>(
+      (won, claim) => (won === undefined || better(claim, won) ? claim : won),
+      undefined,
+    );
   const key = (claim: Claim) => (claim.value === empty ? undefined : sortKeys(claim.value, attribute)[0]);
   const beats = (sign: 1 | -1) => (a: Claim, b: Claim) => {
     const [x, y] = [key(a), key(b)];

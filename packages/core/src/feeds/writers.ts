@@ -25,7 +25,8 @@ type CellWriter = (value: ChannelValue) => string;
 
 /** Writes channel values as text: money as amount and currency, pictures as addresses. */
 function cellWriter(attribute: ChannelAttribute | undefined, currency: string): CellWriter {
-  if (attribute?.type === 'money') return (value) => (typeof value === 'number' ? `${minorText(value)} ${currency}` : String(value));
+  if (attribute?.type === 'money')
+    return (value) => (typeof value === 'number' ? `${minorText(value)} ${currency}` : String(value));
   if (attribute?.type === 'picture')
     return (value) => (Array.isArray(value) ? value.map((picture) => picture.address).join(',') : String(value));
   return String;
@@ -88,7 +89,8 @@ function rssWriter({ feed }: Rulebook, meta: FeedMeta, fields: Field[]): FeedWri
       for (const { attribute, tag, many, write } of tags) {
         const value = values[attribute];
         if (value === undefined) continue;
-        if (many && Array.isArray(value)) for (const picture of value) text += `<${tag}>${xmlText(picture.address)}</${tag}>`;
+        if (many && Array.isArray(value))
+          for (const picture of value) text += `<${tag}>${xmlText(picture.address)}</${tag}>`;
         else text += `<${tag}>${xmlText(write(value))}</${tag}>`;
       }
       return `${text}</item>\n`;

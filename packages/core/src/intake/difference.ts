@@ -41,7 +41,8 @@ function flat(content: RecordContent | undefined): Map<string, Value> {
   if (content.options) fields.set('options', content.options.map(([axis, value]) => `${axis}: ${value}`).join(' | '));
   for (const [key, value] of Object.entries(content.values)) fields.set(key, value);
   for (const [currency, amount] of Object.entries(content.offer.regular ?? {})) fields.set(`price ${currency}`, amount);
-  for (const [currency, amount] of Object.entries(content.offer.sale ?? {})) fields.set(`sale price ${currency}`, amount);
+  for (const [currency, amount] of Object.entries(content.offer.sale ?? {}))
+    fields.set(`sale price ${currency}`, amount);
   if (content.offer.saleFrom) fields.set('sale starts', content.offer.saleFrom);
   if (content.offer.saleTo) fields.set('sale ends', content.offer.saleTo);
   if (content.offer.stock !== undefined) fields.set('stock', content.offer.stock);

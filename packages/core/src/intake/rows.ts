@@ -72,11 +72,22 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
     const key = (cells[keyColumn] ?? '').trim();
     const folded = foldText(key);
     if (seen.has(folded))
-      return { outcome: 'refused', key, reasons: [`Article number ${key} stands on an earlier row of this file; the first one counts`] };
+      return {
+        outcome: 'refused',
+        key,
+        reasons: [`Article number ${key} stands on an earlier row of this file; the first one counts`],
+      };
     seen.add(folded);
     const record: ReadRecord = {
-      outcome: 'read', key, family: undefined, options: [], values: {}, offer: {},
-      boughtFrom: undefined, theirNumber: undefined, notes: [],
+      outcome: 'read',
+      key,
+      family: undefined,
+      options: [],
+      values: {},
+      offer: {},
+      boughtFrom: undefined,
+      theirNumber: undefined,
+      notes: [],
     };
     for (let i = 0; i < readers.length; i++) {
       const cell = cells[i];
@@ -90,17 +101,32 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
 /** What the first cell of a totals row says, in English, German and Swedish. */
 const totals = /^(?:(?:grand |sub)?total|sum|summe|gesamt(?:summe)?|zwischensumme|summa|totalt)\b:?$/i;
 
-function refuse(cells: readonly string[], columns: readonly string[], header: string, keyColumn: number): ReadRow | undefined {
-  const no = (reason: string): ReadRow => ({ outcome: 'refused', key: cells[keyColumn]?.trim() || undefined, reasons: [reason] });
+function refuse(
+  cells: readonly string[],
+  columns: readonly string[],
+  header: string,
+  keyColumn: number,
+): ReadRow | undefined {
+  const no = (reason: string): ReadRow => ({
+    outcome: 'refused',
+    key: cells[keyColumn]?.trim() || undefined,
+    reasons: [reason],
+  });
   if (cells.every((cell) => cell.trim() === '')) return no('The row is empty');
   if (cells.map((cell) => cell.trim()).join('\u0001') === header) return no('The header stands here again');
   if (cells.length < columns.length)
-    return no(`The row has ${cells.length} columns, the header ${columns.length}: a separator is missing, or the row was cut off`);
+    return no(
+      `The row has ${cells.length} columns, the header ${columns.length}: a separator is missing, or the row was cut off`,
+    );
   if (cells.length > columns.length)
-    return no(`The row has ${cells.length} columns, the header ${columns.length}: a text holds the separator and is not in quotes`);
+    return no(
+      `The row has ${cells.length} columns, the header ${columns.length}: a text holds the separator and is not in quotes`,
+    );
   if (totals.test((cells[0] ?? '').trim())) return no('This is a totals row, not goods');
   if ((cells[keyColumn] ?? '').trim() === '')
-    return no(`“${columns[keyColumn] ?? 'Article number'}” is empty: without an article number the row cannot be kept apart from others`);
+    return no(
+      `“${columns[keyColumn] ?? 'Article number'}” is empty: without an article number the row cannot be kept apart from others`,
+    );
   return undefined;
 }
 
@@ -145,12 +171,24 @@ function cellReader(column: string, { map, style, dictionary }: RowReaderSetup):
 }
 
 const dateAttribute: Attribute = {
-  key: 'date', label: 'Date', type: 'date', many: false, perLanguage: false, level: 'variant', group: '',
+  key: 'date',
+  label: 'Date',
+  type: 'date',
+  many: false,
+  perLanguage: false,
+  level: 'variant',
+  group: '',
 };
 
 function attributeReader(
   column: string,
-  target: { attribute: string; language?: string | undefined; unit?: string | undefined; currency?: string | undefined; values?: Record<string, string> | undefined },
+  target: {
+    attribute: string;
+    language?: string | undefined;
+    unit?: string | undefined;
+    currency?: string | undefined;
+    values?: Record<string, string> | undefined;
+  },
   style: ReadingStyle,
   dictionary: ReadonlyMap<string, Attribute>,
 ): CellReader {
@@ -197,7 +235,11 @@ function fillFromOptions(record: ReadRecord, dictionary: ReadonlyMap<string, Att
 }
 
 /** Comparable identifiers of a record, for joining. `number` names the supplier it points to. */
-export function joinKeys(record: ReadRecord, supplier: { id: number; isOwn: boolean }, supplierByName: (name: string) => number | undefined): Partial<Record<JoinLevel, string>> {
+export function joinKeys(
+  record: ReadRecord,
+  supplier: { id: number; isOwn: boolean },
+  supplierByName: (name: string) => number | undefined,
+): Partial<Record<JoinLevel, string>> {
   const keys: Partial<Record<JoinLevel, string>> = {};
   const gtin = typeof record.values.gtin === 'string' ? readGtin(record.values.gtin) : undefined;
   if (gtin?.ok) keys.gtin = gtin.gtin14;

@@ -1,5 +1,14 @@
 /** Suggests what each column is, from its name and its values, each with a reason and a score. */
-import { type Attribute, foldCode, foldText, parseValue, plainStyle, readGtin, unitCode, units } from '../values/index.js';
+import {
+  type Attribute,
+  foldCode,
+  foldText,
+  parseValue,
+  plainStyle,
+  readGtin,
+  unitCode,
+  units,
+} from '../values/index.js';
 import type { ColumnMap, ColumnTarget } from './mapping.js';
 
 export interface Suggestion {
@@ -10,11 +19,22 @@ export interface Suggestion {
   why: string;
 }
 
-type Word = [words: string, target: ColumnTarget | { to: 'attribute'; attribute: string; values?: Record<string, string> }];
+type Word = [
+  words: string,
+  target: ColumnTarget | { to: 'attribute'; attribute: string; values?: Record<string, string> },
+];
 
 const stateWords = {
-  lieferbar: 'selling', neu: 'selling', entfällt: 'withdrawn', 'on sale': 'selling', new: 'selling',
-  withdrawn: 'withdrawn', selling: 'selling', paused: 'paused', available: 'selling', auslaufend: 'selling',
+  lieferbar: 'selling',
+  neu: 'selling',
+  entfällt: 'withdrawn',
+  'on sale': 'selling',
+  new: 'selling',
+  withdrawn: 'withdrawn',
+  selling: 'selling',
+  paused: 'paused',
+  available: 'selling',
+  auslaufend: 'selling',
 };
 
 const attribute = (key: string, values?: Record<string, string>) =>
@@ -97,27 +117,52 @@ export function suggestColumns(
       : (byName(column, dictionary, homeLanguage) ?? byValues(column, values, dictionary));
     const mark = JSON.stringify({ ...found.target, values: undefined });
     if (found.target.to !== 'ignore' && taken.has(mark))
-      return { column, target: { to: 'ignore' }, score: 30, why: 'another column already fills what its name suggests' };
+      return {
+        column,
+        target: { to: 'ignore' },
+        score: 30,
+        why: 'another column already fills what its name suggests',
+      };
     taken.add(mark);
     return found;
   });
 }
 
-function byName(column: string, dictionary: ReadonlyMap<string, Attribute>, homeLanguage: string): Suggestion | undefined {
+function byName(
+  column: string,
+  dictionary: ReadonlyMap<string, Attribute>,
+  homeLanguage: string,
+): Suggestion | undefined {
   const currency = currencies.exec(column)?.[1]?.toUpperCase();
   const language = languages.exec(column)?.[1];
   const unit = unitCode(/[[(]([^\])]+)[\])]/.exec(column)?.[1] ?? '');
-  const name = foldText(column.replace(/[[(][^\])]*[\])]/g, '').replace(currencies, '').replace(languages, ''))
+  const name = foldText(
+    column
+      .replace(/[[(][^\])]*[\])]/g, '')
+      .replace(currencies, '')
+      .replace(languages, ''),
+  )
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
   if (currency && /^(price|preis|pris)$/.test(name))
-    return { column, target: { to: 'price', kind: 'regular', currency }, score: 96, why: `“price” with ${currency} in its name` };
+    return {
+      column,
+      target: { to: 'price', kind: 'regular', currency },
+      score: 96,
+      why: `“price” with ${currency} in its name`,
+    };
   if (currency && /^(sale|sale price|angebot|angebotspreis)$/.test(name))
-    return { column, target: { to: 'price', kind: 'sale', currency }, score: 95, why: `“sale” with ${currency} in its name` };
+    return {
+      column,
+      target: { to: 'price', kind: 'sale', currency },
+      score: 95,
+      why: `“sale” with ${currency} in its name`,
+    };
   for (const [words, target] of vocabulary) {
     const exact = words.split('|').includes(name);
     if (!exact) continue;
-    if (target.to !== 'attribute') return { column, target, score: 94, why: `its name is a word for ${sayTarget(target)}` };
+    if (target.to !== 'attribute')
+      return { column, target, score: 94, why: `its name is a word for ${sayTarget(target)}` };
     const definition = dictionary.get(target.attribute);
     if (!definition) continue;
     return {

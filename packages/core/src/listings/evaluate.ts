@@ -14,9 +14,9 @@ import {
   required,
   valueChecks,
 } from '../checks/index.js';
-import { compileCondition } from '../conditions/index.js';
+import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import type { Value } from '../values/index.js';
+import type { Attribute, Value } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, compileFill, noFill, sayValue } from './fills.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
@@ -71,7 +71,9 @@ export interface CompiledPlace {
 }
 
 /** Effective value of an attribute on a variant, for conditions. */
-export function variantLookup(home: string): (variant: Variant, attribute: string, language: string | undefined) => Value | undefined {
+export function variantLookup(
+  home: string,
+): (variant: Variant, attribute: string, language: string | undefined) => Value | undefined {
   return (variant, attribute, language) => {
     if (attribute === 'sku') return variant.sku;
     if (attribute === 'category') return variant.category;
@@ -86,7 +88,10 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const lookup = variantLookup(setup.language);
   const inAssortment = compileCondition(setup.assortment, dictionary, lookup);
-  const eligibility = rulebook.eligibility.map((rule) => ({ rule, hits: compileCondition(rule.when, dictionary, lookup) }));
+  const eligibility = rulebook.eligibility.map((rule) => ({
+    rule,
+    hits: compileCondition(rule.when, withUnknown(dictionary, conditionAttributes(rule.when)), lookup),
+  }));
   const item = itemChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const families = familyChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const collective = collectiveChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
@@ -94,7 +99,9 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const planFor = (category: string | undefined): Plan => {
     const found = plans.get(category);
     if (found) return found;
-    const attributes = attributesFor(rulebook, category, market).map((attribute) => compileAttribute(attribute, category, setup));
+    const attributes = attributesFor(rulebook, category, market).map((attribute) =>
+      compileAttribute(attribute, category, setup),
+    );
     const plan = { attributes, byKey: new Map(attributes.map((one) => [one.attribute.key, one])) };
     plans.set(category, plan);
     return plan;
@@ -109,7 +116,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const category = categoryOf(variant);
     const view: View = { variant, family, today };
     const result: Evaluated = {
-      variant: variant.id, readiness: 'ready', category, values: {}, findings: [], notFor: undefined, keys: [],
+      variant: variant.id,
+      readiness: 'ready',
+      category,
+      values: {},
+      findings: [],
+      notFor: undefined,
+      keys: [],
       nextChangeAt: nextChange(variant, setup.currency, today),
     };
     for (const { rule, hits } of eligibility)
@@ -135,7 +148,10 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       values[attribute.key] = value;
       for (const { id, test } of checks) {
         const params = test(value);
-        if (params) findings.push(faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'fill' }, value));
+        if (params)
+          findings.push(
+            faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'fill' }, value),
+          );
       }
     }
     for (const { id, part } of item) {
@@ -155,12 +171,21 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const add = (check: string, cause: string, params: Params) =>
       result.findings.push({ check, severity, attribute: 'category', cause, params });
     const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
-    if (variant.category === undefined) add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: 'category' }), {});
-    else if (category === undefined) add(categoryMapped.meta.id, mapCause(variant.category), { category: variant.category });
-    else if (rulebook.leafOnly && parents.has(category)) add(categoryLeaf.meta.id, mapCause(variant.category), { path: category });
+    if (variant.category === undefined)
+      add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: 'category' }), {});
+    else if (category === undefined)
+      add(categoryMapped.meta.id, mapCause(variant.category), { category: variant.category });
+    else if (rulebook.leafOnly && parents.has(category))
+      add(categoryLeaf.meta.id, mapCause(variant.category), { path: category });
   }
 
-  function faultFinding(check: string, attribute: string, params: Params, link: Link, value: ChannelValue | undefined): Finding {
+  function faultFinding(
+    check: string,
+    attribute: string,
+    params: Params,
+    link: Link,
+    value: ChannelValue | undefined,
+  ): Finding {
     const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayValue(value));
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
@@ -179,7 +204,10 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const results = family.variants.map((variant) => evaluateVariant(family, variant, today));
       const listed = family.isSingle ? [] : results.flatMap((result, i) => (result.notFor === undefined ? [i] : []));
       if (listed.length > 1) {
-        const siblings = listed.map((i) => ({ item: results[i]?.values ?? {}, options: family.variants[i]?.options ?? [] }));
+        const siblings = listed.map((i) => ({
+          item: results[i]?.values ?? {},
+          options: family.variants[i]?.options ?? [],
+        }));
         for (const { id, part } of families)
           part(siblings).forEach((fault, n) => {
             const result = results[listed[n] ?? -1];
@@ -189,7 +217,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
           });
       }
       for (const result of results)
-        if (result.readiness === 'ready' && result.findings.some((one) => one.severity === 'blocker')) result.readiness = 'blocked';
+        if (result.readiness === 'ready' && result.findings.some((one) => one.severity === 'blocker'))
+          result.readiness = 'blocked';
       return results;
     },
     trace(family, variant, key, today) {
@@ -209,11 +238,26 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   };
 }
 
+/** A rulebook may name attributes this company does not keep: they are empty everywhere. */
+function withUnknown(
+  dictionary: ReadonlyMap<string, Attribute>,
+  keys: readonly string[],
+): ReadonlyMap<string, Attribute> {
+  const unknown = keys.filter((key) => !dictionary.has(key));
+  if (unknown.length === 0) return dictionary;
+  const stub = { type: 'text', many: false, perLanguage: false, level: 'variant', group: '' } as const;
+  return new Map([...dictionary, ...unknown.map((key) => [key, { ...stub, key, label: key }] as const)]);
+}
+
 function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {
   return part === undefined ? [] : [{ id, part }];
 }
 
-function compileAttribute(attribute: ChannelAttribute, category: string | undefined, setup: PlaceSetup): CompiledAttribute {
+function compileAttribute(
+  attribute: ChannelAttribute,
+  category: string | undefined,
+  setup: PlaceSetup,
+): CompiledAttribute {
   const fits = setup.fills
     .filter((one) => one.attribute === attribute.key)
     .filter((one) => one.category === undefined || (category !== undefined && isUnder(category, [one.category])))
@@ -261,7 +305,8 @@ function sayNeed({ label, need, limits }: ChannelAttribute): string {
   const parts = [`${label} is ${need}`];
   if (limits.maxLength !== undefined) parts.push(`at most ${limits.maxLength} characters`);
   if (limits.values) parts.push(`one of ${limits.values.length} values`);
-  if (limits.minWidth !== undefined) parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
+  if (limits.minWidth !== undefined)
+    parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
   return parts.join(', ');
 }
 
@@ -273,7 +318,14 @@ export function sayChannelValue(value: ChannelValue, attribute: ChannelAttribute
 
 /** A short print of an evaluation's outcome: rows whose print is unchanged are not written again (FNV-1a, 52 bits). */
 export function printOf(result: Evaluated): string {
-  const text = JSON.stringify([result.readiness, result.category, result.findings, result.notFor, result.keys, result.nextChangeAt]);
+  const text = JSON.stringify([
+    result.readiness,
+    result.category,
+    result.findings,
+    result.notFor,
+    result.keys,
+    result.nextChangeAt,
+  ]);
   let high = 0x811c9dc5;
   let low = 0x1b873593;
   for (let i = 0; i < text.length; i++) {

@@ -18,7 +18,8 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill {
   const rule = compileRule(fill.rule, setup);
   if (fill.fit.length === 0) return rule;
   const steps = fill.fit.map(compileFit);
-  const fit = (value: ChannelValue) => (typeof value === 'string' ? steps.reduce((text, step) => step(text), value) : value);
+  const fit = (value: ChannelValue) =>
+    typeof value === 'string' ? steps.reduce((text, step) => step(text), value) : value;
   return {
     ...rule,
     value: (view) => {
@@ -28,7 +29,9 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill {
     trace: (view) => {
       const value = rule.value(view);
       const words = fill.fit.map(sayFit).join(', then ');
-      return value === undefined ? rule.trace(view) : [{ at: 'fit', words, value: sayValue(fit(value)) }, ...rule.trace(view)];
+      return value === undefined
+        ? rule.trace(view)
+        : [{ at: 'fit', words, value: sayValue(fit(value)) }, ...rule.trace(view)];
     },
   };
 }
@@ -163,7 +166,9 @@ function first(of: CompiledFill[]): CompiledFill {
     trace: (view) => {
       const one = serving(view);
       const skipped = one ? of.indexOf(one) : of.length;
-      const words = one ? `The first of ${of.length} rules with a value: number ${skipped + 1}` : `None of ${of.length} rules has a value`;
+      const words = one
+        ? `The first of ${of.length} rules with a value: number ${skipped + 1}`
+        : `None of ${of.length} rules has a value`;
       return [{ at: 'fill', words }, ...(one ?? last).trace(view)];
     },
   };
@@ -174,7 +179,9 @@ function catalogStep(label: string, link: Link, value: ChannelValue | undefined)
     at: 'catalog',
     words: value === undefined ? `${label} is empty in the catalog` : `${label} in the catalog`,
     ...(value === undefined ? {} : { value: sayValue(value) }),
-    ...(link.at === 'catalog' ? { attribute: link.attribute, ...(link.language ? { language: link.language } : {}) } : {}),
+    ...(link.at === 'catalog'
+      ? { attribute: link.attribute, ...(link.language ? { language: link.language } : {}) }
+      : {}),
   };
 }
 

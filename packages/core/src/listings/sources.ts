@@ -23,7 +23,10 @@ type Built = { label: string; fits: ChannelAttribute['type'][]; make(setup: Plac
 /** Decimal string → integer minor units, half up; every currency used here has two decimals. */
 export function minorUnits(amount: string): number {
   const [whole = '0', fraction = ''] = amount.replace('-', '').split('.');
-  const cents = Number(whole) * 100 + Number(fraction.slice(0, 2).padEnd(2, '0')) + (Number(fraction.charAt(2) || '0') >= 5 ? 1 : 0);
+  const cents =
+    Number(whole) * 100 +
+    Number(fraction.slice(0, 2).padEnd(2, '0')) +
+    (Number(fraction.charAt(2) || '0') >= 5 ? 1 : 0);
   return amount.startsWith('-') ? -cents : cents;
 }
 
@@ -37,52 +40,80 @@ const builtIn: Record<string, Built> = {
   price: {
     label: 'price',
     fits: ['money'],
-    make: ({ currency }) => ({ variant }) => {
-      const amount = variant.offers[currency]?.regular;
-      return amount === undefined ? undefined : minorUnits(amount);
-    },
+    make:
+      ({ currency }) =>
+      ({ variant }) => {
+        const amount = variant.offers[currency]?.regular;
+        return amount === undefined ? undefined : minorUnits(amount);
+      },
   },
   salePrice: {
     label: 'sale price',
     fits: ['money'],
-    make: ({ currency }) => ({ variant, today }) => {
-      const sale = saleNow(variant.offers[currency], today);
-      return sale ? minorUnits(sale.amount) : undefined;
-    },
+    make:
+      ({ currency }) =>
+      ({ variant, today }) => {
+        const sale = saleNow(variant.offers[currency], today);
+        return sale ? minorUnits(sale.amount) : undefined;
+      },
   },
   saleDates: {
     label: 'dates of the sale',
     fits: ['text'],
-    make: ({ currency }) => ({ variant, today }) => {
-      const sale = saleNow(variant.offers[currency], today);
-      return sale?.from && sale.to ? `${sale.from}/${sale.to}` : undefined;
-    },
+    make:
+      ({ currency }) =>
+      ({ variant, today }) => {
+        const sale = saleNow(variant.offers[currency], today);
+        return sale?.from && sale.to ? `${sale.from}/${sale.to}` : undefined;
+      },
   },
-  stock: { label: 'stock', fits: ['number'], make: () => ({ variant }) => Math.max(0, variant.stock) },
+  stock: {
+    label: 'stock',
+    fits: ['number'],
+    make:
+      () =>
+      ({ variant }) =>
+        Math.max(0, variant.stock),
+  },
   availability: {
     label: 'availability',
     fits: ['choice', 'text'],
-    make: () => ({ variant }) => (variant.stock > 0 ? 'in stock' : 'out of stock'),
+    make:
+      () =>
+      ({ variant }) =>
+        variant.stock > 0 ? 'in stock' : 'out of stock',
   },
   options: {
     label: 'options',
     fits: ['text'],
-    make: () => ({ variant }) => variant.options.map(([axis, value]) => `${axis} ${value}`).join(', ') || undefined,
+    make:
+      () =>
+      ({ variant }) =>
+        variant.options.map(([axis, value]) => `${axis} ${value}`).join(', ') || undefined,
   },
   familyId: {
     label: 'family',
     fits: ['text'],
-    make: () => ({ family }) => (family.isSingle ? undefined : `F${family.id}`),
+    make:
+      () =>
+      ({ family }) =>
+        family.isSingle ? undefined : `F${family.id}`,
   },
   mainPicture: {
     label: 'first picture',
     fits: ['picture'],
-    make: ({ mediaAddress }) => ({ variant }) => pictures(variant, mediaAddress).slice(0, 1).filter(Boolean),
+    make:
+      ({ mediaAddress }) =>
+      ({ variant }) =>
+        pictures(variant, mediaAddress).slice(0, 1).filter(Boolean),
   },
   morePictures: {
     label: 'further pictures',
     fits: ['picture'],
-    make: ({ mediaAddress }) => ({ variant }) => pictures(variant, mediaAddress).slice(1),
+    make:
+      ({ mediaAddress }) =>
+      ({ variant }) =>
+        pictures(variant, mediaAddress).slice(1),
   },
 };
 
@@ -109,7 +140,10 @@ function pictures(variant: Variant, mediaAddress: string): Picture[] {
 }
 
 /** Names and labels of all a fill for this channel attribute can read. */
-export function sourcesFor(attribute: ChannelAttribute, dictionary: ReadonlyMap<string, Attribute>): { name: string; label: string }[] {
+export function sourcesFor(
+  attribute: ChannelAttribute,
+  dictionary: ReadonlyMap<string, Attribute>,
+): { name: string; label: string }[] {
   const facts = Object.entries(builtIn)
     .filter(([, source]) => source.fits.includes(attribute.type))
     .map(([name, source]) => ({ name, label: source.label }));

@@ -11,15 +11,27 @@ export interface RulebookChange {
 
 export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookChange[] {
   return [
-    ...compareKeyed('category', before.categories, after.categories, (one) => one.path, (a, b) =>
-      a.name === b.name ? [] : [`named “${b.name}”, was “${a.name}”`],
+    ...compareKeyed(
+      'category',
+      before.categories,
+      after.categories,
+      (one) => one.path,
+      (a, b) => (a.name === b.name ? [] : [`named “${b.name}”, was “${a.name}”`]),
     ),
     ...compareKeyed('attribute', before.attributes, after.attributes, (one) => one.key, attributeWords),
-    ...compareKeyed('rule', before.rules, after.rules, (one) => one.check, (a, b) =>
-      JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed'],
+    ...compareKeyed(
+      'rule',
+      before.rules,
+      after.rules,
+      (one) => one.check,
+      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed']),
     ),
-    ...compareKeyed('eligibility', before.eligibility, after.eligibility, (one) => one.id, (a, b) =>
-      JSON.stringify(a) === JSON.stringify(b) ? [] : [b.words],
+    ...compareKeyed(
+      'eligibility',
+      before.eligibility,
+      after.eligibility,
+      (one) => one.id,
+      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [b.words]),
     ),
   ];
 }
@@ -49,7 +61,8 @@ function compareKeyed<T>(
 function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
   const words: string[] = [];
   if (a.need !== b.need) words.push(`now ${b.need}, was ${a.need}`);
-  const say = (value: unknown) => (Array.isArray(value) ? `${value.length} values` : value === undefined ? 'none' : String(value));
+  const say = (value: unknown) =>
+    Array.isArray(value) ? `${value.length} values` : value === undefined ? 'none' : String(value);
   for (const key of Object.keys({ ...a.limits, ...b.limits }) as (keyof ChannelAttribute['limits'])[])
     if (JSON.stringify(a.limits[key]) !== JSON.stringify(b.limits[key]))
       words.push(`${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`);

@@ -91,7 +91,10 @@ export type Rulebook = z.infer<typeof rulebookSchema>;
 export function loadRulebook(json: unknown): { ok: true; rulebook: Rulebook } | { ok: false; faults: string[] } {
   const read = rulebookSchema.safeParse(json);
   if (!read.success)
-    return { ok: false, faults: read.error.issues.map((issue) => `${issue.path.join('.') || 'rulebook'}: ${issue.message}`) };
+    return {
+      ok: false,
+      faults: read.error.issues.map((issue) => `${issue.path.join('.') || 'rulebook'}: ${issue.message}`),
+    };
   const faults = crossCheck(read.data);
   return faults.length > 0 ? { ok: false, faults } : { ok: true, rulebook: read.data };
 }
@@ -109,7 +112,8 @@ function crossCheck(rulebook: Rulebook): string[] {
       if (!paths.has(path)) faults.push(`attributes.${one.key}: there is no category “${path}”`);
   for (const { attribute } of rulebook.feed.fields)
     if (!attributes.has(attribute)) faults.push(`feed.fields: there is no attribute “${attribute}”`);
-  if (!attributes.has(rulebook.feed.itemKey)) faults.push(`feed.itemKey: there is no attribute “${rulebook.feed.itemKey}”`);
+  if (!attributes.has(rulebook.feed.itemKey))
+    faults.push(`feed.itemKey: there is no attribute “${rulebook.feed.itemKey}”`);
   return faults;
 }
 
@@ -129,6 +133,8 @@ export function attributesFor(rulebook: Rulebook, category: string | undefined, 
     .filter((one) => (one.markets ?? [market]).includes(market))
     .filter((one) => one.categories === undefined || (category !== undefined && isUnder(category, one.categories)))
     .map((one) =>
-      category !== undefined && one.requiredIn && isUnder(category, one.requiredIn) ? { ...one, need: 'required' } : one,
+      category !== undefined && one.requiredIn && isUnder(category, one.requiredIn)
+        ? { ...one, need: 'required' }
+        : one,
     );
 }

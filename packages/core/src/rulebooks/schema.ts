@@ -19,7 +19,9 @@ export interface JsonSchema {
 
 /** Items are objects of channel values by attribute key: money in minor units, pictures left out. */
 export function toJsonSchema(rulebook: Rulebook, category: string | undefined, market: string): JsonSchema {
-  const attributes = attributesFor(rulebook, category, market).filter((one) => one.type !== 'picture' && one.type !== 'category');
+  const attributes = attributesFor(rulebook, category, market).filter(
+    (one) => one.type !== 'picture' && one.type !== 'category',
+  );
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     type: 'object',
@@ -31,7 +33,11 @@ export function toJsonSchema(rulebook: Rulebook, category: string | undefined, m
         if (one.type === 'number')
           return [
             one.key,
-            { type: 'number', ...(min !== undefined ? { minimum: min } : {}), ...(max !== undefined ? { maximum: max } : {}) },
+            {
+              type: 'number',
+              ...(min !== undefined ? { minimum: min } : {}),
+              ...(max !== undefined ? { maximum: max } : {}),
+            },
           ];
         return [
           one.key,

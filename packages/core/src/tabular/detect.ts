@@ -24,7 +24,10 @@ export interface Detection {
 export type NotText = { ok: false; reason: string };
 
 const signatures: [number[], string][] = [
-  [[0x50, 0x4b, 0x03, 0x04], 'an XLSX workbook or ZIP archive, whatever its name says: save the sheet as CSV and drop that'],
+  [
+    [0x50, 0x4b, 0x03, 0x04],
+    'an XLSX workbook or ZIP archive, whatever its name says: save the sheet as CSV and drop that',
+  ],
   [[0x89, 0x50, 0x4e, 0x47], 'a PNG picture'],
   [[0xff, 0xd8, 0xff], 'a JPEG picture'],
   [[0x47, 0x49, 0x46, 0x38], 'a GIF picture'],
@@ -69,7 +72,8 @@ function firstInvalidUtf8(bytes: Uint8Array): number {
   for (let i = 0; i < bytes.length; i++) {
     const byte = bytes[i] ?? 0;
     if (byte < 0x80) continue;
-    const more = byte >= 0xc2 && byte < 0xe0 ? 1 : byte >= 0xe0 && byte < 0xf0 ? 2 : byte >= 0xf0 && byte < 0xf5 ? 3 : -1;
+    const more =
+      byte >= 0xc2 && byte < 0xe0 ? 1 : byte >= 0xe0 && byte < 0xf0 ? 2 : byte >= 0xf0 && byte < 0xf5 ? 3 : -1;
     if (more < 0) return i;
     for (let k = 1; k <= more; k++) {
       const next = bytes[i + k];
@@ -133,7 +137,9 @@ function detectDecimal(cells: string[]): Detected<'.' | ','> {
 }
 
 function detectDateOrder(cells: string[]): Detected<'dmy' | 'mdy' | 'ymd'> {
-  const dates = cells.map((cell) => /^(\d{1,2})[./-](\d{1,2})[./-]\d{4}$/.exec(cell.trim())).filter((date) => date !== null);
+  const dates = cells
+    .map((cell) => /^(\d{1,2})[./-](\d{1,2})[./-]\d{4}$/.exec(cell.trim()))
+    .filter((date) => date !== null);
   if (dates.length === 0) return { value: 'ymd', why: 'no dates other than year first' };
   const american = dates.filter((date) => Number(date[2]) > 12).length;
   return american > 0

@@ -3,8 +3,7 @@
 export type GtinFault = 'not-digits' | 'length' | 'check-digit' | 'digits-lost';
 
 export type ReadGtin =
-  | { ok: true; gtin14: string; written: string; note?: string }
-  | { ok: false; fault: GtinFault; reason: string };
+  { ok: true; gtin14: string; written: string; note?: string } | { ok: false; fault: GtinFault; reason: string };
 
 /** The check digit for the digits before it, weighted 3, 1, 3 … from the right. */
 export function checkDigit(body: string): number {
@@ -40,7 +39,8 @@ export function readGtin(raw: string): ReadGtin {
       };
     return readGtin(restored);
   }
-  if (!/^\d+$/.test(text)) return { ok: false, fault: 'not-digits', reason: `“${raw}” is not a GTIN: only digits are allowed` };
+  if (!/^\d+$/.test(text))
+    return { ok: false, fault: 'not-digits', reason: `“${raw}” is not a GTIN: only digits are allowed` };
   if (lostZero.has(text.length)) {
     const whole = `0${text}`;
     if (isGtin(whole))

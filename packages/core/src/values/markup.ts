@@ -4,7 +4,30 @@ const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"'
 
 /** What a rich text may hold here: structure and emphasis, no scripts, frames, styles or event handlers. */
 const allowed = {
-  allowedTags: ['p', 'br', 'div', 'ul', 'ol', 'li', 'strong', 'b', 'em', 'i', 'sub', 'sup', 'h2', 'h3', 'h4', 'table', 'tbody', 'thead', 'tr', 'td', 'th', 'span'],
+  allowedTags: [
+    'p',
+    'br',
+    'div',
+    'ul',
+    'ol',
+    'li',
+    'strong',
+    'b',
+    'em',
+    'i',
+    'sub',
+    'sup',
+    'h2',
+    'h3',
+    'h4',
+    'table',
+    'tbody',
+    'thead',
+    'tr',
+    'td',
+    'th',
+    'span',
+  ],
   allowedAttributes: {},
   disallowedTagsMode: 'discard' as const,
 };

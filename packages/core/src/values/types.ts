@@ -2,7 +2,18 @@
 import { canonical } from './canonical.js';
 import { foldText, textKey } from './folding.js';
 import { cleanMarkup, plainText } from './markup.js';
-import type { Attribute, AttributeType, Media, Measure, Money, Parsed, ReadingStyle, SingleValue, Value, ValueType } from './model.js';
+import type {
+  Attribute,
+  AttributeType,
+  Media,
+  Measure,
+  Money,
+  Parsed,
+  ReadingStyle,
+  SingleValue,
+  Value,
+  ValueType,
+} from './model.js';
 import { parseDecimal } from './numbers.js';
 import { parseMeasure, unitLabel } from './units.js';
 
@@ -113,7 +124,15 @@ const choice: ValueType<string> = {
   parse: (raw, _style, attribute) => {
     if (!attribute.choices) return { ok: true, value: raw };
     const found = attribute.choices.find((one) => foldText(one) === foldText(raw));
-    return found ? { ok: true, value: found } : { ok: false, reason: attribute.choices.length <= 8 ? `“${raw}” is not one of ${attribute.choices.join(', ')}` : `“${raw}” is not on our list of ${attribute.choices.length} for ${attribute.label}` };
+    return found
+      ? { ok: true, value: found }
+      : {
+          ok: false,
+          reason:
+            attribute.choices.length <= 8
+              ? `“${raw}” is not one of ${attribute.choices.join(', ')}`
+              : `“${raw}” is not on our list of ${attribute.choices.length} for ${attribute.label}`,
+        };
   },
   format: (value) => value,
   plain: (value) => value,

@@ -174,7 +174,10 @@ export const movement = pgTable(
     actor: ref('actor').references(() => userAccount.id),
     at: moment('at').notNull().defaultNow(),
   },
-  (table) => [index('movement_product').on(table.productId, table.warehouseId), index('movement_batch').on(table.batchId)],
+  (table) => [
+    index('movement_product').on(table.productId, table.warehouseId),
+    index('movement_batch').on(table.batchId),
+  ],
 );
 
 export const stockLevel = pgTable(

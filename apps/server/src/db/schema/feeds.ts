@@ -60,7 +60,10 @@ export const runItem = pgTable(
     offset: ref('offset').notNull(),
     length: integer('length').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.runId, table.listingId] }), index('run_item_key').on(table.runId, table.itemKey)],
+  (table) => [
+    primaryKey({ columns: [table.runId, table.listingId] }),
+    index('run_item_key').on(table.runId, table.itemKey),
+  ],
 );
 
 export const runLeftOut = pgTable(

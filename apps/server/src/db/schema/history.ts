@@ -21,7 +21,9 @@ export const change = pgTable(
   'change',
   {
     actionId: ref('action_id').notNull(),
-    subjectKind: text('subject_kind', { enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run'] }).notNull(),
+    subjectKind: text('subject_kind', {
+      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run'],
+    }).notNull(),
     subjectId: ref('subject_id').notNull(),
     at: moment('at').notNull().defaultNow(),
     /** {field: [before, after]}; a creation stores no before. */

@@ -152,7 +152,10 @@ export const recordVersion = pgTable(
       .references(() => recordContent.id),
     row: integer('row').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.recordId, table.batchId] }), index('record_version_batch').on(table.batchId)],
+  (table) => [
+    primaryKey({ columns: [table.recordId, table.batchId] }),
+    index('record_version_batch').on(table.batchId),
+  ],
 );
 
 export const recordKey = pgTable(
@@ -164,7 +167,10 @@ export const recordKey = pgTable(
       .notNull()
       .references(() => record.id),
   },
-  (table) => [primaryKey({ columns: [table.kind, table.key, table.recordId] }), index('record_key_record').on(table.recordId)],
+  (table) => [
+    primaryKey({ columns: [table.kind, table.key, table.recordId] }),
+    index('record_key_record').on(table.recordId),
+  ],
 );
 
 export const familyKey = pgTable(
@@ -177,7 +183,10 @@ export const familyKey = pgTable(
     key: text('key').notNull(),
     productId: ref('product_id').references(() => product.id),
   },
-  (table) => [unique('family_key_key').on(table.supplierId, table.key), index('family_key_product').on(table.productId)],
+  (table) => [
+    unique('family_key_key').on(table.supplierId, table.key),
+    index('family_key_product').on(table.productId),
+  ],
 );
 
 export const joinProposal = pgTable(

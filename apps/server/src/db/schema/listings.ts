@@ -4,7 +4,16 @@ import { moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
 import { place } from './channels.js';
 
-export const channelStates = ['none', 'queued', 'sent', 'draft there', 'live', 'hidden', 'refused', 'withdrawn'] as const;
+export const channelStates = [
+  'none',
+  'queued',
+  'sent',
+  'draft there',
+  'live',
+  'hidden',
+  'refused',
+  'withdrawn',
+] as const;
 
 export const cause = pgTable('cause', {
   id: rowId(),

@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import type { Attribute } from '../values/index.js';
+import { parseRows } from '../tabular/index.js';
+import { compileRowReader, contentChanges, contentOf, joinKeys, mappingFaults, suggestColumns } from './index.js';
+
+const file = (name: string) => readFileSync(new URL(`../../../../demo/files/intake/${name}`, import.meta.url));
+const attributes: Attribute[] = (
+  [
+    ['title', 'text'], ['description', 'richText'], ['category', 'choice'], ['brand', 'text'], ['gtin', 'text'], ['mpn', 'text'], ['glaze', 'text'], ['colour', 'text'],
+    ['diameter', 'measure', 'length'], ['height', 'measure', 'length'], ['volume', 'measure', 'volume'], ['weight', 'measure', 'mass'], ['material', 'text'],
+    ['state', 'choice'], ['pictures', 'media'], ['purchasePrice', 'money'], ['recommendedPrice', 'money'], ['frostProof', 'boolean'],
+  ] as const
+).map(([key, type, dimension]) => ({
+  key, label: key, type, many: key === 'pictures', perLanguage: key === 'title' || key === 'description', level: 'variant', group: '',
+  ...(dimension ? { dimension } : {}),
+  ...(key === 'state' ? { choices: ['selling', 'paused', 'withdrawn'] } : {}),
+}));
+const dictionary = new Map(attributes.map((one) => [one.key, one]));
+
+function readAll(rows: string[][], decimal: '.' | ',') {
+  const [columns = [], ...body] = rows;
+  const map = suggestColumns(columns, body.slice(0, 50), dictionary, undefined, 'en-GB').map(({ column, target }) => ({ column, target }));
+  expect(mappingFaults(map)).toEqual([]);
+  const read = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary });
+  return body.map((cells) => read(cells));
+}
+
+describe('the pottery file', () => {
+  const text = new TextDecoder('latin1').decode(file('brackwater-pottery.csv'));
+  const rows = readAll(parseRows(text.replace(/\r\n$/, ''), ';'), ',');
+  const good = rows.flatMap((row) => (row.outcome === 'read' ? [row] : []));
+  const reasons = rows.flatMap((row) => (row.outcome === 'refused' ? row.reasons : []));
+  const count = (part: string) => reasons.filter((reason) => reason.includes(part)).length;
+
+  it('has 197 records, of which 179 can be used', () => {
+    expect(rows.length).toBe(197);
+    expect(good.length).toBe(179);
+  });
+  it('says why each of the others cannot', () => {
+    expect(count('without an article number')).toBe(3);
+    expect(count('was cut off')).toBe(5);
+    expect(count('holds the separator')).toBe(2);
+    expect(count('stands on an earlier row')).toBe(4);
+    expect(count('header stands here again')).toBe(1);
+    expect(count('row is empty')).toBe(2);
+    expect(count('totals row')).toBe(1);
+  });
+  it('makes 28 families', () => expect(new Set(good.map((row) => row.family)).size).toBe(28));
+  it('finds the faults in the cells', () => {
+    const noted = (part: string) => good.filter((row) => row.notes.some((one) => one.note.includes(part))).length;
+    expect(noted('a script')).toBe(6);
+    expect(noted('an iframe')).toBe(5);
+    expect(noted('inline styles')).toBe(7);
+    expect(noted('wrong check digit')).toBe(5);
+    expect(good.filter((row) => row.values['description@en-GB'] === undefined).length).toBe(6);
+    expect(good.filter((row) => row.values.gtin === undefined).length).toBe(5);
+    expect(good.filter((row) => row.values.state === 'withdrawn').length).toBe(6);
+    expect(good.filter((row) => (row.values.weight as { unit?: string } | undefined)?.unit === 'g').length).toBe(6);
+    expect(good.filter((row) => row.values.pictures === undefined).length).toBe(6);
+  });
+});
+
+describe('the own sheet', () => {
+  const rows = readAll(parseRows(file('mosswick-own.tsv').toString('utf8').replace(/^\uFEFF/, '').replace(/\n$/, ''), '\t'), '.');
+  const good = rows.flatMap((row) => (row.outcome === 'read' ? [row] : []));
+  it('has 417 rows in 76 families, all readable', () => {
+    expect(good.length).toBe(417);
+    expect(new Set(good.map((row) => row.family)).size).toBe(76);
+  });
+  it('reads prices with a pound sign, sales and stock', () => {
+    expect(good.filter((row) => row.offer.regular?.GBP !== undefined).length).toBe(417);
+    expect(good.filter((row) => row.offer.sale !== undefined).length).toBe(31);
+    expect(good.filter((row) => (row.offer.stock ?? 0) < 0).length).toBe(6);
+    expect(good.filter((row) => Number(row.offer.regular?.GBP) === 0).length).toBe(5);
+  });
+  it('finds GTINs that cannot be right', () => {
+    const noted = (part: string) => good.filter((row) => row.notes.some((one) => one.note.includes(part))).length;
+    expect(noted('wrong check digit')).toBe(6);
+    expect(noted('has dropped')).toBe(6);
+    expect(noted('leading zero')).toBe(5);
+    expect(good.filter((row) => row.values.gtin === undefined).length).toBe(72);
+  });
+  it('takes a supplier’s number as a key only where there is neither GTIN nor MPN', () => {
+    const keys = good.map((row) => joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined)));
+    expect(keys.filter((one) => one.number !== undefined && (one.gtin ?? one.mpn) !== undefined)).toEqual([]);
+  });
+  it('names what changes, field by field', () => {
+    const [first, second] = good;
+    if (!first || !second) throw new Error('no rows');
+    expect(contentChanges(contentOf(first), contentOf(first))).toEqual([]);
+    const changed = contentOf({ ...first, offer: { ...first.offer, stock: 5 }, values: { ...first.values, brand: 'Other' } });
+    expect(contentChanges(contentOf(first), changed).map((one) => one.field).sort()).toEqual(['brand', 'stock']);
+  });
+});
+
+it('refuses a mapping without an article number, or with two columns for one thing', () => {
+  expect(mappingFaults([{ column: 'A', target: { to: 'stock' } }])[0]).toContain('article number');
+  expect(mappingFaults([{ column: 'A', target: { to: 'key' } }, { column: 'B', target: { to: 'key' } }])[0]).toContain('“A” and “B”');
+});

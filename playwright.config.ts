@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium, without what would reach for the network. */
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  outputDir: '.velvet/test-results/e2e',
+  use: {
+    baseURL: process.env.VELVET_TEST_URL ?? 'http://127.0.0.1:4180',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'off',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
