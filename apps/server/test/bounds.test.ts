@@ -1,0 +1,88 @@
+/** Who may do what, and what bad requests and wrong files get: a clear problem, and nothing changed. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { Client, base } from './client.js';
+
+const client = new Client();
+beforeAll(async () => void (await client.signIn()));
+
+describe('sessions', () => {
+  it('sets an HttpOnly SameSite cookie, and refuses a wrong password in plain words', async () => {
+    const good = await new Client().signIn();
+    expect(good.headers.get('set-cookie')).toMatch(/httponly/i);
+    expect(good.headers.get('set-cookie')).toMatch(/samesite=lax/i);
+    const bad = await new Client().signIn('iris@mosswick.example', 'wrong');
+    expect(bad.status).toBe(401);
+    expect(bad.headers.get('content-type')).toContain('application/problem+json');
+  });
+  it('answers nothing without one', async () => {
+    expect((await new Client().get('/api/places')).status).toBe(401);
+    expect((await new Client().get('/api/batches/1/refused.csv')).status).toBe(401);
+  });
+  it('ends when signed out', async () => {
+    const other = new Client();
+    await other.signIn();
+    await other.send('DELETE', '/api/session');
+    expect((await other.get('/api/session')).status).toBe(401);
+  });
+  it('lets a viewer look and change nothing', async () => {
+    const viewer = new Client();
+    await viewer.signIn('viewer@mosswick.example');
+    expect((await viewer.get('/api/places')).status).toBe(200);
+    expect((await viewer.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).status).toBe(403);
+    expect((await viewer.upload('a.csv', new TextEncoder().encode('a;b\n1;2\n'))).status).toBe(403);
+  });
+  it('takes no change that another site’s page sends', async () => {
+    const answer = await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' }, { origin: 'http://elsewhere.example' });
+    expect(answer.status).toBe(403);
+  });
+});
+
+describe('bad requests', () => {
+  it('point at each wrong field', async () => {
+    const answer = await client.send('POST', '/api/feeds', { placeId: 'x', format: 'pdf' });
+    expect(answer.status).toBe(400);
+    expect(answer.body.errors.map((one: { pointer: string }) => one.pointer)).toEqual(['/body/placeId', '/body/format']);
+  });
+  it('say what is not there', async () => {
+    expect((await client.get('/api/products/999999')).status).toBe(404);
+    expect((await client.get('/api/nothing')).body.detail).toContain('/api/nothing');
+    expect((await client.get('/api/batches/abc')).status).toBe(400);
+  });
+  it('name an attribute nobody knows, and a broken condition', async () => {
+    const answer = await client.send('POST', '/api/views', { condition: { attribute: 'nothing', op: 'is', value: 'x' } });
+    expect(answer.body.detail).toContain('nothing');
+    expect((await client.send('POST', '/api/views', { condition: { op: 'is' } })).status).toBe(400);
+  });
+  it('are refused when the body is no JSON', async () => {
+    const answer = await fetch(`${base}/api/session`, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } });
+    expect(answer.status).toBe(400);
+  });
+});
+
+describe('wrong files', () => {
+  const text = (content: string) => new TextEncoder().encode(content);
+  it.each([
+    ['empty.csv', new Uint8Array(), 422, 'empty'],
+    ['picture.csv', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a), 422, 'PNG'],
+    ['workbook.csv', Uint8Array.of(0x50, 0x4b, 3, 4, 20, 0, 6, 0), 422, 'XLSX'],
+    ['prose.csv', text('just a line of words\nand another\n'), 400, 'no table'],
+    ['header-only.csv', text('sku;name\n'), 400, 'no rows below the header'],
+    ['large.csv', text(`sku;name\n${'x'.repeat(5_100_000)}`), 413, 'larger than 5 MB'],
+  ])('%s gets a clear message and changes nothing', async (name, bytes, status, words) => {
+    const before = (await client.get('/api/batches')).body.items.length;
+    const answer = await client.upload(name, bytes);
+    expect(answer.status).toBe(status);
+    expect(answer.body.detail).toContain(words);
+    expect((await client.get('/api/batches')).body.items.length).toBe(before);
+  });
+  it('a request without a file says so', async () => {
+    expect((await client.send('POST', '/api/batches', {})).status).toBe(400);
+  });
+});
+
+it('describes itself as OpenAPI', async () => {
+  const { body } = await new Client().get('/api/openapi.json');
+  expect(body.openapi).toBe('3.1.0');
+  expect(Object.keys(body.paths).length).toBeGreaterThan(30);
+  expect(body.paths['/api/products/{id}'].patch.requestBody).toBeDefined();
+});

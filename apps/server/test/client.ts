@@ -1,0 +1,56 @@
+/** A signed-in client of the server under test. */
+import { readFile } from 'node:fs/promises';
+import { openDatabase } from '@velvet-shelf/server/db/client';
+
+export const base = process.env.VELVET_TEST_URL ?? '';
+export const db = openDatabase(process.env.DATABASE_URL ?? '', 3);
+
+export interface Answer {
+  status: number;
+  headers: Headers;
+  // Answers are read as a browser would, without our types.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+export class Client {
+  private cookie = '';
+
+  async signIn(email = 'iris@mosswick.example', password = 'shelf-demo'): Promise<Answer> {
+    const answer = await this.send('POST', '/api/session', { email, password });
+    this.cookie = (answer.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+    return answer;
+  }
+
+  async send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const answer = await fetch(base + path, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    return read(answer);
+  }
+
+  get = (path: string) => this.send('GET', path);
+
+  async upload(name: string, bytes: Uint8Array): Promise<Answer> {
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(bytes)]), name);
+    return read(await fetch(`${base}/api/batches`, { method: 'POST', body: form, headers: { cookie: this.cookie } }));
+  }
+
+  uploadDemo = async (name: string) => this.upload(name, await readFile(new URL(`../../../demo/files/intake/${name}`, import.meta.url)));
+
+  /** Uploads, tries and applies; answers the batch. */
+  async bringIn(name: string) {
+    const { body } = await this.uploadDemo(name);
+    await this.send('POST', `/api/batches/${body.id}/try`);
+    return (await this.send('POST', `/api/batches/${body.id}/apply`)).body;
+  }
+}
+
+async function read(answer: Response): Promise<Answer> {
+  const text = await answer.text();
+  const json = /json/.test(answer.headers.get('content-type') ?? '');
+  return { status: answer.status, headers: answer.headers, body: json ? JSON.parse(text) : text };
+}

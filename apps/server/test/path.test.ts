@@ -1,0 +1,304 @@
+/** The path, end to end, at the server: two files in, joined; edits, causes, feed, report, undo. In this order. */
+import { execFileSync } from 'node:child_process';
+import type { Condition } from '@velvet-shelf/core/conditions';
+import { compileCondition } from '@velvet-shelf/core/conditions';
+import { variantLookup } from '@velvet-shelf/core/listings';
+import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { rows } from '@velvet-shelf/server/db/client';
+import { loadFamilies } from '@velvet-shelf/server/listings/families';
+import { sql } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Client, base, db } from './client.js';
+
+const client = new Client();
+beforeAll(async () => void (await client.signIn()));
+afterAll(() => db.$client.end());
+
+const count = async (statement: ReturnType<typeof sql>) => (await rows<{ n: number }>(db, statement))[0]?.n;
+const shape = () =>
+  rows<{ members: string; family: string }>(
+    db,
+    sql`SELECT string_agg(s.key || ':' || r.key, '+' ORDER BY s.key, r.key) AS members, coalesce(f.title, '') AS family
+        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN product p ON p.id = r.product_id LEFT JOIN product f ON f.id = p.family_id GROUP BY p.id, f.title ORDER BY 1`,
+  );
+const totalsHold = async () =>
+  expect(await count(sql`SELECT count(*) AS n FROM (
+    SELECT place_id, readiness, channel_state, count(*)::int AS listings FROM listing GROUP BY 1, 2, 3
+    EXCEPT SELECT place_id, readiness, channel_state, listings FROM place_total) d`)).toBe(0);
+
+describe('intake', () => {
+  let pottery: number;
+  let alone: unknown;
+
+  it('reads the pottery file: encoding, separator, header and figures, each with its reason', async () => {
+    const { body } = await client.uploadDemo('brackwater-pottery.csv');
+    pottery = body.id;
+    expect(body.supplier).toBe('Brackwater Pottery');
+    expect(body.reading).toEqual({ encoding: 'windows-1252', delimiter: ';', headerRow: 1, decimal: ',', dateOrder: 'ymd' });
+    expect(body.detected.encoding.why).toContain('not valid UTF-8');
+    expect(body.closedLists[0].values[0]).toMatchObject({ value: 'Töpfe', becomes: null });
+  });
+  it('can be corrected, and says what is wrong with a mapping', async () => {
+    const { body } = await client.get(`/api/batches/${pottery}`);
+    const without = body.map.map((one: { column: string }) => (one.column === 'Artikelnummer' ? { column: one.column, target: { to: 'ignore' } } : one));
+    const wrong = await client.send('PUT', `/api/batches/${pottery}/reading`, { map: without });
+    expect(wrong.body.mapFaults[0]).toContain('article number');
+    expect((await client.send('POST', `/api/batches/${pottery}/try`)).status).toBe(400);
+    const map = body.map.map((one: { column: string; target: object }) => (one.column === 'Warengruppe' ? { ...one, target: { ...one.target, values: { Töpfe: 'Planters/Indoor pots' } } } : one));
+    expect((await client.send('PUT', `/api/batches/${pottery}/reading`, { map })).body.mapFaults).toEqual([]);
+  });
+  it('tries it: 179 would be created, 18 refused, each with its reason; nothing is changed', async () => {
+    const { body } = await client.send('POST', `/api/batches/${pottery}/try`);
+    expect(body.counts).toMatchObject({ created: 179, changed: 0, unchanged: 0, refused: 18 });
+    const refused = (await client.get(`/api/batches/${pottery}/rows?outcome=refused`)).body.items;
+    expect(refused.every((row: { reasons: string[] }) => row.reasons.length === 1)).toBe(true);
+    expect(await count(sql`SELECT count(*) AS n FROM product`)).toBe(0);
+    const file = await client.get(`/api/batches/${pottery}/refused.csv`);
+    expect(file.body.split('\r\n').length).toBeGreaterThan(18);
+  });
+  it('applies it: products in 28 families, kept with umlauts and euros', async () => {
+    const { body } = await client.send('POST', `/api/batches/${pottery}/apply`);
+    expect(body.state).toBe('applied');
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE kind = 'family'`)).toBe(28);
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE kind = 'variant'`)).toBe(179);
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE facts ->> 'glaze' = 'Waldgrün'`)).toBeGreaterThan(10);
+    alone = await shape();
+    await totalsHold();
+  });
+  it('brings in the own sheet: joined by GTIN, then brand and MPN, then their number, in well under two seconds', async () => {
+    const body = await client.bringIn('mosswick-own.tsv');
+    expect(body.counts).toMatchObject({ created: 417, refused: 0 });
+    expect(body.applyMs).toBeLessThan(10_000);
+    const joined = await count(sql`SELECT count(*) AS n FROM (SELECT product_id FROM record WHERE product_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1) j`);
+    expect(joined).toBeGreaterThanOrEqual(148);
+    expect(joined).toBeLessThanOrEqual(153);
+    expect(await count(sql`SELECT count(*) AS n FROM (SELECT product_id, supplier_id FROM record WHERE product_id IS NOT NULL GROUP BY 1, 2 HAVING count(*) > 1) twice`)).toBe(0);
+    expect(await count(sql`SELECT count(*) AS n FROM join_proposal`)).toBeGreaterThan(0);
+    await totalsHold();
+  });
+  it('reads the same file again as unchanged', async () => {
+    const { body } = await client.uploadDemo('mosswick-own.tsv');
+    expect((await client.send('POST', `/api/batches/${body.id}/try`)).body.counts).toMatchObject({ created: 0, changed: 0, unchanged: 417 });
+    await client.send('POST', `/api/batches/${body.id}/apply`);
+    expect((await client.send('POST', `/api/batches/${body.id}/apply`)).status).toBe(409);
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+  });
+  it('gives the same joins and families whichever batch came first', async () => {
+    const together = await shape();
+    const own = (await client.get('/api/batches')).body.items.find((one: { fileName: string; state: string }) => one.fileName === 'mosswick-own.tsv' && one.state === 'applied');
+    await client.send('POST', `/api/batches/${own.id}/undo`);
+    expect(await shape()).toEqual(alone);
+    await client.send('POST', `/api/batches/${pottery}/undo`);
+    expect(await count(sql`SELECT count(*) AS n FROM product`)).toBe(0);
+    expect(await count(sql`SELECT count(*) AS n FROM listing`)).toBe(0);
+    await client.bringIn('mosswick-own.tsv');
+    await client.bringIn('brackwater-pottery.csv');
+    expect(await shape()).toEqual(together);
+    await totalsHold();
+  });
+});
+
+describe('catalog', () => {
+  it('opens a view by ids, answers windows, and says what it leaves out', async () => {
+    const { body: view } = await client.send('POST', '/api/views', { search: 'hollin moss', show: 'variants' });
+    const { body: window } = await client.get(`/api/views/${view.token}/rows?from=0&count=50&columns=diameter,weight`);
+    expect(view.rows).toBeGreaterThan(2);
+    expect(window.items.every((row: { title: string }) => /hollin/i.test(row.title))).toBe(true);
+    expect(window.items[0].values.diameter).toMatch(/cm$/);
+    const { body: counts } = await client.get(`/api/views/${view.token}/counts`);
+    const all = counts.variants + counts.leftOut.reduce((sum: number, one: { variants: number }) => sum + one.variants, 0);
+    expect(all).toBe(await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`));
+  });
+
+  it('finds by SQL exactly what the same condition finds as a function', async () => {
+    const dictionary = await loadDictionary(db);
+    const units = (await rows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map((one) => one.id);
+    const variants = (await loadFamilies(db, units)).flatMap((family) => family.variants);
+    const comparison = fc.oneof(
+      fc.record({ attribute: fc.constantFrom('brand', 'colour', 'glaze', 'material'), op: fc.constantFrom('is', 'isNot', 'contains', 'isEmpty', 'isNotEmpty'), value: fc.constantFrom('moss', 'BRACKWATER', 'steel', 'Übertopf', 'ö') }),
+      fc.record({ attribute: fc.constantFrom('diameter', 'weight', 'height'), op: fc.constantFrom('is', 'atLeast', 'atMost', 'isEmpty'), value: fc.constantFrom('12 cm', '120 mm', '5 in', '370 g', '1 kg') }),
+      fc.record({ attribute: fc.constant('title'), op: fc.constantFrom('contains', 'isEmpty', 'is'), value: fc.constantFrom('pot', 'Hollin', 'ü'), language: fc.constantFrom('en-GB', 'de-DE') }),
+      fc.record({ attribute: fc.constant('category'), op: fc.constantFrom('under', 'is'), value: fc.constantFrom('Planters', 'Planters/Indoor pots') }),
+    ) as fc.Arbitrary<Condition>;
+    const condition = fc.letrec<{ any: Condition }>((tie) => ({
+      any: fc.oneof({ depthSize: 'small' }, comparison, fc.record({ all: fc.array(tie('any'), { maxLength: 3 }) }), fc.record({ any: fc.array(tie('any'), { maxLength: 3 }) }), fc.record({ not: tie('any') })),
+    })).any;
+    await fc.assert(
+      fc.asyncProperty(condition, async (one) => {
+        const holds = compileCondition(one, dictionary.attributes, variantLookup('en-GB'));
+        const { body: view } = await client.send('POST', '/api/views', { condition: one, show: 'variants', everything: true });
+        expect(view.rows, JSON.stringify(one)).toBe(variants.filter(holds).length);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('shows claims side by side, saves an edit against what it was made against, and keeps both in the history', async () => {
+    const [row] = await rows<{ id: number }>(db, sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts ? 'weight' ORDER BY p.id LIMIT 1`);
+    const path = `/api/products/${row?.id}`;
+    const { body: product } = await client.get(path);
+    const weight = product.values.find((one: { attribute: string }) => one.attribute === 'weight');
+    expect(weight.claims[0].from).toBe('Mosswick own sheet');
+    const edit = (text: string | null, madeAgainst: string | null) => client.send('PATCH', path, { edits: [{ attribute: 'weight', text, madeAgainst }] });
+    const saved = await edit('4.2 kg', weight.text);
+    expect(saved.body.product.values.find((one: { attribute: string }) => one.attribute === 'weight')).toMatchObject({ text: '4.2 kg', origin: 'edit' });
+    const stale = await edit('5 kg', weight.text);
+    expect(stale.status).toBe(412);
+    expect(stale.body).toMatchObject({ current: '4.2 kg', yours: '5 kg' });
+    expect((await edit('heavy', '4.2 kg')).body.detail).toContain('heavy');
+    const { body: history } = await client.get(`${path}/history`);
+    expect(history.items[0]).toMatchObject({ kind: 'edit', actor: 'Iris Ravensbourne', canUndo: true });
+    await client.send('POST', `/api/actions/${history.items[0].id}/undo`);
+    const after = (await client.get(path)).body.values.find((one: { attribute: string }) => one.attribute === 'weight');
+    expect(after).toMatchObject({ text: weight.text, origin: 'record' });
+  });
+
+  it('keeps a person’s edit when the batch below it is brought in again', async () => {
+    const [row] = await rows<{ id: number; brand: string }>(db, sql`SELECT id, brand FROM product WHERE sku = 'MS-HOL42-10-MO'`);
+    await client.send('PATCH', `/api/products/${row?.id}`, { edits: [{ attribute: 'brand', text: 'Mosswick', madeAgainst: row?.brand }] });
+    await client.bringIn('mosswick-own.tsv');
+    expect((await client.get(`/api/products/${row?.id}`)).body.values.find((one: { attribute: string }) => one.attribute === 'brand').text).toBe('Mosswick');
+  });
+});
+
+describe('causes', () => {
+  it('ranks them, tries a fix, saves it, and clears its listings at once', async () => {
+    const { body: before } = await client.get('/api/causes');
+    const cause = before.items.find((one: { key: string }) => one.key === 'translate:orrivo:GB:colour=Sage');
+    const query = `?key=${encodeURIComponent(cause.key)}`;
+    const fix = { kind: 'choose', value: 'green' };
+    const tried = await client.send('POST', `/api/causes/try${query}`, fix);
+    expect(tried.body.becameReady).toBeGreaterThan(0);
+    expect(tried.body.becameReady).toBeLessThanOrEqual(cause.unlocks);
+    const saved = await client.send('POST', `/api/causes/fix${query}`, fix);
+    expect(saved.body.becameReady).toBe(tried.body.becameReady);
+    const { body: after } = await client.get('/api/causes');
+    expect(after.items.some((one: { key: string }) => one.key === cause.key)).toBe(false);
+    expect(after.blocked).toBe(before.blocked - saved.body.becameReady);
+    await totalsHold();
+  });
+  it('undoes a fix, and the listings are blocked again', async () => {
+    const { body: before } = await client.get('/api/causes');
+    const { body: actions } = await client.get('/api/actions');
+    await client.send('POST', `/api/actions/${actions.items[0].id}/undo`);
+    expect((await client.get('/api/causes')).body.blocked).toBeGreaterThan(before.blocked);
+  });
+  it('mends the cells of a catalog cause, collective ones too', async () => {
+    const key = 'catalog:gtin:gtin-unique';
+    const { body: cause } = await client.get(`/api/causes/one?key=${key}`);
+    const [first] = cause.listings;
+    const answer = await client.send('POST', `/api/causes/fix?key=${key}`, { kind: 'cells', cells: [{ productId: first.productId, text: '', madeAgainst: first.text }] });
+    expect(answer.status).toBe(200);
+    expect((await client.get(`/api/causes/one?key=${key}`)).body.touched).toBeLessThanOrEqual(cause.touched - 2);
+    await totalsHold();
+  });
+  it('maps a category, and refuses one the channel does not have', async () => {
+    const good = await client.send('PUT', '/api/places/1/categories', { maps: [{ category: 'Seeds/Herbs', target: 'plants-growing/seeds/herb-seeds' }] });
+    expect(good.body.listingsChanged).toBeGreaterThan(5);
+    expect((await client.send('PUT', '/api/places/1/categories', { maps: [{ category: 'Seeds/Herbs', target: 'nowhere' }] })).status).toBe(400);
+  });
+  it('tries the next rulebook on the whole assortment without changing anything', async () => {
+    const { body } = await client.get('/api/places/1/rulebooks');
+    const next = body.items.find((one: { inUse: boolean }) => !one.inUse);
+    const before = (await client.get('/api/causes')).body.blocked;
+    const tried = (await client.send('POST', `/api/places/1/rulebooks/${next.id}/try`)).body;
+    expect(tried.becameBlocked).toBeGreaterThan(20);
+    expect((await client.get('/api/causes')).body.blocked).toBe(before);
+    const taken = (await client.send('PUT', `/api/places/1/rulebooks/${next.id}`)).body;
+    expect(taken.becameBlocked).toBe(tried.becameBlocked);
+    const old = body.items.find((one: { inUse: boolean }) => one.inUse);
+    expect((await client.send('PUT', `/api/places/1/rulebooks/${old.id}`)).body.becameReady).toBe(tried.becameBlocked);
+  });
+});
+
+describe('feeds', () => {
+  const finished = async (feed: number) => {
+    for (let i = 0; i < 200; i++) {
+      const run = (await client.get(`/api/feeds/${feed}`)).body.runs[0];
+      if (run.state !== 'running') return run;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error('the run did not end');
+  };
+  let feed: { id: number; address: string };
+
+  it('offers nothing before the first run', async () => {
+    feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).body;
+    expect((await fetch(feed.address)).status).toBe(404);
+    expect((await client.send('POST', `/api/feeds/${feed.id}/offer`)).status).toBe(409);
+  });
+  it('builds RSS that is whole XML, with a balance that adds up and a cause for all that is left out', async () => {
+    await client.send('POST', `/api/feeds/${feed.id}/runs`);
+    const run = await finished(feed.id);
+    expect(run).toMatchObject({ state: 'done', up: true });
+    expect(run.counts.selected).toBe(run.counts.sent + run.counts.leftOut);
+    const text = await (await fetch(feed.address)).text();
+    expect(text.match(/<item>/g)?.length).toBe(run.counts.sent);
+    const { body: left } = await client.get(`/api/runs/${run.id}/left-out`);
+    expect(left.groups.reduce((sum: number, one: { listings: number }) => sum + one.listings, 0)).toBe(run.counts.leftOut);
+    expect(execFileSync('python3', ['-c', 'import sys,xml.dom.minidom as m; print(len(m.parseString(sys.stdin.buffer.read()).getElementsByTagName("item")))'], { input: text }).toString().trim()).toBe(String(run.counts.sent));
+  });
+  it('keeps where each item stands in the file', async () => {
+    const run = (await client.get(`/api/feeds/${feed.id}`)).body.runs[0];
+    const file = Buffer.from(await (await fetch(feed.address)).arrayBuffer());
+    const [item] = await rows<{ item_key: string; offset: number; length: number }>(db, sql`SELECT item_key, "offset", length FROM run_item WHERE run_id = ${run.id} ORDER BY "offset" DESC LIMIT 1`);
+    expect(file.subarray(item!.offset, item!.offset + item!.length).toString()).toContain(`<o:id>${item!.item_key}</o:id>`);
+  });
+  it('serves gzip and answers 304 to whoever has it', async () => {
+    const first = await fetch(feed.address, { headers: { 'accept-encoding': 'gzip' } });
+    const etag = first.headers.get('etag') ?? '';
+    expect(first.headers.get('content-encoding')).toBe('gzip');
+    expect((await first.text()).startsWith('<?xml')).toBe(true);
+    expect((await fetch(feed.address, { headers: { 'accept-encoding': 'gzip', 'if-none-match': etag, 'cache-control': 'max-age=0' } })).status).toBe(304);
+    expect((await fetch(`${base}/feeds/guessed.xml`)).status).toBe(404);
+  });
+  it('is fetched and checked by the channel; refusals land on the items, and the balance holds', async () => {
+    const { body: run } = await client.send('POST', `/api/feeds/${feed.id}/offer`);
+    const { accepted, warned, refused, unanswered } = run.report;
+    expect(accepted + warned + refused + unanswered).toBe(run.counts.sent);
+    expect(refused).toBeGreaterThan(0);
+    expect(unanswered).toBeGreaterThan(0);
+    const { body: listings } = await client.get('/api/listings?channelState=refused');
+    expect(listings.total).toBe(refused);
+    expect(listings.items[0].findings.some((one: { words: string }) => one.words.startsWith('Refused:'))).toBe(true);
+    const live = await count(sql`SELECT sum(listings) AS n FROM place_total WHERE channel_state = 'live'`);
+    expect(Number(live)).toBe(accepted + warned);
+    await totalsHold();
+  });
+  it('writes the same goods as TSV, a line an item', async () => {
+    const tsv = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'tsv' })).body;
+    await client.send('POST', `/api/feeds/${tsv.id}/runs`);
+    const run = await finished(tsv.id);
+    const lines = (await (await fetch(tsv.address)).text()).trimEnd().split('\n');
+    expect(lines.length).toBe(run.counts.sent + 1);
+    expect(new Set(lines.map((line) => line.split('\t').length)).size).toBe(1);
+  });
+  it('holds a run that would drop too much, keeps the last file up, and releases it by hand', async () => {
+    const up = await (await fetch(feed.address)).text();
+    await client.send('PUT', '/api/places/1/fills/condition', { fill: null });
+    await client.send('POST', `/api/feeds/${feed.id}/runs`);
+    const held = await finished(feed.id);
+    expect(held.state).toBe('held');
+    expect(held.heldWhy).toContain('empty file');
+    expect(await (await fetch(feed.address)).text()).toBe(up);
+    expect((await client.send('POST', `/api/runs/${held.id}/release`)).status).toBe(409);
+    await client.send('PUT', '/api/places/1/fills/condition', { fill: { rule: { kind: 'fixed', value: 'new' }, fit: [] } });
+  });
+  it('traces a value from the channel’s field to the supplier’s cell', async () => {
+    const { body: list } = await client.get('/api/listings?readiness=ready&search=hollin');
+    const { body: trace } = await client.get(`/api/listings/${list.items[0].id}/trace/title`);
+    expect(trace.steps.map((one: { at: string }) => one.at)).toEqual(expect.arrayContaining(['channel', 'fill', 'catalog', 'row']));
+    expect(trace.steps.at(-1).words).toMatch(/row \d+, column “Title”/);
+    expect(trace.steps.at(-1).edit.to).toBe('batch');
+  });
+});
+
+it('Today and the shelf edge count what the tables hold', async () => {
+  const { body: shelf } = await client.get('/api/shelf');
+  expect(shelf.toFit).toBe(await count(sql`SELECT count(*) AS n FROM listing WHERE readiness = 'blocked'`));
+  expect(shelf.rechecking).toBe(0);
+  const { body: today } = await client.get('/api/today');
+  expect(today.places[0].listings).toBe(await count(sql`SELECT count(*) AS n FROM listing`));
+  expect(today.waiting.length).toBeGreaterThan(2);
+});
