@@ -9,6 +9,7 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   outputDir: '.velvet/test-results/e2e',
   use: {
+    actionTimeout: 10_000,
     baseURL: process.env.VELVET_TEST_URL ?? 'http://127.0.0.1:4180',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',

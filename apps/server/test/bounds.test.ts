@@ -32,7 +32,12 @@ describe('sessions', () => {
     expect((await viewer.upload('a.csv', new TextEncoder().encode('a;b\n1;2\n'))).status).toBe(403);
   });
   it('takes no change that another site’s page sends', async () => {
-    const answer = await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' }, { origin: 'http://elsewhere.example' });
+    const answer = await client.send(
+      'POST',
+      '/api/feeds',
+      { placeId: 1, format: 'rss' },
+      { origin: 'http://elsewhere.example' },
+    );
     expect(answer.status).toBe(403);
   });
 });
@@ -41,7 +46,10 @@ describe('bad requests', () => {
   it('point at each wrong field', async () => {
     const answer = await client.send('POST', '/api/feeds', { placeId: 'x', format: 'pdf' });
     expect(answer.status).toBe(400);
-    expect(answer.body.errors.map((one: { pointer: string }) => one.pointer)).toEqual(['/body/placeId', '/body/format']);
+    expect(answer.body.errors.map((one: { pointer: string }) => one.pointer)).toEqual([
+      '/body/placeId',
+      '/body/format',
+    ]);
   });
   it('say what is not there', async () => {
     expect((await client.get('/api/products/999999')).status).toBe(404);
@@ -49,12 +57,18 @@ describe('bad requests', () => {
     expect((await client.get('/api/batches/abc')).status).toBe(400);
   });
   it('name an attribute nobody knows, and a broken condition', async () => {
-    const answer = await client.send('POST', '/api/views', { condition: { attribute: 'nothing', op: 'is', value: 'x' } });
+    const answer = await client.send('POST', '/api/views', {
+      condition: { attribute: 'nothing', op: 'is', value: 'x' },
+    });
     expect(answer.body.detail).toContain('nothing');
     expect((await client.send('POST', '/api/views', { condition: { op: 'is' } })).status).toBe(400);
   });
   it('are refused when the body is no JSON', async () => {
-    const answer = await fetch(`${base}/api/session`, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } });
+    const answer = await fetch(`${base}/api/session`, {
+      method: 'POST',
+      body: '{',
+      headers: { 'content-type': 'application/json' },
+    });
     expect(answer.status).toBe(400);
   });
 });

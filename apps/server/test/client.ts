@@ -25,7 +25,11 @@ export class Client {
   async send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
     const answer = await fetch(base + path, {
       method,
-      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     return read(answer);
@@ -39,7 +43,8 @@ export class Client {
     return read(await fetch(`${base}/api/batches`, { method: 'POST', body: form, headers: { cookie: this.cookie } }));
   }
 
-  uploadDemo = async (name: string) => this.upload(name, await readFile(new URL(`../../../demo/files/intake/${name}`, import.meta.url)));
+  uploadDemo = async (name: string) =>
+    this.upload(name, await readFile(new URL(`../../../demo/files/intake/${name}`, import.meta.url)));
 
   /** Uploads, tries and applies; answers the batch. */
   async bringIn(name: string) {

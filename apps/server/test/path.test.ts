@@ -23,9 +23,11 @@ const shape = () =>
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN product p ON p.id = r.product_id LEFT JOIN product f ON f.id = p.family_id GROUP BY p.id, f.title ORDER BY 1`,
   );
 const totalsHold = async () =>
-  expect(await count(sql`SELECT count(*) AS n FROM (
+  expect(
+    await count(sql`SELECT count(*) AS n FROM (
     SELECT place_id, readiness, channel_state, count(*)::int AS listings FROM listing GROUP BY 1, 2, 3
-    EXCEPT SELECT place_id, readiness, channel_state, listings FROM place_total) d`)).toBe(0);
+    EXCEPT SELECT place_id, readiness, channel_state, listings FROM place_total) d`),
+  ).toBe(0);
 
 describe('intake', () => {
   let pottery: number;
@@ -35,17 +37,29 @@ describe('intake', () => {
     const { body } = await client.uploadDemo('brackwater-pottery.csv');
     pottery = body.id;
     expect(body.supplier).toBe('Brackwater Pottery');
-    expect(body.reading).toEqual({ encoding: 'windows-1252', delimiter: ';', headerRow: 1, decimal: ',', dateOrder: 'ymd' });
+    expect(body.reading).toEqual({
+      encoding: 'windows-1252',
+      delimiter: ';',
+      headerRow: 1,
+      decimal: ',',
+      dateOrder: 'ymd',
+    });
     expect(body.detected.encoding.why).toContain('not valid UTF-8');
     expect(body.closedLists[0].values[0]).toMatchObject({ value: 'Töpfe', becomes: null });
   });
   it('can be corrected, and says what is wrong with a mapping', async () => {
     const { body } = await client.get(`/api/batches/${pottery}`);
-    const without = body.map.map((one: { column: string }) => (one.column === 'Artikelnummer' ? { column: one.column, target: { to: 'ignore' } } : one));
+    const without = body.map.map((one: { column: string }) =>
+      one.column === 'Artikelnummer' ? { column: one.column, target: { to: 'ignore' } } : one,
+    );
     const wrong = await client.send('PUT', `/api/batches/${pottery}/reading`, { map: without });
     expect(wrong.body.mapFaults[0]).toContain('article number');
     expect((await client.send('POST', `/api/batches/${pottery}/try`)).status).toBe(400);
-    const map = body.map.map((one: { column: string; target: object }) => (one.column === 'Warengruppe' ? { ...one, target: { ...one.target, values: { Töpfe: 'Planters/Indoor pots' } } } : one));
+    const map = body.map.map((one: { column: string; target: object }) =>
+      one.column === 'Warengruppe'
+        ? { ...one, target: { ...one.target, values: { Töpfe: 'Planters/Indoor pots' } } }
+        : one,
+    );
     expect((await client.send('PUT', `/api/batches/${pottery}/reading`, { map })).body.mapFaults).toEqual([]);
   });
   it('tries it: 179 would be created, 18 refused, each with its reason; nothing is changed', async () => {
@@ -62,7 +76,9 @@ describe('intake', () => {
     expect(body.state).toBe('applied');
     expect(await count(sql`SELECT count(*) AS n FROM product WHERE kind = 'family'`)).toBe(28);
     expect(await count(sql`SELECT count(*) AS n FROM product WHERE kind = 'variant'`)).toBe(179);
-    expect(await count(sql`SELECT count(*) AS n FROM product WHERE facts ->> 'glaze' = 'Waldgrün'`)).toBeGreaterThan(10);
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE facts ->> 'glaze' = 'Waldgrün'`)).toBeGreaterThan(
+      10,
+    );
     alone = await shape();
     await totalsHold();
   });
@@ -70,23 +86,35 @@ describe('intake', () => {
     const body = await client.bringIn('mosswick-own.tsv');
     expect(body.counts).toMatchObject({ created: 417, refused: 0 });
     expect(body.applyMs).toBeLessThan(10_000);
-    const joined = await count(sql`SELECT count(*) AS n FROM (SELECT product_id FROM record WHERE product_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1) j`);
+    const joined = await count(
+      sql`SELECT count(*) AS n FROM (SELECT product_id FROM record WHERE product_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1) j`,
+    );
     expect(joined).toBeGreaterThanOrEqual(148);
     expect(joined).toBeLessThanOrEqual(153);
-    expect(await count(sql`SELECT count(*) AS n FROM (SELECT product_id, supplier_id FROM record WHERE product_id IS NOT NULL GROUP BY 1, 2 HAVING count(*) > 1) twice`)).toBe(0);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM (SELECT product_id, supplier_id FROM record WHERE product_id IS NOT NULL GROUP BY 1, 2 HAVING count(*) > 1) twice`,
+      ),
+    ).toBe(0);
     expect(await count(sql`SELECT count(*) AS n FROM join_proposal`)).toBeGreaterThan(0);
     await totalsHold();
   });
   it('reads the same file again as unchanged', async () => {
     const { body } = await client.uploadDemo('mosswick-own.tsv');
-    expect((await client.send('POST', `/api/batches/${body.id}/try`)).body.counts).toMatchObject({ created: 0, changed: 0, unchanged: 417 });
+    expect((await client.send('POST', `/api/batches/${body.id}/try`)).body.counts).toMatchObject({
+      created: 0,
+      changed: 0,
+      unchanged: 417,
+    });
     await client.send('POST', `/api/batches/${body.id}/apply`);
     expect((await client.send('POST', `/api/batches/${body.id}/apply`)).status).toBe(409);
     await client.send('POST', `/api/batches/${body.id}/undo`);
   });
   it('gives the same joins and families whichever batch came first', async () => {
     const together = await shape();
-    const own = (await client.get('/api/batches')).body.items.find((one: { fileName: string; state: string }) => one.fileName === 'mosswick-own.tsv' && one.state === 'applied');
+    const own = (await client.get('/api/batches')).body.items.find(
+      (one: { fileName: string; state: string }) => one.fileName === 'mosswick-own.tsv' && one.state === 'applied',
+    );
     await client.send('POST', `/api/batches/${own.id}/undo`);
     expect(await shape()).toEqual(alone);
     await client.send('POST', `/api/batches/${pottery}/undo`);
@@ -107,27 +135,59 @@ describe('catalog', () => {
     expect(window.items.every((row: { title: string }) => /hollin/i.test(row.title))).toBe(true);
     expect(window.items[0].values.diameter).toMatch(/cm$/);
     const { body: counts } = await client.get(`/api/views/${view.token}/counts`);
-    const all = counts.variants + counts.leftOut.reduce((sum: number, one: { variants: number }) => sum + one.variants, 0);
-    expect(all).toBe(await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`));
+    const all =
+      counts.variants + counts.leftOut.reduce((sum: number, one: { variants: number }) => sum + one.variants, 0);
+    expect(all).toBe(
+      await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`),
+    );
   });
 
   it('finds by SQL exactly what the same condition finds as a function', async () => {
     const dictionary = await loadDictionary(db);
-    const units = (await rows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map((one) => one.id);
+    const units = (await rows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map(
+      (one) => one.id,
+    );
     const variants = (await loadFamilies(db, units)).flatMap((family) => family.variants);
     const comparison = fc.oneof(
-      fc.record({ attribute: fc.constantFrom('brand', 'colour', 'glaze', 'material'), op: fc.constantFrom('is', 'isNot', 'contains', 'isEmpty', 'isNotEmpty'), value: fc.constantFrom('moss', 'BRACKWATER', 'steel', 'Übertopf', 'ö') }),
-      fc.record({ attribute: fc.constantFrom('diameter', 'weight', 'height'), op: fc.constantFrom('is', 'atLeast', 'atMost', 'isEmpty'), value: fc.constantFrom('12 cm', '120 mm', '5 in', '370 g', '1 kg') }),
-      fc.record({ attribute: fc.constant('title'), op: fc.constantFrom('contains', 'isEmpty', 'is'), value: fc.constantFrom('pot', 'Hollin', 'ü'), language: fc.constantFrom('en-GB', 'de-DE') }),
-      fc.record({ attribute: fc.constant('category'), op: fc.constantFrom('under', 'is'), value: fc.constantFrom('Planters', 'Planters/Indoor pots') }),
+      fc.record({
+        attribute: fc.constantFrom('brand', 'colour', 'glaze', 'material'),
+        op: fc.constantFrom('is', 'isNot', 'contains', 'isEmpty', 'isNotEmpty'),
+        value: fc.constantFrom('moss', 'BRACKWATER', 'steel', 'Übertopf', 'ö'),
+      }),
+      fc.record({
+        attribute: fc.constantFrom('diameter', 'weight', 'height'),
+        op: fc.constantFrom('is', 'atLeast', 'atMost', 'isEmpty'),
+        value: fc.constantFrom('12 cm', '120 mm', '5 in', '370 g', '1 kg'),
+      }),
+      fc.record({
+        attribute: fc.constant('title'),
+        op: fc.constantFrom('contains', 'isEmpty', 'is'),
+        value: fc.constantFrom('pot', 'Hollin', 'ü'),
+        language: fc.constantFrom('en-GB', 'de-DE'),
+      }),
+      fc.record({
+        attribute: fc.constant('category'),
+        op: fc.constantFrom('under', 'is'),
+        value: fc.constantFrom('Planters', 'Planters/Indoor pots'),
+      }),
     ) as fc.Arbitrary<Condition>;
     const condition = fc.letrec<{ any: Condition }>((tie) => ({
-      any: fc.oneof({ depthSize: 'small' }, comparison, fc.record({ all: fc.array(tie('any'), { maxLength: 3 }) }), fc.record({ any: fc.array(tie('any'), { maxLength: 3 }) }), fc.record({ not: tie('any') })),
+      any: fc.oneof(
+        { depthSize: 'small' },
+        comparison,
+        fc.record({ all: fc.array(tie('any'), { maxLength: 3 }) }),
+        fc.record({ any: fc.array(tie('any'), { maxLength: 3 }) }),
+        fc.record({ not: tie('any') }),
+      ),
     })).any;
     await fc.assert(
       fc.asyncProperty(condition, async (one) => {
         const holds = compileCondition(one, dictionary.attributes, variantLookup('en-GB'));
-        const { body: view } = await client.send('POST', '/api/views', { condition: one, show: 'variants', everything: true });
+        const { body: view } = await client.send('POST', '/api/views', {
+          condition: one,
+          show: 'variants',
+          everything: true,
+        });
         expect(view.rows, JSON.stringify(one)).toBe(variants.filter(holds).length);
       }),
       { numRuns: 60 },
@@ -135,14 +195,21 @@ describe('catalog', () => {
   });
 
   it('shows claims side by side, saves an edit against what it was made against, and keeps both in the history', async () => {
-    const [row] = await rows<{ id: number }>(db, sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts ? 'weight' ORDER BY p.id LIMIT 1`);
+    const [row] = await rows<{ id: number }>(
+      db,
+      sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts ? 'weight' ORDER BY p.id LIMIT 1`,
+    );
     const path = `/api/products/${row?.id}`;
     const { body: product } = await client.get(path);
     const weight = product.values.find((one: { attribute: string }) => one.attribute === 'weight');
     expect(weight.claims[0].from).toBe('Mosswick own sheet');
-    const edit = (text: string | null, madeAgainst: string | null) => client.send('PATCH', path, { edits: [{ attribute: 'weight', text, madeAgainst }] });
+    const edit = (text: string | null, madeAgainst: string | null) =>
+      client.send('PATCH', path, { edits: [{ attribute: 'weight', text, madeAgainst }] });
     const saved = await edit('4.2 kg', weight.text);
-    expect(saved.body.product.values.find((one: { attribute: string }) => one.attribute === 'weight')).toMatchObject({ text: '4.2 kg', origin: 'edit' });
+    expect(saved.body.product.values.find((one: { attribute: string }) => one.attribute === 'weight')).toMatchObject({
+      text: '4.2 kg',
+      origin: 'edit',
+    });
     const stale = await edit('5 kg', weight.text);
     expect(stale.status).toBe(412);
     expect(stale.body).toMatchObject({ current: '4.2 kg', yours: '5 kg' });
@@ -155,10 +222,19 @@ describe('catalog', () => {
   });
 
   it('keeps a person’s edit when the batch below it is brought in again', async () => {
-    const [row] = await rows<{ id: number; brand: string }>(db, sql`SELECT id, brand FROM product WHERE sku = 'MS-HOL42-10-MO'`);
-    await client.send('PATCH', `/api/products/${row?.id}`, { edits: [{ attribute: 'brand', text: 'Mosswick', madeAgainst: row?.brand }] });
+    const [row] = await rows<{ id: number; brand: string }>(
+      db,
+      sql`SELECT id, brand FROM product WHERE sku = 'MS-HOL42-10-MO'`,
+    );
+    await client.send('PATCH', `/api/products/${row?.id}`, {
+      edits: [{ attribute: 'brand', text: 'Mosswick', madeAgainst: row?.brand }],
+    });
     await client.bringIn('mosswick-own.tsv');
-    expect((await client.get(`/api/products/${row?.id}`)).body.values.find((one: { attribute: string }) => one.attribute === 'brand').text).toBe('Mosswick');
+    expect(
+      (await client.get(`/api/products/${row?.id}`)).body.values.find(
+        (one: { attribute: string }) => one.attribute === 'brand',
+      ).text,
+    ).toBe('Mosswick');
   });
 });
 
@@ -188,15 +264,23 @@ describe('causes', () => {
     const key = 'catalog:gtin:gtin-unique';
     const { body: cause } = await client.get(`/api/causes/one?key=${key}`);
     const [first] = cause.listings;
-    const answer = await client.send('POST', `/api/causes/fix?key=${key}`, { kind: 'cells', cells: [{ productId: first.productId, text: '', madeAgainst: first.text }] });
+    const answer = await client.send('POST', `/api/causes/fix?key=${key}`, {
+      kind: 'cells',
+      cells: [{ productId: first.productId, text: '', madeAgainst: first.text }],
+    });
     expect(answer.status).toBe(200);
     expect((await client.get(`/api/causes/one?key=${key}`)).body.touched).toBeLessThanOrEqual(cause.touched - 2);
     await totalsHold();
   });
   it('maps a category, and refuses one the channel does not have', async () => {
-    const good = await client.send('PUT', '/api/places/1/categories', { maps: [{ category: 'Seeds/Herbs', target: 'plants-growing/seeds/herb-seeds' }] });
+    const good = await client.send('PUT', '/api/places/1/categories', {
+      maps: [{ category: 'Seeds/Herbs', target: 'plants-growing/seeds/herb-seeds' }],
+    });
     expect(good.body.listingsChanged).toBeGreaterThan(5);
-    expect((await client.send('PUT', '/api/places/1/categories', { maps: [{ category: 'Seeds/Herbs', target: 'nowhere' }] })).status).toBe(400);
+    expect(
+      (await client.send('PUT', '/api/places/1/categories', { maps: [{ category: 'Seeds/Herbs', target: 'nowhere' }] }))
+        .status,
+    ).toBe(400);
   });
   it('tries the next rulebook on the whole assortment without changing anything', async () => {
     const { body } = await client.get('/api/places/1/rulebooks');
@@ -236,21 +320,45 @@ describe('feeds', () => {
     const text = await (await fetch(feed.address)).text();
     expect(text.match(/<item>/g)?.length).toBe(run.counts.sent);
     const { body: left } = await client.get(`/api/runs/${run.id}/left-out`);
-    expect(left.groups.reduce((sum: number, one: { listings: number }) => sum + one.listings, 0)).toBe(run.counts.leftOut);
-    expect(execFileSync('python3', ['-c', 'import sys,xml.dom.minidom as m; print(len(m.parseString(sys.stdin.buffer.read()).getElementsByTagName("item")))'], { input: text }).toString().trim()).toBe(String(run.counts.sent));
+    expect(left.groups.reduce((sum: number, one: { listings: number }) => sum + one.listings, 0)).toBe(
+      run.counts.leftOut,
+    );
+    expect(
+      execFileSync(
+        'python3',
+        [
+          '-c',
+          'import sys,xml.dom.minidom as m; print(len(m.parseString(sys.stdin.buffer.read()).getElementsByTagName("item")))',
+        ],
+        { input: text },
+      )
+        .toString()
+        .trim(),
+    ).toBe(String(run.counts.sent));
   });
   it('keeps where each item stands in the file', async () => {
     const run = (await client.get(`/api/feeds/${feed.id}`)).body.runs[0];
     const file = Buffer.from(await (await fetch(feed.address)).arrayBuffer());
-    const [item] = await rows<{ item_key: string; offset: number; length: number }>(db, sql`SELECT item_key, "offset", length FROM run_item WHERE run_id = ${run.id} ORDER BY "offset" DESC LIMIT 1`);
-    expect(file.subarray(item!.offset, item!.offset + item!.length).toString()).toContain(`<o:id>${item!.item_key}</o:id>`);
+    const [item] = await rows<{ item_key: string; offset: number; length: number }>(
+      db,
+      sql`SELECT item_key, "offset", length FROM run_item WHERE run_id = ${run.id} ORDER BY "offset" DESC LIMIT 1`,
+    );
+    expect(file.subarray(item!.offset, item!.offset + item!.length).toString()).toContain(
+      `<o:id>${item!.item_key}</o:id>`,
+    );
   });
   it('serves gzip and answers 304 to whoever has it', async () => {
     const first = await fetch(feed.address, { headers: { 'accept-encoding': 'gzip' } });
     const etag = first.headers.get('etag') ?? '';
     expect(first.headers.get('content-encoding')).toBe('gzip');
     expect((await first.text()).startsWith('<?xml')).toBe(true);
-    expect((await fetch(feed.address, { headers: { 'accept-encoding': 'gzip', 'if-none-match': etag, 'cache-control': 'max-age=0' } })).status).toBe(304);
+    expect(
+      (
+        await fetch(feed.address, {
+          headers: { 'accept-encoding': 'gzip', 'if-none-match': etag, 'cache-control': 'max-age=0' },
+        })
+      ).status,
+    ).toBe(304);
     expect((await fetch(`${base}/feeds/guessed.xml`)).status).toBe(404);
   });
   it('is fetched and checked by the channel; refusals land on the items, and the balance holds', async () => {
@@ -283,12 +391,16 @@ describe('feeds', () => {
     expect(held.heldWhy).toContain('empty file');
     expect(await (await fetch(feed.address)).text()).toBe(up);
     expect((await client.send('POST', `/api/runs/${held.id}/release`)).status).toBe(409);
-    await client.send('PUT', '/api/places/1/fills/condition', { fill: { rule: { kind: 'fixed', value: 'new' }, fit: [] } });
+    await client.send('PUT', '/api/places/1/fills/condition', {
+      fill: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
+    });
   });
   it('traces a value from the channel’s field to the supplier’s cell', async () => {
     const { body: list } = await client.get('/api/listings?readiness=ready&search=hollin');
     const { body: trace } = await client.get(`/api/listings/${list.items[0].id}/trace/title`);
-    expect(trace.steps.map((one: { at: string }) => one.at)).toEqual(expect.arrayContaining(['channel', 'fill', 'catalog', 'row']));
+    expect(trace.steps.map((one: { at: string }) => one.at)).toEqual(
+      expect.arrayContaining(['channel', 'fill', 'catalog', 'row']),
+    );
     expect(trace.steps.at(-1).words).toMatch(/row \d+, column “Title”/);
     expect(trace.steps.at(-1).edit.to).toBe('batch');
   });

@@ -24,6 +24,8 @@ import type { Services, State } from './route.js';
 export function createApp(services: Services, log: Logger): Koa<State> {
   const { db, config } = services;
   const app = new Koa<State>();
+  // Streams of browsers that went away are no errors; what matters is logged by `problems`.
+  app.on('error', (error) => log.debug({ err: error }, 'a connection ended early'));
   app.use(problems(log));
   app.use(securityHeaders);
   app.use(

@@ -2,11 +2,16 @@ import { expect, it } from 'vitest';
 import { familyTitle, readOptions } from './index.js';
 
 it('finds what the titles of a family share', () => {
-  expect(familyTitle(['16 cm Gorsel pot ring in soot', 'Gorsel pot ring, 16 cm, Chalk', 'Chalk Gorsel pot ring – 22 cm'])).toBe('Gorsel pot ring');
+  expect(
+    familyTitle(['16 cm Gorsel pot ring in soot', 'Gorsel pot ring, 16 cm, Chalk', 'Chalk Gorsel pot ring – 22 cm']),
+  ).toBe('Gorsel pot ring');
   expect(familyTitle(['Moss', 'Slate'])).toBeUndefined();
 });
 
 it('reads option axes', () => {
-  expect(readOptions('diameter: 12 cm | glaze: Moss')).toEqual([['diameter', '12 cm'], ['glaze', 'Moss']]);
+  expect(readOptions('diameter: 12 cm | glaze: Moss')).toEqual([
+    ['diameter', '12 cm'],
+    ['glaze', 'Moss'],
+  ]);
   expect(readOptions('nothing')).toEqual([]);
 });

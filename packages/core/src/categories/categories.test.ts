@@ -9,7 +9,20 @@ const suggest = compileSuggester([
 ]);
 
 it('ranks by words, titles and what was chosen before, and shows its evidence', () => {
-  const found = suggest({ names: ['Seeds', 'Herbs'], titles: ['Basil seeds', 'Mint seeds'], neighbours: [{ names: ['Seeds', 'Salad leaves'], chosen: 'garden/seeds/salad', chosenNames: ['Garden', 'Seeds', 'Salad seeds'] }] }, 3);
+  const found = suggest(
+    {
+      names: ['Seeds', 'Herbs'],
+      titles: ['Basil seeds', 'Mint seeds'],
+      neighbours: [
+        {
+          names: ['Seeds', 'Salad leaves'],
+          chosen: 'garden/seeds/salad',
+          chosenNames: ['Garden', 'Seeds', 'Salad seeds'],
+        },
+      ],
+    },
+    3,
+  );
   expect(found[0]?.path).toBe('garden/seeds/herbs');
   expect(found[0]?.evidence.join()).toContain('herb');
   expect(found.some((one) => one.path === 'home/lamps')).toBe(false);

@@ -27,11 +27,19 @@ it('three missing attributes on 24 goods free 0, 0, then 24', () => {
 });
 
 it('never promises more than there is, and never less than a step before', () => {
-  const list = fc.array(fc.record({ causes: fc.uniqueArray(fc.integer({ min: 1, max: 8 }), { minLength: 1, maxLength: 4 }), listings: fc.integer({ min: 1, max: 50 }) }), { maxLength: 12 });
-  fc.assert(fc.property(list, (given) => {
-    const steps = planFixes(given, 20);
-    const total = given.reduce((sum, one) => sum + one.listings, 0);
-    expect(steps.at(-1)?.freed ?? 0).toBe(total);
-    for (let i = 1; i < steps.length; i++) expect(steps[i]!.freed).toBeGreaterThanOrEqual(steps[i - 1]!.freed);
-  }));
+  const list = fc.array(
+    fc.record({
+      causes: fc.uniqueArray(fc.integer({ min: 1, max: 8 }), { minLength: 1, maxLength: 4 }),
+      listings: fc.integer({ min: 1, max: 50 }),
+    }),
+    { maxLength: 12 },
+  );
+  fc.assert(
+    fc.property(list, (given) => {
+      const steps = planFixes(given, 20);
+      const total = given.reduce((sum, one) => sum + one.listings, 0);
+      expect(steps.at(-1)?.freed ?? 0).toBe(total);
+      for (let i = 1; i < steps.length; i++) expect(steps[i]!.freed).toBeGreaterThanOrEqual(steps[i - 1]!.freed);
+    }),
+  );
 });

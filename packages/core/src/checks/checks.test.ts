@@ -4,8 +4,18 @@ import { checkMeta, familyChecks, itemChecks, valueChecks } from './index.js';
 
 const attribute: ChannelAttribute = { key: 'a', label: 'A', type: 'text', need: 'optional', limits: {} };
 const rulebook = (rules: Rulebook['rules'] = []): Rulebook => ({
-  channel: 'c', name: 'C', version: '1', validFrom: '2026-01-01', markets: [{ key: 'GB', name: '', country: 'GB', language: 'en-GB', currency: 'GBP' }],
-  categoryNeed: 'optional', leafOnly: false, categories: [], attributes: [attribute], rules, eligibility: [], feed: { itemKey: 'a', rss: { prefix: 'c', namespace: 'urn:c' }, fields: [] },
+  channel: 'c',
+  name: 'C',
+  version: '1',
+  validFrom: '2026-01-01',
+  markets: [{ key: 'GB', name: '', country: 'GB', language: 'en-GB', currency: 'GBP' }],
+  categoryNeed: 'optional',
+  leafOnly: false,
+  categories: [],
+  attributes: [attribute],
+  rules,
+  eligibility: [],
+  feed: { itemKey: 'a', rss: { prefix: 'c', namespace: 'urn:c' }, fields: [] },
 });
 
 describe.each(valueChecks.map((check) => [check.meta.id, check] as const))('%s', (_id, { compile, examples }) => {
@@ -15,7 +25,8 @@ describe.each(valueChecks.map((check) => [check.meta.id, check] as const))('%s',
     for (const value of examples.pass) expect(test?.(value), JSON.stringify(value)).toBeUndefined();
     for (const value of examples.fail) expect(test?.(value), JSON.stringify(value)).toBeDefined();
   });
-  it('is not compiled where the attribute has no such limit', () => expect(compile({ ...attribute, type: 'choice' }, rulebook())).toBeUndefined());
+  it('is not compiled where the attribute has no such limit', () =>
+    expect(compile({ ...attribute, type: 'choice' }, rulebook())).toBeUndefined());
 });
 
 it.each(itemChecks.map((check) => [check.meta.id, check] as const))('%s', (_id, { compile, examples }) => {
@@ -31,5 +42,6 @@ it.each(familyChecks.map((check) => [check.meta.id, check] as const))('%s', (_id
 });
 
 it('every check has words for what it finds', () => {
-  for (const meta of checkMeta.values()) expect(meta.say({ value: 'x', length: 5, limit: 3, reason: 'because' }, 'Label').length).toBeGreaterThan(3);
+  for (const meta of checkMeta.values())
+    expect(meta.say({ value: 'x', length: 5, limit: 3, reason: 'because' }, 'Label').length).toBeGreaterThan(3);
 });

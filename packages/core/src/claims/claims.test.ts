@@ -2,10 +2,31 @@ import { describe, expect, it } from 'vitest';
 import type { Attribute } from '../values/index.js';
 import { type Claim, type SourceRecord, empty, resolveClaims, resolveUnit } from './index.js';
 
-const attribute = (key: string, level: Attribute['level'] = 'variant', type: Attribute['type'] = 'text'): Attribute => ({ key, label: key, type, many: false, perLanguage: false, level, group: '' });
-const dictionary = new Map([attribute('brand'), attribute('care', 'family'), attribute('seeds', 'variant', 'number')].map((one) => [one.key, one]));
-const source = (value: Claim['value'], rank: number, record: number, at = ''): Claim => ({ value, rank, at, origin: { from: 'record', record, source: `s${rank}` } });
-const record = (id: number, rank: number, values: SourceRecord['values']): SourceRecord => ({ id, supplier: `s${rank}`, rank, at: String(id), values, options: [] });
+const attribute = (
+  key: string,
+  level: Attribute['level'] = 'variant',
+  type: Attribute['type'] = 'text',
+): Attribute => ({ key, label: key, type, many: false, perLanguage: false, level, group: '' });
+const dictionary = new Map(
+  [attribute('brand'), attribute('care', 'family'), attribute('seeds', 'variant', 'number')].map((one) => [
+    one.key,
+    one,
+  ]),
+);
+const source = (value: Claim['value'], rank: number, record: number, at = ''): Claim => ({
+  value,
+  rank,
+  at,
+  origin: { from: 'record', record, source: `s${rank}` },
+});
+const record = (id: number, rank: number, values: SourceRecord['values']): SourceRecord => ({
+  id,
+  supplier: `s${rank}`,
+  rank,
+  at: String(id),
+  values,
+  options: [],
+});
 
 describe('who wins', () => {
   const seeds = attribute('seeds', 'variant', 'number');
@@ -34,7 +55,11 @@ describe('a family', () => {
         familyEdits: [{ slot: 'brand', value: 'Mosswick', at: '', by: 'Iris' }],
         variants: [
           { id: 1, records: [record(1, 1, { brand: 'Brackwater', care: 'Wipe clean' })], edits: [] },
-          { id: 2, records: [record(2, 1, { brand: 'Brackwater' })], edits: [{ slot: 'brand', value: 'Own', at: '', by: 'Iris' }] },
+          {
+            id: 2,
+            records: [record(2, 1, { brand: 'Brackwater' })],
+            edits: [{ slot: 'brand', value: 'Own', at: '', by: 'Iris' }],
+          },
         ],
       },
       dictionary,

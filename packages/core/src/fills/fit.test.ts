@@ -4,7 +4,13 @@ import { fillSources, sentenceCase, trimAtWord } from './index.js';
 
 it('trims at a word, and never beyond the limit', () => {
   expect(trimAtWord('Hollin plant pot, 12 cm', 18)).toBe('Hollin plant pot');
-  fc.assert(fc.property(fc.string({ unit: 'grapheme' }), fc.integer({ min: 1, max: 60 }), (text, length) => Array.from(trimAtWord(text, length)).length <= length));
+  fc.assert(
+    fc.property(
+      fc.string({ unit: 'grapheme' }),
+      fc.integer({ min: 1, max: 60 }),
+      (text, length) => Array.from(trimAtWord(text, length)).length <= length,
+    ),
+  );
 });
 
 it('writes shouting small and leaves short codes', () => {
@@ -12,5 +18,13 @@ it('writes shouting small and leaves short codes', () => {
 });
 
 it('knows what a rule reads', () => {
-  expect(fillSources({ kind: 'first', of: [{ kind: 'copy', from: 'a' }, { kind: 'compose', parts: [{ text: 'x' }, { from: 'b' }] }] })).toEqual(['a', 'b']);
+  expect(
+    fillSources({
+      kind: 'first',
+      of: [
+        { kind: 'copy', from: 'a' },
+        { kind: 'compose', parts: [{ text: 'x' }, { from: 'b' }] },
+      ],
+    }),
+  ).toEqual(['a', 'b']);
 });

@@ -7,12 +7,33 @@ import { compileRowReader, contentChanges, contentOf, joinKeys, mappingFaults, s
 const file = (name: string) => readFileSync(new URL(`../../../../demo/files/intake/${name}`, import.meta.url));
 const attributes: Attribute[] = (
   [
-    ['title', 'text'], ['description', 'richText'], ['category', 'choice'], ['brand', 'text'], ['gtin', 'text'], ['mpn', 'text'], ['glaze', 'text'], ['colour', 'text'],
-    ['diameter', 'measure', 'length'], ['height', 'measure', 'length'], ['volume', 'measure', 'volume'], ['weight', 'measure', 'mass'], ['material', 'text'],
-    ['state', 'choice'], ['pictures', 'media'], ['purchasePrice', 'money'], ['recommendedPrice', 'money'], ['frostProof', 'boolean'],
+    ['title', 'text'],
+    ['description', 'richText'],
+    ['category', 'choice'],
+    ['brand', 'text'],
+    ['gtin', 'text'],
+    ['mpn', 'text'],
+    ['glaze', 'text'],
+    ['colour', 'text'],
+    ['diameter', 'measure', 'length'],
+    ['height', 'measure', 'length'],
+    ['volume', 'measure', 'volume'],
+    ['weight', 'measure', 'mass'],
+    ['material', 'text'],
+    ['state', 'choice'],
+    ['pictures', 'media'],
+    ['purchasePrice', 'money'],
+    ['recommendedPrice', 'money'],
+    ['frostProof', 'boolean'],
   ] as const
 ).map(([key, type, dimension]) => ({
-  key, label: key, type, many: key === 'pictures', perLanguage: key === 'title' || key === 'description', level: 'variant', group: '',
+  key,
+  label: key,
+  type,
+  many: key === 'pictures',
+  perLanguage: key === 'title' || key === 'description',
+  level: 'variant',
+  group: '',
   ...(dimension ? { dimension } : {}),
   ...(key === 'state' ? { choices: ['selling', 'paused', 'withdrawn'] } : {}),
 }));
@@ -20,7 +41,10 @@ const dictionary = new Map(attributes.map((one) => [one.key, one]));
 
 function readAll(rows: string[][], decimal: '.' | ',') {
   const [columns = [], ...body] = rows;
-  const map = suggestColumns(columns, body.slice(0, 50), dictionary, undefined, 'en-GB').map(({ column, target }) => ({ column, target }));
+  const map = suggestColumns(columns, body.slice(0, 50), dictionary, undefined, 'en-GB').map(({ column, target }) => ({
+    column,
+    target,
+  }));
   expect(mappingFaults(map)).toEqual([]);
   const read = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary });
   return body.map((cells) => read(cells));
@@ -62,7 +86,16 @@ describe('the pottery file', () => {
 });
 
 describe('the own sheet', () => {
-  const rows = readAll(parseRows(file('mosswick-own.tsv').toString('utf8').replace(/^\uFEFF/, '').replace(/\n$/, ''), '\t'), '.');
+  const rows = readAll(
+    parseRows(
+      file('mosswick-own.tsv')
+        .toString('utf8')
+        .replace(/^\uFEFF/, '')
+        .replace(/\n$/, ''),
+      '\t',
+    ),
+    '.',
+  );
   const good = rows.flatMap((row) => (row.outcome === 'read' ? [row] : []));
   it('has 417 rows in 76 families, all readable', () => {
     expect(good.length).toBe(417);
@@ -82,19 +115,34 @@ describe('the own sheet', () => {
     expect(good.filter((row) => row.values.gtin === undefined).length).toBe(72);
   });
   it('takes a supplier’s number as a key only where there is neither GTIN nor MPN', () => {
-    const keys = good.map((row) => joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined)));
+    const keys = good.map((row) =>
+      joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined)),
+    );
     expect(keys.filter((one) => one.number !== undefined && (one.gtin ?? one.mpn) !== undefined)).toEqual([]);
   });
   it('names what changes, field by field', () => {
     const [first, second] = good;
     if (!first || !second) throw new Error('no rows');
     expect(contentChanges(contentOf(first), contentOf(first))).toEqual([]);
-    const changed = contentOf({ ...first, offer: { ...first.offer, stock: 5 }, values: { ...first.values, brand: 'Other' } });
-    expect(contentChanges(contentOf(first), changed).map((one) => one.field).sort()).toEqual(['brand', 'stock']);
+    const changed = contentOf({
+      ...first,
+      offer: { ...first.offer, stock: 5 },
+      values: { ...first.values, brand: 'Other' },
+    });
+    expect(
+      contentChanges(contentOf(first), changed)
+        .map((one) => one.field)
+        .sort(),
+    ).toEqual(['brand', 'stock']);
   });
 });
 
 it('refuses a mapping without an article number, or with two columns for one thing', () => {
   expect(mappingFaults([{ column: 'A', target: { to: 'stock' } }])[0]).toContain('article number');
-  expect(mappingFaults([{ column: 'A', target: { to: 'key' } }, { column: 'B', target: { to: 'key' } }])[0]).toContain('“A” and “B”');
+  expect(
+    mappingFaults([
+      { column: 'A', target: { to: 'key' } },
+      { column: 'B', target: { to: 'key' } },
+    ])[0],
+  ).toContain('“A” and “B”');
 });

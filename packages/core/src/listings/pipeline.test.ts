@@ -5,42 +5,102 @@ import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../rulebooks/index.js';
 import { type PlaceSetup, causeKey, compilePlace, minorUnits, parseCause, printOf } from './index.js';
 
-const read = loadRulebook(JSON.parse(readFileSync(new URL('../../../../apps/standins/rulebooks/orrivo-2026.1.json', import.meta.url), 'utf8')));
+const read = loadRulebook(
+  JSON.parse(readFileSync(new URL('../../../../apps/standins/rulebooks/orrivo-2026.1.json', import.meta.url), 'utf8')),
+);
 if (!read.ok) throw new Error('rulebook');
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const fills: Record<string, Fill> = {
-  id: copy('sku'), title: copy('title'), description: copy('description'), link: copy('page'), image: copy('mainPicture'), availability: copy('availability'),
-  price: copy('price'), salePrice: copy('salePrice'), condition: { rule: { kind: 'fixed', value: 'new' }, fit: [] }, brand: copy('brand'), gtin: copy('gtin'), mpn: copy('mpn'), groupId: copy('familyId'),
+  id: copy('sku'),
+  title: copy('title'),
+  description: copy('description'),
+  link: copy('page'),
+  image: copy('mainPicture'),
+  availability: copy('availability'),
+  price: copy('price'),
+  salePrice: copy('salePrice'),
+  condition: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
+  brand: copy('brand'),
+  gtin: copy('gtin'),
+  mpn: copy('mpn'),
+  groupId: copy('familyId'),
   colour: { rule: { kind: 'translate', from: 'colour', table: { Moss: 'green' }, otherwise: 'empty' }, fit: [] },
 };
 const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> = {}): PlaceSetup => ({
-  channel: 'orrivo', market: 'GB', language: 'en-GB', currency: 'GBP', rulebook: read.rulebook, dictionary: new Map(baseDictionary.map((one) => [one.key, one])),
-  assortment: { all: [] }, categoryMap: new Map([['Pots', 'plants-growing/pots-planters/indoor-pots']]), pins: new Map(), mediaAddress: 'http://x/media',
-  fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })), ...change,
+  channel: 'orrivo',
+  market: 'GB',
+  language: 'en-GB',
+  currency: 'GBP',
+  rulebook: read.rulebook,
+  dictionary: new Map(baseDictionary.map((one) => [one.key, one])),
+  assortment: { all: [] },
+  categoryMap: new Map([['Pots', 'plants-growing/pots-planters/indoor-pots']]),
+  pins: new Map(),
+  mediaAddress: 'http://x/media',
+  fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
+  ...change,
 });
 const variant = (id: number, change: Partial<Variant> = {}): Variant => ({
-  id, sku: `S${id}`, category: 'Pots', stock: 3, options: [['colour', 'Moss']], offers: { GBP: { regular: '6.99' } }, texts: { title: { 'en-GB': 'Pot' }, description: { 'en-GB': 'A pot.' } },
-  facts: { brand: 'Hobnettle', mpn: `M${id}`, page: 'https://x.example/a', pictures: [{ name: 'a.jpg', width: 800, height: 800 }], colour: 'Moss' }, ...change,
+  id,
+  sku: `S${id}`,
+  category: 'Pots',
+  stock: 3,
+  options: [['colour', 'Moss']],
+  offers: { GBP: { regular: '6.99' } },
+  texts: { title: { 'en-GB': 'Pot' }, description: { 'en-GB': 'A pot.' } },
+  facts: {
+    brand: 'Hobnettle',
+    mpn: `M${id}`,
+    page: 'https://x.example/a',
+    pictures: [{ name: 'a.jpg', width: 800, height: 800 }],
+    colour: 'Moss',
+  },
+  ...change,
 });
-const family = (...variants: Variant[]): Family => ({ id: 9, title: 'Pots', isSingle: variants.length === 1, variants });
+const family = (...variants: Variant[]): Family => ({
+  id: 9,
+  title: 'Pots',
+  isSingle: variants.length === 1,
+  variants,
+});
 const today = '2026-11-24';
-const findings = (one: Family, place = compilePlace(setup())) => place.evaluate(one, today).map((result) => result.findings.filter((each) => each.severity === 'blocker').map((each) => [each.check, each.cause]));
+const findings = (one: Family, place = compilePlace(setup())) =>
+  place
+    .evaluate(one, today)
+    .map((result) =>
+      result.findings.filter((each) => each.severity === 'blocker').map((each) => [each.check, each.cause]),
+    );
 
 describe('evaluating a family', () => {
   it('is ready where nothing is wrong', () => {
     const [result] = compilePlace(setup()).evaluate(family(variant(1)), today);
-    expect(result).toMatchObject({ readiness: 'ready', category: 'plants-growing/pots-planters/indoor-pots', values: { id: 'S1', price: 699, colour: 'green' } });
+    expect(result).toMatchObject({
+      readiness: 'ready',
+      category: 'plants-growing/pots-planters/indoor-pots',
+      values: { id: 'S1', price: 699, colour: 'green' },
+    });
   });
   it('blames the first missing link: the catalog, the table, or the fill', () => {
-    expect(findings(family(variant(1, { texts: {} })))[0]).toEqual([['required', 'catalog:title@en-GB'], ['required', 'catalog:description@en-GB']]);
+    expect(findings(family(variant(1, { texts: {} })))[0]).toEqual([
+      ['required', 'catalog:title@en-GB'],
+      ['required', 'catalog:description@en-GB'],
+    ]);
     const without = compilePlace(setup({ fills: setup().fills.filter((one) => one.attribute !== 'condition') }));
     expect(findings(family(variant(1)), without)[0]).toEqual([['required', 'fill:orrivo:GB:condition']]);
-    const keeping = compilePlace(setup({}, { colour: { rule: { kind: 'translate', from: 'colour', table: {}, otherwise: 'keep' }, fit: [] } }));
+    const keeping = compilePlace(
+      setup({}, { colour: { rule: { kind: 'translate', from: 'colour', table: {}, otherwise: 'keep' }, fit: [] } }),
+    );
     expect(findings(family(variant(1)), keeping)[0]).toEqual([['allowed-value', 'translate:orrivo:GB:colour=Moss']]);
   });
   it('asks for the text to be fitted, or the value to be mended, by the kind of fault', () => {
-    expect(findings(family(variant(1, { texts: { title: { 'en-GB': 'P'.repeat(141) }, description: { 'en-GB': 'x' } } })))[0]?.map(([, cause]) => cause)).toContain('fit:orrivo:GB:title:max-length');
-    expect(findings(family(variant(1, { offers: { GBP: { regular: '0.00' } } })))[0]).toEqual([['positive-price', 'catalog:price:positive-price']]);
+    expect(
+      findings(
+        family(variant(1, { texts: { title: { 'en-GB': 'P'.repeat(141) }, description: { 'en-GB': 'x' } } })),
+      )[0]?.map(([, cause]) => cause),
+    ).toContain('fit:orrivo:GB:title:max-length');
+    expect(findings(family(variant(1, { offers: { GBP: { regular: '0.00' } } })))[0]).toEqual([
+      ['positive-price', 'catalog:price:positive-price'],
+    ]);
   });
   it('compares siblings, and needs an axis the channel knows', () => {
     const [first, second] = findings(family(variant(1), variant(2)));
@@ -50,22 +110,39 @@ describe('evaluating a family', () => {
     expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'catalog:options:variant-axis']]);
   });
   it('leaves goods out that the channel does not take, and says by which rule', () => {
-    const rulebook = { ...read.rulebook, eligibility: [{ id: 'x', words: 'No pots', when: { attribute: 'title', op: 'contains' as const, value: 'pot' } }] };
-    expect(compilePlace(setup({ rulebook })).evaluate(family(variant(1)), today)[0]).toMatchObject({ readiness: 'not for this channel', notFor: 'No pots', findings: [] });
+    const rulebook = {
+      ...read.rulebook,
+      eligibility: [{ id: 'x', words: 'No pots', when: { attribute: 'title', op: 'contains' as const, value: 'pot' } }],
+    };
+    expect(compilePlace(setup({ rulebook })).evaluate(family(variant(1)), today)[0]).toMatchObject({
+      readiness: 'not for this channel',
+      notFor: 'No pots',
+      findings: [],
+    });
   });
   it('sends a sale while it lasts, and knows the day it ends', () => {
-    const sale = variant(1, { offers: { GBP: { regular: '10.00', sale: { amount: '8.00', from: '2026-11-20', to: '2026-11-30' } } } });
-    expect(compilePlace(setup()).evaluate(family(sale), today)[0]).toMatchObject({ values: { salePrice: 800 }, nextChangeAt: '2026-12-01' });
+    const sale = variant(1, {
+      offers: { GBP: { regular: '10.00', sale: { amount: '8.00', from: '2026-11-20', to: '2026-11-30' } } },
+    });
+    expect(compilePlace(setup()).evaluate(family(sale), today)[0]).toMatchObject({
+      values: { salePrice: 800 },
+      nextChangeAt: '2026-12-01',
+    });
     expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values.salePrice).toBeUndefined();
   });
   it('follows a pin before the fill', () => {
     const pinned = compilePlace(setup({ pins: new Map([[1, { title: 'Pinned pot' }]]) }));
     expect(pinned.evaluate(family(variant(1)), today)[0]?.values.title).toBe('Pinned pot');
-    expect(pinned.trace(family(variant(1)), variant(1), 'title', today).map((step) => step.at)).toEqual(['channel', 'pin']);
+    expect(pinned.trace(family(variant(1)), variant(1), 'title', today).map((step) => step.at)).toEqual([
+      'channel',
+      'pin',
+    ]);
   });
   it('prints the same outcome equally and another one differently', () => {
     const place = compilePlace(setup());
-    const prints = [variant(1), variant(1), variant(1, { category: undefined })].map((one) => printOf(place.evaluate(family(one), today)[0] as never));
+    const prints = [variant(1), variant(1), variant(1, { category: undefined })].map((one) =>
+      printOf(place.evaluate(family(one), today)[0] as never),
+    );
     expect(prints[0]).toBe(prints[1]);
     expect(prints[0]).not.toBe(prints[2]);
   });
@@ -73,11 +150,23 @@ describe('evaluating a family', () => {
 
 it('traces a value from the channel back to the catalog', () => {
   const steps = compilePlace(setup()).trace(family(variant(1)), variant(1), 'colour', today);
-  expect(steps.map((step) => [step.at, step.value])).toEqual([['channel', 'green'], ['fill', undefined], ['catalog', 'Moss']]);
+  expect(steps.map((step) => [step.at, step.value])).toEqual([
+    ['channel', 'green'],
+    ['fill', undefined],
+    ['catalog', 'Moss'],
+  ]);
 });
 
 it('reads back every cause it writes', () => {
-  for (const key of ['map-category:orrivo:GB:Seeds/Herbs', 'fill:o:GB:title', 'translate:o:GB:colour=a:b=c', 'fit:o:GB:title:max-length', 'catalog:title@en-GB', 'catalog:gtin:gtin-unique', 'report:o:GB:gtin-twice']) {
+  for (const key of [
+    'map-category:orrivo:GB:Seeds/Herbs',
+    'fill:o:GB:title',
+    'translate:o:GB:colour=a:b=c',
+    'fit:o:GB:title:max-length',
+    'catalog:title@en-GB',
+    'catalog:gtin:gtin-unique',
+    'report:o:GB:gtin-twice',
+  ]) {
     const cause = parseCause(key);
     expect(cause && causeKey(cause)).toBe(key);
   }

@@ -1,9 +1,33 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Attribute, canonical, checkDigit, cleanMarkup, convertMeasure, foldText, makeMeasure, parseDecimal, parseMeasure, parseValue, plainStyle, plainText, readGtin, sortKeys } from './index.js';
+import {
+  type Attribute,
+  canonical,
+  checkDigit,
+  cleanMarkup,
+  convertMeasure,
+  foldText,
+  makeMeasure,
+  parseDecimal,
+  parseMeasure,
+  parseValue,
+  plainStyle,
+  plainText,
+  readGtin,
+  sortKeys,
+} from './index.js';
 
 const comma = { decimal: ',', dateOrder: 'dmy' } as const;
-const attribute = (change: Partial<Attribute>): Attribute => ({ key: 'a', label: 'A', type: 'text', many: false, perLanguage: false, level: 'variant', group: '', ...change });
+const attribute = (change: Partial<Attribute>): Attribute => ({
+  key: 'a',
+  label: 'A',
+  type: 'text',
+  many: false,
+  perLanguage: false,
+  level: 'variant',
+  group: '',
+  ...change,
+});
 
 describe('numbers by locale', () => {
   it.each([
@@ -20,16 +44,21 @@ describe('numbers by locale', () => {
   });
   it.each(['n/a', 'tbc', '-', '', '1.2.3'])('refuses %s', (raw) => expect(parseDecimal(raw, comma).ok).toBe(false));
   it('reads back every decimal it is given', () => {
-    fc.assert(fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 0, max: 99 }), (whole, cents) => {
-      const read = parseDecimal(`${whole},${String(cents).padStart(2, '0')}`, comma);
-      return read.ok && Math.abs(Number(read.value) - (whole + (whole < 0 ? -1 : 1) * (cents / 100))) < 1e-6;
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 0, max: 99 }), (whole, cents) => {
+        const read = parseDecimal(`${whole},${String(cents).padStart(2, '0')}`, comma);
+        return read.ok && Math.abs(Number(read.value) - (whole + (whole < 0 ? -1 : 1) * (cents / 100))) < 1e-6;
+      }),
+    );
   });
 });
 
 describe('measures', () => {
   it('takes the unit of the cell, else that of the column', () => {
-    expect(parseMeasure('540 g', { ...comma, unit: 'kg' }, 'mass')).toMatchObject({ ok: true, value: { amount: '540', unit: 'g', base: 0.54 } });
+    expect(parseMeasure('540 g', { ...comma, unit: 'kg' }, 'mass')).toMatchObject({
+      ok: true,
+      value: { amount: '540', unit: 'g', base: 0.54 },
+    });
     expect(parseMeasure('0,37', { ...comma, unit: 'kg' }, 'mass')).toMatchObject({ ok: true, value: { base: 0.37 } });
     expect(parseMeasure('Ø 12 cm', comma, 'length')).toMatchObject({ ok: true, value: { amount: '12', unit: 'cm' } });
     expect(parseMeasure('5"', plainStyle, 'length')).toMatchObject({ ok: true, value: { unit: 'in', base: 0.127 } });
@@ -39,7 +68,12 @@ describe('measures', () => {
     expect(parseMeasure('12 kg', plainStyle, 'length').ok).toBe(false);
   });
   it('compares equal quantities in different units as equal', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 100_000 }), (n) => makeMeasure(String(n), 'mm').base === convertMeasure(makeMeasure(String(n), 'mm'), 'cm')?.base));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 100_000 }),
+        (n) => makeMeasure(String(n), 'mm').base === convertMeasure(makeMeasure(String(n), 'mm'), 'cm')?.base,
+      ),
+    );
   });
 });
 
@@ -61,17 +95,21 @@ describe('GTINs', () => {
     expect(readGtin('2104000004132')).toMatchObject({ ok: false, fault: 'check-digit' });
   });
   it('takes every number with its own check digit, and none with another', () => {
-    fc.assert(fc.property(fc.bigInt({ min: 0n, max: 10n ** 12n - 1n }), fc.integer({ min: 1, max: 9 }), (n, off) => {
-      const body = String(n).padStart(12, '0');
-      const digit = checkDigit(body);
-      return readGtin(body + digit).ok && !readGtin(body + ((digit + off) % 10)).ok;
-    }));
+    fc.assert(
+      fc.property(fc.bigInt({ min: 0n, max: 10n ** 12n - 1n }), fc.integer({ min: 1, max: 9 }), (n, off) => {
+        const body = String(n).padStart(12, '0');
+        const digit = checkDigit(body);
+        return readGtin(body + digit).ok && !readGtin(body + ((digit + off) % 10)).ok;
+      }),
+    );
   });
 });
 
 describe('markup', () => {
   it('takes out scripts, frames and styles, and says so', () => {
-    const { html, removed } = cleanMarkup('<p style="color:red" onclick="x()">Moss</p><script>x</script><iframe src="//x"></iframe>');
+    const { html, removed } = cleanMarkup(
+      '<p style="color:red" onclick="x()">Moss</p><script>x</script><iframe src="//x"></iframe>',
+    );
     expect(html).toBe('<p>Moss</p>');
     expect(removed).toEqual(['a script', 'an iframe', 'inline styles', 'an event handler']);
   });
@@ -85,14 +123,26 @@ describe('markup', () => {
 
 describe('values of an attribute', () => {
   it('splits lists, and reads closed lists by their letters', () => {
-    expect(parseValue('a.jpg, b.jpg', plainStyle, attribute({ type: 'media', many: true }))).toMatchObject({ ok: true, value: [{ name: 'a.jpg' }, { name: 'b.jpg' }] });
-    expect(parseValue('SELLING', plainStyle, attribute({ type: 'choice', choices: ['selling'] }))).toMatchObject({ ok: true, value: 'selling' });
+    expect(parseValue('a.jpg, b.jpg', plainStyle, attribute({ type: 'media', many: true }))).toMatchObject({
+      ok: true,
+      value: [{ name: 'a.jpg' }, { name: 'b.jpg' }],
+    });
+    expect(parseValue('SELLING', plainStyle, attribute({ type: 'choice', choices: ['selling'] }))).toMatchObject({
+      ok: true,
+      value: 'selling',
+    });
     expect(parseValue('other', plainStyle, attribute({ type: 'choice', choices: ['selling'] })).ok).toBe(false);
   });
   it('reads amounts exactly, with or without a sign', () => {
     const money = attribute({ type: 'money' });
-    expect(parseValue('£6.99', { ...plainStyle, currency: 'GBP' }, money)).toMatchObject({ ok: true, value: { amount: '6.99', currency: 'GBP' } });
-    expect(parseValue('3,21', { ...comma, currency: 'EUR' }, money)).toMatchObject({ ok: true, value: { amount: '3.21', currency: 'EUR' } });
+    expect(parseValue('£6.99', { ...plainStyle, currency: 'GBP' }, money)).toMatchObject({
+      ok: true,
+      value: { amount: '6.99', currency: 'GBP' },
+    });
+    expect(parseValue('3,21', { ...comma, currency: 'EUR' }, money)).toMatchObject({
+      ok: true,
+      value: { amount: '3.21', currency: 'EUR' },
+    });
     expect(parseValue('auf Anfrage', { ...comma, currency: 'EUR' }, money).ok).toBe(false);
     expect(parseValue('5 USD', { ...plainStyle, currency: 'EUR' }, money).ok).toBe(false);
   });
@@ -102,14 +152,16 @@ describe('values of an attribute', () => {
     expect(parseValue('01.05.2026', comma, date)).toMatchObject({ ok: true, value: '2026-05-01' });
   });
   it('gives text keys in which code-unit and code-point order agree', () => {
-    fc.assert(fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {
-      const [x = '', y = ''] = [sortKeys(a, attribute({}))[0], sortKeys(b, attribute({}))[0]].map(String);
-      const points = (text: string) => Array.from(text, (one) => one.codePointAt(0) ?? 0);
-      const [p, q] = [points(x), points(y)];
-      const at = p.findIndex((one, i) => one !== q[i]);
-      const byPoint = at < 0 ? p.length - q.length : q[at] === undefined ? 1 : (p[at] ?? 0) - q[at];
-      return Math.sign(byPoint) === (x < y ? -1 : x > y ? 1 : 0);
-    }));
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {
+        const [x = '', y = ''] = [sortKeys(a, attribute({}))[0], sortKeys(b, attribute({}))[0]].map(String);
+        const points = (text: string) => Array.from(text, (one) => one.codePointAt(0) ?? 0);
+        const [p, q] = [points(x), points(y)];
+        const at = p.findIndex((one, i) => one !== q[i]);
+        const byPoint = at < 0 ? p.length - q.length : q[at] === undefined ? 1 : (p[at] ?? 0) - q[at];
+        return Math.sign(byPoint) === (x < y ? -1 : x > y ? 1 : 0);
+      }),
+    );
     expect(foldText('  Éß  Ärger ')).toBe('eß arger');
   });
   it('prints equal data equally, whatever the order of keys', () => {
