@@ -6,8 +6,8 @@ import { freePort, passingCluster } from './postgres.mjs';
 import { root, run, startNode, stop } from './run.mjs';
 import { Fault } from './say.mjs';
 
-/** `load`: arguments of the demo's loader, or undefined for an empty database. */
-export async function raiseStage({ load } = {}) {
+/** `load`: arguments of the demo's loader, or undefined for an empty database; `servers: false` for the database alone. */
+export async function raiseStage({ load, servers = true } = {}) {
   const cluster = passingCluster();
   const files = mkdtempSync(join(tmpdir(), 'velvet-files-'));
   const children = [];
@@ -29,6 +29,7 @@ export async function raiseStage({ load } = {}) {
     };
     run(process.execPath, [join(root, 'apps/server/dist/db/migrate.js')], { env });
     if (load) run(process.execPath, [join(root, 'demo/dist/load.js'), ...load], { env });
+    if (!servers) return { url: '', env, strike };
     children.push(startNode(join(root, 'apps/standins/dist/main.js'), { env, name: 'stand-ins' }));
     children.push(startNode(join(root, 'apps/server/dist/main.js'), { env, name: 'server' }));
     const url = `http://127.0.0.1:${port}`;

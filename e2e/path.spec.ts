@@ -1,6 +1,6 @@
 /** The path a person walks, in the real interface: file in, catalog, causes, feed, the channel's answer. In this order. */
 import { fileURLToPath } from 'node:url';
-import AxeBuilder from '@axe-core/playwright';
+import { AxeBuilder } from '@axe-core/playwright';
 import { type Page, expect, test } from '@playwright/test';
 
 const file = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));

@@ -1,0 +1,115 @@
+/** The checks JSON Schema can say, findings built, against Ajv compiled from the same category's exported schema. */
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { type Item, type Params, itemChecks, schemaChecks, valueChecks } from '@velvet-shelf/core/checks';
+import { attributesFor, toJsonSchema } from '@velvet-shelf/core/rulebooks';
+import { orrivoRulebooks } from '@velvet-shelf/demo/setup';
+import { type BenchLine, compare } from './timing.js';
+
+const category = 'lighting/plant-lighting/grow-lamps';
+
+/** Items of which every tenth is wrong in one way or another. */
+function items(count: number): Item[] {
+  return Array.from({ length: count }, (_, i) => {
+    const wrong = i % 10 === 0 ? (i / 10) % 5 : -1;
+    return {
+      id: `S-${i}`,
+      title:
+        wrong === 0
+          ? 'Perchlight table lamp '.repeat(9)
+          : `Perchlight table lamp for plants, ${i % 40} W, Sage, no. ${i}`,
+      ...(wrong === 1
+        ? {}
+        : {
+            description: `A lamp for herbs on a dark sill. It stands firm, warms little, and is easy on the eye. Number ${i}.`,
+          }),
+      link: wrong === 2 ? '/goods/a' : `https://shop.mosswick.example/goods/${i}`,
+      availability: 'in stock',
+      price: wrong === 3 ? 0 : 1000 + (i % 900),
+      condition: 'new',
+      brand: 'Glimmet',
+      gtin: '2104000004131',
+      mpn: `GL-${i}`,
+      groupId: `F${i >> 3}`,
+      colour: wrong === 4 ? 'Mizzle' : 'green',
+      size: '30 cm',
+      shippingWeight: '540 g',
+      energyClass: 'F',
+    };
+  });
+}
+
+interface Found {
+  check: string;
+  attribute: string;
+  params: Params;
+}
+
+export async function benchChecks(count: number): Promise<BenchLine[]> {
+  const [, rulebook] = await orrivoRulebooks();
+  if (!rulebook) throw new Error('There is no second rulebook');
+  const goods = items(count);
+  const attributes = attributesFor(rulebook, category, 'GB').filter(
+    (one) => one.type !== 'picture' && one.type !== 'category',
+  );
+  const compile = (checks: typeof valueChecks) =>
+    attributes.map((attribute) => ({
+      key: attribute.key,
+      required: attribute.need === 'required',
+      tests: checks.flatMap(({ meta, compile: make }) => {
+        const test = make(attribute, rulebook);
+        return test ? [{ id: meta.id, test }] : [];
+      }),
+    }));
+  const judge = (compiled: ReturnType<typeof compile>) => () => {
+    let found = 0;
+    for (const item of goods) {
+      const findings: Found[] = [];
+      for (const { key, required, tests } of compiled) {
+        const value = item[key];
+        if (value === undefined) {
+          if (required) findings.push({ check: 'required', attribute: key, params: {} });
+          continue;
+        }
+        for (const { id, test } of tests) {
+          const params = test(value);
+          if (params) findings.push({ check: id, attribute: key, params });
+        }
+      }
+      found += findings.length;
+    }
+    tally = found;
+  };
+  let tally = 0;
+  const schema = compile(schemaChecks);
+  const validate = new Ajv2020({ allErrors: true, unicodeRegExp: true }).compile(
+    toJsonSchema(rulebook, category, 'GB'),
+  );
+  let theirs = 0;
+  const ajv = () => {
+    theirs = 0;
+    for (const item of goods) if (!validate(item)) theirs += validate.errors?.length ?? 0;
+  };
+  const { subject, baseline, ratio } = await compare(5, judge(schema), ajv);
+  const ours = tally;
+  const others = compile(valueChecks.filter((one) => !schemaChecks.includes(one)));
+  const items_ = itemChecks.flatMap(({ compile: make }) => make(rulebook) ?? []);
+  const start = performance.now();
+  judge(others)();
+  for (const item of goods) for (const test of items_) test(item);
+  const microseconds = ((performance.now() - start) * 1000) / count;
+  return [
+    {
+      name: `checks ${count}`,
+      ratio,
+      reach: '<= 1',
+      holds: ratio <= 1,
+      figures: {
+        ours_ms: subject,
+        ajv_ms: baseline,
+        ours_findings: ours,
+        ajv_errors: theirs,
+        other_checks_us_an_item: Number(microseconds.toFixed(2)),
+      },
+    },
+  ];
+}

@@ -1,0 +1,45 @@
+/** ./velvet bench: ratios to a baseline of the same run, on built JavaScript and a private cluster. */
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { checkNode, installModules, installPostgres } from './install.mjs';
+import { root, run } from './run.mjs';
+import { Fault, say } from './say.mjs';
+import { raiseStage } from './stage.mjs';
+
+const names = ['checks', 'feed'];
+const sizes = { 1000: '1k', 10000: '10k', 100000: '100k' };
+
+export async function bench({ json, only, size }) {
+  if (only !== undefined && !names.includes(only))
+    throw new Fault(`There is no benchmark “${only}”`, `Choose one of ${names.join(', ')}.`);
+  if (size !== undefined && !(size in sizes))
+    throw new Fault(`There is no size ${size}`, `Choose one of ${Object.keys(sizes).join(', ')}.`);
+  checkNode();
+  installModules();
+  installPostgres();
+  build();
+  const lines = [];
+  const take = (output) => {
+    for (const text of output.trim().split('\n')) {
+      const line = JSON.parse(text);
+      lines.push(line);
+      say(
+        json
+          ? text
+          : `${line.name.padEnd(20)} ${String(line.ratio).padStart(7)} ×  reach ${line.reach.padEnd(6)} ${line.holds ? 'holds' : 'MISSES'}  ${JSON.stringify(line.figures)}`,
+      );
+    }
+  };
+  const main = join(root, 'bench/dist/main.js');
+  for (const count of size === undefined ? [10_000, 100_000] : [Number(size)]) {
+    if (only !== 'feed') take(run(process.execPath, [main, 'checks', String(count)]));
+    if (only === 'checks') continue;
+    const stage = await raiseStage({ load: ['--size', sizes[count]], servers: false });
+    try {
+      take(run(process.execPath, [main, 'feed', String(count)], { env: stage.env }));
+    } finally {
+      await stage.strike();
+    }
+  }
+  return lines.every((line) => line.holds) ? 0 : 1;
+}
