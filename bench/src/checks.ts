@@ -1,6 +1,6 @@
 /** The checks JSON Schema can say, findings built, against Ajv compiled from the same category's exported schema. */
 import { Ajv2020 } from 'ajv/dist/2020.js';
-import { type Item, type Params, itemChecks, schemaChecks, valueChecks } from '@velvet-shelf/core/checks';
+import { type CompiledCheck, type Item, type Params, compileValueChecks, itemChecks, schemaChecks, valueChecks } from '@velvet-shelf/core/checks';
 import { attributesFor, toJsonSchema } from '@velvet-shelf/core/rulebooks';
 import { orrivoRulebooks } from '@velvet-shelf/demo/setup';
 import { type BenchLine, compare } from './timing.js';
@@ -55,24 +55,23 @@ export async function benchChecks(count: number): Promise<BenchLine[]> {
     attributes.map((attribute) => ({
       key: attribute.key,
       required: attribute.need === 'required',
-      tests: checks.flatMap(({ meta, compile: make }) => {
-        const test = make(attribute, rulebook);
-        return test ? [{ id: meta.id, test }] : [];
-      }),
+      tests: compileValueChecks(attribute, rulebook, checks),
     }));
   const judge = (compiled: ReturnType<typeof compile>) => () => {
     let found = 0;
     for (const item of goods) {
       const findings: Found[] = [];
-      for (const { key, required, tests } of compiled) {
+      for (let a = 0; a < compiled.length; a++) {
+        const { key, required, tests } = compiled[a] as (typeof compiled)[number];
         const value = item[key];
         if (value === undefined) {
           if (required) findings.push({ check: 'required', attribute: key, params: {} });
           continue;
         }
-        for (const { id, test } of tests) {
-          const params = test(value);
-          if (params) findings.push({ check: id, attribute: key, params });
+        for (let t = 0; t < tests.length; t++) {
+          const check = tests[t] as CompiledCheck;
+          const params = check.test(value);
+          if (params) findings.push({ check: check.id, attribute: key, params });
         }
       }
       found += findings.length;

@@ -7,7 +7,8 @@ import { identifiers } from './identifiers.js';
 import { itemKeyUnique } from './item-key-unique.js';
 import { maxLength } from './max-length.js';
 import { minLength } from './min-length.js';
-import type { CheckMeta, CollectiveCheck, FamilyCheck, ItemCheck, ValueCheck } from './model.js';
+import type { ChannelAttribute, Rulebook } from '../rulebooks/index.js';
+import type { CheckMeta, CollectiveCheck, CompiledCheck, FamilyCheck, ItemCheck, ValueCheck } from './model.js';
 import { numberRange } from './number-range.js';
 import { pattern } from './pattern.js';
 import { pictureSize } from './picture-size.js';
@@ -46,6 +47,18 @@ export const schemaChecks: ValueCheck[] = [
   positivePrice,
   absoluteLink,
 ];
+/** The value checks that hold for an attribute, compiled once, run for every item. */
+export function compileValueChecks(
+  attribute: ChannelAttribute,
+  rulebook: Rulebook,
+  checks: readonly ValueCheck[] = valueChecks,
+): CompiledCheck[] {
+  return checks.flatMap(({ meta, compile }) => {
+    const test = compile(attribute, rulebook);
+    return test ? [{ id: meta.id, test }] : [];
+  });
+}
+
 export const itemChecks: ItemCheck[] = [identifiers, salePrice];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];

@@ -41,6 +41,12 @@ export interface ValueCheck {
   };
 }
 
+/** A value check compiled for one attribute. */
+export interface CompiledCheck {
+  id: string;
+  test(value: ChannelValue): Params | undefined;
+}
+
 export interface ItemFault {
   /** The channel attribute the finding stands on. */
   attribute: string;

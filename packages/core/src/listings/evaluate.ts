@@ -2,6 +2,7 @@
 import type { Family, Variant } from '../catalog/index.js';
 import {
   type ChannelValue,
+  type CompiledCheck,
   type Item,
   type Params,
   categoryLeaf,
@@ -12,7 +13,7 @@ import {
   itemChecks,
   recommended,
   required,
-  valueChecks,
+  compileValueChecks,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
@@ -51,7 +52,7 @@ export interface Evaluated {
 interface CompiledAttribute {
   attribute: ChannelAttribute;
   fill: CompiledFill;
-  checks: { id: string; test: (value: ChannelValue) => Params | undefined }[];
+  checks: CompiledCheck[];
 }
 
 /** What holds in one channel category. */
@@ -266,10 +267,7 @@ function compileAttribute(
   return {
     attribute,
     fill: attribute.type === 'category' ? mappedCategory(category) : placed ? compileFill(placed.fill, setup) : noFill,
-    checks: valueChecks.flatMap(({ meta, compile }) => {
-      const test = compile(attribute, setup.rulebook);
-      return test ? [{ id: meta.id, test }] : [];
-    }),
+    checks: compileValueChecks(attribute, setup.rulebook),
   };
 }
 
