@@ -132,6 +132,7 @@ test('a feed is built, offered, and answered; the balance adds up and the channe
   await page.getByRole('button', { name: /New RSS 2.0 feed/ }).click();
   await page.getByRole('button', { name: 'Build now' }).click();
   await expect(page.getByText('adds up')).toBeVisible({ timeout: 20_000 });
+  await page.reload();
   await page.getByRole('button', { name: 'Ask the channel to fetch it' }).click();
   await expect(page.getByText('unanswered', { exact: true })).toBeVisible({ timeout: 30_000 });
   await expect(page.getByText('adds up')).toBeVisible();

@@ -1,6 +1,14 @@
 /** The checks JSON Schema can say, findings built, against Ajv compiled from the same category's exported schema. */
 import { Ajv2020 } from 'ajv/dist/2020.js';
-import { type CompiledCheck, type Item, type Params, compileValueChecks, itemChecks, schemaChecks, valueChecks } from '@velvet-shelf/core/checks';
+import {
+  type CompiledCheck,
+  type Item,
+  type Params,
+  compileValueChecks,
+  itemChecks,
+  schemaChecks,
+  valueChecks,
+} from '@velvet-shelf/core/checks';
 import { attributesFor, toJsonSchema } from '@velvet-shelf/core/rulebooks';
 import { orrivoRulebooks } from '@velvet-shelf/demo/setup';
 import { type BenchLine, compare } from './timing.js';

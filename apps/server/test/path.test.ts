@@ -359,7 +359,7 @@ describe('feeds', () => {
         })
       ).status,
     ).toBe(304);
-    expect((await fetch(`${base}/feeds/guessed.xml`)).status).toBe(404);
+    expect((await fetch(`${base}/f/guessed.xml`)).status).toBe(404);
   });
   it('is fetched and checked by the channel; refusals land on the items, and the balance holds', async () => {
     const { body: run } = await client.send('POST', `/api/feeds/${feed.id}/offer`);

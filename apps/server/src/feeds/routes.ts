@@ -44,7 +44,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   });
 
   /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
-  router.get('/feeds/:name', async (ctx) => {
+  router.get('/f/:name', async (ctx) => {
     const secret = String(ctx.params.name).replace(/\.\w+$/, '');
     const feed = await one<{
       id: number;

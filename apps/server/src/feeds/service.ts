@@ -56,7 +56,7 @@ export async function showFeed({ db, config }: Services, feed: FeedRow): Promise
     place: feed.place,
     name: feed.name,
     format: feed.format,
-    address: `${config.address}/feeds/${feed.secret}.${feed.format === 'rss' ? 'xml' : feed.format}`,
+    address: `${config.address}/f/${feed.secret}.${feed.format === 'rss' ? 'xml' : feed.format}`,
     runs: runs.map(toRun),
     fetches: fetches.map((row) => ({ ...row, at: iso(row.at) })),
   };

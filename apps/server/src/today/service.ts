@@ -101,7 +101,7 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
       count: refused?.n ?? 0,
       words: `${plural(refused?.n ?? 0, 'listing was', 'listings were')} refused by the channel`,
       detail: 'Its words stand on each of them.',
-      to: '/listings?state=refused',
+      to: '/listings?channelState=refused',
       verb: 'Read',
     });
   if (shelf.toMatch > 0)
@@ -120,7 +120,7 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
         .map((place) => ({
           name: place.name,
           n: place.totals
-            .filter((one_) => one_.readiness === 'ready' && one_.channelState !== 'live')
+            .filter((one_) => one_.readiness === 'ready' && unsent.has(one_.channelState))
             .reduce((sum, one_) => sum + one_.listings, 0),
         }))
         .filter(({ n }) => n > 0)
@@ -185,6 +185,9 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     })),
   };
 }
+
+/** Channel states of a ready listing that still has to go out: as the shelf edge counts them. */
+const unsent: ReadonlySet<string> = new Set(['none', 'refused', 'withdrawn']);
 
 function sayHeadline(moved: { live: number; batches: number; held: number } | undefined, shelf: Shelf): string {
   const parts: string[] = [];

@@ -110,7 +110,7 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
   async function work(id: string, market: string, address: string): Promise<void> {
     if (mood.slow > 0) await new Promise((resolve) => setTimeout(resolve, mood.slow));
     const answer = await fetch(address, { headers: { 'user-agent': 'Orrivo-Fetch/1', 'accept-encoding': 'gzip' } });
-    if (!answer.ok) throw new Error(`${address.replace(/\/feeds\/.*/, '/feeds/…')} answered ${answer.status}`);
+    if (!answer.ok) throw new Error(`${address.replace(/\/f\/.*/, '/f/…')} answered ${answer.status}`);
     const items = readFeed(await answer.text(), answer.headers.get('content-type') ?? '');
     const rulebook = await inForce();
     const limit = (key: string) => rulebook.attributes.find((one) => one.key === key)?.limits;

@@ -78,7 +78,7 @@ function Page({ listing }: { listing: ListingAnswer }) {
 
 function Finding({ finding }: { finding: ListingAnswer['findings'][number] }) {
   return (
-    <div className="row small" style={{ padding: '2px 0 6px 126px', alignItems: 'baseline' }}>
+    <div className="row small finding" style={{ padding: '2px 0 6px 126px', alignItems: 'baseline' }}>
       <State is={finding.severity === 'blocker' ? 'blocked' : 'advice'}>{finding.words}</State>
       <Link
         to={`/causes?${finding.severity === 'advice' ? 'show=advice&' : ''}cause=${encodeURIComponent(finding.cause)}`}

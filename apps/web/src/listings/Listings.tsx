@@ -101,7 +101,7 @@ export function Listings() {
                     style={{ cursor: 'pointer', background: one.id === open ? 'var(--velvet-100)' : undefined }}
                   >
                     <td style={{ whiteSpace: 'nowrap' }}>
-                      <button type="button" className="value" onClick={() => set('open', String(one.id))}>
+                      <button type="button" className="value whole" onClick={() => set('open', String(one.id))}>
                         {one.sku ?? 'no SKU'}
                       </button>
                     </td>
