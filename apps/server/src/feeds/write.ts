@@ -1,5 +1,5 @@
 /** Builds a feed file: every family evaluated and checked anew, written aside, renamed when whole. */
-import { createHash } from 'node:crypto';
+import { createHash, hash } from 'node:crypto';
 import { closeSync, openSync, renameSync, writeSync } from 'node:fs';
 import { type FeedFormat, type FeedMeta, compileWriter } from '@velvet-shelf/core/feeds';
 import type { CompiledPlace } from '@velvet-shelf/core/listings';
@@ -84,7 +84,7 @@ export async function writeFeed(options: WriteOptions): Promise<Written> {
         options.onSent({
           listing: listing.id,
           itemKey: key,
-          hash: createHash('md5').update(row).digest('base64url'),
+          hash: hash('md5', row, 'base64url'),
           offset: counts.bytes,
           length,
         });
