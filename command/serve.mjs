@@ -9,6 +9,11 @@ import { Fault, say } from './say.mjs';
 
 const usualPort = 4180;
 
+/** Ports of 1024 and above that browsers refuse to open (WHATWG Fetch, "bad port"). */
+const refusedByBrowsers = new Set([
+  1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, 6665, 6666, 6667, 6668, 6669, 6679, 6697, 10080,
+]);
+
 export async function serve({ demo, port: wanted, fresh, bare, size }) {
   checkNode();
   installModules();
@@ -83,6 +88,8 @@ async function portOr(port) {
 async function exactly(port) {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Fault(`${port} is no port`, 'Choose 1024 to 65535.');
+  if (refusedByBrowsers.has(port))
+    throw new Fault(`Browsers refuse to open port ${port}`, 'Choose another with --port.');
   if (!(await isFree(port))) throw new Fault(`Port ${port} is taken`, 'Choose another with --port.');
   return port;
 }
