@@ -7,9 +7,8 @@ import { readConfig } from '@velvet-shelf/server/config';
 import { type Database, json, one, openDatabase } from '@velvet-shelf/server/db/client';
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
-import { applyBatch } from '@velvet-shelf/server/intake/apply';
 import { applyTried, dryRun, readBatch } from '@velvet-shelf/server/intake/service';
-import { registerJob } from '@velvet-shelf/server/jobs/run';
+import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import iconv from 'iconv-lite';
@@ -22,15 +21,18 @@ const sizes: Record<string, number> = { '1k': 1000, '10k': 10_000, '100k': 100_0
 const { values } = parseArgs({ options: { bare: { type: 'boolean', default: false }, size: { type: 'string' } } });
 const config = readConfig();
 const db = openDatabase(config.database, 4);
-registerJob('apply-batch', applyBatch);
+registerJobs();
 const standins = process.env.VELVET_STANDINS ?? 'http://127.0.0.1:1';
 try {
   const filled = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
-  if ((filled?.n ?? 0) > 0)
+  if ((filled?.n ?? 0) > 0) {
     await db.execute(
       sql`UPDATE account SET address = ${`${standins}/orrivo`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivo')`,
     );
-  else await load(db);
+    await db.execute(
+      sql`UPDATE pull SET address = ${`${standins}/windowsill/api/goods`} WHERE name = 'Windowsill shop' AND address LIKE 'http://127.0.0.1:%'`,
+    );
+  } else await load(db);
 } finally {
   await db.$client.end();
 }

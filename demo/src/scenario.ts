@@ -1,7 +1,7 @@
 /** Mosswick Supply: who it is, what it sells, whom it buys from, and how its Orrivo account is set up. All invented. */
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
-import { baseDictionary } from '@velvet-shelf/core/catalog';
+import { baseDictionary, computedAttributes } from '@velvet-shelf/core/catalog';
 import type { Attribute } from '@velvet-shelf/core/values';
 
 export const users = [
@@ -29,6 +29,8 @@ export const categories = Object.entries(tree).flatMap(([root, leaves]) => [
 
 const variant = { many: false, perLanguage: false, level: 'variant' } as const;
 const family = { many: false, perLanguage: false, level: 'family' } as const;
+
+const months = 'January February March April May June July August September October November December'.split(' ');
 
 /** What this trade needs beyond the attributes every catalogue has. */
 const own: Attribute[] = [
@@ -74,20 +76,29 @@ const own: Attribute[] = [
   { ...family, key: 'care', label: 'Care', type: 'text', group: 'Use' },
   { ...family, key: 'botanicalName', label: 'Botanical name', type: 'text', group: 'Seeds' },
   { ...variant, key: 'seeds', label: 'Seeds in a packet', type: 'number', group: 'Seeds' },
-  { ...family, key: 'sowingMonths', label: 'Sowing months', type: 'text', group: 'Seeds' },
+  {
+    ...family,
+    many: true,
+    key: 'sowingMonths',
+    label: 'Sowing months',
+    type: 'choice',
+    choices: months,
+    group: 'Seeds',
+  },
   { ...family, key: 'germination', label: 'Germination', type: 'text', group: 'Seeds' },
   { ...family, key: 'ph', label: 'pH', type: 'text', group: 'Growing' },
   { ...family, key: 'composition', label: 'Composition', type: 'text', group: 'Growing' },
   { ...family, key: 'safetySheet', label: 'Safety sheet', type: 'text', group: 'Growing' },
 ];
 
-export const dictionary: Attribute[] = [...baseDictionary, ...own];
+export const dictionary: Attribute[] = [...baseDictionary, ...own, ...computedAttributes];
 
 export const suppliers = [
   { key: 'mosswick', name: 'Mosswick own sheet', rank: 1, kind: 'own', language: 'en-GB' },
   { key: 'brackwater', name: 'Brackwater Pottery', rank: 2, kind: 'supplier', language: 'de-DE' },
   { key: 'lumenloam', name: 'Lumenloam Lighting', rank: 3, kind: 'supplier', language: 'en-GB' },
   { key: 'kestrelgate', name: 'Kestrelgate Seeds', rank: 4, kind: 'supplier', language: 'en-GB' },
+  { key: 'windowsill', name: 'Windowsill shop', rank: 5, kind: 'supplier', language: 'en-GB' },
 ] as const;
 
 /** Everything that is not withdrawn or paused. */

@@ -71,5 +71,7 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
   await db.execute(sql`
     INSERT INTO fill (channel_id, attribute, fill) SELECT ${channelId}, key, value FROM jsonb_each(${json(fills)})`);
   const owner = await one<{ id: number }>(db, sql`SELECT id FROM user_account WHERE role = 'owner'`);
+  await db.execute(sql`
+    INSERT INTO pull (supplier_id, name, address, actor) SELECT id, 'Windowsill shop', ${`${standins}/windowsill/api/goods`}, ${owner?.id ?? 0} FROM supplier WHERE key = 'windowsill'`);
   return { owner: owner?.id ?? 0, place: place?.id ?? 0 };
 }

@@ -3,19 +3,17 @@ import { createServer } from 'node:http';
 import { pino } from 'pino';
 import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
-import { buildFailed, buildFeed } from './feeds/service.js';
-import { awaitReport } from './feeds/report.js';
 import { createApp } from './http/app.js';
 import { listenForEvents, notifier } from './http/events.js';
 import type { Services } from './http/route.js';
 import { readyPartitions } from './history/partitions.js';
-import { applyBatch } from './intake/apply.js';
-import { registerJob, sweepJobs } from './jobs/run.js';
+import { startDuePulls } from './intake/pull.js';
+import { runAside } from './jobs/aside.js';
+import { registerJobs } from './jobs/kinds.js';
+import { sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
 
-registerJob('apply-batch', applyBatch);
-registerJob('build-feed', buildFeed, buildFailed);
-registerJob('offer-feed', awaitReport);
+registerJobs();
 
 const config = readConfig();
 const log = pino({ level: config.log });
@@ -45,7 +43,8 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
 }
 
 const stops = [
-  every(5_000, () => sweepJobs(services)),
+  every(5_000, () => sweepJobs(services, runAside)),
+  every(10_000, () => startDuePulls(services)),
   every(1_000, async () => {
     const done = await drain(db, config.address, 1000);
     if (done.listingsChanged > 0) services.notify('listings');

@@ -4,6 +4,7 @@ import Router from '@koa/router';
 import Koa from 'koa';
 import pg from 'pg';
 import { orrivo } from './orrivo/routes.js';
+import { windowsill } from './windowsill/routes.js';
 
 const address = process.env.VELVET_STANDINS;
 const database = process.env.DATABASE_URL;
@@ -22,6 +23,7 @@ app.use(async (ctx, next) => {
 });
 const router = new Router();
 await orrivo(router, pool);
+await windowsill(router);
 app.use(router.routes());
 const server = createServer(app.callback());
 server.listen(Number(new URL(address).port), '127.0.0.1');

@@ -29,6 +29,7 @@ const router = createBrowserRouter([
       { index: true, lazy: async () => ({ Component: (await import('./today/Today')).Today }) },
       { path: 'intake', lazy: async () => ({ Component: (await import('./intake/Batches')).Batches }) },
       { path: 'intake/:id', lazy: async () => ({ Component: (await import('./intake/Batch')).Batch }) },
+      { path: 'matching', lazy: async () => ({ Component: (await import('./matching/Matching')).Matching }) },
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },

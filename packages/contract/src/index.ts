@@ -4,6 +4,7 @@ import { channels } from './channels.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
+import { matching } from './matching.js';
 import { session } from './session.js';
 import { today } from './today.js';
 
@@ -14,8 +15,9 @@ export * from './channels.js';
 export * from './feeds.js';
 export * from './intake.js';
 export * from './listings.js';
+export * from './matching.js';
 export * from './session.js';
 export * from './today.js';
 
 /** The whole interface of the server, by capability. */
-export const api = { session, intake, catalog, channels, listings, causes, feeds, today };
+export const api = { session, intake, matching, catalog, channels, listings, causes, feeds, today };

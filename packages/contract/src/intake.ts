@@ -1,16 +1,10 @@
-import { columnMapSchema, columnTargetSchema } from '@velvet-shelf/core/intake';
+import { columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
+import { detectionSchema, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
 import { cursorQuery, endpoint, idParam, moment, page } from './endpoint.js';
 
-const detected = <T extends z.ZodType>(value: T) => z.object({ value, why: z.string() });
-
-export const readingSchema = z.object({
-  encoding: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']),
-  delimiter: z.enum([';', '\t', ',', '|']),
-  headerRow: z.number().int().min(1).max(100),
-  decimal: z.enum(['.', ',']),
-  dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
-});
+export const batchStates = ['read', 'trying', 'tried', 'applying', 'applied', 'undone', 'failed', 'cancelled'] as const;
+export type BatchState = (typeof batchStates)[number];
 
 export const supplierSchema = z.object({
   id: z.number(),
@@ -19,6 +13,8 @@ export const supplierSchema = z.object({
   rank: z.number(),
   kind: z.enum(['own', 'supplier']),
   records: z.number(),
+  /** Records that its latest whole list no longer has. */
+  dropped: z.number(),
 });
 export type SupplierAnswer = z.infer<typeof supplierSchema>;
 
@@ -28,7 +24,9 @@ export const batchSummarySchema = z.object({
   supplier: z.string(),
   fileName: z.string(),
   bytes: z.number(),
-  state: z.enum(['read', 'tried', 'applying', 'applied', 'undone', 'failed']),
+  /** A file dropped, our own grid's export brought back, or a pull. */
+  kind: z.enum(['file', 'round-trip', 'pull']),
+  state: z.enum(batchStates),
   counts: z
     .object({
       created: z.number(),
@@ -36,6 +34,7 @@ export const batchSummarySchema = z.object({
       unchanged: z.number(),
       refused: z.number(),
       lostCells: z.number(),
+      dropped: z.number().default(0),
     })
     .nullable(),
   error: z.string().nullable(),
@@ -45,39 +44,75 @@ export const batchSummarySchema = z.object({
 });
 export type BatchSummary = z.infer<typeof batchSummarySchema>;
 
+const effectSchema = z.object({
+  rows: z.number(),
+  of: z.number(),
+  becameReady: z.number(),
+  becameBlocked: z.number(),
+  added: z.number(),
+  removed: z.number(),
+  priceChanges: z.number(),
+  examples: z.array(
+    z.object({
+      kind: z.enum(['ready', 'blocked', 'added', 'removed', 'price']),
+      place: z.string(),
+      sku: z.string().nullable(),
+      title: z.string().nullable(),
+      before: z.string().nullable(),
+      after: z.string().nullable(),
+    }),
+  ),
+});
+export type EffectAnswer = z.infer<typeof effectSchema>;
+
 export const batchSchema = batchSummarySchema.extend({
-  detected: z.object({
-    encoding: detected(z.string()),
-    delimiter: detected(z.string()),
-    headerRow: detected(z.number()),
-    decimal: detected(z.string()),
-    dateOrder: detected(z.string()),
-  }),
+  scope: z.enum(scopes),
+  makesNew: z.boolean(),
+  detected: detectionSchema,
   reading: readingSchema,
   columns: z.array(z.string()),
   suggestions: z.array(
     z.object({ column: z.string(), target: columnTargetSchema, score: z.number(), why: z.string() }),
   ),
+  /** A column may stand in it several times. */
   map: columnMapSchema,
   /** What is wrong with the mapping, as sentences. */
   mapFaults: z.array(z.string()),
-  /** Columns that fill a closed list: their values in the first rows, and what each becomes (null = nothing yet). */
-  closedLists: z.array(
+  /** Columns whose values can be translated: what each of the first rows' values becomes (null = nothing yet). */
+  translations: z.array(
     z.object({
       column: z.string(),
-      choices: z.array(z.string()),
-      values: z.array(z.object({ value: z.string(), rows: z.number(), becomes: z.string().nullable() })),
+      attribute: z.string(),
+      label: z.string(),
+      /** Closed list, or null where any text is taken. */
+      choices: z.array(z.string()).nullable(),
+      values: z.array(
+        z.object({
+          value: z.string(),
+          rows: z.number(),
+          becomes: z.string().nullable(),
+          /** What goods that both sides describe say it is. */
+          learnt: z.object({ ours: z.string(), agree: z.number(), seen: z.number() }).nullable(),
+        }),
+      ),
     }),
   ),
-  /** First rows: cells as they came, and what they become by column ("text", or a note). */
+  /** First rows: cells as they came, and what each entry of the map makes of them. */
   sample: z.array(
     z.object({
       row: z.number(),
+      place: z.string().nullable(),
       cells: z.array(z.string()),
       becomes: z.array(z.object({ text: z.string(), note: z.string().nullable(), lost: z.boolean() })),
       refused: z.array(z.string()),
     }),
   ),
+  /** What applying would do to listings; null while it is being tried. */
+  effect: effectSchema.nullable(),
+  /** Rows picked out by hand. */
+  leftOut: z.number(),
+  /** What undoing it left, because a person had changed it since. */
+  leftBehind: z.array(z.string()),
 });
 export type BatchAnswer = z.infer<typeof batchSchema>;
 
@@ -85,6 +120,10 @@ const fieldChange = z.object({ field: z.string(), before: z.string().nullable(),
 
 export const batchRowSchema = z.object({
   row: z.number(),
+  place: z.string().nullable(),
+  leftOut: z.boolean(),
+  /** Cells by column, as read, for correcting them. */
+  cells: z.array(z.string()),
   outcome: z.enum(['created', 'changed', 'unchanged', 'refused']),
   key: z.string().nullable(),
   title: z.string().nullable(),
@@ -98,7 +137,65 @@ export const batchRowSchema = z.object({
 });
 export type BatchRowAnswer = z.infer<typeof batchRowSchema>;
 
+export const pullSchema = z.object({
+  id: z.number(),
+  supplierId: z.number(),
+  supplier: z.string(),
+  name: z.string(),
+  address: z.string(),
+  schedule: z.string().nullable(),
+  nextAt: moment.nullable(),
+  lastAt: moment.nullable(),
+  lastBatchId: z.number().nullable(),
+  lastError: z.string().nullable(),
+  running: z.boolean(),
+  /** Goods fetched by a pull that is under way or was interrupted. */
+  fetched: z.number(),
+});
+export type PullAnswer = z.infer<typeof pullSchema>;
+
+const pullWish = z.object({
+  supplierId: z.number().int(),
+  name: z.string().trim().min(1).max(80),
+  address: z.string().trim(),
+  schedule: z.string().trim().min(1).nullable().default(null),
+});
+
 export const intake = {
+  addSupplier: endpoint({
+    method: 'POST',
+    path: '/api/suppliers',
+    summary: 'A new supplier; trusted last until ranked otherwise',
+    body: z.object({ name: z.string().trim().min(1).max(80), language: z.string().default('en-GB') }),
+    answer: z.object({ id: z.number() }),
+  }),
+  pulls: endpoint({
+    method: 'GET',
+    path: '/api/pulls',
+    summary: 'Sources that are fetched',
+    answer: z.object({ items: z.array(pullSchema) }),
+  }),
+  savePull: endpoint({
+    method: 'POST',
+    path: '/api/pulls',
+    summary: 'Set up a source that is fetched, by a schedule or when asked',
+    body: pullWish.extend({ id: z.number().int().optional() }),
+    answer: z.object({ id: z.number() }),
+  }),
+  startPull: endpoint({
+    method: 'POST',
+    path: '/api/pulls/:id/start',
+    summary: 'Pull now; goes on where an interrupted pull stopped',
+    params: idParam,
+    answer: z.object({ job: z.number() }),
+  }),
+  fetchItem: endpoint({
+    method: 'POST',
+    path: '/api/intake/item',
+    summary: 'One item of a channel’s own catalogue, by its identifier',
+    body: z.object({ placeId: z.number().int(), identifier: z.string().trim().min(1).max(100) }),
+    answer: z.object({ id: z.number() }),
+  }),
   suppliers: endpoint({
     method: 'GET',
     path: '/api/suppliers',
@@ -128,6 +225,8 @@ export const intake = {
       supplierId: z.number().optional(),
       reading: readingSchema.optional(),
       map: columnMapSchema.optional(),
+      scope: z.enum(scopes).optional(),
+      makesNew: z.boolean().optional(),
     }),
     answer: batchSchema,
   }),
@@ -144,10 +243,45 @@ export const intake = {
     summary: 'Rows of the dry run',
     params: idParam,
     query: cursorQuery.extend({
-      outcome: z.enum(['created', 'changed', 'unchanged', 'refused', 'noted']).optional(),
+      outcome: z.enum(['created', 'changed', 'unchanged', 'refused', 'noted', 'left out']).optional(),
       search: z.string().optional(),
     }),
     answer: page(batchRowSchema),
+  }),
+  leaveOut: endpoint({
+    method: 'POST',
+    path: '/api/batches/:id/left-out',
+    summary: 'Pick rows out, or take them in again; all that a filter finds where no rows are named',
+    params: idParam,
+    body: z.object({
+      leftOut: z.boolean(),
+      rows: z.array(z.number().int()).max(10_000).optional(),
+      outcome: z.enum(['created', 'changed', 'unchanged', 'noted', 'left out']).optional(),
+      search: z.string().optional(),
+    }),
+    answer: z.object({ rows: z.number(), batch: batchSchema }),
+  }),
+  fix: endpoint({
+    method: 'PUT',
+    path: '/api/batches/:id/rows/:row',
+    summary: 'Correct cells of one row; it is judged again at once',
+    params: idParam.extend({ row: z.coerce.number().int() }),
+    body: z.object({ cells: z.record(z.string(), z.string()) }),
+    answer: z.object({ row: batchRowSchema, batch: batchSchema }),
+  }),
+  again: endpoint({
+    method: 'POST',
+    path: '/api/batches/:id/again',
+    summary: 'Read the same file again as a new batch: what was left out comes up once more',
+    params: idParam,
+    answer: batchSchema,
+  }),
+  cancel: endpoint({
+    method: 'POST',
+    path: '/api/batches/:id/cancel',
+    summary: 'Stop applying; what was applied already is undone',
+    params: idParam,
+    answer: batchSchema,
   }),
   apply: endpoint({
     method: 'POST',

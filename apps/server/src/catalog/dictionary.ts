@@ -1,5 +1,5 @@
 /** The attribute dictionary as core wants it, with row ids beside it. */
-import type { TrustPolicy } from '@velvet-shelf/core/claims';
+import type { Trust, TrustPolicy } from '@velvet-shelf/core/claims';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { asc, sql } from 'drizzle-orm';
 import { type Executor, rows } from '../db/client.js';
@@ -8,7 +8,7 @@ import { attribute, category } from '../db/schema/index.js';
 export interface Dictionary {
   attributes: ReadonlyMap<string, Attribute>;
   ids: ReadonlyMap<string, number>;
-  policies: ReadonlyMap<string, TrustPolicy>;
+  policies: ReadonlyMap<string, Trust>;
   /** Language of the company's own texts (BCP 47). */
   home: string;
   /** Currency prices are kept in first (ISO 4217). */
@@ -22,9 +22,10 @@ export const homeCurrency = 'GBP';
 export async function loadDictionary(on: Executor): Promise<Dictionary> {
   const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
   const categories = await on.select({ path: category.path }).from(category).orderBy(asc(category.position));
-  const policies = await rows<{ key: string; policy: TrustPolicy }>(
+  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: string[] | null }>(
     on,
-    sql`SELECT a.key, p.policy FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
+    sql`SELECT a.key, p.policy, (SELECT array_agg(s.name ORDER BY x.place) FROM unnest(p.ranking) WITH ORDINALITY x(id, place) JOIN supplier s ON s.id = x.id) AS ranking
+        FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
   );
   const attributes = new Map<string, Attribute>();
   for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
@@ -44,7 +45,7 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
   return {
     attributes,
     ids: new Map(listed.map((one) => [one.key, one.id])),
-    policies: new Map(policies.map((one) => [one.key, one.policy])),
+    policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
     home: homeLanguage,
     currency: homeCurrency,
   };

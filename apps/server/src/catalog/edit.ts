@@ -20,7 +20,7 @@ export interface ProductEdits {
   edits: Edit[];
 }
 
-type KeptClaim = { value: Value } | { empty: true } | null;
+export type KeptClaim = { value: Value } | { empty: true } | null;
 
 /** Saves edits of one or many products as one action; a conflict anywhere saves nothing. */
 export async function saveEdits(
@@ -96,21 +96,33 @@ async function editClaim(
 }
 
 function readEdit(text: string | null, attribute: Attribute): KeptClaim {
-  if (text === null || text.trim() === '') return { empty: true };
-  const read = parseValue(text, plainStyle, attribute);
-  if (!read.ok)
+  const read = parseEdit(text, attribute);
+  if ('reason' in read)
     throw badRequest(`${attribute.label}: ${read.reason}`, [
       { pointer: `/body/edits/${attribute.key}`, detail: read.reason },
     ]);
-  if (attribute.key === 'gtin') {
-    const gtin = readGtin(text);
-    if (!gtin.ok) throw badRequest(gtin.reason, [{ pointer: '/body/edits/gtin', detail: gtin.reason }]);
-    return { value: gtin.written };
-  }
-  return { value: read.value };
+  return read.claim;
 }
 
-async function keptClaim(tx: Executor, productId: number, attributeId: number, language: string): Promise<KeptClaim> {
+/** What a person typed as a claim, or why it cannot be one; nothing typed is empty on purpose. */
+export function parseEdit(
+  text: string | null,
+  attribute: Attribute,
+): { claim: { value: Value } | { empty: true } } | { reason: string } {
+  if (text === null || text.trim() === '') return { claim: { empty: true } };
+  const read = parseValue(text, plainStyle, attribute);
+  if (!read.ok) return { reason: read.reason };
+  if (attribute.key !== 'gtin') return { claim: { value: read.value } };
+  const gtin = readGtin(text);
+  return gtin.ok ? { claim: { value: gtin.written } } : { reason: gtin.reason };
+}
+
+export async function keptClaim(
+  tx: Executor,
+  productId: number,
+  attributeId: number,
+  language: string,
+): Promise<KeptClaim> {
   const found = await one<{ value: Value | null }>(
     tx,
     sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
@@ -118,7 +130,7 @@ async function keptClaim(tx: Executor, productId: number, attributeId: number, l
   return found === undefined ? null : found.value === null ? { empty: true } : { value: found.value };
 }
 
-async function writeClaim(
+export async function writeClaim(
   tx: Executor,
   productId: number,
   attributeId: number,

@@ -45,6 +45,9 @@ function snapshot(token: string): Snapshot {
   return found;
 }
 
+/** Ordered ids of an opened view. */
+export const viewIds = (token: string): readonly number[] => snapshot(token).ids;
+
 const sortColumns: Record<string, SQL> = {
   sku: sql`p.sku COLLATE "C"`,
   title: sql`lower(p.title)`,

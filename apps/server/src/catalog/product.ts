@@ -220,7 +220,7 @@ export async function productHistory(db: Database, id: number): Promise<HistoryE
 }
 
 /** Kinds of action that can be taken back one by one. */
-export const undoable: ReadonlySet<string> = new Set(['edit', 'map-category', 'fill', 'apply-batch']);
+export const undoable: ReadonlySet<string> = new Set(['edit', 'map-category', 'fill', 'apply-batch', 'match']);
 
 function sayField(field: string, dictionary: Dictionary): string {
   const [key, language] = splitSlot(field);

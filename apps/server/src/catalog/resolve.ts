@@ -40,6 +40,8 @@ export interface ProductRow {
 export interface UnitSources {
   products: ProductRow[];
   claims: UnitClaims;
+  /** By product: suppliers whose whole list no longer has it. */
+  droppedBy: Map<number, string[]>;
 }
 
 /** Products, records and edits of units, ready for `resolveUnit`. */
@@ -55,11 +57,12 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
   const records = await rows<
     Omit<SourceRecord, 'values' | 'options'> & {
       product: number;
+      dropped: boolean;
       content: { values: Record<string, Value>; options?: [string, string][] };
     }
   >(
     on,
-    sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content
+    sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content, r.dropped
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
         CROSS JOIN LATERAL (SELECT max(batch_id) AS batch_id FROM record_version WHERE record_id = r.id AND content_id = r.content_id) v
         WHERE r.product_id = ANY(${ids(all)}) ORDER BY r.id`,
@@ -92,8 +95,13 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
         return [{ slot, value: edit.value ?? empty, at: edit.at, by: edit.by ?? 'somebody' }];
       });
     };
+    const dropped = members.flatMap(({ id }) => {
+      const list = (recordsOf.get(id) ?? []).filter((one) => one.dropped).map((one) => one.supplier);
+      return list.length > 0 ? [[id, list] as const] : [];
+    });
     units_.set(unit, {
       products: members,
+      droppedBy: new Map(dropped),
       claims: {
         familyEdits: members.filter((one) => one.kind === 'family').flatMap((one) => editsFor(one.id)),
         variants: members
@@ -139,7 +147,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
   const gone: number[] = [];
-  for (const { products, claims } of loaded.values()) {
+  for (const { products, claims, droppedBy } of loaded.values()) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(resolved.variants.map((one) => [one.id, one]));
     const sourced = new Set(
@@ -151,7 +159,10 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
       .filter((one) => one.kind !== 'family')
       .map((before) => {
         const { slots, options } = byId.get(before.id) ?? { slots: new Map() as Slots, options: [] };
-        return { before, after: draftVariant(before, slots, options, dictionary, sizes) };
+        const after = draftVariant(before, slots, options, dictionary, sizes);
+        const gone = droppedBy.get(before.id);
+        if (gone) after.facts.droppedBy = gone;
+        return { before, after };
       });
     writes.push(...variants);
     for (const family of kept.filter((one) => one.kind === 'family')) {
@@ -383,6 +394,7 @@ async function removeProducts(on: Executor, gone: readonly number[]): Promise<vo
   if (gone.length === 0) return;
   await on.execute(sql`UPDATE family_key SET product_id = NULL WHERE product_id = ANY(${ids(gone)})`);
   await on.execute(sql`UPDATE record SET made_product_id = NULL WHERE made_product_id = ANY(${ids(gone)})`);
+  await on.execute(sql`DELETE FROM fact WHERE product_id = ANY(${ids(gone)})`);
   await on.execute(sql`
     UPDATE product SET state = 'withdrawn', family_id = NULL, kind = 'single', unit_id = id WHERE id = ANY(${ids(gone)})
       AND EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = product.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))`);

@@ -3,6 +3,8 @@ import { sql } from 'drizzle-orm';
 import { rows } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from './dictionary.js';
+import { exportGrid } from './export.js';
+import { Problem, badRequest } from '../http/problem.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';
 import { productHistory, showProduct } from './product.js';
@@ -26,4 +28,17 @@ export function catalogRoutes(router: AppRouter, { db, config, notify }: Service
     return { product: await showProduct(db, params.id), ...effect };
   });
   route(router, api.catalog.history, async ({ params }) => ({ items: await productHistory(db, params.id) }));
+
+  // A file does not fit the JSON contract: the grid as CSV or XLSX, with stable column keys.
+  router.get('/api/export', async (ctx) => {
+    if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
+    const { view, columns, format = 'csv' } = ctx.query as Record<string, string | undefined>;
+    if (format !== 'csv' && format !== 'xlsx') throw badRequest(`“${format}” is no format; choose csv or xlsx`);
+    ctx.attachment(`velvet-shelf-goods-${new Date().toISOString().slice(0, 10)}.${format}`);
+    ctx.type =
+      format === 'csv'
+        ? 'text/csv; charset=utf-8'
+        : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+    ctx.body = await exportGrid(db, { token: view || undefined, columns: columns?.split(',').filter(Boolean), format });
+  });
 }

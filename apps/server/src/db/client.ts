@@ -14,6 +14,8 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 export function openDatabase(url: string, connections = 12): Database {
   const pool = new pg.Pool({ connectionString: url, max: connections, application_name: 'velvet-shelf' });
   pool.on('error', () => undefined);
+  // A client that is lent out when the database goes away: its query fails, the process must not.
+  pool.on('connect', (client) => client.on('error', () => undefined));
   return drizzle(pool, { schema });
 }
 

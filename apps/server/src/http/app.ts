@@ -13,6 +13,7 @@ import { channelRoutes } from '../channels/routes.js';
 import { feedRoutes } from '../feeds/routes.js';
 import { intakeRoutes } from '../intake/routes.js';
 import { listingRoutes } from '../listings/routes.js';
+import { matchingRoutes } from '../matching/routes.js';
 import { currentUser } from '../session/service.js';
 import { sessionRoutes } from '../session/routes.js';
 import { todayRoutes, version } from '../today/routes.js';
@@ -56,6 +57,7 @@ export function createApp(services: Services, log: Logger): Koa<State> {
   sessionRoutes(router, services);
   todayRoutes(router, services);
   intakeRoutes(router, services);
+  matchingRoutes(router, services);
   catalogRoutes(router, services);
   channelRoutes(router, services);
   listingRoutes(router, services);

@@ -7,16 +7,29 @@ import type { Database } from '../db/client.js';
 const channelName = 'velvet_events';
 const listeners = new Set<PassThrough>();
 
-/** Listens to the database and hands notices to every open browser. */
+/** Listens to the database and hands notices to every open browser; listens again when the database comes back. */
 export async function listenForEvents(db: Database): Promise<() => void> {
-  const client: pg.PoolClient = await db.$client.connect();
-  client.on('notification', ({ payload }) => {
-    for (const stream of listeners) stream.write(`data: ${payload ?? '{}'}\n\n`);
-  });
-  await client.query(`LISTEN ${channelName}`);
+  let stopped = false;
+  let current: pg.PoolClient | undefined;
+  const listen = async () => {
+    const client = await db.$client.connect();
+    current = client;
+    client.on('notification', ({ payload }) => {
+      for (const stream of listeners) stream.write(`data: ${payload ?? '{}'}\n\n`);
+    });
+    client.once('end', () => {
+      if (!stopped) retry();
+    });
+    await client.query(`LISTEN ${channelName}`);
+  };
+  const retry = () => {
+    setTimeout(() => void (stopped ? undefined : listen().catch(retry)), 1000).unref();
+  };
+  await listen();
   return () => {
+    stopped = true;
     for (const stream of listeners) stream.end();
-    client.release(true);
+    current?.release(true);
   };
 }
 

@@ -5,70 +5,89 @@ import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, one, rows } from '../db/client.js';
 import { type Change, addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+import { proposeFor } from '../matching/propose.js';
 import type { JobContext } from '../jobs/run.js';
 import { applyOffers, refreshOffers, undoOffers } from './offers.js';
+import { applyExportRows, undoExportRows } from './round-trip.js';
 import { reach, refreshKeys, regroup, rejoin } from './joins.js';
 
 const chunkRows = 5000;
 
 /** Job: applies the tried rows of a batch from the checkpoint on. */
-export async function applyBatch({
-  db,
-  input,
-  checkpoint,
-  progress,
-  saveCheckpoint,
-  cancelled,
-}: JobContext): Promise<void> {
+export async function applyBatch(context: JobContext): Promise<void> {
+  const { db, services, input, checkpoint, progress, saveCheckpoint, cancelled } = context;
   const batchId = Number(input.batch);
   const actionId = Number(input.action);
   const dictionary = await loadDictionary(db);
-  const total = await one<{ n: number; first: number; last: number }>(
-    db,
-    sql`SELECT count(*) AS n, min(row) AS first, max(row) AS last FROM batch_row WHERE batch_id = ${batchId} AND outcome <> 'refused'`,
-  );
+  const head = await one<{ kind: string }>(db, sql`SELECT kind FROM batch WHERE id = ${batchId}`);
+  const isExport = head?.kind === 'round-trip';
+  const rowsLeft = sql`batch_id = ${batchId} AND outcome <> 'refused' AND NOT left_out`;
+  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM batch_row WHERE ${rowsLeft}`);
   let from = Number(checkpoint?.row ?? 0);
   let done = Number(checkpoint?.done ?? 0);
   for (;;) {
     if (await cancelled()) {
       await undoBatch(db, batchId, actionId);
+      await db.execute(sql`UPDATE batch SET state = 'cancelled' WHERE id = ${batchId}`);
+      services.notify('catalog');
       return;
     }
     const upTo = await one<{ last: number | null; n: number }>(
       db,
-      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE batch_id = ${batchId} AND outcome <> 'refused' AND row > ${from} ORDER BY row LIMIT ${chunkRows}) c`,
+      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE ${rowsLeft} AND row > ${from} ORDER BY row LIMIT ${chunkRows}) c`,
     );
     if (!upTo?.last) break;
     const last = upTo.last;
     done += upTo.n;
     await db.transaction(async (tx) => {
-      await applyChunk(tx, batchId, actionId, from, last, dictionary);
+      const applying: Applying = { batchId, actionId, dictionary };
+      if (isExport) await applyExportRows(tx, { ...applying, actor: Number(input.user) }, from, last);
+      else await applyRows(tx, applying, from, last);
       await saveCheckpoint(tx, { row: last, done });
     });
     from = last;
     await progress(done, total?.n ?? 0);
   }
+  if (!isExport) await db.transaction((tx) => settleDropped(tx, batchId, { actionId, dictionary }));
   await db.execute(
     sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`,
   );
+  await drain(db, services.config.address, 500, dictionary);
+  if (!isExport) await proposeFor(services, batchId, Number(input.user) || undefined);
+  services.notify('catalog');
 }
 
-async function applyChunk(
+/** Job: takes an applied batch back. */
+export async function undoJob({ db, services, input }: JobContext): Promise<void> {
+  const batchId = Number(input.batch);
+  const left = await undoBatch(db, batchId, Number(input.action));
+  await db.execute(sql`UPDATE batch SET left_behind = ${JSON.stringify(left)}::jsonb WHERE id = ${batchId}`);
+  await proposeFor(services, batchId, Number(input.user) || undefined);
+  services.notify('catalog');
+}
+
+export interface Applying {
+  batchId: number;
+  actionId: number;
+  dictionary: Dictionary;
+}
+
+/** Applies the rows of a batch above `after`, up to and with `last`, in the caller's transaction. */
+export async function applyRows(
   tx: Executor,
-  batchId: number,
-  actionId: number,
+  { batchId, actionId, dictionary }: Applying,
   after: number,
   last: number,
-  dictionary: Dictionary,
 ): Promise<void> {
-  const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused'`;
+  const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused' AND NOT b.left_out`;
   const key = sql`(SELECT supplier_id FROM batch WHERE id = ${batchId})`;
   await tx.execute(sql`
     INSERT INTO record (supplier_id, key) SELECT ${key}, b.record_key FROM batch_row b WHERE ${part} AND b.before_id IS NULL ORDER BY b.row
     ON CONFLICT DO NOTHING`);
   await tx.execute(sql`
     INSERT INTO record_content (record_id, hash, content, keys, cells)
-    SELECT r.id, b.hash, b.content, b.keys, b.cells FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
+    SELECT r.id, b.hash, b.content, coalesce(b.keys, (SELECT o.keys FROM record_content o WHERE o.id = b.before_id)), b.cells FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
     WHERE ${part} AND b.outcome <> 'unchanged' ORDER BY b.row ON CONFLICT DO NOTHING`);
   await tx.execute(sql`
     INSERT INTO record_version (record_id, batch_id, content_id, row)
@@ -85,8 +104,37 @@ async function applyChunk(
   );
 }
 
+/** Marks what a supplier's whole list no longer has, and unmarks what it has again; goods say so themselves. */
+async function settleDropped(
+  tx: Executor,
+  batchId: number,
+  { actionId, dictionary }: Omit<Applying, 'batchId'>,
+): Promise<void> {
+  const changed = await rows<{ product: number | null }>(
+    tx,
+    sql`WITH latest AS (
+          SELECT max(id) AS id, supplier_id FROM batch WHERE supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId})
+            AND scope = 'whole' AND kind <> 'round-trip' AND state IN ('applying', 'applied') GROUP BY 2),
+        now AS (
+          SELECT r.id, r.content_id IS NOT NULL AND EXISTS (SELECT 1 FROM latest)
+            AND NOT EXISTS (SELECT 1 FROM batch_row b, latest WHERE b.batch_id = latest.id AND b.record_key = r.key)
+            AND NOT EXISTS (SELECT 1 FROM record_version v JOIN batch n ON n.id = v.batch_id, latest WHERE v.record_id = r.id AND v.batch_id > latest.id AND n.state IN ('applying', 'applied')) AS dropped
+          FROM record r WHERE r.supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId}))
+        UPDATE record r SET dropped = now.dropped FROM now WHERE now.id = r.id AND r.dropped <> now.dropped RETURNING r.product_id AS product`,
+  );
+  const products = changed.flatMap((one_) => one_.product ?? []);
+  if (products.length === 0) return;
+  const units = await rows<{ unit: number }>(
+    tx,
+    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
+  );
+  const list = units.map((one_) => one_.unit);
+  await addChanges(tx, actionId, await resolveUnits(tx, list, dictionary));
+  await markDirty(tx, list);
+}
+
 /** The current content of records, and all that follows from it: joins, families, offers, products, listings to re-check. */
-async function settleRecords(
+export async function settleRecords(
   tx: Executor,
   records: readonly number[],
   { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary },
@@ -130,14 +178,16 @@ export async function undoBatch(
 ): Promise<string[]> {
   const dictionary = await loadDictionary(db);
   return db.transaction(async (tx) => {
-    const batch = await one<{ action_id: number }>(
+    const batch = await one<{ action_id: number; kind: string }>(
       tx,
-      sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id`,
+      sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id, kind`,
     );
     const touched = await rows<{ id: number }>(
       tx,
       sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`,
     );
+    if (batch?.kind === 'round-trip')
+      return undoExportRows(tx, batchId, { applied: batch.action_id ?? 0, undo: undoAction, dictionary });
     const { products, left } = await undoOffers(tx, batch?.action_id ?? 0);
     const edited = await rows<{ sku: string | null; label: string }>(
       tx,
@@ -155,6 +205,7 @@ export async function undoBatch(
       sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
     );
     await refreshOffers(tx, products);
+    await settleDropped(tx, batchId, { actionId: undoAction, dictionary });
     await markDirty(
       tx,
       units.map((one_) => one_.unit),

@@ -1,9 +1,16 @@
 /** Keeps joins and families true after records changed: closure from SQL, decision in core, ids kept where they can be. */
-import { type JoinLevel, type JoinRecord, joinLevels, joinRecords, shareKeys } from '@velvet-shelf/core/matching';
+import {
+  type Decision,
+  type JoinLevel,
+  type JoinRecord,
+  joinLevels,
+  joinRecords,
+  shareKeys,
+} from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, json, rows } from '../db/client.js';
 
-/** Records that share any key with these, transitively, these included. */
+/** Records that share any key or a person's decision with these, transitively, these included. */
 export async function reach(on: Executor, from: readonly number[]): Promise<number[]> {
   const seen = new Set(from);
   let edge = [...seen];
@@ -12,6 +19,8 @@ export async function reach(on: Executor, from: readonly number[]): Promise<numb
       on,
       sql`SELECT DISTINCT other.record_id AS id FROM record_key mine JOIN record_key other USING (kind, key)
           WHERE mine.record_id = ANY(${ids(edge)})
+          UNION SELECT b FROM join_decision WHERE a = ANY(${ids(edge)})
+          UNION SELECT a FROM join_decision WHERE b = ANY(${ids(edge)})
           UNION SELECT other.id FROM record mine JOIN record other ON other.product_id = mine.product_id
           WHERE mine.id = ANY(${ids(edge)})`,
     );
@@ -61,8 +70,13 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   );
   const byId = new Map(members.map((one) => [one.id, one]));
   const active = members.filter((one) => one.active);
+  const decisions = await rows<Decision>(
+    on,
+    sql`SELECT a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)})`,
+  );
   const { components, proposals } = joinRecords(
     active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })),
+    decisions,
   );
   await writeProposals(on, active, proposals);
 

@@ -1,13 +1,23 @@
 /** The dry run: what every row of a batch would do, kept row by row, nothing else touched. */
 import { createHash } from 'node:crypto';
-import { type ColumnMap, type ReadRow, compileRowReader, contentOf, joinKeys } from '@velvet-shelf/core/intake';
+import {
+  type ColumnMap,
+  type ReadRow,
+  type RecordContent,
+  type Scope,
+  compileRowReader,
+  contentOf,
+  joinKeys,
+  mergeContent,
+} from '@velvet-shelf/core/intake';
+import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Cell, copyIn, copyLine } from '../db/copy.js';
-import { type Database, rows } from '../db/client.js';
-import type { BatchCounts, Reading } from '../db/schema/index.js';
-import { loadDictionary } from '../catalog/dictionary.js';
-import { type FileRow, readRows } from './file.js';
+import { type Database, type Executor, json, rows } from '../db/client.js';
+import type { BatchCounts } from '../db/schema/index.js';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type FileRow, readRows } from './source.js';
 
 export interface Tried {
   id: number;
@@ -15,16 +25,43 @@ export interface Tried {
   reading: Reading;
   columns: string[];
   map: ColumnMap;
-  supplier: { id: number; kind: 'own' | 'supplier' };
+  scope: Scope;
+  supplier: { id: number; name: string; kind: 'own' | 'supplier' };
 }
 
-const chunkRows = 5000;
+/** What a row would do, as `batch_row` keeps it. */
+export interface Judged {
+  outcome: 'created' | 'changed' | 'unchanged' | 'refused';
+  key: string | null;
+  recordKey: string | null;
+  reasons: string[] | null;
+  notes: ReadonlyArray<{ column: string; cell: string; note: string; lost: boolean }> | null;
+  content: RecordContent | null;
+  hash: string | null;
+  keys: Partial<Record<string, string>> | null;
+  beforeId: number | null;
+}
+
+const chunkRows = 2000;
 
 /** The key a record is found by: small letters, no spaces around. */
 export const recordKey = (written: string) => foldText(written);
 
-export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts> {
-  const dictionary = await loadDictionary(db);
+export const emptyCounts = (): BatchCounts => ({
+  created: 0,
+  changed: 0,
+  unchanged: 0,
+  refused: 0,
+  lostCells: 0,
+  dropped: 0,
+});
+
+/** Compiles a judge for rows of a batch: hand in some, get what each would do, in order. */
+export async function compileJudge(
+  db: Executor,
+  batch: Tried,
+  dictionary: Dictionary,
+): Promise<(rows: readonly FileRow[]) => Promise<Judged[]>> {
   const isOwn = batch.supplier.kind === 'own';
   const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
   const byName = new Map(suppliers.map((one) => [foldText(one.name), one.id]));
@@ -34,82 +71,122 @@ export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts>
     style: batch.reading,
     dictionary: dictionary.attributes,
   });
-  const counts: BatchCounts = { created: 0, changed: 0, unchanged: 0, refused: 0, lostCells: 0 };
-
-  const judge = async (chunk: { file: FileRow; row: ReadRow }[]): Promise<string[]> => {
-    const keys = chunk.flatMap(({ row }) => (row.outcome === 'read' ? [recordKey(row.key)] : []));
+  const isUpdate = batch.scope === 'update';
+  const contentColumn = isUpdate ? sql`, c.content AS held` : sql``;
+  return async (chunk) => {
+    const results = chunk.map((file): ReadRow =>
+      file.broken ? { outcome: 'refused', key: undefined, reasons: [file.broken] } : read(file.cells),
+    );
+    const keys = results.flatMap((row) => (row.outcome === 'read' ? [recordKey(row.key)] : []));
     const existing = new Map(
       (
-        await rows<{ key: string; content: number; hash: string }>(
+        await rows<{ key: string; content: number; hash: string; held?: RecordContent }>(
           db,
-          sql`SELECT r.key, c.id AS content, c.hash FROM record r JOIN record_content c ON c.id = r.content_id
-              WHERE r.supplier_id = ${batch.supplier.id} AND r.key IN (SELECT jsonb_array_elements_text(${JSON.stringify(keys)}::jsonb))`,
+          sql`SELECT r.key, c.id AS content, c.hash ${contentColumn} FROM record r JOIN record_content c ON c.id = r.content_id
+              WHERE r.supplier_id = ${batch.supplier.id} AND r.key = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(keys)})))`,
         )
       ).map((one) => [one.key, one]),
     );
-    return chunk.map(({ file, row }) => {
-      if (row.outcome === 'refused') {
-        counts.refused++;
-        return line(batch.id, file, ['refused', row.key ?? null, null, row.reasons, null, null, null, null, null]);
-      }
+    return results.map((row): Judged => {
+      if (row.outcome === 'refused') return refused(row.key, row.reasons);
+      const found = existing.get(recordKey(row.key));
+      if (isUpdate && !found)
+        return refused(row.key, [
+          `${batch.supplier.name} has no article number “${row.key}” that we know; this file updates goods and makes none`,
+        ]);
       if (isOwn) row.values.sku = row.key;
-      const content = contentOf(row);
+      const given = contentOf(row);
+      const content = isUpdate && found?.held ? mergeContent(found.held, given) : given;
       const hash = createHash('sha1').update(canonical(content)).digest('base64url');
-      const keysOf = joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name)));
-      const before = existing.get(recordKey(row.key));
-      const outcome = before === undefined ? 'created' : before.hash === hash ? 'unchanged' : 'changed';
-      counts[outcome]++;
-      counts.lostCells += row.notes.filter((note) => note.lost).length;
-      return line(batch.id, file, [
-        outcome,
-        row.key,
-        recordKey(row.key),
-        null,
-        row.notes.length > 0 ? row.notes : null,
+      const keysOf =
+        isUpdate && found?.held
+          ? null
+          : joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name)));
+      return {
+        outcome: found === undefined ? 'created' : found.hash === hash ? 'unchanged' : 'changed',
+        key: row.key,
+        recordKey: recordKey(row.key),
+        reasons: null,
+        notes: row.notes.length > 0 ? row.notes : null,
         content,
         hash,
-        keysOf,
-        before?.content ?? null,
-      ]);
+        keys: keysOf,
+        beforeId: found?.content ?? null,
+      };
     });
   };
+}
+
+function refused(key: string | undefined, reasons: string[]): Judged {
+  return {
+    outcome: 'refused',
+    key: key ?? null,
+    recordKey: key === undefined ? null : recordKey(key),
+    reasons,
+    notes: null,
+    content: null,
+    hash: null,
+    keys: null,
+    beforeId: null,
+  };
+}
+
+export async function tryBatch(
+  db: Database,
+  batch: Tried,
+  onRows: (done: number) => Promise<void> = async () => undefined,
+): Promise<BatchCounts> {
+  const judge = await compileJudge(db, batch, await loadDictionary(db));
+  const counts = emptyCounts();
+  const fixes = await loadFixes(db, batch);
 
   async function* lines(): AsyncGenerator<string> {
-    let chunk: { file: FileRow; row: ReadRow }[] = [];
-    for await (const file of readRows(batch.path, batch.reading)) {
-      if (file.row <= batch.reading.headerRow) continue;
-      chunk.push({ file, row: read(file.cells) });
-      if (chunk.length >= chunkRows) {
-        yield* await judge(chunk);
+    let chunk: FileRow[] = [];
+    let done = 0;
+    const judged = async function* () {
+      const answers = await judge(chunk);
+      for (const [i, answer] of answers.entries()) {
+        const file = chunk[i];
+        if (!file) continue;
+        counts[answer.outcome]++;
+        for (const note of answer.notes ?? []) if (note.lost) counts.lostCells++;
+        yield toLine(batch.id, file, answer);
+      }
+      done += chunk.length;
+      await onRows(done);
+    };
+    try {
+      for await (const file of readRows(batch.path, batch.reading, batch.columns)) {
+        chunk.push(withFix(file, batch.columns, fixes.get(file.row)));
+        if (chunk.length < chunkRows) continue;
+        yield* judged();
         chunk = [];
       }
+    } catch (error) {
+      if (!(error instanceof UnreadableFile) || done + chunk.length === 0) throw error;
+      // What came before is kept; the place where the file breaks off is a refused row of its own.
+      const last = chunk.at(-1)?.row ?? done;
+      chunk.push({
+        row: last + 1,
+        place: 'where the file breaks off',
+        cells: batch.columns.map(() => ''),
+        broken: error.message,
+      });
     }
-    yield* await judge(chunk);
+    yield* judged();
   }
 
   const client = await db.$client.connect();
   try {
     await client.query('BEGIN');
     await client.query('DELETE FROM batch_row WHERE batch_id = $1', [batch.id]);
-    await copyIn(
-      client,
-      'batch_row',
-      [
-        'batch_id',
-        'row',
-        'cells',
-        'outcome',
-        'key',
-        'record_key',
-        'reasons',
-        'notes',
-        'content',
-        'hash',
-        'keys',
-        'before_id',
-      ],
-      lines(),
+    await copyIn(client, 'batch_row', rowColumns, lines());
+    const { rows: gone } = await client.query<{ n: number }>(
+      `SELECT count(*) AS n FROM record r WHERE r.supplier_id = $1 AND r.content_id IS NOT NULL AND $2 = 'whole'
+         AND NOT EXISTS (SELECT 1 FROM batch_row b WHERE b.batch_id = $3 AND b.record_key = r.key)`,
+      [batch.supplier.id, batch.scope, batch.id],
     );
+    counts.dropped = gone[0]?.n ?? 0;
     await client.query('COMMIT');
   } catch (error) {
     await client.query('ROLLBACK');
@@ -120,6 +197,52 @@ export async function tryBatch(db: Database, batch: Tried): Promise<BatchCounts>
   return counts;
 }
 
-function line(batchId: number, file: FileRow, rest: Cell[]): string {
-  return copyLine([batchId, file.row, file.cells, ...rest]);
+const rowColumns = [
+  'batch_id',
+  'row',
+  'place',
+  'cells',
+  'outcome',
+  'key',
+  'record_key',
+  'reasons',
+  'notes',
+  'content',
+  'hash',
+  'keys',
+  'before_id',
+];
+
+function toLine(batchId: number, file: FileRow, judged: Judged): string {
+  const cells: Cell[] = [
+    batchId,
+    file.row,
+    file.place,
+    file.cells,
+    judged.outcome,
+    judged.key,
+    judged.recordKey,
+    judged.reasons,
+    judged.notes,
+    judged.content,
+    judged.hash,
+    judged.keys,
+    judged.beforeId,
+  ];
+  return copyLine(cells);
+}
+
+async function loadFixes(db: Executor, batch: Tried): Promise<Map<number, Record<string, string>>> {
+  const found = await rows<{ row: number; cells: Record<string, string> }>(
+    db,
+    sql`SELECT row, cells FROM batch_fix WHERE batch_id = ${batch.id}`,
+  );
+  return new Map(found.map((one) => [one.row, one.cells]));
+}
+
+/** The row with a person's corrections over the file's cells; a row cut off is filled up to the header's length. */
+export function withFix(file: FileRow, columns: readonly string[], fix: Record<string, string> | undefined): FileRow {
+  if (!fix) return file;
+  const cells = columns.map((column, i) => fix[column] ?? file.cells[i] ?? '');
+  return { row: file.row, place: file.place, cells };
 }

@@ -35,11 +35,11 @@ export function registerJob(
 
 export async function createJob(
   on: Executor,
-  job: { kind: string; label: string; input: Record<string, unknown>; actor: number },
+  job: { kind: string; label: string; input: Record<string, unknown>; actor?: number | undefined },
 ): Promise<number> {
   const made = await one<{ id: number }>(
     on,
-    sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor}) RETURNING id`,
+    sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor ?? null}) RETURNING id`,
   );
   return made?.id ?? 0;
 }
@@ -103,6 +103,8 @@ async function work(services: Services, id: number): Promise<void> {
     await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id}`);
   } catch (error) {
     const fault = error instanceof Error ? error : new Error(String(error));
+    // A database that went away says nothing of the job: the sweep sends it again from its checkpoint.
+    if (isConnectionLoss(error)) throw fault;
     await db.execute(sql`UPDATE job SET state = 'failed', error = ${fault.message}, ended_at = now() WHERE id = ${id}`);
     await kind.failed?.(context, fault);
     services.notify('job', { id });
@@ -111,8 +113,21 @@ async function work(services: Services, id: number): Promise<void> {
   services.notify('job', { id });
 }
 
+/** Errors of a connection, not of what was asked (PostgreSQL classes 08 and 57P, and the socket's own). */
+export function isConnectionLoss(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const { code } = at as { code?: string };
+    if (code && /^(?:08|57P0)|^ECONN|^EPIPE/.test(code)) return true;
+    if (/Connection terminated|connection error/i.test(at.message)) return true;
+  }
+  return false;
+}
+
 /** Sends jobs again that wait, or whose worker died; answers when all of this round have ended. */
-export async function sweepJobs(services: Services): Promise<void> {
+export async function sweepJobs(
+  services: Services,
+  run: (services: Services, id: number) => Promise<void> = runJob,
+): Promise<void> {
   const lost = await rows<{ id: number }>(
     services.db,
     sql`SELECT j.id FROM job j WHERE (j.state = 'running' OR (j.state = 'waiting' AND j.created_at < now() - interval '2 seconds'))
@@ -120,5 +135,5 @@ export async function sweepJobs(services: Services): Promise<void> {
             AND l.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
         ORDER BY j.id LIMIT 4`,
   );
-  for (const { id } of lost) await runJob(services, id).catch(() => undefined);
+  for (const { id } of lost) await run(services, id).catch(() => undefined);
 }

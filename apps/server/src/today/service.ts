@@ -4,6 +4,7 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { undoEdit } from '../catalog/edit.js';
 import { undoable } from '../catalog/product.js';
+import { undoDecision } from '../matching/decide.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { rankedCauses } from '../causes/service.js';
 import { showPlaces, undoSetup } from '../channels/service.js';
@@ -28,7 +29,7 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
   const counts = await one<Counts>(
     db,
     sql`SELECT
-      (SELECT count(*) FROM join_proposal) AS "toMatch",
+      (SELECT count(*) FROM match_pair) AS "toMatch",
       (SELECT count(DISTINCT l.variant_id) FROM listing l WHERE l.cause_set_id IN (
         SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))) AS "toComplete",
       (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'blocked') AS "toFit",
@@ -107,10 +108,10 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
   if (shelf.toMatch > 0)
     waiting.push({
       count: shelf.toMatch,
-      words: `${plural(shelf.toMatch, 'identifier', 'identifiers')} joined nothing and ${plural(shelf.toMatch, 'waits', 'wait')} for you`,
-      detail: 'The same GTIN or part number stands on several rows of one source.',
-      to: '/intake',
-      verb: 'See',
+      words: `${plural(shelf.toMatch, 'pair looks', 'pairs look')} like the same goods`,
+      detail: 'Each with its evidence; one key decides.',
+      to: '/matching',
+      verb: 'Match',
     });
   if (shelf.toSend > 0)
     waiting.push({
@@ -242,7 +243,12 @@ export async function undoAction(
   const left = await db.transaction(async (tx) => {
     const dictionary = await loadDictionary(tx);
     let notes: string[];
-    if (action.kind === 'edit') {
+    if (action.kind === 'match') {
+      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
+      await undoDecision(tx, id, by);
+      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
+      notes = [];
+    } else if (action.kind === 'edit') {
       const undone = await undoEdit(tx, id, user.id, dictionary);
       const changes = await resolveUnits(tx, undone.units, dictionary);
       await markDirty(tx, undone.units);

@@ -9,6 +9,8 @@ import { type OfferedItem, readFeed } from './feed.js';
 import { type Shown, page } from './page.js';
 
 const directory = fileURLToPath(new URL('../../rulebooks/', import.meta.url));
+/** Goods that the channel describes itself; sellers may offer on them. */
+const catalogue = fileURLToPath(new URL('../../catalogues/orrivo-goods.json', import.meta.url));
 
 interface Published {
   version: string;
@@ -38,6 +40,17 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     const found = (await published()).find((one) => one.version === ctx.params.version);
     if (!found) ctx.throw(404);
     ctx.body = found;
+  });
+  router.get('/orrivo/api/goods/:identifier', async (ctx) => {
+    const wanted = String(ctx.params.identifier).replace(/^0+/, '');
+    const known = JSON.parse(await readFile(catalogue, 'utf8')) as { GTIN: string }[];
+    const goods = known.find((one) => one.GTIN.replace(/^0+/, '') === wanted);
+    if (!goods) {
+      ctx.status = 404;
+      ctx.body = { problem: `Nothing in the catalogue has the identifier ${ctx.params.identifier}` };
+      return;
+    }
+    ctx.body = { goods };
   });
   router.post('/orrivo/mood', async (ctx) => {
     Object.assign(mood, await readJson(ctx.req));

@@ -15,6 +15,7 @@ import { plural } from '../design/words';
 import { Product } from './Product';
 import { ColumnMenu, useColumns } from './columns';
 import { ConditionBar } from './Conditions';
+import { ExportMenu } from './Export';
 import { Grid } from './Grid';
 
 export function Catalog() {
@@ -87,6 +88,7 @@ export function Catalog() {
             <MenuItem value="families">Families</MenuItem>
           </Select>
           <ColumnMenu columns={columns} />
+          <ExportMenu token={opened.data?.token} columns={columns.shown.map((one) => one.key)} />
         </div>
         <ConditionBar
           conditions={conditions}

@@ -4,19 +4,23 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { bytes, count, plural } from '../design/words';
 import { Columns } from './Columns';
 import { DryRun } from './DryRun';
+import { FirstRows } from './FirstRows';
+
+const busy = new Set<BatchAnswer['state']>(['trying', 'applying']);
 
 export function Batch() {
   const id = Number(useParams().id);
   const batch = useQuery({
     queryKey: ['batch', id],
     queryFn: () => call(api.intake.batch, { params: { id } }),
-    refetchInterval: (query) => (query.state.data?.state === 'applying' ? 700 : false),
+    refetchInterval: ({ state: { data } }) =>
+      data && (busy.has(data.state) || (data.state === 'tried' && !data.effect)) ? 900 : false,
   });
   return <Loaded query={batch}>{(data) => <Page batch={data} />}</Loaded>;
 }
@@ -25,8 +29,9 @@ function Page({ batch }: { batch: BatchAnswer }) {
   const [search, setSearch] = useSearchParams();
   const queries = useQueryClient();
   const tell = useTell();
+  const navigate = useNavigate();
   const params = { id: batch.id };
-  const tab = search.get('tab') ?? (batch.state === 'read' ? 'columns' : 'rows');
+  const tab = search.get('tab') ?? (batch.state === 'read' || batch.state === 'trying' ? 'columns' : 'rows');
   const show = (to: string) => setSearch({ tab: to });
   const keep = (data: BatchAnswer) => {
     queries.setQueryData(['batch', batch.id], data);
@@ -36,14 +41,23 @@ function Page({ batch }: { batch: BatchAnswer }) {
     mutationFn: () => call(api.intake.tryOut, { params }),
     onSuccess: (data) => {
       keep(data);
-      show('rows');
+      if (data.state === 'tried') show('rows');
     },
   });
+  const again = useMutation({
+    mutationFn: () => call(api.intake.again, { params }),
+    onSuccess: async (data) => {
+      queries.setQueryData(['batch', data.id], data);
+      await navigate(`/intake/${data.id}`);
+    },
+  });
+  const cancel = useMutation({ mutationFn: () => call(api.intake.cancel, { params }), onSuccess: keep });
   const apply = useMutation({
     mutationFn: () => call(api.intake.apply, { params }),
     onSuccess: (data) => {
       keep(data);
-      tell(`Applied ${data.fileName}${data.applyMs === null ? '' : ` in ${(data.applyMs / 1000).toFixed(1)} s`}`);
+      if (data.state === 'applied')
+        tell(`Applied ${data.fileName}${data.applyMs === null ? '' : ` in ${(data.applyMs / 1000).toFixed(1)} s`}`);
     },
   });
   const undo = useMutation({
@@ -58,7 +72,9 @@ function Page({ batch }: { batch: BatchAnswer }) {
     },
   });
   const open = batch.state === 'read' || batch.state === 'tried';
-  const error = tryOut.error ?? apply.error ?? undo.error;
+  const error = tryOut.error ?? apply.error ?? undo.error ?? again.error ?? cancel.error ?? batch.error;
+  const toApply =
+    (batch.counts?.created ?? 0) + (batch.counts?.changed ?? 0) + (batch.counts?.unchanged ?? 0) - batch.leftOut;
   return (
     <section className="grow col">
       <div style={{ padding: '14px 24px 0' }}>
@@ -78,7 +94,28 @@ function Page({ batch }: { batch: BatchAnswer }) {
           )}
           {batch.state === 'tried' && batch.counts && (
             <Button variant="contained" disabled={apply.isPending} onClick={() => apply.mutate()}>
-              {apply.isPending ? 'Applying…' : `Apply ${plural(batch.counts.created + batch.counts.changed, 'row')}`}
+              {apply.isPending
+                ? 'Applying…'
+                : batch.leftOut > 0
+                  ? `Apply ${plural(toApply, 'row')}, leave ${count(batch.leftOut)} out`
+                  : `Apply ${plural(batch.counts.created + batch.counts.changed, 'row')}`}
+            </Button>
+          )}
+          {busy.has(batch.state) && (
+            <span className="muted" role="status">
+              {batch.state === 'trying' ? 'Trying every row…' : 'Applying…'} its progress is at the foot of the page.
+            </span>
+          )}
+          {batch.state === 'applying' && (
+            <Button variant="outlined" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
+              Cancel and undo what was applied
+            </Button>
+          )}
+          {((batch.state === 'applied' && batch.leftOut > 0) ||
+            batch.state === 'undone' ||
+            batch.state === 'cancelled') && (
+            <Button variant="outlined" disabled={again.isPending} onClick={() => again.mutate()}>
+              {batch.leftOut > 0 ? 'Bring in what was picked out' : 'Read it again'}
             </Button>
           )}
           {batch.state === 'applied' && (
@@ -94,10 +131,17 @@ function Page({ batch }: { batch: BatchAnswer }) {
         {error && <ProblemBox error={error} />}
         <Tabs value={tab} onChange={(_, to: string) => show(to)}>
           <Tab value="columns" label="Reading and columns" />
+          {batch.kind !== 'round-trip' && <Tab value="first" label="First rows" />}
           <Tab value="rows" label={batch.counts ? 'Dry run' : 'Dry run (not yet)'} disabled={!batch.counts} />
         </Tabs>
       </div>
-      {tab === 'columns' ? <Columns batch={batch} canEdit={open} onChange={keep} /> : <DryRun batch={batch} />}
+      {tab === 'columns' ? (
+        <Columns batch={batch} canEdit={open} onChange={keep} />
+      ) : tab === 'first' ? (
+        <FirstRows batch={batch} />
+      ) : (
+        <DryRun batch={batch} onChange={keep} />
+      )}
     </section>
   );
 }
@@ -105,7 +149,15 @@ function Page({ batch }: { batch: BatchAnswer }) {
 function Summary({ batch }: { batch: BatchAnswer }) {
   const { counts } = batch;
   if (batch.state === 'undone')
-    return <p className="muted">This batch was applied and undone. It changes nothing any more.</p>;
+    return (
+      <p className="muted">
+        This batch was applied and undone. It changes nothing any more.
+        {batch.leftBehind.length > 0 &&
+          ` Left as it is, because a person changed it since: ${batch.leftBehind.slice(0, 6).join('; ')}${batch.leftBehind.length > 6 ? ` and ${batch.leftBehind.length - 6} more` : ''}.`}
+      </p>
+    );
+  if (batch.state === 'cancelled')
+    return <p className="muted">Applying was cancelled, and what had been applied was taken back.</p>;
   if (!counts)
     return (
       <p className="muted">
@@ -117,6 +169,12 @@ function Summary({ batch }: { batch: BatchAnswer }) {
     <p>
       <b>{count(counts.created)}</b> {verb}created · <b>{count(counts.changed)}</b> {verb}changed ·{' '}
       <b>{count(counts.unchanged)}</b> unchanged · <b>{count(counts.refused)}</b> refused
+      {counts.dropped > 0 && (
+        <>
+          {' '}
+          · <b>{count(counts.dropped)}</b> no longer in the list
+        </>
+      )}
       {counts.lostCells > 0 && (
         <span className="muted"> · {plural(counts.lostCells, 'cell')} without a usable value</span>
       )}

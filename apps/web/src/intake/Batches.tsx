@@ -8,10 +8,11 @@ import { call, reach } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
 import { bytes, clock, count } from '../design/words';
+import { Fetching } from './Fetching';
+import { Suppliers } from './Suppliers';
 
 export function Batches() {
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => call(api.intake.batches) });
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
   return (
     <section className="grow scroll" style={{ padding: '18px 24px' }}>
       <h1>Intake</h1>
@@ -24,28 +25,9 @@ export function Batches() {
           <h2 style={{ marginBottom: 6 }}>Batches</h2>
           <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
         </div>
-        <div style={{ width: 290 }}>
-          <h2 style={{ marginBottom: 6 }}>Suppliers</h2>
-          <Loaded query={suppliers}>
-            {(data) => (
-              <table className="plain" style={{ background: 'var(--card)' }}>
-                <thead>
-                  <tr>
-                    <th>Trusted in this order</th>
-                    <th className="num">Records</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {data.items.map((one) => (
-                    <tr key={one.id}>
-                      <td>{one.name}</td>
-                      <td className="num">{count(one.records)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            )}
-          </Loaded>
+        <div style={{ width: 300 }}>
+          <Suppliers />
+          <Fetching />
         </div>
       </div>
     </section>
@@ -97,10 +79,10 @@ function DropBox() {
     >
       <div className="row" style={{ gap: 16 }}>
         <div className="grow">
-          <h3>Drop a CSV or TSV file here</h3>
+          <h3>Drop a supplier’s file here</h3>
           <span className="muted small">
-            Any encoding and separator; up to 1 GB. Its encoding, header, number style and columns are worked out for
-            you to correct.
+            CSV, TSV, XLSX, JSON, JSON Lines, XML, or a page with schema.org descriptions; up to 1 GB. Or your own
+            grid’s export, brought back.
           </span>
         </div>
         <input ref={input} type="file" hidden aria-label="File" onChange={(event) => take(event.target.files)} />
@@ -116,11 +98,13 @@ function DropBox() {
 
 const stateWords: Record<BatchSummary['state'], [string, string]> = {
   read: ['none', 'read, columns to confirm'],
+  trying: ['sent', 'trying'],
   tried: ['advice', 'tried, not applied'],
   applying: ['sent', 'applying'],
   applied: ['live', 'applied'],
   undone: ['none', 'undone'],
   failed: ['refused', 'failed'],
+  cancelled: ['none', 'cancelled'],
 };
 
 function BatchTable({ items }: { items: BatchSummary[] }) {

@@ -1,58 +1,17 @@
-/** How a file is read and what its columns are: found out, explained, and open to correction. */
+/** What a file's columns become: suggested with a reason and a score, corrected here, several to one or one to several. */
 import Autocomplete from '@mui/material/Autocomplete';
-import MenuItem from '@mui/material/MenuItem';
-import Select from '@mui/material/Select';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
+import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
+import { useState } from 'react';
 import { call } from '../api/call';
 import { ProblemBox } from '../design/feedback';
-
-interface Choice {
-  label: string;
-  group: string;
-  target: ColumnTarget;
-}
-
-const fixed: Choice[] = [
-  { label: 'Ignore this column', group: 'The row', target: { to: 'ignore' } },
-  { label: 'Article number', group: 'The row', target: { to: 'key' } },
-  { label: 'Family', group: 'The row', target: { to: 'family' } },
-  { label: 'Options', group: 'The row', target: { to: 'options' } },
-  { label: 'Bought from', group: 'The row', target: { to: 'boughtFrom' } },
-  { label: 'Their number', group: 'The row', target: { to: 'theirNumber' } },
-  { label: 'Stock', group: 'Price and stock', target: { to: 'stock' } },
-  ...['GBP', 'EUR', 'SEK'].flatMap((currency): Choice[] => [
-    { label: `Price ${currency}`, group: 'Price and stock', target: { to: 'price', kind: 'regular', currency } },
-    { label: `Sale price ${currency}`, group: 'Price and stock', target: { to: 'price', kind: 'sale', currency } },
-  ]),
-  { label: 'Sale starts', group: 'Price and stock', target: { to: 'saleFrom' } },
-  { label: 'Sale ends', group: 'Price and stock', target: { to: 'saleTo' } },
-];
-
-const languages = ['en-GB', 'de-DE', 'sv-SE'];
-
-function choicesFor(attributes: AttributeAnswer[]): Choice[] {
-  return [
-    ...fixed,
-    ...attributes.flatMap((one): Choice[] =>
-      one.perLanguage
-        ? languages.map((language) => ({
-            label: `${one.label}, ${language}`,
-            group: one.group,
-            target: { to: 'attribute', attribute: one.key, language },
-          }))
-        : [{ label: one.label, group: one.group, target: { to: 'attribute', attribute: one.key } }],
-    ),
-  ];
-}
-
-const sameTarget = (a: ColumnTarget, b: ColumnTarget) =>
-  a.to === b.to &&
-  (a.to !== 'attribute' ||
-    (b.to === 'attribute' && a.attribute === b.attribute && (a.language ?? '') === (b.language ?? ''))) &&
-  (a.to !== 'price' || (b.to === 'price' && a.kind === b.kind && a.currency === b.currency));
+import { type Correction, ReadingSettings } from './Reading';
+import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targets';
+import { Translations } from './Translations';
 
 export function Columns({
   batch,
@@ -68,288 +27,263 @@ export function Columns({
     queryFn: () => call(api.catalog.attributes),
     staleTime: 300_000,
   });
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
   const correct = useMutation({
-    mutationFn: (body: Parameters<typeof call<typeof api.intake.reading>>[1] & object) =>
-      call(api.intake.reading, { params: { id: batch.id }, ...body }),
+    mutationFn: (body: Correction) => call(api.intake.reading, { params: { id: batch.id }, body }),
     onSuccess: onChange,
   });
-  const choices = choicesFor(attributes.data?.items ?? []);
-  const setTarget = (column: string, target: ColumnTarget) =>
-    correct.mutate({ body: { map: batch.map.map((one) => (one.column === column ? { column, target } : one)) } });
-  const setReading = (change: Partial<BatchAnswer['reading']>) =>
-    correct.mutate({ body: { reading: { ...batch.reading, ...change } } });
-  const { detected, reading } = batch;
   const off = !canEdit || correct.isPending;
+  const isExchange = batch.kind === 'round-trip';
+  const choices = choicesFor(attributes.data?.items ?? []);
+  const put = (index: number, target: ColumnTarget) =>
+    correct.mutate({ map: batch.map.map((one, i) => (i === index ? { ...one, target } : one)) });
   return (
     <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
       {correct.error && <ProblemBox error={correct.error} />}
-      <div className="row wrap" style={{ gap: 18, alignItems: 'flex-start', marginBottom: 14 }}>
-        <Setting label="Supplier" why="from its header and the file’s name">
-          <Select
-            value={batch.supplierId}
-            disabled={off}
-            onChange={(event) => correct.mutate({ body: { supplierId: Number(event.target.value) } })}
-            inputProps={{ 'aria-label': 'Supplier' }}
-          >
-            {suppliers.data?.items.map((one) => (
-              <MenuItem key={one.id} value={one.id}>
-                {one.name}
-              </MenuItem>
-            ))}
-          </Select>
-        </Setting>
-        <Pick
-          label="Encoding"
-          why={detected.encoding.why}
-          value={reading.encoding}
-          options={[
-            ['utf-8', 'UTF-8'],
-            ['windows-1252', 'Windows-1252'],
-            ['utf-16le', 'UTF-16 LE'],
-            ['utf-16be', 'UTF-16 BE'],
-          ]}
-          off={off}
-          onPick={(encoding) => setReading({ encoding: encoding as BatchAnswer['reading']['encoding'] })}
-        />
-        <Pick
-          label="Separator"
-          why={detected.delimiter.why}
-          value={reading.delimiter}
-          options={[
-            [';', 'Semicolon ;'],
-            ['\t', 'Tab'],
-            [',', 'Comma ,'],
-            ['|', 'Bar |'],
-          ]}
-          off={off}
-          onPick={(delimiter) => setReading({ delimiter: delimiter as BatchAnswer['reading']['delimiter'] })}
-        />
-        <Pick
-          label="Header row"
-          why={detected.headerRow.why}
-          value={String(reading.headerRow)}
-          options={[...new Set([1, 2, 3, 4, 5, reading.headerRow])].map((n) => [String(n), `Row ${n}`])}
-          off={off}
-          onPick={(row) => setReading({ headerRow: Number(row) })}
-        />
-        <Pick
-          label="Decimals"
-          why={detected.decimal.why}
-          value={reading.decimal}
-          options={[
-            [',', 'Comma 1,5'],
-            ['.', 'Point 1.5'],
-          ]}
-          off={off}
-          onPick={(decimal) => setReading({ decimal: decimal as ',' | '.' })}
-        />
-        <Pick
-          label="Dates"
-          why={detected.dateOrder.why}
-          value={reading.dateOrder}
-          options={[
-            ['ymd', 'Year first'],
-            ['dmy', 'Day first'],
-            ['mdy', 'Month first'],
-          ]}
-          off={off}
-          onPick={(order) => setReading({ dateOrder: order as BatchAnswer['reading']['dateOrder'] })}
-        />
-      </div>
-      <ClosedLists batch={batch} off={off} onSet={setTarget} />
-      <table className="plain" style={{ background: 'var(--card)' }}>
-        <thead>
-          <tr>
-            <th>Column</th>
-            <th style={{ width: 250 }}>Becomes</th>
-            <th>Because</th>
-            <th>First rows, and what they become</th>
-          </tr>
-        </thead>
-        <tbody>
-          {batch.columns.map((column, i) => {
-            const target = batch.map.find((one) => one.column === column)?.target ?? { to: 'ignore' };
-            const suggestion = batch.suggestions.find((one) => one.column === column);
-            const own = suggestion && !sameTarget(suggestion.target, target);
-            return (
-              <tr key={column}>
-                <td style={{ fontWeight: 600 }}>{column}</td>
-                <td>
-                  <Autocomplete
-                    size="small"
-                    disableClearable
-                    disabled={off}
-                    options={choices}
-                    groupBy={(one) => one.group}
-                    getOptionLabel={(one) => one.label}
-                    isOptionEqualToValue={(a, b) => sameTarget(a.target, b.target)}
-                    value={choices.find((one) => sameTarget(one.target, target)) ?? (choices[0] as Choice)}
-                    onChange={(_, one) =>
-                      setTarget(
-                        column,
-                        suggestion && sameTarget(one.target, suggestion.target) ? suggestion.target : one.target,
-                      )
-                    }
-                    renderInput={(params) => (
-                      <TextField
-                        {...params}
-                        slotProps={{
-                          ...params.slotProps,
-                          htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `What ${column} becomes` },
-                        }}
-                      />
-                    )}
-                  />
-                  {target.to === 'attribute' && (target.unit ?? target.currency) && (
-                    <span className="muted small">figures in {target.unit ?? target.currency}</span>
-                  )}
-                </td>
-                <td className="muted small" style={{ maxWidth: 190 }}>
-                  {own ? 'chosen by you' : suggestion?.why}
-                  {!own && suggestion && suggestion.score > 0 && <b> {suggestion.score}</b>}
-                </td>
-                <td className="small" style={{ maxWidth: 420 }}>
-                  {batch.sample
-                    .filter((row) => row.refused.length === 0 && (row.cells[i] ?? '') !== '')
-                    .slice(0, 3)
-                    .map((row) => {
-                      const becomes = row.becomes[i];
-                      return (
-                        <div key={row.row} className="cut">
-                          <span className="muted">{row.cells[i]?.slice(0, 60)}</span>
-                          {becomes && becomes.text !== '' && becomes.text !== row.cells[i] && (
-                            <> → {becomes.text.slice(0, 60)}</>
-                          )}
-                          {becomes?.note && (
-                            <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}>
-                              {' '}
-                              {becomes.lost ? '✕' : '≈'} {becomes.note}
-                            </span>
-                          )}
-                        </div>
-                      );
-                    })}
-                </td>
+      <ReadingSettings batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
+      {isExchange ? (
+        <Exchange batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
+      ) : (
+        <>
+          <Translations batch={batch} off={off} onSet={put} />
+          <table className="plain" style={{ background: 'var(--card)' }}>
+            <thead>
+              <tr>
+                <th>Column</th>
+                <th style={{ width: 290 }}>Becomes</th>
+                <th>Because</th>
+                <th>First rows, and what they become</th>
               </tr>
-            );
-          })}
-        </tbody>
-      </table>
+            </thead>
+            <tbody>
+              {batch.columns.map((column, at) => (
+                <ColumnRow
+                  key={column}
+                  batch={batch}
+                  column={column}
+                  at={at}
+                  choices={choices}
+                  off={off}
+                  onMap={(map) => correct.mutate({ map })}
+                />
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
     </div>
   );
 }
 
-function Setting({ label, why, children }: { label: string; why: string; children: React.ReactNode }) {
-  return (
-    <div style={{ maxWidth: 180 }}>
-      <div className="small" style={{ fontWeight: 600 }}>
-        {label}
-      </div>
-      {children}
-      <div className="muted" style={{ fontSize: 11.5, lineHeight: 1.3, marginTop: 2 }}>
-        {why}
-      </div>
-    </div>
-  );
-}
-
-function Pick({
-  label,
-  why,
-  value,
-  options,
-  off,
-  onPick,
-}: {
-  label: string;
-  why: string;
-  value: string;
-  options: [string, string][] | string[][];
-  off: boolean;
-  onPick: (value: string) => void;
-}) {
-  return (
-    <Setting label={label} why={why}>
-      <Select
-        value={value}
-        disabled={off}
-        onChange={(event) => onPick(event.target.value)}
-        inputProps={{ 'aria-label': label }}
-      >
-        {options.map(([key = '', text]) => (
-          <MenuItem key={key} value={key}>
-            {text}
-          </MenuItem>
-        ))}
-      </Select>
-    </Setting>
-  );
-}
-
-/** Values that fill a closed list and are not in it: each can be given one of ours. */
-function ClosedLists({
+/** Our own export needs no matching: its columns say what they are. */
+function Exchange({
   batch,
   off,
-  onSet,
+  onCorrect,
 }: {
   batch: BatchAnswer;
   off: boolean;
-  onSet: (column: string, target: ColumnTarget) => void;
+  onCorrect: (change: Correction) => void;
 }) {
-  const lists = batch.closedLists.filter((list) =>
-    list.values.some((one) => one.becomes === null || isTranslated(batch, list.column, one.value)),
-  );
-  if (lists.length === 0) return null;
   return (
-    <div
-      style={{
-        marginBottom: 14,
-        border: '1px solid var(--line)',
-        borderRadius: 8,
-        padding: '10px 14px',
-        background: 'var(--card)',
-      }}
-    >
-      <h3>Their words and ours</h3>
-      {lists.map((list) => (
-        <div key={list.column} className="row wrap" style={{ marginTop: 6, gap: 14 }}>
-          <b className="small">{list.column}</b>
-          {list.values.slice(0, 12).map((one) => (
-            <label key={one.value} className="row small" style={{ gap: 6 }}>
-              <span style={{ color: one.becomes === null ? 'var(--blocked)' : 'inherit' }}>
-                {one.value} ({one.rows})
-              </span>
-              <Select
-                value={one.becomes ?? ''}
-                displayEmpty
-                disabled={off}
-                sx={{ '& .MuiSelect-select': { py: 0.3 } }}
-                inputProps={{ 'aria-label': `${list.column} ${one.value} becomes` }}
-                onChange={(event) => {
-                  const target = batch.map.find((each) => each.column === list.column)?.target;
-                  if (target?.to === 'attribute')
-                    onSet(list.column, { ...target, values: { ...target.values, [one.value]: event.target.value } });
-                }}
-              >
-                <MenuItem value="">
-                  <i>nothing yet</i>
-                </MenuItem>
-                {list.choices.map((choice) => (
-                  <MenuItem key={choice} value={choice}>
-                    {choice}
-                  </MenuItem>
-                ))}
-              </Select>
-            </label>
-          ))}
-        </div>
-      ))}
+    <div style={{ maxWidth: 720 }}>
+      <h3>Your own grid, brought back</h3>
+      <p>
+        Its columns are known by their names. A cell you changed becomes your edit; a cell you emptied is empty on
+        purpose; a column you took out changes nothing. Rows without a <code>shelf-id</code> are new goods.
+      </p>
+      <label className="row" style={{ gap: 8 }}>
+        <input
+          type="checkbox"
+          checked={batch.makesNew}
+          disabled={off}
+          onChange={(event) => onCorrect({ makesNew: event.target.checked })}
+        />
+        Make new products of rows without a shelf-id
+      </label>
+      <p className="muted small">
+        {batch.columns.length} columns: {batch.columns.join(', ')}
+      </p>
     </div>
   );
 }
 
-function isTranslated(batch: BatchAnswer, column: string, value: string): boolean {
-  const target = batch.map.find((one) => one.column === column)?.target;
-  return target?.to === 'attribute' && target.values?.[value] !== undefined;
+function ColumnRow({
+  batch,
+  column,
+  at,
+  choices,
+  off,
+  onMap,
+}: {
+  batch: BatchAnswer;
+  column: string;
+  at: number;
+  choices: Choice[];
+  off: boolean;
+  onMap: (map: BatchAnswer['map']) => void;
+}) {
+  const entries = batch.map.flatMap((one, i) => (one.column === column ? [{ ...one, i }] : []));
+  const listed = entries.length > 0 ? entries : [{ column, target: { to: 'ignore' } as ColumnTarget, i: -1 }];
+  const suggestions = batch.suggestions.filter((one) => one.column === column);
+  const [best] = suggestions;
+  const own = listed.some(({ target }) => !suggestions.some((one) => sameTarget(one.target, target)));
+  const set = (i: number, target: ColumnTarget) =>
+    onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((one, k) => (k === i ? { column, target } : one)));
+  return (
+    <tr>
+      <td style={{ fontWeight: 600, maxWidth: 190, overflowWrap: 'anywhere' }}>{column}</td>
+      <td>
+        {listed.map(({ target, i }, n) => (
+          <Target
+            key={i}
+            name={n === 0 ? `What ${column} becomes` : `What ${column} becomes too`}
+            target={target}
+            choices={choices}
+            off={off}
+            onSet={(next) => set(i, suggestions.find((one) => sameTarget(one.target, next))?.target ?? next)}
+            onRemove={n === 0 ? undefined : () => onMap(batch.map.filter((_, k) => k !== i))}
+          />
+        ))}
+        {!off && listed[0]?.target.to !== 'ignore' && (
+          <Button
+            size="small"
+            color="secondary"
+            sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
+            onClick={() => onMap([...batch.map, { column, target: { to: 'ignore' } }])}
+          >
+            + feeds something else too
+          </Button>
+        )}
+      </td>
+      <td className="muted small" style={{ maxWidth: 190 }}>
+        {own ? 'chosen by you' : best?.why}
+        {!own && best && best.score > 0 && <b> {best.score}</b>}
+      </td>
+      <td className="small" style={{ maxWidth: 420 }}>
+        {batch.sample
+          .filter((row) => row.refused.length === 0 && (row.cells[at] ?? '') !== '')
+          .slice(0, 3)
+          .map((row) => (
+            <div key={row.row} className="cut">
+              <span className="muted">{row.cells[at]?.slice(0, 60)}</span>
+              {entries.map(({ i }) => {
+                const becomes = row.becomes[i];
+                if (!becomes) return null;
+                return (
+                  <span key={i}>
+                    {becomes.text !== '' && becomes.text !== row.cells[at] && <> → {becomes.text.slice(0, 60)}</>}
+                    {becomes.note && (
+                      <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}>
+                        {' '}
+                        {becomes.lost ? '✕' : '≈'} {becomes.note}
+                      </span>
+                    )}
+                  </span>
+                );
+              })}
+            </div>
+          ))}
+      </td>
+    </tr>
+  );
+}
+
+function Target({
+  name,
+  target,
+  choices,
+  off,
+  onSet,
+  onRemove,
+}: {
+  name: string;
+  target: ColumnTarget;
+  choices: Choice[];
+  off: boolean;
+  onSet: (target: ColumnTarget) => void;
+  onRemove: (() => void) | undefined;
+}) {
+  const [open, setOpen] = useState(false);
+  const says = sayReading(target);
+  return (
+    <div style={{ marginBottom: 3 }}>
+      <div className="row" style={{ gap: 2 }}>
+        <Autocomplete
+          size="small"
+          disableClearable
+          disabled={off}
+          sx={{ flex: 1 }}
+          options={choices}
+          groupBy={(one) => one.group}
+          getOptionLabel={(one) => one.label}
+          isOptionEqualToValue={(a, b) => sameTarget(a.target, b.target)}
+          value={choices.find((one) => sameTarget(one.target, target)) ?? ignored}
+          onChange={(_, one) => onSet(one.target)}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': name } }}
+            />
+          )}
+        />
+        {onRemove && !off && (
+          <IconButton size="small" aria-label={`Take out: ${name}`} onClick={onRemove}>
+            ✕
+          </IconButton>
+        )}
+      </div>
+      {target.to === 'attribute' && (
+        <span className="muted small">
+          {says.join(' · ')}{' '}
+          {!off && (
+            <Button
+              size="small"
+              color="secondary"
+              sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
+              onClick={() => setOpen(!open)}
+            >
+              {open ? 'close' : 'how it is read'}
+            </Button>
+          )}
+        </span>
+      )}
+      {open && target.to === 'attribute' && <Details target={target} onSet={onSet} />}
+    </div>
+  );
+}
+
+function Details({
+  target,
+  onSet,
+}: {
+  target: Extract<ColumnTarget, { to: 'attribute' }>;
+  onSet: (target: ColumnTarget) => void;
+}) {
+  const field = (label: string, value: string, set: (text: string) => ColumnTarget) => (
+    <TextField
+      key={label}
+      label={label}
+      defaultValue={value}
+      sx={{ width: 128 }}
+      onBlur={(event) => event.target.value !== value && onSet(set(event.target.value))}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
+      }}
+    />
+  );
+  const { unit, part, join, ...rest } = target;
+  const kept = { unit, part, join };
+  const given = (change: Partial<typeof kept>) => ({
+    ...rest,
+    ...Object.fromEntries(Object.entries({ ...kept, ...change }).filter(([, value]) => value !== undefined)),
+  });
+  return (
+    <div className="row wrap" style={{ gap: 6, margin: '6px 0' }}>
+      {field('Bare figures are in', unit ?? '', (text) => given({ unit: text.trim() || undefined }))}
+      {field('Part of the cell', part === undefined ? '' : String(part), (text) =>
+        given({ part: /^[1-9]$/.test(text.trim()) ? Number(text) : undefined }),
+      )}
+      {field('Put together with', join ?? '', (text) => given({ join: text === '' ? undefined : text }))}
+    </div>
+  );
 }

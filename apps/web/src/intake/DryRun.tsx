@@ -1,24 +1,30 @@
-/** What every row would do (or did): filtered, searched, with a reason for each refusal and each lost cell. */
+/** What every row would do (or did): filtered, searched, picked out, corrected; with a reason for each refusal. */
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import Chip from '@mui/material/Chip';
 import TextField from '@mui/material/TextField';
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { type BatchAnswer, type BatchRowAnswer, api } from '@velvet-shelf/contract';
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/call';
-import { ProblemBox } from '../design/feedback';
+import { ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
-import { count } from '../design/words';
+import { count, plural } from '../design/words';
+import { EffectBar } from './Effect';
+import { FixRow } from './FixRow';
 
 const outcomes = ['created', 'changed', 'unchanged', 'refused'] as const;
-type Outcome = (typeof outcomes)[number] | 'noted';
+type Outcome = (typeof outcomes)[number] | 'noted' | 'left out';
 
-export function DryRun({ batch }: { batch: BatchAnswer }) {
+export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (batch: BatchAnswer) => void }) {
   const [params, setParams] = useSearchParams();
   const outcome = (params.get('outcome') ?? undefined) as Outcome | undefined;
   const search = params.get('search') ?? '';
   const asked = useDeferredValue(search);
+  const queries = useQueryClient();
+  const tell = useTell();
+  const [fixing, setFixing] = useState<BatchRowAnswer>();
   const set = (key: string, value: string | undefined) =>
     setParams((now) => {
       const next = new URLSearchParams(now);
@@ -37,44 +43,67 @@ export function DryRun({ batch }: { batch: BatchAnswer }) {
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
   });
+  const after = (data: BatchAnswer) => {
+    onChange(data);
+    void queries.invalidateQueries({ queryKey: ['batch-rows', batch.id] });
+  };
+  const pick = useMutation({
+    mutationFn: (body: { leftOut: boolean; rows?: number[] }) =>
+      call(api.intake.leaveOut, {
+        params: { id: batch.id },
+        body: body.rows ? body : { ...body, outcome: outcome === 'refused' ? undefined : outcome, search: asked },
+      }),
+    onSuccess: ({ rows: n, batch: data }, { leftOut }) => {
+      tell(`${plural(n, 'row')} ${leftOut ? 'picked out' : 'taken in again'}`);
+      after(data);
+    },
+  });
+  const tried = batch.state === 'tried';
+  const isAlike = outcome !== undefined || asked !== '';
+  const chip = (label: string, key: Outcome | undefined) => (
+    <Chip
+      key={label}
+      label={label}
+      variant={outcome === key ? 'filled' : 'outlined'}
+      onClick={() => set('outcome', key)}
+    />
+  );
   return (
-    <div className="grow col" style={{ padding: '10px 24px 0' }}>
-      <div className="row" style={{ marginBottom: 8 }}>
-        <Chip
-          label="All rows"
-          variant={outcome === undefined ? 'filled' : 'outlined'}
-          onClick={() => set('outcome', undefined)}
-        />
-        {outcomes.map((one) => (
-          <Chip
-            key={one}
-            label={`${one} ${count(batch.counts?.[one] ?? 0)}`}
-            variant={outcome === one ? 'filled' : 'outlined'}
-            onClick={() => set('outcome', one)}
-          />
-        ))}
-        <Chip
-          label="with notes"
-          variant={outcome === 'noted' ? 'filled' : 'outlined'}
-          onClick={() => set('outcome', 'noted')}
-        />
+    <div className="grow col" style={{ padding: '8px 24px 0' }}>
+      <EffectBar batch={batch} />
+      <div className="row wrap" style={{ marginBottom: 8 }}>
+        {chip('All rows', undefined)}
+        {outcomes.map((one) => chip(`${one} ${count(batch.counts?.[one] ?? 0)}`, one))}
+        {chip('with notes', 'noted')}
+        {batch.leftOut > 0 && chip(`picked out ${count(batch.leftOut)}`, 'left out')}
         <TextField
           placeholder="Find in rows"
           value={search}
           onChange={(event) => set('search', event.target.value)}
           slotProps={{ htmlInput: { 'aria-label': 'Find in rows' } }}
+          sx={{ width: 150 }}
         />
+        {tried && isAlike && outcome !== 'refused' && (
+          <Button
+            color="secondary"
+            disabled={pick.isPending}
+            onClick={() => pick.mutate({ leftOut: outcome !== 'left out' })}
+          >
+            {outcome === 'left out' ? 'Take all of these in again' : 'Pick all of these out'}
+          </Button>
+        )}
         {(batch.counts?.refused ?? 0) > 0 && (
           <Button href={`/api/batches/${batch.id}/refused.csv`} sx={{ ml: 'auto' }} color="secondary">
             Download refused rows
           </Button>
         )}
       </div>
-      {rows.error && <ProblemBox error={rows.error} />}
+      {(rows.error ?? pick.error) && <ProblemBox error={rows.error ?? pick.error} />}
       <div className="scroll grow" style={{ background: 'var(--card)' }}>
         <table className="plain">
           <thead>
             <tr>
+              {tried && <th style={{ width: 34 }}>Apply</th>}
               <th className="num">Row</th>
               <th>Outcome</th>
               <th>Article number</th>
@@ -84,7 +113,16 @@ export function DryRun({ batch }: { batch: BatchAnswer }) {
           </thead>
           <tbody>
             {rows.data?.pages.flatMap((page) =>
-              page.items.map((row) => <Row key={row.row} row={row} applied={batch.state === 'applied'} />),
+              page.items.map((row) => (
+                <Row
+                  key={row.row}
+                  row={row}
+                  applied={batch.state === 'applied'}
+                  tried={tried}
+                  onPick={(leftOut) => pick.mutate({ leftOut, rows: [row.row] })}
+                  onFix={tried && batch.kind !== 'round-trip' ? () => setFixing(row) : undefined}
+                />
+              )),
             )}
           </tbody>
         </table>
@@ -99,19 +137,56 @@ export function DryRun({ batch }: { batch: BatchAnswer }) {
           </p>
         )}
       </div>
+      {fixing && (
+        <FixRow
+          batch={batch}
+          row={fixing}
+          onClose={() => setFixing(undefined)}
+          onDone={(data) => {
+            setFixing(undefined);
+            after(data);
+          }}
+        />
+      )}
     </div>
   );
 }
 
-function Row({ row, applied }: { row: BatchRowAnswer; applied: boolean }) {
+function Row({
+  row,
+  applied,
+  tried,
+  onPick,
+  onFix,
+}: {
+  row: BatchRowAnswer;
+  applied: boolean;
+  tried: boolean;
+  onPick: (leftOut: boolean) => void;
+  onFix: (() => void) | undefined;
+}) {
   return (
-    <tr>
-      <td className="num">{row.row}</td>
+    <tr style={row.leftOut ? { opacity: 0.55 } : {}}>
+      {tried && (
+        <td>
+          <Checkbox
+            size="small"
+            sx={{ p: 0 }}
+            checked={!row.leftOut && row.outcome !== 'refused'}
+            disabled={row.outcome === 'refused'}
+            onChange={(_, checked) => onPick(!checked)}
+            slotProps={{ input: { 'aria-label': `Apply row ${row.row}` } }}
+          />
+        </td>
+      )}
+      <td className="num" style={{ whiteSpace: 'nowrap' }}>
+        {row.place ?? row.row}
+      </td>
       <td>
-        <State is={row.outcome} />
+        <State is={row.outcome}>{row.leftOut ? 'picked out' : row.outcome}</State>
       </td>
       <td>{row.key}</td>
-      <td style={{ maxWidth: 330 }}>
+      <td style={{ maxWidth: 300 }}>
         <div className="cut" title={row.title ?? ''}>
           {row.title}
         </div>
@@ -130,7 +205,7 @@ function Row({ row, applied }: { row: BatchRowAnswer; applied: boolean }) {
               {row.joins.by}
             </div>
           ) : (
-            <div>A new product, {row.changes.length} fields</div>
+            <div>A new product, {plural(row.changes.length, 'field')}</div>
           ))}
         {row.outcome === 'changed' &&
           row.changes.slice(0, 6).map((change) => (
@@ -143,6 +218,11 @@ function Row({ row, applied }: { row: BatchRowAnswer; applied: boolean }) {
             {note.lost ? '✕' : '≈'} {note.column}: {note.note}
           </div>
         ))}
+        {onFix && (row.outcome === 'refused' || row.notes.some((note) => note.lost)) && (
+          <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} onClick={onFix}>
+            Correct this row
+          </Button>
+        )}
       </td>
     </tr>
   );

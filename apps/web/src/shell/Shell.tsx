@@ -87,7 +87,7 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
         <NavLink to="/" end className="ticket today">
           <span>Today</span>
         </NavLink>
-        <Ticket to="/intake" label="To match" n={shelf?.toMatch} />
+        <Ticket to="/matching" label="To match" n={shelf?.toMatch} />
         <Ticket to="/catalog" label="To complete" n={shelf?.toComplete} />
         <Ticket
           to="/causes"
@@ -135,6 +135,8 @@ function Ticket({
 /** Where everything else is. */
 export const pages: [to: string, label: string][] = [
   ['/intake', 'Intake'],
+  ['/matching', 'Matching'],
+  ['/matching?tab=trust', 'Trust: whose word counts'],
   ['/catalog', 'Catalog'],
   ['/causes', 'Causes'],
   ['/listings', 'Listings'],
@@ -205,7 +207,9 @@ function Foot({ shelf }: { shelf: Shelf | undefined }) {
             ? ` failed: ${job.error}`
             : job.total > 0
               ? ` · ${count(job.done)} of ${count(job.total)}`
-              : ''}
+              : job.done > 0
+                ? ` · ${count(job.done)} so far`
+                : ''}
         </span>
       )}
       {last && (

@@ -22,6 +22,14 @@ export const baseDictionary: Attribute[] = [
   { ...base, key: 'recommendedPrice', label: 'Recommended price', type: 'money', group: 'Money' },
 ];
 
+/** Attributes that follow from others or from the sources: nobody types them. */
+export const computedAttributes: Attribute[] = [
+  { ...base, key: 'droppedBy', label: 'No longer listed by', type: 'text', many: true, group: 'Sources' },
+];
+
+const computedKeys: ReadonlySet<string> = new Set(computedAttributes.map((attribute) => attribute.key));
+export const isComputed = (key: string): boolean => computedKeys.has(key);
+
 /** Keys the programme itself relies on; they cannot be deleted from a dictionary. */
 export const baseKeys: ReadonlySet<string> = new Set(baseDictionary.map((attribute) => attribute.key));
 

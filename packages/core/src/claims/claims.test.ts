@@ -36,15 +36,19 @@ describe('who wins', () => {
     ['newest', 80],
     ['lowest', 50],
     ['highest', 80],
-  ] as const)('%s', (policy, value) => expect(resolveClaims(claims, policy, seeds)?.value).toBe(value));
+  ] as const)('%s', (policy, value) => expect(resolveClaims(claims, { policy }, seeds)?.value).toBe(value));
   it('a person always, even with “empty on purpose”', () => {
     const edit: Claim = { value: empty, rank: -1, at: '', origin: { from: 'edit', at: '', by: 'Iris' } };
-    const resolved = resolveClaims([...claims, edit], 'highest', seeds);
+    const resolved = resolveClaims([...claims, edit], { policy: 'highest' }, seeds);
     expect(resolved?.value).toBeUndefined();
     expect(resolved?.against.length).toBe(3);
   });
   it('does not depend on the order of arrival', () => {
-    expect(resolveClaims([...claims].reverse(), 'ranked', seeds)?.value).toBe(60);
+    expect(resolveClaims([...claims].reverse(), { policy: 'ranked' }, seeds)?.value).toBe(60);
+  });
+  it('an attribute may rank its sources in an order of its own; those not named follow', () => {
+    expect(resolveClaims(claims, { policy: 'ranked', ranking: ['s3'] }, seeds)?.value).toBe(50);
+    expect(resolveClaims(claims.slice(0, 2), { policy: 'ranked', ranking: ['s3'] }, seeds)?.value).toBe(60);
   });
 });
 

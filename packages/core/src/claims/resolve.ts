@@ -19,6 +19,13 @@ export interface Claim {
 export const trustPolicies = ['ranked', 'newest', 'lowest', 'highest', 'longest'] as const;
 export type TrustPolicy = (typeof trustPolicies)[number];
 
+/** Whose claim wins for one attribute. */
+export interface Trust {
+  policy: TrustPolicy;
+  /** Names of sources, best first; those not named follow in the general order. Absent = the general order. */
+  ranking?: readonly string[] | undefined;
+}
+
 export interface Resolved {
   value: Value | undefined;
   origin: Origin;
@@ -34,12 +41,16 @@ export interface Resolved {
  */
 export function resolveClaims(
   claims: readonly Claim[],
-  policy: TrustPolicy,
+  { policy, ranking }: Trust,
   attribute: Attribute,
 ): Resolved | undefined {
   if (claims.length === 0) return undefined;
   const edit = claims.find((claim) => claim.origin.from === 'edit');
-  const ordered = [...claims].sort(byRank);
+  const place = (claim: Claim) => {
+    const at = claim.origin.from === 'record' ? (ranking?.indexOf(claim.origin.source) ?? -1) : -1;
+    return at < 0 ? (ranking?.length ?? 0) + claim.rank : at;
+  };
+  const ordered = [...claims].sort((a, b) => place(a) - place(b) || recordOf(a) - recordOf(b));
   const winner = edit ?? pick(ordered, policy, attribute);
   if (!winner) return undefined;
   const print = printOf(winner);
@@ -61,10 +72,6 @@ const policyWords: Record<TrustPolicy, string> = {
 
 function printOf({ value }: Claim): string {
   return value === empty ? '' : canonical(value);
-}
-
-function byRank(a: Claim, b: Claim): number {
-  return a.rank - b.rank || recordOf(a) - recordOf(b);
 }
 
 function recordOf(claim: Claim): number {

@@ -1,6 +1,6 @@
 /** All claims about a family and its variants in, what each of them holds out. */
 import type { Attribute, Value } from '../values/index.js';
-import { type Claim, type Claimed, type Resolved, type TrustPolicy, resolveClaims } from './resolve.js';
+import { type Claim, type Claimed, type Resolved, type Trust, resolveClaims } from './resolve.js';
 
 export interface SourceRecord {
   id: number;
@@ -50,7 +50,7 @@ export function splitSlot(slot: string): [attribute: string, language: string | 
 export function resolveUnit(
   unit: UnitClaims,
   dictionary: ReadonlyMap<string, Attribute>,
-  policies: ReadonlyMap<string, TrustPolicy>,
+  policies: ReadonlyMap<string, Trust>,
 ): ResolvedUnit {
   const familyClaims = new Map<string, Claim[]>();
   for (const edit of unit.familyEdits) push(familyClaims, edit.slot, editClaim(edit));
@@ -97,17 +97,19 @@ function push(map: Map<string, Claim[]>, slot: string, claim: Claim): void {
   else map.set(slot, [claim]);
 }
 
+const ranked: Trust = { policy: 'ranked' };
+
 function resolveAll(
   claims: Map<string, Claim[]>,
   dictionary: ReadonlyMap<string, Attribute>,
-  policies: ReadonlyMap<string, TrustPolicy>,
+  policies: ReadonlyMap<string, Trust>,
   inherited: boolean,
 ): Slots {
   const slots: Slots = new Map();
   for (const [slot, list] of claims) {
     const [key] = splitSlot(slot);
     const attribute = dictionary.get(key);
-    const resolved = attribute && resolveClaims(list, policies.get(key) ?? 'ranked', attribute);
+    const resolved = attribute && resolveClaims(list, policies.get(key) ?? ranked, attribute);
     if (resolved) slots.set(slot, { ...resolved, inherited });
   }
   return slots;

@@ -50,3 +50,19 @@ function flat(content: RecordContent | undefined): Map<string, Value> {
   if (content.theirNumber !== undefined) fields.set('their number', content.theirNumber);
   return fields;
 }
+
+/** A record with news laid over it: what the news does not mention stays as it was. */
+export function mergeContent(held: RecordContent, news: RecordContent): RecordContent {
+  return {
+    ...held,
+    ...(news.family === undefined ? {} : { family: news.family }),
+    ...(news.options ? { options: news.options } : {}),
+    values: { ...held.values, ...news.values },
+    offer: {
+      ...held.offer,
+      ...news.offer,
+      ...(news.offer.regular ? { regular: { ...held.offer.regular, ...news.offer.regular } } : {}),
+      ...(news.offer.sale ? { sale: { ...held.offer.sale, ...news.offer.sale } } : {}),
+    },
+  };
+}

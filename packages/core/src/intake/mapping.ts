@@ -18,10 +18,22 @@ export const columnTargetSchema = z.discriminatedUnion('to', [
     unit: z.string().optional(),
     /** Currency of bare amounts in this column. */
     currency: z.string().optional(),
+    /** Column that holds the unit or the currency of this one's figures, row by row. */
+    unitFrom: z.string().optional(),
+    currencyFrom: z.string().optional(),
     /** Their value → ours. Values not in it are read as they are. */
     values: z.record(z.string(), z.string()).optional(),
+    /** Which part of a cell of several sizes ("12 x 20 cm"), counted from 1. */
+    part: z.int().min(1).max(9).optional(),
+    /** Where another column has filled the attribute already: put together with this between; absent = the first counts. */
+    join: z.string().optional(),
   }),
-  z.strictObject({ to: z.literal('price'), kind: z.enum(['regular', 'sale']), currency: z.string() }),
+  z.strictObject({
+    to: z.literal('price'),
+    kind: z.enum(['regular', 'sale']),
+    currency: z.string(),
+    currencyFrom: z.string().optional(),
+  }),
   z.strictObject({ to: z.literal('saleFrom') }),
   z.strictObject({ to: z.literal('saleTo') }),
   z.strictObject({ to: z.literal('stock') }),
@@ -31,29 +43,44 @@ export const columnTargetSchema = z.discriminatedUnion('to', [
 ]);
 export type ColumnTarget = z.infer<typeof columnTargetSchema>;
 
+/** A column may stand in it several times: once for each thing it feeds. */
 export const columnMapSchema = z.array(z.strictObject({ column: z.string(), target: columnTargetSchema }));
 export type ColumnMap = z.infer<typeof columnMapSchema>;
 
-/** Targets that only one column can feed. */
-const single = new Set(['key', 'family', 'options', 'saleFrom', 'saleTo', 'stock', 'boughtFrom', 'theirNumber']);
+/** What is fed, whatever way the cell is read; two columns with the same mark feed the same thing. */
+export function markOf(target: ColumnTarget): string {
+  if (target.to === 'attribute') return `${target.attribute}@${target.language ?? ''}`;
+  return target.to === 'price' ? `${target.kind} price ${target.currency}` : target.to;
+}
 
 /** What is wrong with a mapping, as sentences; none = it can be used. */
 export function mappingFaults(map: ColumnMap): string[] {
   const faults: string[] = [];
   if (!map.some(({ target }) => target.to === 'key'))
     faults.push('No column is the article number: choose the one that names each row for this supplier');
-  const seen = new Map<string, string>();
+  const seen = new Set<string>();
   for (const { column, target } of map) {
-    const mark =
-      target.to === 'attribute'
-        ? `${target.attribute} ${target.language ?? ''}`
-        : target.to === 'price'
-          ? `${target.kind} ${target.currency}`
-          : target.to;
-    const earlier = seen.get(mark);
-    if (earlier !== undefined && (single.has(target.to) || target.to === 'attribute' || target.to === 'price'))
-      faults.push(`“${earlier}” and “${column}” would both fill the same thing (${mark.trim()}); ignore one of them`);
-    else if (target.to !== 'ignore') seen.set(mark, column);
+    if (target.to === 'ignore') continue;
+    const mark = `${column}\u0001${markOf(target)}\u0001${target.to === 'attribute' ? (target.part ?? '') : ''}`;
+    if (seen.has(mark)) faults.push(`“${column}” feeds the same thing twice (${markOf(target)}); take one of them out`);
+    seen.add(mark);
   }
   return faults;
+}
+
+/** What a file stands for: a supplier's whole list, some goods of it, or news of goods that are known. */
+export const scopes = ['whole', 'some', 'update'] as const;
+export type Scope = (typeof scopes)[number];
+
+const updates: ReadonlySet<string> = new Set(['purchasePrice', 'recommendedPrice', 'state']);
+
+/** A file that gives prices and stock alone updates goods; it describes none. */
+export function suggestScope(map: ColumnMap): Scope {
+  const targets = map.map(({ target }) => target).filter(({ to }) => to !== 'ignore' && to !== 'key');
+  const fast = targets.every((target) =>
+    target.to === 'attribute'
+      ? updates.has(target.attribute)
+      : ['price', 'stock', 'saleFrom', 'saleTo'].includes(target.to),
+  );
+  return fast && targets.length > 0 ? 'update' : 'whole';
 }

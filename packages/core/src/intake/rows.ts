@@ -1,17 +1,15 @@
 /** One row of a supplier's file → a supplier record with typed values, or the reasons why not. */
-import { readOptions } from '../catalog/index.js';
 import {
   type Attribute,
   type ReadingStyle,
   type Value,
   foldCode,
   foldText,
-  parseDecimal,
   parseValue,
   readGtin,
-  typeOf,
 } from '../values/index.js';
 import type { JoinLevel } from '../matching/index.js';
+import { compileCell } from './cells.js';
 import type { ColumnMap } from './mapping.js';
 
 /** Typed values by attribute key, or "key@language" for texts in one language. */
@@ -56,20 +54,25 @@ export interface RowReaderSetup {
   dictionary: ReadonlyMap<string, Attribute>;
 }
 
-type CellReader = (cell: string, into: ReadRecord) => void;
-
 /** Compiles a mapping into a function that reads rows; it remembers article numbers to refuse the second. */
 export function compileRowReader(setup: RowReaderSetup): (cells: readonly string[]) => ReadRow {
-  const readers = setup.columns.map((column) => cellReader(column, setup));
-  const keyColumn = setup.columns.findIndex((column) =>
-    setup.map.some((entry) => entry.column === column && entry.target.to === 'key'),
+  const readers = setup.columns.flatMap((column, at) =>
+    setup.map
+      .filter((entry) => entry.column === column)
+      .flatMap(({ target }) => {
+        const read = compileCell(column, target, setup);
+        return read ? [{ at, read }] : [];
+      }),
+  );
+  const keyColumns = setup.columns.flatMap((column, at) =>
+    setup.map.some((entry) => entry.column === column && entry.target.to === 'key') ? [at] : [],
   );
   const header = setup.columns.map((column) => column.trim()).join('\u0001');
   const seen = new Set<string>();
   return (cells) => {
-    const refused = refuse(cells, setup.columns, header, keyColumn);
+    const refused = refuse(cells, setup.columns, header, keyColumns);
     if (refused) return refused;
-    const key = (cells[keyColumn] ?? '').trim();
+    const key = firstOf(cells, keyColumns);
     const folded = foldText(key);
     if (seen.has(folded))
       return {
@@ -89,13 +92,22 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
       theirNumber: undefined,
       notes: [],
     };
-    for (let i = 0; i < readers.length; i++) {
-      const cell = cells[i];
-      if (cell !== undefined && cell.trim() !== '') readers[i]?.(cell.trim(), record);
+    for (const { at, read } of readers) {
+      const cell = cells[at];
+      if (cell !== undefined && cell.trim() !== '') read(cell.trim(), record, cells);
     }
     fillFromOptions(record, setup.dictionary);
     return record;
   };
+}
+
+/** The first of some cells that holds anything. */
+function firstOf(cells: readonly string[], at: readonly number[]): string {
+  for (const i of at) {
+    const cell = (cells[i] ?? '').trim();
+    if (cell !== '') return cell;
+  }
+  return '';
 }
 
 /** What the first cell of a totals row says, in English, German and Swedish. */
@@ -105,11 +117,11 @@ function refuse(
   cells: readonly string[],
   columns: readonly string[],
   header: string,
-  keyColumn: number,
+  keyColumns: readonly number[],
 ): ReadRow | undefined {
   const no = (reason: string): ReadRow => ({
     outcome: 'refused',
-    key: cells[keyColumn]?.trim() || undefined,
+    key: firstOf(cells, keyColumns) || undefined,
     reasons: [reason],
   });
   if (cells.every((cell) => cell.trim() === '')) return no('The row is empty');
@@ -123,102 +135,13 @@ function refuse(
       `The row has ${cells.length} columns, the header ${columns.length}: a text holds the separator and is not in quotes`,
     );
   if (totals.test((cells[0] ?? '').trim())) return no('This is a totals row, not goods');
-  if ((cells[keyColumn] ?? '').trim() === '')
+  if (columns.length >= 6 && cells.filter((cell) => cell.trim() !== '').length === 1)
+    return no('Only one cell is filled: this is a note, not goods');
+  if (firstOf(cells, keyColumns) === '')
     return no(
-      `“${columns[keyColumn] ?? 'Article number'}” is empty: without an article number the row cannot be kept apart from others`,
+      `“${keyColumns.map((at) => columns[at]).join('” and “') || 'Article number'}” is empty: without an article number the row cannot be kept apart from others`,
     );
   return undefined;
-}
-
-function cellReader(column: string, { map, style, dictionary }: RowReaderSetup): CellReader {
-  const target = map.find((entry) => entry.column === column)?.target ?? { to: 'ignore' };
-  const lost = (into: ReadRecord, cell: string, note: string) => into.notes.push({ column, cell, note, lost: true });
-  switch (target.to) {
-    case 'ignore':
-    case 'key':
-      return () => undefined;
-    case 'family':
-      return (cell, into) => (into.family = cell);
-    case 'options':
-      return (cell, into) => (into.options = readOptions(cell));
-    case 'boughtFrom':
-      return (cell, into) => (into.boughtFrom = cell);
-    case 'theirNumber':
-      return (cell, into) => (into.theirNumber = cell);
-    case 'stock':
-      return (cell, into) => {
-        const read = parseDecimal(cell, style);
-        if (read.ok && /^-?\d+$/.test(read.value)) into.offer.stock = Number(read.value);
-        else lost(into, cell, `“${cell}” is not a whole number of pieces`);
-      };
-    case 'saleFrom':
-    case 'saleTo':
-      return (cell, into) => {
-        const read = typeOf('date').parse(cell, style, dateAttribute);
-        if (read.ok) into.offer[target.to] = String(read.value);
-        else lost(into, cell, read.reason);
-      };
-    case 'price':
-      return (cell, into) => {
-        const read = typeOf('money').parse(cell, { ...style, currency: target.currency }, dateAttribute);
-        if (!read.ok) return void lost(into, cell, read.reason);
-        const { amount } = read.value as { amount: string };
-        into.offer[target.kind] = { ...into.offer[target.kind], [target.currency]: amount };
-      };
-    case 'attribute':
-      return attributeReader(column, target, style, dictionary);
-  }
-}
-
-const dateAttribute: Attribute = {
-  key: 'date',
-  label: 'Date',
-  type: 'date',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-};
-
-function attributeReader(
-  column: string,
-  target: {
-    attribute: string;
-    language?: string | undefined;
-    unit?: string | undefined;
-    currency?: string | undefined;
-    values?: Record<string, string> | undefined;
-  },
-  style: ReadingStyle,
-  dictionary: ReadonlyMap<string, Attribute>,
-): CellReader {
-  const attribute = dictionary.get(target.attribute);
-  if (!attribute) return () => undefined;
-  const columnStyle: ReadingStyle = {
-    ...style,
-    ...(target.unit ? { unit: target.unit } : {}),
-    ...(target.currency ? { currency: target.currency } : {}),
-  };
-  const translations = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
-  const slot = attribute.perLanguage ? `${attribute.key}@${target.language ?? 'en-GB'}` : attribute.key;
-  return (cell, into) => {
-    const text = translations.get(foldText(cell)) ?? cell;
-    const read = parseValue(text, columnStyle, attribute);
-    if (!read.ok) return void into.notes.push({ column, cell, note: read.reason, lost: true });
-    into.values[slot] = read.value;
-    for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
-    if (attribute.key === 'gtin') noteGtin(column, cell, into);
-  };
-}
-
-/** A GTIN that cannot be right is kept as written, said here, and blocks listings later; a repaired one replaces it. */
-function noteGtin(column: string, cell: string, into: ReadRecord): void {
-  const read = readGtin(cell);
-  if (!read.ok) into.notes.push({ column, cell, note: read.reason, lost: false });
-  else {
-    into.values.gtin = read.written;
-    if (read.note) into.notes.push({ column, cell, note: read.note, lost: false });
-  }
 }
 
 /** An option axis named like an attribute says that attribute's value, where no column does. */

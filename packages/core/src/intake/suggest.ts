@@ -1,4 +1,4 @@
-/** Suggests what each column is, from its name and its values, each with a reason and a score. */
+/** Suggests what each column is, from its name, its values and earlier batches, each with a reason and a score. */
 import {
   type Attribute,
   foldCode,
@@ -9,7 +9,9 @@ import {
   unitCode,
   units,
 } from '../values/index.js';
-import type { ColumnMap, ColumnTarget } from './mapping.js';
+import { partOf } from './cells.js';
+import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
+import { type WordTarget, guessLanguage, vocabulary } from './vocabulary.js';
 
 export interface Suggestion {
   column: string;
@@ -19,199 +21,349 @@ export interface Suggestion {
   why: string;
 }
 
-type Word = [
-  words: string,
-  target: ColumnTarget | { to: 'attribute'; attribute: string; values?: Record<string, string> },
-];
+export interface SuggestSetup {
+  /** Names as the header has them. */
+  columns: readonly string[];
+  /** The first rows, each as long as `columns`. */
+  sample: readonly (readonly string[])[];
+  dictionary: ReadonlyMap<string, Attribute>;
+  /** The mapping last confirmed for this supplier, if any. */
+  remembered?: ColumnMap | undefined;
+  /** Translations of values confirmed for this supplier in any earlier batch, by attribute. */
+  learnt?: ReadonlyMap<string, Record<string, string>> | undefined;
+  /** Language of texts whose column says none. */
+  language: string;
+  /** Column names are paths of keys joined by dots. */
+  isNested?: boolean | undefined;
+  /** Nested documents: path of the list of variants in an item. */
+  variantPath?: string | null | undefined;
+  /** Currency of amounts whose column names none. */
+  currency?: string | undefined;
+  /** The company's own sheet: its prices are what buyers pay; a supplier's are what goods cost us. */
+  isOwn?: boolean | undefined;
+}
 
-const stateWords = {
-  lieferbar: 'selling',
-  neu: 'selling',
-  entfällt: 'withdrawn',
-  'on sale': 'selling',
-  new: 'selling',
-  withdrawn: 'withdrawn',
-  selling: 'selling',
-  paused: 'paused',
-  available: 'selling',
-  auslaufend: 'selling',
-};
-
-const attribute = (key: string, values?: Record<string, string>) =>
-  ({ to: 'attribute', attribute: key, ...(values ? { values } : {}) }) as const;
-
-/** Column names of the trade in English, German and Swedish, folded; the first match wins. */
-const vocabulary: Word[] = [
-  ['sku|artikelnummer|artikelnr|article number|item number|item no|artnr|art nr|code', { to: 'key' }],
-  ['family|serie|series|range|produktfamilie|group id|familj', { to: 'family' }],
-  ['options|optionen|alternativ', { to: 'options' }],
-  ['title|bezeichnung|name|product name|titel|benamning|produktname', attribute('title')],
-  ['description|beschreibung|beskrivning|text', attribute('description')],
-  ['our category', attribute('category')],
-  ['category|warengruppe|kategorie|kategori', attribute('category')],
-  ['brand|marke|varumarke|make', attribute('brand')],
-  ['mpn|hersteller nr|herstellernummer|manufacturer part number|part number|tillverkarens nr', attribute('mpn')],
-  ['gtin|ean|barcode|ean code|strichcode|upc', attribute('gtin')],
-  ['bought from|supplier|lieferant', { to: 'boughtFrom' }],
-  ['their number|supplier number|lieferantennummer', { to: 'theirNumber' }],
-  ['sale starts|sale from|angebot ab', { to: 'saleFrom' }],
-  ['sale ends|sale to|angebot bis', { to: 'saleTo' }],
-  ['stock|bestand|lager|lagersaldo|lagerbestand', { to: 'stock' }],
-  ['state|status|zustand', attribute('state', stateWords)],
-  ['page|url|link|seite', attribute('page')],
-  ['more pictures|more images|weitere bilder|fler bilder', attribute('morePictures')],
-  ['picture|image|bild|pictures|bilder', attribute('pictures')],
-  ['colour|color|farbe|farg', attribute('colour')],
-  ['glaze|glasur', attribute('glaze')],
-  ['material', attribute('material')],
-  ['weight|gewicht|vikt', attribute('weight')],
-  ['diameter|durchmesser', attribute('diameter')],
-  ['height|hohe|hojd', attribute('height')],
-  ['length|lange|langd', attribute('length')],
-  ['volume|volumen|volym|inhalt', attribute('volume')],
-  ['power|leistung|effekt|wattage', attribute('power')],
-  ['light|lichtstrom|luminous flux|ljusflode', attribute('luminousFlux')],
-  ['colour temp|colour temperature|farbtemperatur', attribute('colourTemperature')],
-  ['cable|kabel|kabellange', attribute('cable')],
-  ['plug|stecker', attribute('plug')],
-  ['energy class|energieklasse|energiklass', attribute('energyClass')],
-  ['frost proof|frostfest', attribute('frostProof')],
-  ['drainage hole|ablaufloch', attribute('drainageHole')],
-  ['handmade|handarbeit', attribute('handmade')],
-  ['made|baujahr|made when', attribute('madeWhen')],
-  ['botanical name|botanisch', attribute('botanicalName')],
-  ['seeds', attribute('seeds')],
-  ['sow|aussaat', attribute('sowingMonths')],
-  ['germination|keimdauer', attribute('germination')],
-  ['ph', attribute('ph')],
-  ['composition|zusammensetzung', attribute('composition')],
-  ['care|pflege|skotsel', attribute('care')],
-  ['safety sheet|sicherheitsdatenblatt', attribute('safetySheet')],
-  ['cost|ek netto|netto|purchase price|einkaufspreis', attribute('purchasePrice')],
-  ['uvp|rrp|recommended price', attribute('recommendedPrice')],
-];
+interface Column {
+  name: string;
+  /** Its name without unit, currency and language, folded; of a path the last part that says something. */
+  word: string;
+  /** The part of a path before the last. */
+  parent: string | undefined;
+  isVariant: boolean;
+  unit: string | undefined;
+  currency: string | undefined;
+  language: string | undefined;
+  values: string[];
+}
 
 const currencies = /\b(GBP|EUR|SEK|USD|DKK|NOK|CHF|PLN)\b/i;
 const languages = /\b([a-z]{2}-[A-Z]{2})\b/;
 
-/**
- * @param columns names as the header has them
- * @param sample the first rows, each as long as `columns`
- * @param remembered the mapping last confirmed for this supplier, if any
- * @param homeLanguage language of texts whose column names none
- */
-export function suggestColumns(
-  columns: readonly string[],
-  sample: readonly string[][],
-  dictionary: ReadonlyMap<string, Attribute>,
-  remembered: ColumnMap | undefined,
-  homeLanguage: string,
-): Suggestion[] {
-  const earlier = new Map(remembered?.map(({ column, target }) => [foldText(column), target]));
-  const taken = new Set<string>();
-  return columns.map((column, i) => {
-    const known = earlier.get(foldText(column));
-    const values = sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== '');
-    const found: Suggestion = known
-      ? { column, target: known, score: 100, why: 'as confirmed for this supplier before' }
-      : (byName(column, dictionary, homeLanguage) ?? byValues(column, values, dictionary));
-    const mark = JSON.stringify({ ...found.target, values: undefined });
-    if (found.target.to !== 'ignore' && taken.has(mark))
-      return {
-        column,
-        target: { to: 'ignore' },
-        score: 30,
-        why: 'another column already fills what its name suggests',
-      };
-    taken.add(mark);
-    return found;
+export function suggestColumns(setup: SuggestSetup): Suggestion[] {
+  const { remembered, learnt, dictionary } = setup;
+  const earlier = new Map<string, ColumnTarget[]>();
+  for (const { column, target } of remembered ?? [])
+    earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
+  const columns = setup.columns.map((name, i) => describe(name, i, setup));
+  const taken = new Map<string, number>();
+  const helpers = setup.isNested
+    ? helperColumns(columns)
+    : new Map<string, { of: string; kind: 'unit' | 'currency' }>();
+  return columns.flatMap((column, i): Suggestion[] => {
+    const known = earlier.get(foldText(column.name));
+    if (known)
+      return known.map((target) => ({
+        column: column.name,
+        target: withLearnt(target, learnt),
+        score: 100,
+        why: 'as confirmed for this supplier before',
+      }));
+    const helped = helpers.get(column.name);
+    if (helped)
+      return [
+        { column: column.name, target: { to: 'ignore' }, score: 85, why: `it is the ${helped.kind} of “${helped.of}”` },
+      ];
+    const found = byName(column, columns, setup) ?? byValues(column, dictionary);
+    return found.map((one) => {
+      if (one.target.to === 'ignore') return one;
+      const mark = markOf(one.target);
+      const first = taken.get(mark);
+      if (first !== undefined && first !== i && !joins(one.target) && bothFilled(setup.sample, first, i))
+        return {
+          column: column.name,
+          target: { to: 'ignore' as const },
+          score: 30,
+          why: `“${columns[first]?.name ?? ''}” already fills what its name suggests`,
+        };
+      if (first === undefined) taken.set(mark, i);
+      return { ...one, target: withLearnt(one.target, learnt) };
+    });
   });
 }
 
-function byName(
-  column: string,
-  dictionary: ReadonlyMap<string, Attribute>,
-  homeLanguage: string,
-): Suggestion | undefined {
-  const currency = currencies.exec(column)?.[1]?.toUpperCase();
-  const language = languages.exec(column)?.[1];
-  const unit = unitCode(/[[(]([^\])]+)[\])]/.exec(column)?.[1] ?? '');
-  const name = foldText(
-    column
+const joins = (target: ColumnTarget) =>
+  target.to === 'attribute' && (target.join !== undefined || target.part !== undefined);
+
+/** Two columns may feed one thing where no row has both: sheets of one workbook. */
+function bothFilled(sample: readonly (readonly string[])[], a: number, b: number): boolean {
+  return sample.some((row) => (row[a] ?? '').trim() !== '' && (row[b] ?? '').trim() !== '');
+}
+
+function withLearnt(target: ColumnTarget, learnt: SuggestSetup['learnt']): ColumnTarget {
+  if (target.to !== 'attribute') return target;
+  const values = learnt?.get(target.attribute);
+  return values ? { ...target, values: { ...values, ...target.values } } : target;
+}
+
+function describe(name: string, i: number, { sample, variantPath, isNested }: SuggestSetup): Column {
+  const inVariant = Boolean(variantPath) && name.startsWith(`${variantPath}.`);
+  const rest = inVariant ? name.slice((variantPath ?? '').length + 1) : name;
+  const path = isNested ? rest.split('.').filter(Boolean) : [rest];
+  const saying = path.at(-1) === 'value' && path.length > 1 ? path.slice(0, -1) : path;
+  const last = saying.at(-1) ?? name;
+  const bracket = /[[(]([^\])]+)[\])]/.exec(name)?.[1] ?? '';
+  return {
+    name,
+    word: wordOf(last),
+    parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '') : undefined,
+    isVariant: inVariant,
+    unit: unitCode(bracket),
+    currency: currencies.exec(name)?.[1]?.toUpperCase(),
+    language: languages.exec(name)?.[1],
+    values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
+  };
+}
+
+function wordOf(name: string): string {
+  return foldText(
+    name
       .replace(/[[(][^\])]*[\])]/g, '')
       .replace(currencies, '')
-      .replace(languages, ''),
+      .replace(languages, '')
+      .replace(/([a-z])([A-Z])/g, '$1 $2'),
   )
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
-  if (currency && /^(price|preis|pris)$/.test(name))
-    return {
-      column,
-      target: { to: 'price', kind: 'regular', currency },
-      score: 96,
-      why: `“price” with ${currency} in its name`,
-    };
-  if (currency && /^(sale|sale price|angebot|angebotspreis)$/.test(name))
-    return {
-      column,
-      target: { to: 'price', kind: 'sale', currency },
-      score: 95,
-      why: `“sale” with ${currency} in its name`,
-    };
-  for (const [words, target] of vocabulary) {
-    const exact = words.split('|').includes(name);
-    if (!exact) continue;
-    if (target.to !== 'attribute')
-      return { column, target, score: 94, why: `its name is a word for ${sayTarget(target)}` };
-    const definition = dictionary.get(target.attribute);
-    if (!definition) continue;
-    return {
-      column,
-      target: dress(target, definition, { unit, currency, language: language ?? homeLanguage }),
-      score: 94,
-      why: `its name is a word for ${definition.label}`,
-    };
+}
+
+/** Columns that only say the unit or currency of another: "height.unit", "offers.priceCurrency". */
+function helperColumns(columns: readonly Column[]): Map<string, { of: string; kind: 'unit' | 'currency' }> {
+  const helpers = new Map<string, { of: string; kind: 'unit' | 'currency' }>();
+  for (const column of columns) {
+    const cut = column.name.lastIndexOf('.');
+    if (cut < 0) continue;
+    const head = column.name.slice(0, cut);
+    const kind = /^@?(?:unit|unitCode|unitText)$/.test(column.name.slice(cut + 1))
+      ? 'unit'
+      : /^@?(?:currency|priceCurrency)$/.test(column.name.slice(cut + 1))
+        ? 'currency'
+        : undefined;
+    const names =
+      kind === 'unit' ? [head, `${head}.value`] : [head, `${head}.value`, `${head}.price`, `${head}.amount`];
+    const of = kind && columns.find((one) => names.includes(one.name) && one !== column);
+    if (kind && of) helpers.set(column.name, { of: of.name, kind });
+  }
+  return helpers;
+}
+
+function byName(column: Column, columns: readonly Column[], setup: SuggestSetup): Suggestion[] | undefined {
+  const { dictionary } = setup;
+  const one = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
+    { column: column.name, target, score, why },
+  ];
+  const price =
+    /^(?:(sale) )?(?:price|preis|pris)$/.exec(column.word) ??
+    (/^(?:sale|angebot|angebotspreis|reapris)$/.test(column.word) ? ['', 'sale'] : null);
+  if (price) return pricesByName(column, columns, setup, price[1] === 'sale' ? 'sale' : 'regular');
+  if (column.word === 'id')
+    return setup.variantPath && !column.isVariant
+      ? one({ to: 'family' }, 88, 'it names the item that the variants share')
+      : one({ to: 'key' }, 88, 'it names each item');
+  if (['from', 'to', 'unit'].includes(column.word) && column.parent) return spanByName(column, setup);
+  if (column.parent === 'brand' && column.word === 'name')
+    return one({ to: 'attribute', attribute: 'brand' }, 90, 'the name of the brand');
+  const word = vocabulary.get(column.word);
+  if (word) {
+    if (word.target.to !== 'attribute') return one(word.target, 94, `its name is a word for ${sayTarget(word.target)}`);
+    const definition = dictionary.get(word.target.attribute);
+    if (definition) {
+      const score = column.parent === undefined || column.isVariant ? 94 : 82;
+      return [
+        dress(
+          column,
+          columns,
+          word.target,
+          definition,
+          word.language,
+          setup,
+          score,
+          `its name is a word for ${definition.label}`,
+        ),
+      ];
+    }
   }
   for (const definition of dictionary.values())
-    if (foldCode(definition.label) === foldCode(name) || foldCode(definition.key) === foldCode(name))
-      return {
-        column,
-        target: dress(attribute(definition.key), definition, { unit, currency, language: language ?? homeLanguage }),
-        score: 92,
-        why: `the attribute ${definition.label} has this name`,
-      };
+    if (foldCode(definition.label) === foldCode(column.word) || foldCode(definition.key) === foldCode(column.word))
+      return [
+        dress(
+          column,
+          columns,
+          { to: 'attribute', attribute: definition.key },
+          definition,
+          undefined,
+          setup,
+          92,
+          `the attribute ${definition.label} has this name`,
+        ),
+      ];
   return undefined;
 }
 
+function pricesByName(
+  column: Column,
+  columns: readonly Column[],
+  setup: SuggestSetup,
+  kind: 'regular' | 'sale',
+): Suggestion[] {
+  const beside = besideOf(column, columns, ['currency', 'priceCurrency', '@currency', '@priceCurrency']);
+  const named = column.currency ?? mostFrequent(beside?.values ?? [])?.toUpperCase();
+  const currency = named ?? setup.currency ?? 'GBP';
+  if (setup.isOwn === false && kind === 'regular' && setup.dictionary.has('purchasePrice'))
+    return [
+      {
+        column: column.name,
+        target: {
+          to: 'attribute',
+          attribute: 'purchasePrice',
+          currency,
+          ...(beside ? { currencyFrom: beside.name } : {}),
+        },
+        score: named ? 85 : 68,
+        why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${currency} is taken`}`,
+      },
+    ];
+  return [
+    {
+      column: column.name,
+      target: { to: 'price', kind, currency, ...(beside ? { currencyFrom: beside.name } : {}) },
+      score: named ? 96 : 70,
+      why: column.currency
+        ? `“${kind === 'sale' ? 'sale' : 'price'}” with ${currency} in its name`
+        : beside
+          ? `a price, its currency in “${beside.name}”`
+          : `a price without a currency; ${currency} is taken`,
+    },
+  ];
+}
+
+/** "germination.from", ".to" and ".unit" are put together: "6–12 days". */
+function spanByName(column: Column, { dictionary }: SuggestSetup): Suggestion[] | undefined {
+  const target = vocabulary.get(column.parent ?? '')?.target;
+  const definition = target?.to === 'attribute' ? dictionary.get(target.attribute) : undefined;
+  if (!definition || definition.type !== 'text') return undefined;
+  const join = column.word === 'to' ? '–' : column.word === 'unit' ? ' ' : undefined;
+  return [
+    {
+      column: column.name,
+      target: { to: 'attribute', attribute: definition.key, ...(join === undefined ? {} : { join }) },
+      score: 80,
+      why: `a part of ${definition.label}; its parts are put together`,
+    },
+  ];
+}
+
+function besideOf(column: Column, columns: readonly Column[], names: string[]): Column | undefined {
+  const head = column.name.slice(0, Math.max(0, column.name.lastIndexOf('.')));
+  const heads = [column.name, head].filter((one) => one !== '');
+  return columns.find(
+    (one) => one !== column && heads.some((each) => names.some((name) => one.name === `${each}.${name}`)),
+  );
+}
+
 function dress(
-  target: { to: 'attribute'; attribute: string; values?: Record<string, string> },
+  column: Column,
+  columns: readonly Column[],
+  target: Extract<WordTarget, { to: 'attribute' }>,
   definition: Attribute,
-  { unit, currency, language }: { unit: string | undefined; currency: string | undefined; language: string },
-): ColumnTarget {
+  wordLanguage: string | undefined,
+  { language, currency }: SuggestSetup,
+  score: number,
+  why: string,
+): Suggestion {
+  const text = definition.perLanguage
+    ? (column.language ?? guessLanguage(column.values) ?? wordLanguage ?? language)
+    : undefined;
+  const unitBeside =
+    definition.type === 'measure'
+      ? besideOf(column, columns, ['unit', '@unit', 'unitCode', '@unitCode', 'unitText'])
+      : undefined;
+  const money = definition.type === 'money' ? (column.currency ?? currency) : undefined;
   return {
-    ...target,
-    ...(definition.perLanguage ? { language } : {}),
-    ...(unit && definition.type === 'measure' ? { unit } : {}),
-    ...(currency && definition.type === 'money' ? { currency } : {}),
+    column: column.name,
+    target: {
+      ...target,
+      ...(text ? { language: text } : {}),
+      ...(column.unit && definition.type === 'measure' ? { unit: column.unit } : {}),
+      ...(unitBeside ? { unitFrom: unitBeside.name } : {}),
+      ...(money ? { currency: money } : {}),
+    },
+    score,
+    why: unitBeside ? `${why}, its unit in “${unitBeside.name}”` : why,
   };
 }
 
 /** A column whose name says nothing: its values may. */
-function byValues(column: string, values: string[], dictionary: ReadonlyMap<string, Attribute>): Suggestion {
+function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): Suggestion[] {
+  const { name, values, unit } = column;
   const share = (test: (value: string) => boolean) => values.filter(test).length / Math.max(1, values.length);
+  const one = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
+    { column: name, target, score, why },
+  ];
   if (values.length >= 3 && share((value) => readGtin(value).ok) > 0.8)
-    return { column, target: attribute('gtin'), score: 80, why: 'most of its values are true GTINs' };
-  const unit = unitCode(/[[(]([^\])]+)[\])]/.exec(column)?.[1] ?? '');
-  const dimension = unit ? units[unit]?.dimension : undefined;
-  const measures = [...dictionary.values()].filter((one) => one.type === 'measure' && one.dimension === dimension);
-  const only = measures.length === 1 ? measures[0] : undefined;
-  if (dimension && only && share((value) => parseValue(value, { ...plainStyle, decimal: ',', unit }, only).ok) > 0.8)
-    return { column, target: { ...attribute(only.key), unit }, score: 60, why: `its unit fits only ${only.label}` };
-  return { column, target: { to: 'ignore' }, score: 0, why: 'nothing in its name or values says what it is' };
+    return one({ to: 'attribute', attribute: 'gtin' }, 80, 'most of its values are true GTINs');
+  if (values.length >= 3 && share((value) => /^\s*[\d.,]+\s*\p{L}*\s*[x×*]\s*[\d.,]+/iu.test(value)) > 0.8) {
+    const sizes = ['diameter', 'height'].filter((key) => dictionary.has(key));
+    if (sizes.length === 2 && share((value) => partOf(value, 2) !== undefined) > 0.8)
+      return sizes.map((attribute, i) => ({
+        column: name,
+        target: { to: 'attribute' as const, attribute, part: i + 1, ...(unit ? { unit } : {}) },
+        score: 62,
+        why: `part ${i + 1} of sizes such as “${values[0]}”`,
+      }));
+  }
+  const style = { ...plainStyle, decimal: ',' as const, ...(unit ? { unit } : {}) };
+  const measures = [...dictionary.values()].filter((each) => each.type === 'measure');
+  const fitting = measures.filter(
+    (each) => values.length >= 3 && share((value) => parseValue(value, style, each).ok) > 0.8,
+  );
+  const dimension = unit ? units[unit]?.dimension : fitting[0]?.dimension;
+  const same = measures.filter((each) => each.dimension === dimension);
+  if (fitting[0] && same.length === 1)
+    return one(
+      { to: 'attribute', attribute: fitting[0].key, ...(unit ? { unit } : {}) },
+      60,
+      `its unit fits only ${fitting[0].label}`,
+    );
+  const closed = [...dictionary.values()].find(
+    (each) =>
+      each.choices &&
+      each.choices.length > 3 &&
+      values.length >= 3 &&
+      share((value) => parseValue(value, plainStyle, each).ok) > 0.8,
+  );
+  if (closed)
+    return one({ to: 'attribute', attribute: closed.key }, 58, `most of its values are on the list of ${closed.label}`);
+  return one({ to: 'ignore' }, 0, 'nothing in its name or values says what it is');
+}
+
+function mostFrequent(values: readonly string[]): string | undefined {
+  const counts = new Map<string, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 }
 
 /** A target in words, for reasons and lists. */
-export function sayTarget(target: ColumnTarget): string {
+export function sayTarget(target: { to: ColumnTarget['to'] }): string {
   const words: Record<ColumnTarget['to'], string> = {
     ignore: 'nothing',
     key: 'the article number',

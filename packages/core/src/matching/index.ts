@@ -1,4 +1,4 @@
-/** Which supplier records are the same goods: exact keys only. Proposals by text are another matter. */
+/** Which supplier records are the same goods: by exact keys, and by what people decided of pairs that look alike. */
 
 export const joinLevels = ['gtin', 'mpn', 'number'] as const;
 export type JoinLevel = (typeof joinLevels)[number];
@@ -18,6 +18,13 @@ export interface Unjoined {
   reason: 'stands-twice' | 'would-join-one-source-twice';
 }
 
+/** What a person decided of two records. It stands above every key. */
+export interface Decision {
+  a: number;
+  b: number;
+  verdict: 'same' | 'different';
+}
+
 export interface Joins {
   /** Components, each a sorted list of record ids; singles included. */
   components: number[][];
@@ -26,18 +33,28 @@ export interface Joins {
 }
 
 /**
- * Joins records level by level. Pure and independent of the order of its input:
+ * Joins records level by level, what people decided first. Pure and independent of the order of its input:
  * a key standing on two records of one source joins nothing; and where the keys of a level together would bring two
- * records of one source into one product, all of them are taken back and proposed.
+ * records of one source, or two that a person keeps apart, into one product, all of them are taken back and proposed.
  */
-export function joinRecords(records: readonly JoinRecord[]): Joins {
+export function joinRecords(records: readonly JoinRecord[], decisions: readonly Decision[] = []): Joins {
   const sorted = [...records].sort((a, b) => a.id - b.id);
-  const parent = sorted.map((_, i) => i);
+  const at = new Map(sorted.map((record, i) => [record.id, i]));
+  const pairs = (verdict: Decision['verdict']) =>
+    decisions.flatMap((one): [number, number][] => {
+      const [a, b] = [at.get(one.a), at.get(one.b)];
+      return one.verdict === verdict && a !== undefined && b !== undefined ? [[a, b]] : [];
+    });
+  const scene: Scene = { records: sorted, parent: sorted.map((_, i) => i), apart: pairs('different') };
+  joinGroups(
+    scene,
+    pairs('same').map(([a, b]) => [`${a}:${b}`, [a, b]]),
+  );
   const proposals: Unjoined[] = [];
-  for (const level of joinLevels) joinLevel(sorted, parent, level, proposals);
+  for (const level of joinLevels) joinLevel(scene, level, proposals);
   const components = new Map<number, number[]>();
   sorted.forEach((record, i) => {
-    const root = find(parent, i);
+    const root = find(scene.parent, i);
     const members = components.get(root);
     if (members) members.push(record.id);
     else components.set(root, [record.id]);
@@ -45,7 +62,15 @@ export function joinRecords(records: readonly JoinRecord[]): Joins {
   return { components: [...components.values()], proposals };
 }
 
-function joinLevel(records: JoinRecord[], parent: number[], level: JoinLevel, proposals: Unjoined[]): void {
+interface Scene {
+  records: readonly JoinRecord[];
+  parent: number[];
+  /** Indexes of records that a person keeps apart. */
+  apart: readonly (readonly [number, number])[];
+}
+
+function joinLevel(scene: Scene, level: JoinLevel, proposals: Unjoined[]): void {
+  const { records } = scene;
   const groups = new Map<string, number[]>();
   records.forEach((record, i) => {
     const key = record.keys[level];
@@ -54,35 +79,38 @@ function joinLevel(records: JoinRecord[], parent: number[], level: JoinLevel, pr
     if (group) group.push(i);
     else groups.set(key, [i]);
   });
-  const before = [...parent];
+  const idsOf = (group: readonly number[]) => group.map((i) => records[i]?.id ?? 0);
   const used: [string, number[]][] = [];
   for (const [key, group] of groups) {
     if (group.length < 2) continue;
     const source = (i: number) => records[i]?.source;
-    if (new Set(group.map(source)).size < group.length) {
-      proposals.push({ level, key, records: group.map((i) => records[i]?.id ?? 0), reason: 'stands-twice' });
-      continue;
-    }
-    used.push([key, group]);
-    for (const i of group) union(parent, group[0] ?? i, i);
+    if (new Set(group.map(source)).size < group.length)
+      proposals.push({ level, key, records: idsOf(group), reason: 'stands-twice' });
+    else used.push([key, group]);
   }
-  const broken = rootsWithOneSourceTwice(records, parent);
-  if (broken.size === 0) return;
-  const kept = used.filter(([key, group]) => {
-    if (!broken.has(find(parent, group[0] ?? 0))) return true;
-    proposals.push({
-      level,
-      key,
-      records: group.map((i) => records[i]?.id ?? 0),
-      reason: 'would-join-one-source-twice',
-    });
-    return false;
-  });
-  before.forEach((value, i) => (parent[i] = value));
-  for (const [, group] of kept) for (const i of group) union(parent, group[0] ?? i, i);
+  for (const [key, group] of joinGroups(scene, used))
+    proposals.push({ level, key, records: idsOf(group), reason: 'would-join-one-source-twice' });
 }
 
-function rootsWithOneSourceTwice(records: JoinRecord[], parent: number[]): Set<number> {
+/** Unites the groups; answers those that had to be taken back. */
+function joinGroups(scene: Scene, groups: readonly [string, number[]][]): [string, number[]][] {
+  const { parent } = scene;
+  const before = [...parent];
+  const unite = (group: readonly number[]) => {
+    for (const i of group) union(parent, group[0] ?? i, i);
+  };
+  for (const [, group] of groups) unite(group);
+  const broken = brokenRoots(scene);
+  if (broken.size === 0) return [];
+  const isBroken = ([, group]: [string, number[]]) => broken.has(find(parent, group[0] ?? 0));
+  const [taken, kept] = [groups.filter(isBroken), groups.filter((group) => !isBroken(group))];
+  before.forEach((value, i) => (parent[i] = value));
+  for (const [, group] of kept) unite(group);
+  return taken;
+}
+
+/** Products that would hold two records of one source, or two that are kept apart. */
+function brokenRoots({ records, parent, apart }: Scene): Set<number> {
   const seen = new Set<string>();
   const broken = new Set<number>();
   records.forEach((record, i) => {
@@ -91,6 +119,7 @@ function rootsWithOneSourceTwice(records: JoinRecord[], parent: number[]): Set<n
     if (seen.has(mark)) broken.add(root);
     seen.add(mark);
   });
+  for (const [a, b] of apart) if (find(parent, a) === find(parent, b)) broken.add(find(parent, a));
   return broken;
 }
 
@@ -131,3 +160,5 @@ export function shareKeys(pairs: readonly (readonly [thing: number, key: number]
   for (const [thing, i] of first) answer.set(thing, keys[find(parent, i)] ?? 0);
   return answer;
 }
+export * from './evidence.js';
+export * from './candidates.js';

@@ -31,7 +31,7 @@ describe('layout', () => {
 describe('what is no table of text', () => {
   it.each([
     ['an empty file', new Uint8Array(), 'empty'],
-    ['a workbook named .csv', Uint8Array.of(0x50, 0x4b, 3, 4, 20, 0), 'XLSX'],
+    ['an old workbook named .csv', Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1), 'XLSX'],
     ['a PNG', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d), 'PNG'],
     ['other bytes', Uint8Array.of(65, 0, 66), 'binary'],
   ])('is refused: %s', (_name, sample, word) => {

@@ -1,43 +1,25 @@
-/** What a delimited text file is, judged from its first bytes, each finding with what made us decide. */
+/** What a file is, judged from its first bytes, each finding with what made us decide. */
 import Papa from 'papaparse';
-
-export const encodings = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
-export type Encoding = (typeof encodings)[number];
-export const delimiters = [';', '\t', ',', '|'] as const;
-export type Delimiter = (typeof delimiters)[number];
-
-export interface Detected<T> {
-  value: T;
-  /** A sentence for people: what made us decide. */
-  why: string;
-}
-
-export interface Detection {
-  encoding: Detected<Encoding>;
-  delimiter: Detected<Delimiter>;
-  /** Row of the header, counted from 1. */
-  headerRow: Detected<number>;
-  decimal: Detected<'.' | ','>;
-  dateOrder: Detected<'dmy' | 'mdy' | 'ymd'>;
-}
+import { type Delimiter, type Detected, type Encoding, type Format, delimiters } from './reading.js';
 
 export type NotText = { ok: false; reason: string };
 
 const signatures: [number[], string][] = [
-  [
-    [0x50, 0x4b, 0x03, 0x04],
-    'an XLSX workbook or ZIP archive, whatever its name says: save the sheet as CSV and drop that',
-  ],
   [[0x89, 0x50, 0x4e, 0x47], 'a PNG picture'],
   [[0xff, 0xd8, 0xff], 'a JPEG picture'],
   [[0x47, 0x49, 0x46, 0x38], 'a GIF picture'],
   [[0x52, 0x49, 0x46, 0x46], 'a WebP picture or sound file'],
   [[0x25, 0x50, 0x44, 0x46], 'a PDF document'],
-  [[0xd0, 0xcf, 0x11, 0xe0], 'an old Excel workbook (XLS): save the sheet as CSV and drop that'],
+  [[0xd0, 0xcf, 0x11, 0xe0], 'an old binary workbook (XLS): save it as XLSX and drop that'],
   [[0x1f, 0x8b], 'a gzip archive: unpack it and drop what is in it'],
 ];
 
-/** Refuses what cannot be a table of text: empty files, pictures, workbooks and other binary files. */
+/** True for a ZIP archive, which is what an XLSX workbook is inside. */
+export function isZip(sample: Uint8Array): boolean {
+  return [0x50, 0x4b, 0x03, 0x04].every((byte, i) => sample[i] === byte);
+}
+
+/** Refuses what cannot be a table of text: empty files, pictures and other binary files. */
 export function refuseNonText(sample: Uint8Array): NotText | { ok: true } {
   if (sample.length === 0) return { ok: false, reason: 'The file is empty' };
   for (const [bytes, name] of signatures)
@@ -93,8 +75,40 @@ export function parseRows(text: string, delimiter: Delimiter, preview = 0): stri
   return Papa.parse<string[]>(text, { delimiter, preview, skipEmptyLines: false }).data;
 }
 
+/** The format of a text file, from the decoded beginning of it. */
+export function detectTextFormat(sample: string): Detected<Exclude<Format, 'xlsx'>> {
+  const start = sample.replace(/^\uFEFF/, '').trimStart();
+  if (/^<(!doctype\s+html|html|head|body)\b/i.test(start))
+    return { value: 'jsonld', why: 'it is an HTML page; its schema.org descriptions are read' };
+  if (start.startsWith('<')) return { value: 'xml', why: 'it begins with a tag' };
+  if (!/^[[{]/.test(start)) return { value: 'delimited', why: 'it is text with separators' };
+  if (/"@context"\s*:\s*(?:\[\s*)?\{?"?(?:[^"]*"\s*:\s*")?https?:\/\/schema\.org/.test(start))
+    return { value: 'jsonld', why: 'its context is schema.org' };
+  const [first = '', second] = start.split(/\r?\n/).filter((line) => line.trim() !== '');
+  if (isJson(first) && (second === undefined ? first.startsWith('{') : isJson(second) || second.startsWith('{')))
+    return { value: 'jsonl', why: 'each line is a JSON object of its own' };
+  return { value: 'json', why: `it begins with ${start.charAt(0)}` };
+}
+
+function isJson(text: string): boolean {
+  try {
+    JSON.parse(text);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export interface Layout {
+  delimiter: Detected<Delimiter>;
+  /** Row of the header, counted from 1. */
+  headerRow: Detected<number>;
+  decimal: Detected<'.' | ','>;
+  dateOrder: Detected<'dmy' | 'mdy' | 'ymd'>;
+}
+
 /** Delimiter, header row, decimal mark and date order, from the decoded beginning of a file. */
-export function detectLayout(sample: string): Omit<Detection, 'encoding'> {
+export function detectLayout(sample: string): Layout {
   const tried = delimiters.map((delimiter) => {
     const rows = parseRows(sample, delimiter, 60).filter((row) => row.some((cell) => cell.trim() !== ''));
     const width = mostFrequent(rows.map((row) => row.length));
@@ -111,23 +125,32 @@ export function detectLayout(sample: string): Omit<Detection, 'encoding'> {
       why: `${names[best.delimiter]}s give ${best.width} columns in ${Math.round(best.steady * 100)} % of the first rows`,
     },
     headerRow,
-    decimal: detectDecimal(body),
-    dateOrder: detectDateOrder(body),
+    ...detectStyle(body),
   };
 }
 
-function findHeader(rows: string[][], width: number): Detected<number> {
-  const looksLikeHeader = (row: string[]) =>
-    row.length === width &&
-    new Set(row.map((cell) => cell.trim().toLowerCase())).size === row.length &&
-    row.every((cell) => cell.trim() !== '' && !/^[\d.,\s-]+$/.test(cell));
+/** The first row whose cells are nearly all filled, all different, and no figures; titles above it have few cells. */
+export function findHeader(rows: readonly (readonly string[])[], width: number): Detected<number> {
+  const looksLikeHeader = (row: readonly string[]) => {
+    const filled = row.map((cell) => cell.trim()).filter((cell) => cell !== '');
+    return (
+      filled.length >= Math.max(2, 0.8 * width) &&
+      new Set(filled.map((cell) => cell.toLowerCase())).size === filled.length &&
+      filled.every((cell) => !/^[\d.,\s-]+$/.test(cell))
+    );
+  };
   const found = rows.findIndex(looksLikeHeader);
   return found >= 0
     ? { value: found + 1, why: `row ${found + 1} is the first with ${width} different names and no figures` }
     : { value: 1, why: 'no row looks like a header; the first is taken' };
 }
 
-function detectDecimal(cells: string[]): Detected<'.' | ','> {
+/** Decimal mark and date order of texts, wherever they stand. */
+export function detectStyle(cells: readonly string[]): Pick<Layout, 'decimal' | 'dateOrder'> {
+  return { decimal: detectDecimal(cells), dateOrder: detectDateOrder(cells) };
+}
+
+function detectDecimal(cells: readonly string[]): Detected<'.' | ','> {
   const count = (pattern: RegExp) => cells.filter((cell) => pattern.test(cell.trim())).length;
   const commas = count(/^[^\d]{0,4}-?\d{1,3}(\.\d{3})*,\d{1,2}(\D{0,4})$|^-?\d+,\d+$/);
   const points = count(/^[^\d]{0,4}-?\d{1,3}(,\d{3})*\.\d{1,2}(\D{0,4})$|^-?\d+\.\d+$/);
@@ -136,7 +159,7 @@ function detectDecimal(cells: string[]): Detected<'.' | ','> {
     : { value: '.', why: `${points} cells are figures with a point, ${commas} with a comma` };
 }
 
-function detectDateOrder(cells: string[]): Detected<'dmy' | 'mdy' | 'ymd'> {
+function detectDateOrder(cells: readonly string[]): Detected<'dmy' | 'mdy' | 'ymd'> {
   const dates = cells
     .map((cell) => /^(\d{1,2})[./-](\d{1,2})[./-]\d{4}$/.exec(cell.trim()))
     .filter((date) => date !== null);

@@ -1,6 +1,16 @@
+import { decodeHTML } from 'entities';
 import sanitizeHtml from 'sanitize-html';
 
-const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
+/** HTML entities as the characters they stand for, however often they were escaped on the way ("&amp;amp;lsquo;"). */
+export function decodeEntities(text: string): string {
+  for (let i = 0, now = text; i < 5; i++) {
+    const next = /&[#\w]+;/.test(now) ? decodeHTML(now) : now;
+    if (next === now) return now;
+    now = next;
+    text = now;
+  }
+  return text;
+}
 
 /** What a rich text may hold here: structure and emphasis, no scripts, frames, styles or event handlers. */
 const allowed = {
@@ -53,11 +63,7 @@ export function plainText(html: string): string {
     .replace(/\s*<\/?(?:p|div|ul|ol|h\d|tr|table)[^>]*>\s*/gi, '\n')
     .replace(/<br\s*\/?>\s*/gi, '\n')
     .replace(/<\/?[a-z][^>]*>/gi, '')
-    .replace(/&(#\d+|#x[\da-f]+|\w+);/gi, (whole, name: string) => {
-      if (name.startsWith('#x') || name.startsWith('#X')) return String.fromCodePoint(parseInt(name.slice(2), 16));
-      if (name.startsWith('#')) return String.fromCodePoint(Number(name.slice(1)));
-      return entities[name.toLowerCase()] ?? whole;
-    })
+    .replace(/&#?\w+;/g, decodeEntities)
     .replace(/\n{3,}/g, '\n\n')
     .trim();
 }

@@ -1,7 +1,7 @@
 /** The attribute types, each with its way of reading, showing and comparing. */
 import { canonical } from './canonical.js';
 import { foldText, textKey } from './folding.js';
-import { cleanMarkup, plainText } from './markup.js';
+import { cleanMarkup, decodeEntities, plainText } from './markup.js';
 import type {
   Attribute,
   AttributeType,
@@ -17,8 +17,15 @@ import type {
 import { parseDecimal } from './numbers.js';
 import { parseMeasure, unitLabel } from './units.js';
 
+/** "6-12 days" however its dash was written. */
+const span = /^(\d+)\s*[-–—]\s*(\d+) (\p{L}+)$/u;
+
 const text: ValueType<string> = {
-  parse: (raw) => ({ ok: true, value: raw.replace(/[ \t]+/g, ' ') }),
+  parse: (raw) => {
+    const decoded = raw.includes('&') ? decodeEntities(raw) : raw;
+    const value = decoded.replace(/[ \t]+/g, ' ').replace(span, '$1–$2 $3');
+    return decoded === raw ? { ok: true, value } : { ok: true, value, notes: ['decoded HTML entities'] };
+  },
   format: (value) => value,
   plain: (value) => value,
   sortKey: textKey,
@@ -26,7 +33,8 @@ const text: ValueType<string> = {
 
 const richText: ValueType<string> = {
   parse: (raw) => {
-    const { html, removed } = cleanMarkup(raw);
+    // Escaped more than once on the way: once is enough, and what was escaped markup stays escaped.
+    const { html, removed } = cleanMarkup(raw.replace(/&(?:amp;)+(#?\w+;)/g, '&$1'));
     if (plainText(html) === '') return { ok: false, reason: 'the description holds markup but no text' };
     return removed.length > 0
       ? { ok: true, value: html, notes: [`removed ${removed.join(', ')}`] }
@@ -169,6 +177,24 @@ export function typeOf(type: AttributeType): ValueType<SingleValue> {
 /** What separates the members of a list in one cell. */
 const listMark = /\s*[|,]\s*|\s*;\s+/;
 
+/**
+ * A part of a list that names several of an ordered closed list: "Mar–May", "Oct to Apr" (over the end of the list),
+ * "all year"; names may be cut to three letters or more.
+ */
+function choiceSpan(part: string, choices: readonly string[]): string[] | undefined {
+  if (/^(?:all|all year|ganzjährig|hela året)$/i.test(part)) return [...choices];
+  const named = (word: string) => {
+    const folded = foldText(word);
+    const found = choices.filter((one) => foldText(one).startsWith(folded));
+    return folded.length >= 3 && found.length === 1 ? choices.indexOf(found[0] as string) : -1;
+  };
+  const match = /^(.+?)\s*(?:[-–—]|\bto\b|\bbis\b|\btill\b)\s*(.+)$/iu.exec(part);
+  const [first, last] = match ? [named(match[1] ?? ''), named(match[2] ?? '')] : [named(part), named(part)];
+  if (first < 0 || last < 0) return undefined;
+  const length = ((last - first + choices.length) % choices.length) + 1;
+  return Array.from({ length }, (_, i) => choices[(first + i) % choices.length] as string);
+}
+
 /** Reads one cell into a value of the attribute; lists are split at commas, bars and semicolons. */
 export function parseValue(raw: string, style: ReadingStyle, attribute: Attribute): Parsed<Value> {
   const cell = raw.trim();
@@ -178,6 +204,11 @@ export function parseValue(raw: string, style: ReadingStyle, attribute: Attribut
   const notes: string[] = [];
   for (const part of cell.split(listMark)) {
     if (part === '') continue;
+    const several = attribute.choices && choiceSpan(part, attribute.choices);
+    if (several) {
+      values.push(...several.filter((one) => !values.includes(one)));
+      continue;
+    }
     const read = type.parse(part, style, attribute);
     if (!read.ok) return read;
     values.push(read.value);

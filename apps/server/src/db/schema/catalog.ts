@@ -1,8 +1,10 @@
 import type { Offer, Texts } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import type { AttributeType, Dimension, Value } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
+  bigint,
   boolean,
   date,
   doublePrecision,
@@ -37,6 +39,8 @@ export const trustPolicy = pgTable('trust_policy', {
     .primaryKey()
     .references(() => attribute.id),
   policy: text('policy').$type<TrustPolicy>().notNull(),
+  /** Ranked: suppliers of this attribute, best first; absent = the general order. */
+  ranking: bigint('ranking', { mode: 'number' }).array(),
 });
 
 export const category = pgTable('category', {
@@ -89,23 +93,24 @@ export const productText = pgTable('product_text', {
   texts: jsonb('texts').$type<Texts>().notNull(),
 });
 
+/** Millions of rows: no foreign keys, because each costs a look-up a row; resolution, its only writer, keeps it true. */
 export const fact = pgTable(
   'fact',
   {
-    attributeId: ref('attribute_id')
-      .notNull()
-      .references(() => attribute.id),
+    attributeId: ref('attribute_id').notNull(),
     /** BCP 47, or empty for attributes without languages. */
     lang: text('lang').notNull().default(''),
     num: doublePrecision('num'),
     key: codeText('key'),
-    productId: ref('product_id')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
+    productId: ref('product_id').notNull(),
   },
   (table) => [
-    index('fact_num').on(table.attributeId, table.num, table.productId),
-    index('fact_key').on(table.attributeId, table.key, table.productId),
+    index('fact_num')
+      .on(table.attributeId, table.num, table.productId)
+      .where(sql`num IS NOT NULL`),
+    index('fact_key')
+      .on(table.attributeId, table.key, table.productId)
+      .where(sql`key IS NOT NULL`),
     index('fact_product').on(table.productId, table.attributeId),
   ],
 );

@@ -1,6 +1,8 @@
-import { index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
-import type { Detection } from '@velvet-shelf/core/tabular';
+import { scopes } from '@velvet-shelf/core/intake';
+import type { Evidence } from '@velvet-shelf/core/matching';
+import type { Detection, Reading } from '@velvet-shelf/core/tabular';
 import { moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
 import { action } from './history.js';
@@ -29,7 +31,10 @@ export const columnMap = pgTable(
   (table) => [primaryKey({ columns: [table.supplierId, table.signature] })],
 );
 
-export const batchStates = ['read', 'tried', 'applying', 'applied', 'undone', 'failed'] as const;
+export const batchStates = ['read', 'trying', 'tried', 'applying', 'applied', 'undone', 'failed', 'cancelled'] as const;
+
+/** Where a batch comes from: a file dropped, our own grid's export brought back, or a pull. */
+export const batchKinds = ['file', 'round-trip', 'pull'] as const;
 
 export interface BatchCounts {
   created: number;
@@ -38,6 +43,8 @@ export interface BatchCounts {
   refused: number;
   /** Cells that gave no value. */
   lostCells: number;
+  /** Goods of the supplier that the file no longer lists. */
+  dropped: number;
 }
 
 export const batch = pgTable('batch', {
@@ -56,21 +63,51 @@ export const batch = pgTable('batch', {
   suggestions: jsonb('suggestions').$type<Suggestion[]>().notNull(),
   map: jsonb('map').$type<ColumnMap>().notNull(),
   state: text('state', { enum: batchStates }).notNull(),
+  scope: text('scope', { enum: scopes }).notNull().default('whole'),
+  kind: text('kind', { enum: batchKinds }).notNull().default('file'),
+  /** Round trip: rows without a product of ours make new ones. */
+  makesNew: boolean('makes_new').notNull().default(false),
   counts: jsonb('counts').$type<BatchCounts>(),
+  effect: jsonb('effect').$type<BatchEffect>(),
   error: text('error'),
   createdAt: moment('created_at').notNull().defaultNow(),
   appliedAt: moment('applied_at'),
+  /** What undoing left, because a person had changed it since. */
+  leftBehind: jsonb('left_behind').$type<string[]>(),
   /** Milliseconds the apply took. */
   applyMs: integer('apply_ms'),
   actionId: ref('action_id').references(() => action.id),
 });
 
-export interface Reading {
-  encoding: string;
-  delimiter: string;
-  headerRow: number;
-  decimal: '.' | ',';
-  dateOrder: 'dmy' | 'mdy' | 'ymd';
+/** What applying would do to listings: found by applying inside a transaction that is rolled back. */
+export interface BatchEffect {
+  /** Rows it was tried on, of how many. */
+  rows: number;
+  of: number;
+  becameReady: number;
+  becameBlocked: number;
+  added: number;
+  removed: number;
+  priceChanges: number;
+  /** The first of each kind. */
+  examples: EffectExample[];
+}
+
+export interface EffectExample {
+  kind: 'ready' | 'blocked' | 'added' | 'removed' | 'price';
+  place: string;
+  sku: string | null;
+  title: string | null;
+  before: string | null;
+  after: string | null;
+}
+
+/** One cell of our own export that came back another: null = empty on purpose. */
+export interface RowEdit {
+  attribute: string;
+  language: string | null;
+  before: string | null;
+  after: string | null;
 }
 
 export const batchRow = pgTable(
@@ -79,8 +116,12 @@ export const batchRow = pgTable(
     batchId: ref('batch_id')
       .notNull()
       .references(() => batch.id, { onDelete: 'cascade' }),
-    /** Row of the file, counted from 1 with the header. */
+    /** Running number in the file; of delimited text the row, counted from 1 with the header. */
     row: integer('row').notNull(),
+    /** Where it stands, where that is no row of a delimited text: "Lamps, row 12". */
+    place: text('place'),
+    /** Picked out by a person: not applied. */
+    leftOut: boolean('left_out').notNull().default(false),
     outcome: text('outcome', { enum: ['created', 'changed', 'unchanged', 'refused'] }).notNull(),
     /** Article number as written. */
     key: text('key'),
@@ -92,6 +133,9 @@ export const batchRow = pgTable(
     content: jsonb('content').$type<RecordContent>(),
     hash: text('hash'),
     keys: jsonb('keys').$type<Record<string, string>>(),
+    /** Round trip: the product, and the edits the row amounts to. */
+    productId: ref('product_id'),
+    edits: jsonb('edits').$type<RowEdit[]>(),
     /** The content it would replace. */
     beforeId: ref('before_id'),
   },
@@ -99,6 +143,19 @@ export const batchRow = pgTable(
     primaryKey({ columns: [table.batchId, table.row] }),
     index('batch_row_outcome').on(table.batchId, table.outcome, table.row),
   ],
+);
+
+/** Cells of a row corrected by a person after the file came; they stand before those of the file. */
+export const batchFix = pgTable(
+  'batch_fix',
+  {
+    batchId: ref('batch_id')
+      .notNull()
+      .references(() => batch.id, { onDelete: 'cascade' }),
+    row: integer('row').notNull(),
+    cells: jsonb('cells').$type<Record<string, string>>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.batchId, table.row] })],
 );
 
 export const record = pgTable(
@@ -115,6 +172,8 @@ export const record = pgTable(
     familyKeyId: ref('family_key_id'),
     /** The product first made for it: restored where a joining is split again. */
     madeProductId: ref('made_product_id'),
+    /** A later whole list of the supplier no longer has it. */
+    dropped: boolean('dropped').notNull().default(false),
   },
   (table) => [
     uniqueIndex('record_supplier_key').on(table.supplierId, table.key),
@@ -199,3 +258,60 @@ export const joinProposal = pgTable(
   },
   (table) => [primaryKey({ columns: [table.kind, table.key] })],
 );
+
+/** What a person decided of two records, `a` < `b`: it stands above every key. */
+export const joinDecision = pgTable(
+  'join_decision',
+  {
+    a: ref('a')
+      .notNull()
+      .references(() => record.id),
+    b: ref('b')
+      .notNull()
+      .references(() => record.id),
+    verdict: text('verdict', { enum: ['same', 'different'] }).notNull(),
+    actionId: ref('action_id').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.a, table.b] }), index('join_decision_b').on(table.b)],
+);
+
+/** Two products that look like the same goods, `a` < `b`, and wait for a person. */
+export const matchPair = pgTable(
+  'match_pair',
+  {
+    a: ref('a')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    b: ref('b')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    /** 0–100. */
+    score: integer('score').notNull(),
+    evidence: jsonb('evidence').$type<Evidence[]>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.a, table.b] }),
+    index('match_pair_b').on(table.b),
+    index('match_pair_score').on(table.score),
+  ],
+);
+
+/** A source that is read by itself: a shop's catalogue through its API. */
+export const pull = pgTable('pull', {
+  id: rowId(),
+  supplierId: ref('supplier_id')
+    .notNull()
+    .references(() => supplier.id),
+  name: text('name').notNull(),
+  address: text('address').notNull(),
+  /** Cron expression (five fields, UTC); null = only when asked. */
+  schedule: text('schedule'),
+  nextAt: moment('next_at'),
+  /** Where an interrupted pull goes on: the source's cursor and the file so far. */
+  progress: jsonb('progress').$type<{ cursor: string; path: string; items: number; bytes: number }>(),
+  lastAt: moment('last_at'),
+  lastBatchId: ref('last_batch_id'),
+  lastError: text('last_error'),
+  /** Who set it up; what it applies by itself is done in this name. */
+  actor: ref('actor').notNull(),
+});

@@ -1,0 +1,173 @@
+/** The grid as a file that can be changed in a spreadsheet and brought back: columns named by stable keys. */
+import { type Readable, PassThrough } from 'node:stream';
+import { isComputed } from '@velvet-shelf/core/catalog';
+import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
+import type { Attribute } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import ExcelJS from 'exceljs';
+import { type Database, ids, rows } from '../db/client.js';
+import { type Dictionary, loadDictionary } from './dictionary.js';
+import { viewIds } from './grid.js';
+import { typedText } from './product.js';
+import type { ProductRow } from './resolve.js';
+
+/** Names a row's product; a row without it makes a new one. */
+export const idColumn = 'shelf-id';
+
+export type ExportColumn =
+  | { key: string; kind: 'id' }
+  | { key: string; kind: 'attribute'; attribute: string; language: string | null }
+  | { key: string; kind: 'price' | 'salePrice'; currency: string }
+  | { key: string; kind: 'stock' };
+
+/** A column by its stable key, or undefined where it is none of ours: "title@de-DE", "price EUR", "stock". */
+export function columnByKey(key: string, dictionary: Dictionary): ExportColumn | undefined {
+  if (key === idColumn) return { key, kind: 'id' };
+  if (key === 'stock') return { key, kind: 'stock' };
+  const price = /^(sale )?price ([A-Z]{3})$/.exec(key);
+  if (price) return { key, kind: price[1] ? 'salePrice' : 'price', currency: price[2] ?? '' };
+  const [name = '', language] = key.split('@');
+  const attribute = dictionary.attributes.get(name);
+  if (!attribute || isComputed(name)) return undefined;
+  if (attribute.perLanguage !== (language !== undefined)) return undefined;
+  return { key, kind: 'attribute', attribute: name, language: language ?? null };
+}
+
+export type Exported = Pick<ProductRow, 'id' | 'kind' | 'facts' | 'texts' | 'offers' | 'stock'>;
+
+/** What a cell of a product says, as one would type it; "" where there is nothing. */
+export function cellOf(product: Exported, column: ExportColumn, dictionary: Dictionary): string {
+  switch (column.kind) {
+    case 'id':
+      return String(product.id);
+    case 'stock':
+      return product.kind === 'family' ? '' : String(product.stock);
+    case 'price':
+      return product.offers[column.currency]?.regular ?? '';
+    case 'salePrice':
+      return product.offers[column.currency]?.sale?.amount ?? '';
+    case 'attribute': {
+      const attribute = dictionary.attributes.get(column.attribute) as Attribute;
+      const text = product.texts?.[column.attribute]?.[column.language ?? dictionary.home];
+      const value =
+        product.facts[column.attribute] ??
+        (attribute.type === 'richText' || column.language !== null ? text : undefined);
+      return value === undefined ? '' : typedText(value, attribute);
+    }
+  }
+}
+
+/** Products by id, as `cellOf` wants them. */
+export async function loadExported(
+  db: Pick<Database, 'execute'>,
+  list: readonly number[],
+): Promise<Map<number, Exported>> {
+  const found = await rows<Exported>(
+    db as Database,
+    sql`SELECT p.id, p.kind, p.facts, p.offers, p.stock, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+        WHERE p.id = ANY(${ids(list)})`,
+  );
+  return new Map(found.map((row) => [row.id, row]));
+}
+
+async function columnsFor(db: Database, wanted: string[] | undefined, dictionary: Dictionary): Promise<ExportColumn[]> {
+  const languages = await rows<{ language: string }>(
+    db,
+    sql`SELECT DISTINCT jsonb_object_keys(texts -> 'title') AS language FROM product_text WHERE texts ? 'title' ORDER BY 1`,
+  );
+  const currencies = await rows<{ currency: string; kind: string }>(
+    db,
+    sql`SELECT DISTINCT currency, kind FROM price ORDER BY 1, 2`,
+  );
+  const keys = [
+    idColumn,
+    ...[...dictionary.attributes.values()].flatMap((one_) =>
+      one_.perLanguage
+        ? [...new Set([dictionary.home, ...languages.map((each) => each.language)])].map(
+            (language) => `${one_.key}@${language}`,
+          )
+        : [one_.key],
+    ),
+    ...currencies.map(({ currency, kind }) => `${kind === 'sale' ? 'sale ' : ''}price ${currency}`),
+    'stock',
+  ];
+  const always = new Set([idColumn, 'sku', `title@${dictionary.home}`]);
+  const chosen = wanted?.map((key) => (key === 'price' ? `price ${dictionary.currency}` : key));
+  return keys
+    .filter((key) => !chosen || always.has(key) || chosen.includes(key) || chosen.includes(key.split('@')[0] ?? ''))
+    .flatMap((key) => columnByKey(key, dictionary) ?? []);
+}
+
+export interface ExportWish {
+  /** An opened view; undefined = every product. */
+  token: string | undefined;
+  /** Keys of the grid's columns; undefined = all. */
+  columns: string[] | undefined;
+  format: 'csv' | 'xlsx';
+}
+
+const chunkRows = 1000;
+
+/** Streams the file; rows come in the order of the view. */
+export async function exportGrid(db: Database, wish: ExportWish): Promise<Readable> {
+  const dictionary = await loadDictionary(db);
+  const columns = await columnsFor(db, wish.columns, dictionary);
+  const list = wish.token === undefined ? await everyId(db) : viewIds(wish.token);
+  const lines = async function* () {
+    for (let from = 0; from < list.length; from += chunkRows) {
+      const part = list.slice(from, from + chunkRows);
+      const products = await loadExported(db, part);
+      for (const id of part) {
+        const product = products.get(id);
+        if (product) yield columns.map((column) => ({ column, text: cellOf(product, column, dictionary) }));
+      }
+    }
+  };
+  const out = new PassThrough();
+  const write = wish.format === 'csv' ? writeCsv : writeXlsx;
+  write(out, columns, lines()).catch((error: Error) => out.destroy(error));
+  return out;
+}
+
+async function everyId(db: Database): Promise<number[]> {
+  const found = await rows<{ id: number }>(
+    db,
+    sql`SELECT id FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL ORDER BY unit_id, id`,
+  );
+  return found.map((row) => row.id);
+}
+
+type Line = { column: ExportColumn; text: string }[];
+
+async function writeCsv(out: PassThrough, columns: ExportColumn[], lines: AsyncIterable<Line>): Promise<void> {
+  out.write(`\uFEFF${columns.map((one_) => csvCell(one_.key)).join(',')}\r\n`);
+  for await (const line of lines) {
+    const text = `${line.map((cell) => csvCell(spreadsheetSafe(cell.text))).join(',')}\r\n`;
+    if (!out.write(text)) await new Promise((resolve) => out.once('drain', resolve));
+  }
+  out.end();
+}
+
+/** Figures are numbers, everything else is text: a spreadsheet must not turn a GTIN into a float. */
+async function writeXlsx(out: PassThrough, columns: ExportColumn[], lines: AsyncIterable<Line>): Promise<void> {
+  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true, useSharedStrings: false });
+  const sheet = book.addWorksheet('Goods', { views: [{ state: 'frozen', xSplit: 2, ySplit: 1 }] });
+  sheet.columns = columns.map(({ key }) => ({
+    header: key,
+    key,
+    width: Math.min(40, Math.max(10, key.length + 2)),
+    style: { numFmt: '@' },
+  }));
+  for await (const line of lines) {
+    const cells = line.map(({ column, text }) =>
+      column.kind !== 'attribute' && column.kind !== 'id' && text !== ''
+        ? Number(text)
+        : text === ''
+          ? null
+          : spreadsheetSafe(text),
+    );
+    sheet.addRow(cells).commit();
+  }
+  sheet.commit();
+  await book.commit();
+}

@@ -1,0 +1,522 @@
+/** A file on disk as rows, whatever its format: looked at once to find out how to read it, then streamed. */
+import { createReadStream } from 'node:fs';
+import { open, readFile, stat } from 'node:fs/promises';
+import { Transform } from 'node:stream';
+import {
+  type Detection,
+  type FoundList,
+  type Reading,
+  type SheetLayout,
+  UnreadableFile,
+  chooseElements,
+  chooseLists,
+  detectEncoding,
+  detectLayout,
+  detectStyle,
+  detectTextFormat,
+  findHeader,
+  flattenItem,
+  formatNames,
+  isZip,
+  jsonItems,
+  jsonLines,
+  linkedItems,
+  refuseNonText,
+  scanJson,
+  scanXml,
+  variantElements,
+  variantLists,
+  xmlItems,
+} from '@velvet-shelf/core/tabular';
+import iconv from 'iconv-lite';
+import Papa from 'papaparse';
+import { type Workbook, openWorkbook } from './workbook.js';
+
+/** Of a text file this much is looked at to find out what it is. */
+const sampleBytes = 256 * 1024;
+/** Of a nested document this much is gone through for its columns; what only stands later is named on its row. */
+const columnBytes = 64 * 1024 * 1024;
+/** A page or JSON-LD document is held in memory. */
+const largestLinked = 50_000_000;
+
+export interface FileRow {
+  /** Running number; of delimited text the row, counted from 1 with the header. */
+  row: number;
+  /** Where it stands, where that is no row of a delimited text. */
+  place: string | undefined;
+  cells: string[];
+  /** Why the row cannot be read at all. */
+  broken?: string;
+}
+
+/** What a file is and how it is read; throws UnreadableFile. */
+export async function detectSource(path: string): Promise<Detection> {
+  const sample = await readSample(path);
+  if (isZip(sample)) return detectWorkbook(path);
+  const kind = refuseNonText(sample);
+  if (!kind.ok) throw new UnreadableFile(kind.reason);
+  const encoding = detectEncoding(sample);
+  const text = iconv.decode(sample, encoding.value);
+  const format = detectTextFormat(text);
+  const why = { format: format.why, encoding: encoding.why };
+  const plain = {
+    why: { decimal: 'numbers of this format have a decimal point', dateOrder: 'no dates other than year first' },
+  };
+  const style = { decimal: '.', dateOrder: 'ymd' } as const;
+  switch (format.value) {
+    case 'delimited': {
+      const { delimiter, headerRow, decimal, dateOrder } = detectLayout(text);
+      return {
+        reading: {
+          format: 'delimited',
+          encoding: encoding.value,
+          delimiter: delimiter.value,
+          headerRow: headerRow.value,
+          decimal: decimal.value,
+          dateOrder: dateOrder.value,
+        },
+        why: {
+          ...why,
+          delimiter: delimiter.why,
+          headerRow: headerRow.why,
+          decimal: decimal.why,
+          dateOrder: dateOrder.why,
+        },
+        itemPaths: [],
+        variantPaths: [],
+        notes: [],
+      };
+    }
+    case 'json': {
+      const lists = scanJson(text);
+      const { items, variants } = chooseLists(lists);
+      return nested(
+        {
+          format: 'json',
+          encoding: encoding.value,
+          itemPath: items?.path ?? '',
+          variantPath: variants?.path ?? null,
+          ...style,
+        },
+        { ...why, ...plain.why },
+        lists,
+        items ? variantLists(lists, items.path) : [],
+        items,
+        variants,
+      );
+    }
+    case 'jsonl': {
+      const [first = '{}'] = text.split('\n').filter((line) => line.trim() !== '');
+      const lists = scanJson(`[${first}]`);
+      const found = variantLists(lists, '');
+      const variants = found.sort((a, b) => b.objects - a.objects)[0];
+      return nested(
+        { format: 'jsonl', encoding: encoding.value, variantPath: variants?.path ?? null, ...style },
+        { ...why, ...plain.why },
+        [],
+        found,
+        undefined,
+        variants,
+      );
+    }
+    case 'xml': {
+      const lists = scanXml(text);
+      const { items, variants } = chooseElements(lists);
+      if (!items) throw new UnreadableFile('It is XML, but no element in it repeats: there is no list of goods');
+      return nested(
+        {
+          format: 'xml',
+          encoding: encoding.value,
+          itemPath: items.path,
+          variantPath: variants?.path ?? null,
+          ...style,
+        },
+        { ...why, ...plain.why },
+        lists,
+        variantElements(lists, items.path),
+        items,
+        variants,
+      );
+    }
+    case 'jsonld': {
+      const items = linkedItems(await readLinked(path, encoding.value));
+      const hasVariants = items.some((item) => Array.isArray((item as { hasVariant?: unknown }).hasVariant));
+      return {
+        reading: {
+          format: 'jsonld',
+          encoding: encoding.value,
+          variantPath: hasVariants ? 'hasVariant' : null,
+          ...style,
+        },
+        why: {
+          ...why,
+          ...plain.why,
+          variantPath: hasVariants ? 'groups of goods list their variants (hasVariant)' : 'no group lists variants',
+        },
+        itemPaths: [],
+        variantPaths: hasVariants ? [{ path: 'hasVariant', objects: items.length }] : [],
+        notes: [`${items.length} descriptions of goods`],
+      };
+    }
+  }
+}
+
+function nested(
+  reading: Reading,
+  why: Record<string, string>,
+  lists: FoundList[],
+  below: FoundList[],
+  items: FoundList | undefined,
+  variants: FoundList | undefined,
+): Detection {
+  const choice = ({ path, objects }: FoundList) => ({ path, objects });
+  return {
+    reading,
+    why: {
+      ...why,
+      itemPath: items
+        ? `${items.objects.toLocaleString('en-GB')} items in its beginning, the outermost list`
+        : 'the document is one item',
+      variantPath: variants
+        ? `each item lists some: ${variants.objects.toLocaleString('en-GB')} in its beginning`
+        : 'items list nothing that looks like variants',
+    },
+    itemPaths: lists.map(choice),
+    variantPaths: below.map(choice),
+    notes: [],
+  };
+}
+
+async function detectWorkbook(path: string): Promise<Detection> {
+  const book = await openWorkbook(path);
+  try {
+    const sheets: { name: string; headerRow: number; read: boolean }[] = [];
+    const notes: string[] = [];
+    const why: string[] = [];
+    const texts: string[] = [];
+    let merged = 0;
+    for (const sheet of book.sheets) {
+      const head: string[][] = [];
+      const layout: SheetLayout = { merged: [], hiddenColumns: new Set() };
+      let rows = 0;
+      let width = 0;
+      for await (const row of book.rows(sheet, layout)) {
+        rows++;
+        width = Math.max(width, row.cells.length);
+        if (row.row > 200) continue;
+        while (head.length < row.row - 1) head.push([]);
+        head.push(row.cells);
+        texts.push(...row.cells.filter((_, i) => !row.numeric.has(i)));
+      }
+      const header = findHeader(head, width);
+      const goods = Math.max(0, rows - head.slice(0, header.value).filter((row) => row.length > 0).length);
+      sheets.push({ name: sheet.name, headerRow: header.value, read: !sheet.hidden && width > 1 && goods > 0 });
+      why.push(`${sheet.name}: header in row ${header.value}, ${goods} rows below it${sheet.hidden ? ', hidden' : ''}`);
+      merged += layout.merged.length;
+      for (const column of layout.hiddenColumns)
+        if (head[header.value - 1]?.[column])
+          notes.push(`hidden column “${head[header.value - 1]?.[column]}” on ${sheet.name}`);
+    }
+    if (merged > 0) notes.push(`${merged} merged ranges`);
+    if (sheets.length === 0) throw new UnreadableFile('The workbook has no sheet');
+    const { decimal, dateOrder } = detectStyle(texts);
+    return {
+      reading: { format: 'xlsx', sheets, decimal: decimal.value, dateOrder: dateOrder.value },
+      why: {
+        format: 'it is an XLSX workbook inside, whatever its name',
+        sheets: why.join('; '),
+        decimal: `in texts: ${decimal.why}`,
+        dateOrder: `in texts: ${dateOrder.why}`,
+      },
+      itemPaths: [],
+      variantPaths: [],
+      notes,
+    };
+  } finally {
+    book.close();
+  }
+}
+
+async function readSample(path: string): Promise<Buffer> {
+  const handle = await open(path);
+  try {
+    const buffer = Buffer.alloc(sampleBytes);
+    const { bytesRead } = await handle.read(buffer, 0, sampleBytes, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+}
+
+async function readLinked(path: string, encoding: string): Promise<string> {
+  const { size } = await stat(path);
+  if (size > largestLinked)
+    throw new UnreadableFile(`A page or JSON-LD document may have ${largestLinked / 1e6} MB at most`);
+  return iconv.decode(await readFile(path), encoding);
+}
+
+/** A file's text in chunks; closes the file when left early. */
+async function* textOf(path: string, encoding: string, most = Number.POSITIVE_INFINITY): AsyncGenerator<string> {
+  const source = createReadStream(path, { highWaterMark: 256 * 1024 });
+  const decoded = source.pipe(iconv.decodeStream(encoding));
+  let read = 0;
+  try {
+    for await (const chunk of decoded as AsyncIterable<string>) {
+      yield chunk;
+      read += chunk.length;
+      if (read >= most) return;
+    }
+  } finally {
+    source.destroy();
+  }
+}
+
+/** The columns of a file: its header, or the fields its items have. */
+export async function readColumns(path: string, reading: Reading): Promise<string[]> {
+  switch (reading.format) {
+    case 'delimited':
+      for await (const { row, cells } of delimitedRows(path, reading))
+        if (row === reading.headerRow) return nameColumns(cells);
+      return [];
+    case 'xlsx': {
+      const book = await openWorkbook(path);
+      try {
+        const columns = new Set<string>();
+        for (const { header } of await headersOf(book, reading)) for (const name of header) columns.add(name);
+        return [...columns];
+      } finally {
+        book.close();
+      }
+    }
+    default: {
+      const columns = new Set<string>();
+      try {
+        for await (const { flat } of nestedRows(path, reading, columnBytes))
+          for (const name of flat?.keys() ?? []) columns.add(name);
+      } catch (error) {
+        if (columns.size === 0) throw error;
+        // Where the document breaks off is said by the dry run, with what could be read before.
+      }
+      return [...columns];
+    }
+  }
+}
+
+/** Rows below the header, each as long as `columns` unless the file has it otherwise; constant memory. */
+export async function* readRows(path: string, reading: Reading, columns: readonly string[]): AsyncGenerator<FileRow> {
+  switch (reading.format) {
+    case 'delimited':
+      for await (const row of delimitedRows(path, reading)) if (row.row > reading.headerRow) yield row;
+      return;
+    case 'xlsx':
+      yield* workbookRows(path, reading, columns);
+      return;
+    default: {
+      const at = new Map(columns.map((name, i) => [name, i]));
+      let row = 0;
+      for await (const { place, flat, broken } of nestedRows(path, reading)) {
+        row++;
+        const cells = columns.map(() => '');
+        if (!flat) {
+          cells[0] = broken?.text.slice(0, 2000) ?? '';
+          yield { row, place, cells, broken: broken?.reason ?? 'It cannot be read' };
+          continue;
+        }
+        const strangers: string[] = [];
+        for (const [name, text] of flat) {
+          const i = at.get(name);
+          if (i === undefined) strangers.push(name);
+          else cells[i] = text;
+        }
+        yield strangers.length > 0
+          ? {
+              row,
+              place,
+              cells,
+              broken: `It has “${strangers.join('”, “')}”, which none of the items before has. Move such an item to the beginning of the file, so that the column can be matched`,
+            }
+          : { row, place, cells };
+      }
+    }
+  }
+}
+
+async function* delimitedRows(
+  path: string,
+  reading: Extract<Reading, { format: 'delimited' }>,
+): AsyncGenerator<FileRow> {
+  const source = createReadStream(path, { highWaterMark: 256 * 1024 });
+  const decoded = source
+    .pipe(iconv.decodeStream(reading.encoding))
+    .pipe(new Transform({ transform: (chunk, _encoding, done) => done(null, chunk) }));
+  const parser = Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: reading.delimiter, skipEmptyLines: false });
+  const rows = decoded.pipe(parser);
+  let row = 0;
+  try {
+    for await (const cells of rows as AsyncIterable<string[]>) {
+      row++;
+      if (cells.length === 1 && cells[0] === '') continue;
+      yield { row, place: undefined, cells };
+    }
+  } finally {
+    source.destroy();
+  }
+}
+
+interface NestedRow {
+  place: string;
+  flat?: Map<string, string>;
+  broken?: { reason: string; text: string };
+}
+
+async function* nestedRows(
+  path: string,
+  reading: Exclude<Reading, { format: 'delimited' | 'xlsx' }>,
+  most?: number,
+): AsyncGenerator<NestedRow> {
+  const { variantPath } = reading;
+  const variantName = variantPath?.split('.').at(-1) ?? 'variant';
+  const spread = function* (item: unknown, place: string): Generator<NestedRow> {
+    const rows = flattenItem(item, variantPath);
+    for (const [i, flat] of rows.entries())
+      yield { place: rows.length > 1 ? `${place}, ${variantName} ${i + 1}` : place, flat };
+  };
+  const cut = most !== undefined && (await stat(path)).size > most;
+  let n = 0;
+  switch (reading.format) {
+    case 'jsonl':
+      for await (const line of jsonLines(textOf(path, reading.encoding, most))) {
+        if ('item' in line) yield* spread(line.item, `line ${line.line}`);
+        else if (!cut) yield { place: `line ${line.line}`, broken: { reason: line.broken, text: line.text } };
+      }
+      return;
+    case 'jsonld':
+      for (const item of linkedItems(await readLinked(path, reading.encoding))) yield* spread(item, `item ${++n}`);
+      return;
+    case 'json':
+      if (reading.itemPath === '' && !(await beginsWithList(path, reading.encoding))) {
+        yield* spread(JSON.parse((await readLinked(path, reading.encoding)).replace(/^\uFEFF/, '')), 'the item');
+        return;
+      }
+      for await (const item of jsonItems(textOf(path, reading.encoding, most), reading.itemPath))
+        yield* spread(item, `item ${++n}`);
+      return;
+    case 'xml':
+      for await (const item of xmlItems(textOf(path, reading.encoding, most), reading.itemPath))
+        yield* spread(item, `item ${++n}`);
+  }
+}
+
+async function beginsWithList(path: string, encoding: string): Promise<boolean> {
+  for await (const chunk of textOf(path, encoding, 1)) return /^\uFEFF?\s*\[/.test(chunk);
+  return false;
+}
+
+type XlsxReading = Extract<Reading, { format: 'xlsx' }>;
+
+async function headersOf(book: Workbook, reading: XlsxReading) {
+  const found = [];
+  for (const wanted of reading.sheets.filter((one) => one.read)) {
+    const sheet = book.sheets.find((one) => one.name === wanted.name);
+    if (!sheet) throw new UnreadableFile(`The workbook has no sheet “${wanted.name}”`);
+    let header: string[] = [];
+    for await (const row of book.rows(sheet, { merged: [], hiddenColumns: new Set() }))
+      if (row.row >= wanted.headerRow) {
+        if (row.row === wanted.headerRow) header = nameColumns(row.cells);
+        break;
+      }
+    found.push({ sheet, headerRow: wanted.headerRow, header });
+  }
+  return found;
+}
+
+async function* workbookRows(path: string, reading: XlsxReading, columns: readonly string[]): AsyncGenerator<FileRow> {
+  const book = await openWorkbook(path);
+  try {
+    let n = 0;
+    for (const { sheet, headerRow, header } of await headersOf(book, reading)) {
+      const fill = await mergedBelow(book, sheet, headerRow);
+      const at = header.map((name) => columns.indexOf(name));
+      for await (const { row, cells, numeric } of book.rows(sheet, { merged: [], hiddenColumns: new Set() })) {
+        if (row <= headerRow) continue;
+        const line = columns.map(() => '');
+        for (const [i, target] of at.entries()) {
+          const own = cells[i] ?? '';
+          const text = own === '' ? (fill(row, i, cells) ?? '') : own;
+          if (target >= 0) line[target] = numeric.has(i) ? text.replace('.', reading.decimal) : text;
+        }
+        yield { row: ++n, place: `${sheet.name}, row ${row}`, cells: line };
+      }
+    }
+  } finally {
+    book.close();
+  }
+}
+
+/**
+ * Cells merged down over rows of goods stand for each of them; the range is only known at the end of a sheet, so the
+ * sheet is gone through once before. Answers the text of the range's first cell, remembered as its row passes.
+ */
+async function mergedBelow(book: Workbook, sheet: Workbook['sheets'][number], headerRow: number) {
+  const layout: SheetLayout = { merged: [], hiddenColumns: new Set() };
+  const rows = book.rows(sheet, layout);
+  while (!(await rows.next()).done);
+  const ranges = layout.merged.filter((range) => range.top > headerRow && range.bottom > range.top);
+  const held = new Map<SheetLayout['merged'][number], string>();
+  return (row: number, column: number, cells: readonly string[]): string | undefined => {
+    for (const range of ranges) {
+      if (row < range.top || row > range.bottom) continue;
+      if (row === range.top) held.set(range, cells[range.left] ?? '');
+      if (column >= range.left && column <= range.right) return held.get(range);
+    }
+    return undefined;
+  };
+}
+
+/** Every column has a name of its own: empty ones are numbered, repeated ones too. */
+function nameColumns(cells: readonly string[]): string[] {
+  const seen = new Map<string, number>();
+  return Array.from(cells, (cell, i) => {
+    const name = (cell ?? '').trim() || `column ${i + 1}`;
+    const count = (seen.get(name) ?? 0) + 1;
+    seen.set(name, count);
+    return count === 1 ? name : `${name} (${count})`;
+  });
+}
+
+/** The first rows, for suggestions and for showing what they become. */
+export async function readFirst(
+  path: string,
+  reading: Reading,
+  columns: readonly string[],
+  count: number,
+): Promise<FileRow[]> {
+  const first: FileRow[] = [];
+  const take = async (source: AsyncGenerator<FileRow>) => {
+    for await (const row of source) {
+      first.push(row);
+      if (first.length >= count) break;
+    }
+  };
+  // Of a workbook every sheet is seen.
+  if (reading.format === 'xlsx') {
+    const sheets = reading.sheets.filter((one) => one.read);
+    const share = Math.ceil(count / Math.max(1, sheets.length));
+    for (const sheet of sheets) {
+      let taken = 0;
+      for await (const row of workbookRows(path, { ...reading, sheets: [sheet] }, columns)) {
+        first.push(row);
+        if (++taken >= share) break;
+      }
+    }
+    return first;
+  }
+  try {
+    await take(readRows(path, reading, columns));
+  } catch (error) {
+    if (first.length === 0) throw error;
+  }
+  return first;
+}
+
+export const sayFormat = (reading: Reading) => formatNames[reading.format];

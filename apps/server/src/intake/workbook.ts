@@ -1,0 +1,99 @@
+/** XLSX workbooks on disk: the archive opened, its sheets streamed as rows. */
+import {
+  type SheetContext,
+  type SheetEntry,
+  type SheetLayout,
+  type SheetRow,
+  UnreadableFile,
+  readDateStyles,
+  readSharedStrings,
+  readWorkbook,
+  sheetRows,
+} from '@velvet-shelf/core/tabular';
+import yauzl from 'yauzl';
+
+/** Most bytes a part may unpack to: a small archive can hold a very large one (zip bomb). */
+const largestPart = 2 ** 31;
+const largestStrings = 2 ** 28;
+
+export interface Workbook {
+  sheets: SheetEntry[];
+  /** Rows of a sheet; `layout` is whole when the last one has been read. */
+  rows(sheet: SheetEntry, layout: SheetLayout): AsyncGenerator<SheetRow>;
+  close(): void;
+}
+
+export async function openWorkbook(path: string): Promise<Workbook> {
+  const zip = await openArchive(path);
+  const entries = await listEntries(zip);
+  const text = async (name: string, most = largestStrings) => {
+    let whole = '';
+    for await (const chunk of part(zip, entries, name, most)) whole += chunk;
+    return whole;
+  };
+  try {
+    if (!entries.has('xl/workbook.xml'))
+      throw new UnreadableFile('It is a ZIP archive, but no XLSX workbook: unpack it and drop what is in it');
+    const { sheets, date1904 } = readWorkbook(await text('xl/workbook.xml'), await text('xl/_rels/workbook.xml.rels'));
+    const context: SheetContext = {
+      strings: entries.has('xl/sharedStrings.xml')
+        ? await readSharedStrings(part(zip, entries, 'xl/sharedStrings.xml', largestStrings))
+        : [],
+      dateStyles: entries.has('xl/styles.xml') ? readDateStyles(await text('xl/styles.xml')) : [],
+      date1904,
+    };
+    return {
+      sheets: sheets.filter((sheet) => entries.has(sheet.path)),
+      rows: (sheet, layout) => sheetRows(part(zip, entries, sheet.path, largestPart), context, layout),
+      close: () => zip.close(),
+    };
+  } catch (error) {
+    zip.close();
+    throw error;
+  }
+}
+
+async function openArchive(path: string): Promise<yauzl.ZipFile> {
+  return new Promise((resolve, reject) => {
+    yauzl.open(path, { lazyEntries: true, autoClose: false }, (error, zip) => {
+      if (error) reject(new UnreadableFile(`It is an XLSX workbook or ZIP archive, but damaged: ${error.message}`));
+      else resolve(zip);
+    });
+  });
+}
+
+async function listEntries(zip: yauzl.ZipFile): Promise<Map<string, yauzl.Entry>> {
+  const entries = new Map<string, yauzl.Entry>();
+  return new Promise((resolve, reject) => {
+    zip.on('entry', (entry: yauzl.Entry) => {
+      entries.set(entry.fileName, entry);
+      zip.readEntry();
+    });
+    zip.once('end', () => resolve(entries));
+    zip.once('error', (error: Error) => reject(new UnreadableFile(`The archive is damaged: ${error.message}`)));
+    zip.readEntry();
+  });
+}
+
+async function* part(
+  zip: yauzl.ZipFile,
+  entries: ReadonlyMap<string, yauzl.Entry>,
+  name: string,
+  most: number,
+): AsyncGenerator<string> {
+  const entry = entries.get(name);
+  if (!entry) throw new UnreadableFile(`The workbook is damaged: it has no ${name}`);
+  if (entry.uncompressedSize > most)
+    throw new UnreadableFile(`The workbook unpacks to more than ${Math.round(most / 2 ** 20)} MB; save it as CSV`);
+  const stream = await new Promise<NodeJS.ReadableStream>((resolve, reject) => {
+    zip.openReadStream(entry, (error, opened) => (error ? reject(error) : resolve(opened)));
+  });
+  stream.setEncoding('utf8');
+  try {
+    for await (const chunk of stream as AsyncIterable<string>) yield chunk;
+  } catch (error) {
+    throw error instanceof UnreadableFile
+      ? error
+      : new UnreadableFile(`The archive is damaged: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}

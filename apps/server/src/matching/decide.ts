@@ -1,0 +1,189 @@
+/** What a person decides of records: the same goods, or not. Joins, families and products follow at once. */
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { resolveUnits } from '../catalog/resolve.js';
+import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { addChanges, recordAction } from '../history/record.js';
+import { badRequest, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { reach, regroup, rejoin } from '../intake/joins.js';
+import { refreshOffers } from '../intake/offers.js';
+import { markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+
+export type Verdict = 'same' | 'different';
+
+interface ProductRecord {
+  id: number;
+  product: number;
+  supplier: string;
+}
+
+async function recordsOf(tx: Executor, products: readonly number[]): Promise<ProductRecord[]> {
+  return rows<ProductRecord>(
+    tx,
+    sql`SELECT r.id, r.product_id AS product, s.name AS supplier FROM record r JOIN supplier s ON s.id = r.supplier_id
+        WHERE r.product_id = ANY(${ids(products)}) AND r.content_id IS NOT NULL ORDER BY r.id`,
+  );
+}
+
+async function writeDecisions(
+  tx: Executor,
+  pairs: readonly { a: number; b: number; verdict: Verdict }[],
+  actionId: number,
+): Promise<void> {
+  const ordered = pairs.map(({ a, b, verdict }) => ({ a: Math.min(a, b), b: Math.max(a, b), verdict }));
+  await tx.execute(sql`
+    INSERT INTO join_decision (a, b, verdict, action_id) SELECT DISTINCT ON (a, b) a, b, verdict, ${actionId}
+    FROM jsonb_to_recordset(${json(ordered)}) AS t(a bigint, b bigint, verdict text)
+    ON CONFLICT (a, b) DO UPDATE SET verdict = excluded.verdict, action_id = excluded.action_id`);
+}
+
+/** Joins these records and all they reach anew; what follows from it is written and marked for re-checking. */
+async function settle(tx: Executor, records: readonly number[], actionId: number): Promise<void> {
+  const dictionary = await loadDictionary(tx);
+  const products = await rejoin(tx, await reach(tx, records));
+  const units = await regroup(tx, products);
+  await refreshOffers(tx, products);
+  await addChanges(tx, actionId, await resolveUnits(tx, units, dictionary));
+  await markDirty(tx, units);
+}
+
+/** Decides pairs of products: the named ones, or all that wait at or above a score. */
+export async function decidePairs(
+  services: Services,
+  user: User,
+  wish: { verdict: Verdict; pairs?: { a: number; b: number }[] | undefined; above?: number | undefined },
+): Promise<{ done: number; left: string[] }> {
+  const { db, config } = services;
+  if (!wish.pairs && wish.above === undefined)
+    throw badRequest('Name the pairs, or the score above which all are meant');
+  const answer = await db.transaction(async (tx) => {
+    const pairs =
+      wish.pairs ??
+      (await rows<{ a: number; b: number }>(
+        tx,
+        sql`SELECT a, b FROM match_pair WHERE score >= ${wish.above ?? 100} ORDER BY score DESC, a, b LIMIT 2000`,
+      ));
+    if (pairs.length === 0) return { done: 0, left: [] };
+    const records = await recordsOf(
+      tx,
+      pairs.flatMap(({ a, b }) => [a, b]),
+    );
+    const of = (product: number) => records.filter((one_) => one_.product === product);
+    const left: string[] = [];
+    const taken = new Set<number>();
+    const decided = pairs.filter(({ a, b }) => {
+      if (of(a).length === 0 || of(b).length === 0) return false;
+      if (wish.verdict === 'different') return true;
+      const twice = of(a).find((one_) => of(b).some((other) => other.supplier === one_.supplier));
+      if (twice) left.push(`both hold a record of ${twice.supplier}: split one first`);
+      const busy = taken.has(a) || taken.has(b);
+      if (busy) left.push('one of the two was joined with another just now; look at what is proposed next');
+      if (twice || busy) return false;
+      taken.add(a).add(b);
+      return true;
+    });
+    if (decided.length === 0) return { done: 0, left };
+    const words =
+      decided.length === 1
+        ? wish.verdict === 'same'
+          ? `Joined ${await sayPair(tx, decided[0])}`
+          : `Kept ${await sayPair(tx, decided[0])} apart`
+        : `${wish.verdict === 'same' ? 'Joined' : 'Kept apart'} ${decided.length} pairs of goods`;
+    const action = await recordAction(tx, { actor: user.id, kind: 'match', words }, []);
+    await writeDecisions(
+      tx,
+      decided.flatMap(({ a, b }) =>
+        of(a).flatMap((x) => of(b).map((y) => ({ a: x.id, b: y.id, verdict: wish.verdict }))),
+      ),
+      action,
+    );
+    await tx.execute(sql`
+      DELETE FROM match_pair m USING jsonb_to_recordset(${json(decided)}) AS t(a bigint, b bigint) WHERE m.a = least(t.a, t.b) AND m.b = greatest(t.a, t.b)`);
+    if (wish.verdict === 'same') {
+      await settle(
+        tx,
+        decided.flatMap(({ a, b }) => [...of(a), ...of(b)].map((one_) => one_.id)),
+        action,
+      );
+      // Pairs with a product that is no more, or with goods of a source that the joined product has now.
+      await tx.execute(sql`
+        DELETE FROM match_pair m WHERE EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND p.merged_into IS NOT NULL)
+          OR EXISTS (SELECT 1 FROM record x JOIN record y ON y.supplier_id = x.supplier_id WHERE x.product_id = m.a AND y.product_id = m.b)`);
+    }
+    return { done: decided.length, left };
+  });
+  await drain(db, config.address, 500);
+  services.notify('matches');
+  services.notify('catalog');
+  return answer;
+}
+
+async function sayPair(tx: Executor, pair: { a: number; b: number } | undefined): Promise<string> {
+  const found = await rows<{ name: string }>(
+    tx,
+    sql`SELECT coalesce(p.sku, p.title, 'a product') AS name FROM product p WHERE p.id IN (${pair?.a ?? 0}, ${pair?.b ?? 0}) ORDER BY p.id`,
+  );
+  const [a, b] = await Promise.all(
+    [pair?.a, pair?.b].map((id) =>
+      one<{ key: string }>(tx, sql`SELECT key FROM record WHERE product_id = ${id ?? 0} ORDER BY id LIMIT 1`),
+    ),
+  );
+  return `${a?.key ?? found[0]?.name ?? 'goods'} and ${b?.key ?? found[1]?.name ?? 'goods'}`;
+}
+
+/** Takes records out of a product; both sides stay as they are from now on, whatever keys they share. */
+export async function splitProduct(
+  services: Services,
+  user: User,
+  productId: number,
+  out: number[],
+): Promise<number[]> {
+  const { db, config } = services;
+  const products = await db.transaction(async (tx) => {
+    const records = await recordsOf(tx, [productId]);
+    if (records.length === 0) throw notFound(`product ${productId} with records of suppliers`);
+    const leaving = records.filter((one_) => out.includes(one_.id));
+    const staying = records.filter((one_) => !out.includes(one_.id));
+    if (leaving.length === 0 || staying.length === 0)
+      throw badRequest('Choose some of the sources to take out, and leave at least one');
+    const action = await recordAction(
+      tx,
+      {
+        actor: user.id,
+        kind: 'match',
+        words: `Split ${leaving.map((one_) => one_.supplier).join(', ')} off ${staying.map((one_) => one_.supplier).join(', ')}`,
+      },
+      [],
+    );
+    const within = (list: ProductRecord[]) =>
+      list.flatMap((x, i) => list.slice(i + 1).map((y) => ({ a: x.id, b: y.id, verdict: 'same' as const })));
+    const across = leaving.flatMap((x) => staying.map((y) => ({ a: x.id, b: y.id, verdict: 'different' as const })));
+    await writeDecisions(tx, [...across, ...within(leaving), ...within(staying)], action);
+    await settle(
+      tx,
+      records.map((one_) => one_.id),
+      action,
+    );
+    const now = await rows<{ product: number }>(
+      tx,
+      sql`SELECT DISTINCT product_id AS product FROM record WHERE id = ANY(${ids(records.map((one_) => one_.id))}) AND product_id IS NOT NULL`,
+    );
+    return now.map((one_) => one_.product);
+  });
+  await drain(db, config.address, 500);
+  services.notify('matches');
+  services.notify('catalog');
+  return products;
+}
+
+/** Takes a decision back: the keys speak again. */
+export async function undoDecision(tx: Executor, actionId: number, by: number): Promise<void> {
+  const gone = await rows<{ a: number; b: number }>(
+    tx,
+    sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
+  );
+  const records = [...new Set(gone.flatMap(({ a, b }) => [Number(a), Number(b)]))];
+  if (records.length > 0) await settle(tx, records, by);
+}

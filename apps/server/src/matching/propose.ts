@@ -1,0 +1,168 @@
+/** Looks through all goods for pairs that may be the same, and keeps those that wait for a person. */
+import { type KnownWords, type MatchItem, findCandidates, pairKey } from '@velvet-shelf/core/matching';
+import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Executor, one, rows } from '../db/client.js';
+import { copyIn, copyLine } from '../db/copy.js';
+import type { Services } from '../http/route.js';
+import { runAside } from '../jobs/aside.js';
+import { type JobContext, createJob } from '../jobs/run.js';
+
+/** Starts a look-through after a batch, unless one waits already. */
+export async function proposeFor(
+  { db, config, notify }: Services,
+  _batchId: number,
+  actor: number | undefined,
+): Promise<number> {
+  const waiting = await one<{ id: number }>(
+    db,
+    sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
+  );
+  if (waiting) return waiting.id;
+  const job = await createJob(db, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor });
+  runAside({ db, config, notify }, job).catch(() => undefined);
+  return job;
+}
+
+/** Job: proposes pairs anew. */
+export async function findMatches({ db, services, progress }: JobContext): Promise<void> {
+  const dictionary = await loadDictionary(db);
+  const items = await loadItems(db, dictionary);
+  await progress(0, items.length);
+  const pairs = findCandidates(items, {
+    knownWords: await knownWords(db, dictionary),
+    decided: await decidedPairs(db),
+  });
+  const client = await db.$client.connect();
+  try {
+    await client.query('BEGIN');
+    await client.query('DELETE FROM match_pair');
+    await client.query('CREATE TEMP TABLE fresh (LIKE match_pair) ON COMMIT DROP');
+    await copyIn(
+      client,
+      'fresh',
+      ['a', 'b', 'score', 'evidence'],
+      pairs.map(({ a, b, score, evidence }) => copyLine([a, b, score, evidence])),
+    );
+    // Goods may have gone or been joined while we looked.
+    await client.query(
+      `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL`,
+    );
+    await client.query('COMMIT');
+  } catch (error) {
+    await client.query('ROLLBACK');
+    throw error;
+  } finally {
+    client.release();
+  }
+  await progress(items.length, items.length);
+  services.notify('matches', { pairs: pairs.length });
+}
+
+/** Attributes whose words tell variants of a family apart. */
+const worded = ['glaze', 'colour', 'finish', 'plug', 'size', 'packet'];
+const mostRead = 20_000;
+
+async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchItem[]> {
+  const sized = [...dictionary.attributes.values()]
+    .filter((one_) => (one_.type === 'measure' || one_.type === 'number') && !one_.many && one_.key !== 'madeWhen')
+    .map((one_) => one_.key);
+  const items: MatchItem[] = [];
+  for (let after = 0; ;) {
+    const found = await rows<{
+      id: number;
+      sources: number[];
+      titles: string[] | null;
+      brand: string | null;
+      facts: Record<string, Value>;
+      keys: string[] | null;
+    }>(
+      db,
+      sql`SELECT p.id, s.sources, s.keys, p.brand, p.facts, (SELECT array_agg(value) FROM jsonb_each_text(t.texts -> 'title')) AS titles
+          FROM (SELECT id, brand, facts FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL AND id > ${after} ORDER BY id LIMIT ${mostRead}) p
+          LEFT JOIN product_text t ON t.product_id = p.id
+          CROSS JOIN LATERAL (SELECT array_agg(r.supplier_id) AS sources,
+            (SELECT array_agg(k.kind || ' ' || k.key) FROM record x JOIN record_key k ON k.record_id = x.id JOIN join_proposal j ON j.kind = k.kind AND j.key = k.key WHERE x.product_id = p.id) AS keys
+            FROM record r WHERE r.product_id = p.id AND r.content_id IS NOT NULL) s
+          ORDER BY p.id`,
+    );
+    for (const row of found) if (row.sources) items.push(toItem(row, sized));
+    if (found.length < mostRead) return items;
+    after = found.at(-1)?.id ?? 0;
+  }
+}
+
+function toItem(
+  row: {
+    id: number;
+    sources: number[];
+    titles: string[] | null;
+    brand: string | null;
+    facts: Record<string, Value>;
+    keys: string[] | null;
+  },
+  sized: readonly string[],
+): MatchItem {
+  const { facts } = row;
+  const sizes: Record<string, number> = {};
+  for (const key of sized) {
+    const value = facts[key] as Measure | number | undefined;
+    if (value !== undefined) sizes[key] = typeof value === 'number' ? value : value.base;
+  }
+  const words: Record<string, string> = {};
+  for (const key of worded) if (typeof facts[key] === 'string') words[key] = facts[key] as string;
+  const prices: Record<string, number> = {};
+  for (const key of ['recommendedPrice', 'purchasePrice']) {
+    const money = facts[key] as Money | undefined;
+    if (money)
+      prices[`${key === 'recommendedPrice' ? 'recommended' : 'purchase'} ${money.currency}`] = Number(money.amount);
+  }
+  const say = (key: string) =>
+    key
+      .replace(/^gtin 0*/, 'GTIN ')
+      .replace(/^mpn /, 'brand + MPN ')
+      .replace(/^number \d+:/, 'article number ');
+  return {
+    id: row.id,
+    sources: row.sources.map(Number),
+    titles: row.titles ?? [],
+    brand: row.brand ?? undefined,
+    mpn: typeof facts.mpn === 'string' ? facts.mpn : undefined,
+    identifiers: (row.keys ?? []).map(say),
+    sizes,
+    words,
+    prices,
+  };
+}
+
+/** What words of different sources mean, from goods that are joined: each pair of words that stands there together twice. */
+async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWords> {
+  const keys = worded.filter((key) => dictionary.attributes.has(key));
+  const found = await rows<{ key: string; a: string; b: string }>(
+    db,
+    sql`SELECT k.key, x.content -> 'values' ->> k.key AS a, y.content -> 'values' ->> k.key AS b
+        FROM record r JOIN record o ON o.product_id = r.product_id AND o.supplier_id <> r.supplier_id
+        JOIN record_content x ON x.id = r.content_id JOIN record_content y ON y.id = o.content_id, unnest(ARRAY(SELECT jsonb_array_elements_text(${JSON.stringify(keys)}::jsonb))) k(key)
+        WHERE x.content -> 'values' ? k.key AND y.content -> 'values' ? k.key GROUP BY 1, 2, 3 HAVING count(*) >= 2`,
+  );
+  const known = new Map<string, Map<string, Set<string>>>();
+  for (const { key, a, b } of found) {
+    const [mine, theirs] = [foldText(a), foldText(b)];
+    if (mine === theirs) continue;
+    const table = known.get(key) ?? new Map<string, Set<string>>();
+    known.set(key, table);
+    table.set(mine, (table.get(mine) ?? new Set()).add(theirs));
+  }
+  return known;
+}
+
+/** Pairs of products that a person keeps apart. */
+async function decidedPairs(db: Executor): Promise<Set<string>> {
+  const found = await rows<{ a: number; b: number }>(
+    db,
+    sql`SELECT DISTINCT x.product_id AS a, y.product_id AS b FROM join_decision d JOIN record x ON x.id = d.a JOIN record y ON y.id = d.b
+        WHERE d.verdict = 'different' AND x.product_id IS NOT NULL AND y.product_id IS NOT NULL AND x.product_id <> y.product_id`,
+  );
+  return new Set(found.map(({ a, b }) => pairKey(Number(a), Number(b))));
+}

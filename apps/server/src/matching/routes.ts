@@ -1,0 +1,20 @@
+import { api } from '@velvet-shelf/contract';
+import { type AppRouter, type Services, route } from '../http/route.js';
+import { decidePairs, splitProduct } from './decide.js';
+import { proposeFor } from './propose.js';
+import { compareProducts, listJoined, listPairs, listTrust, listUnjoined, setTrust } from './service.js';
+
+export function matchingRoutes(router: AppRouter, services: Services): void {
+  const { matching } = api;
+  route(router, matching.pairs, ({ query }) => listPairs(services, query));
+  route(router, matching.compare, ({ query }) => compareProducts(services, query.a, query.b));
+  route(router, matching.decide, ({ body, user }) => decidePairs(services, user, body));
+  route(router, matching.split, async ({ params, body, user }) => ({
+    products: await splitProduct(services, user, params.id, body.records),
+  }));
+  route(router, matching.joined, ({ query }) => listJoined(services, query));
+  route(router, matching.unjoined, async () => ({ items: await listUnjoined(services) }));
+  route(router, matching.propose, async ({ user }) => ({ job: await proposeFor(services, 0, user.id) }));
+  route(router, matching.trust, () => listTrust(services));
+  route(router, matching.setTrust, async ({ body, user }) => ({ changed: await setTrust(services, user, body) }));
+}

@@ -1,0 +1,280 @@
+/** Matching as people see it: pairs that wait, claims side by side, joined goods, and whose word counts. */
+import type { ClaimRow, Comparison, PairAnswer, TrustRow } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
+import { type TrustPolicy, splitSlot } from '@velvet-shelf/core/claims';
+import type { Evidence } from '@velvet-shelf/core/matching';
+import { type Attribute, type Value, formatValue, plainText, sameValue } from '@velvet-shelf/core/values';
+import { type SQL, sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { explainProduct } from '../catalog/product.js';
+import { resolveUnits } from '../catalog/resolve.js';
+import { type Database, type Executor, ids, one, rows } from '../db/client.js';
+import { addChanges, recordAction } from '../history/record.js';
+import { badRequest } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+
+type Compared = Comparison['products'][number];
+
+async function compared(db: Executor, list: readonly number[]): Promise<Map<number, Compared>> {
+  const found = await rows<Compared>(
+    db,
+    sql`SELECT p.id, p.sku, p.title, p.picture, f.title AS family,
+          (SELECT coalesce(jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', r.key, 'dropped', r.dropped) ORDER BY s.rank, r.id), '[]')
+           FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = p.id AND r.content_id IS NOT NULL) AS sources
+        FROM product p LEFT JOIN product f ON f.id = p.family_id WHERE p.id = ANY(${ids(list)})`,
+  );
+  return new Map(found.map((row) => [row.id, row]));
+}
+
+export async function listPairs(
+  { db }: Services,
+  { supplier, search, limit }: { supplier?: number | undefined; search?: string | undefined; limit: number },
+): Promise<{ total: number; items: PairAnswer[]; above: { score: number; pairs: number }[] }> {
+  const filters: SQL[] = [sql`true`];
+  if (supplier)
+    filters.push(sql`EXISTS (SELECT 1 FROM record r WHERE r.product_id IN (m.a, m.b) AND r.supplier_id = ${supplier})`);
+  if (search)
+    filters.push(
+      sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND (p.title ILIKE ${`%${search}%`} OR p.sku ILIKE ${`%${search}%`}))`,
+    );
+  const where = sql.join(filters, sql` AND `);
+  const found = await rows<{ a: number; b: number; score: number; evidence: Evidence[] }>(
+    db,
+    sql`SELECT m.a, m.b, m.score, m.evidence FROM match_pair m WHERE ${where} ORDER BY m.score DESC, m.a, m.b LIMIT ${limit}`,
+  );
+  const products = await compared(
+    db,
+    found.flatMap(({ a, b }) => [a, b]),
+  );
+  const above = await rows<{ score: number; pairs: number }>(
+    db,
+    sql`SELECT s AS score, (SELECT count(*) FROM match_pair m WHERE m.score >= s) AS pairs FROM unnest(ARRAY[90, 80, 70, 60, 50]) s`,
+  );
+  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM match_pair m WHERE ${where}`);
+  const items = found.flatMap(({ a, b, score, evidence }) => {
+    const [x, y] = [products.get(a), products.get(b)];
+    if (!x || !y) return [];
+    // The better-ranked side stands left.
+    return [
+      {
+        a: x,
+        b: y,
+        score,
+        evidence: [...evidence].sort((one_, other) => Math.abs(other.points) - Math.abs(one_.points)),
+      },
+    ];
+  });
+  return { total: total?.n ?? 0, items, above };
+}
+
+/** Every claim of one or two products, attribute by attribute, with who wins and why. */
+export async function compareProducts({ db }: Services, a: number, b: number | undefined): Promise<Comparison> {
+  const dictionary = await loadDictionary(db);
+  const wanted = b === undefined ? [a] : [a, b];
+  const products = await compared(db, wanted);
+  const say = (value: Value, attribute: Attribute) => {
+    const text = formatValue(value, attribute, 'en-GB');
+    return attribute.type === 'richText' ? plainText(text) : text;
+  };
+  const claims = new Map<string, Map<number, Value>>();
+  const winners = new Map<string, Pick<ClaimRow, 'winner' | 'winnerRecord' | 'why' | 'edit'>>();
+  for (const id of wanted) {
+    const { slots, sources } = await explainProduct(db, id, dictionary);
+    const mine = new Set(products.get(id)?.sources.map((one_) => one_.recordId));
+    for (const [record, { values }] of sources) {
+      if (!mine.has(record)) continue;
+      for (const [slot, value] of Object.entries(values)) {
+        const held = claims.get(slot) ?? new Map<number, Value>();
+        claims.set(slot, held.set(record, value));
+      }
+    }
+    if (b !== undefined) continue;
+    for (const [slot, { value, origin, why }] of slots) {
+      const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
+      if (!attribute || isComputed(attribute.key)) continue;
+      const text = value === undefined ? null : say(value, attribute);
+      winners.set(slot, {
+        winner: text,
+        winnerRecord: origin.from === 'record' ? origin.record : null,
+        why,
+        edit: origin.from === 'edit' ? { text, by: origin.by } : null,
+      });
+      if (!claims.has(slot)) claims.set(slot, new Map());
+    }
+  }
+  const order = new Map([...dictionary.attributes.keys()].map((key, i) => [key, i]));
+  const list = [...claims].flatMap(([slot, held]): ClaimRow[] => {
+    const [key, language] = splitSlot(slot);
+    const attribute = dictionary.attributes.get(key);
+    if (!attribute) return [];
+    const values = [...held.values()];
+    return [
+      {
+        attribute: key,
+        label: attribute.label,
+        language: language ?? null,
+        claims: Object.fromEntries([...held].map(([record, value]) => [String(record), say(value, attribute)])),
+        ...(winners.get(slot) ?? { winner: null, winnerRecord: null, why: null, edit: null }),
+        differs: values.some((value) => !sameValue(value, values[0])),
+      },
+    ];
+  });
+  return {
+    products: wanted.flatMap((id) => products.get(id) ?? []),
+    rows: list.sort(
+      (x, y) =>
+        (order.get(x.attribute) ?? 0) - (order.get(y.attribute) ?? 0) ||
+        (x.language ?? '').localeCompare(y.language ?? ''),
+    ),
+  };
+}
+
+/** Disagreements on what two sources say of one product, of values given on both sides. */
+const disputes = sql`
+  SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each(c.content -> 'values') v
+  WHERE r.product_id IN (SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
+    AND v.key NOT IN ('sku') GROUP BY 1, 2 HAVING count(DISTINCT v.value) > 1`;
+
+export async function listJoined(
+  { db }: Services,
+  { search, limit, cursor }: { search?: string | undefined; limit: number; cursor?: string | undefined },
+) {
+  const from = Number(cursor ?? 0);
+  const found = await rows<{ id: number; differs: number; total: number; disagreeing: number }>(
+    db,
+    sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
+          disputed AS (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
+        SELECT j.id, coalesce(d.n, 0) AS differs, count(*) OVER () AS total, count(d.n) OVER () AS disagreeing FROM joined j JOIN product p ON p.id = j.id LEFT JOIN disputed d ON d.product = j.id
+        WHERE ${search ? sql`(p.title ILIKE ${`%${search}%`} OR p.sku ILIKE ${`%${search}%`})` : sql`true`}
+        ORDER BY coalesce(d.n, 0) DESC, p.title, j.id OFFSET ${from} LIMIT ${limit + 1}`,
+  );
+  const shown = found.slice(0, limit);
+  const products = await compared(
+    db,
+    shown.map((one_) => one_.id),
+  );
+  return {
+    total: Number(found[0]?.total ?? 0),
+    disagreeing: Number(found[0]?.disagreeing ?? 0),
+    items: shown.flatMap(({ id, differs }) => {
+      const product = products.get(id);
+      return product ? [{ ...product, differs: Number(differs) }] : [];
+    }),
+    next: found.length > limit ? String(from + limit) : null,
+  };
+}
+
+const reasons: Record<string, string> = {
+  'stands-twice': 'It stands on several articles of one source, so it joins none of them',
+  'would-join-one-source-twice': 'It would bring two articles of one source into one product',
+};
+
+export async function listUnjoined({ db }: Services) {
+  const found = await rows<{
+    kind: 'gtin' | 'mpn' | 'number';
+    key: string;
+    reason: string;
+    records: (Compared['sources'][number] & { productId: number | null; title: string | null })[];
+  }>(
+    db,
+    sql`SELECT j.kind, j.key, j.reason, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', r.key, 'dropped', r.dropped,
+            'productId', r.product_id, 'title', p.title) ORDER BY s.rank, r.id) AS records
+        FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
+        GROUP BY j.kind, j.key, j.reason ORDER BY j.kind, j.key LIMIT 500`,
+  );
+  return found.map((row) => ({
+    ...row,
+    key: row.key.replace(/^0+(?=\d{8})/, ''),
+    reason: reasons[row.reason] ?? row.reason,
+  }));
+}
+
+export async function listTrust({ db }: Services) {
+  const dictionary = await loadDictionary(db);
+  const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier ORDER BY rank, id`);
+  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
+    db,
+    sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
+  );
+  const disputed = await rows<{ key: string; n: number }>(
+    db,
+    sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
+  );
+  const byKey = new Map(policies.map((one_) => [one_.key, one_]));
+  const items = [...dictionary.attributes.values()]
+    .filter(({ key }) => key !== 'sku' && !isComputed(key))
+    .map(({ key, label, group, type }): TrustRow => ({
+      attribute: key,
+      label,
+      group,
+      type,
+      policy: byKey.get(key)?.policy ?? 'ranked',
+      ranking: byKey.get(key)?.ranking?.map(Number) ?? null,
+      disputed: Number(disputed.find((one_) => one_.key === key)?.n ?? 0),
+    }));
+  return { suppliers, items };
+}
+
+/** Changes whose claim wins; every product it touches is resolved again. Answers how many changed. */
+export async function setTrust(
+  services: Services,
+  user: User,
+  wish: { attribute?: string | undefined; policy?: TrustPolicy | undefined; ranking?: number[] | null | undefined },
+): Promise<number> {
+  const { db, config } = services;
+  const changed = await db.transaction(async (tx) => {
+    const before = await loadDictionary(tx);
+    const words = await writeTrust(tx, before, wish);
+    const dictionary = await loadDictionary(tx);
+    const units = await rows<{ unit: number }>(
+      tx,
+      sql`SELECT DISTINCT p.unit_id AS unit FROM product p WHERE p.id IN (
+            SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
+          OR p.unit_id IN (SELECT v.unit_id FROM product v JOIN record r ON r.product_id = v.id WHERE v.family_id IS NOT NULL GROUP BY 1 HAVING count(DISTINCT r.supplier_id) > 1)`,
+    );
+    const action = await recordAction(tx, { actor: user.id, kind: 'trust', words }, []);
+    let n = 0;
+    for (let from = 0; from < units.length; from += 500) {
+      const part = units.slice(from, from + 500).map((one_) => one_.unit);
+      const changes = await resolveUnits(tx, part, dictionary);
+      n += changes.length;
+      await addChanges(tx, action, changes);
+      await markDirty(tx, part);
+    }
+    return n;
+  });
+  await drain(db as Database, config.address, 500);
+  services.notify('catalog');
+  return changed;
+}
+
+async function writeTrust(
+  tx: Executor,
+  { ids: attributeIds, attributes }: Awaited<ReturnType<typeof loadDictionary>>,
+  {
+    attribute,
+    policy,
+    ranking,
+  }: { attribute?: string | undefined; policy?: TrustPolicy | undefined; ranking?: number[] | null | undefined },
+): Promise<string> {
+  if (attribute === undefined) {
+    if (!ranking) throw badRequest('The general order needs its suppliers');
+    await tx.execute(
+      sql`UPDATE supplier s SET rank = x.place FROM unnest(${ids(ranking)}) WITH ORDINALITY x(id, place) WHERE s.id = x.id`,
+    );
+    return 'Changed the general order of sources';
+  }
+  const id = attributeIds.get(attribute);
+  if (id === undefined) throw badRequest(`There is no attribute “${attribute}”`);
+  await tx.execute(
+    sql`INSERT INTO trust_policy (attribute_id, policy) VALUES (${id}, ${policy ?? 'ranked'}) ON CONFLICT DO NOTHING`,
+  );
+  if (policy) await tx.execute(sql`UPDATE trust_policy SET policy = ${policy} WHERE attribute_id = ${id}`);
+  if (ranking !== undefined)
+    await tx.execute(
+      sql`UPDATE trust_policy SET ranking = ${ranking === null ? sql`NULL` : ids(ranking)} WHERE attribute_id = ${id}`,
+    );
+  return `Changed whose ${attributes.get(attribute)?.label ?? attribute} counts`;
+}

@@ -1,0 +1,45 @@
+/** Windowsill: Mosswick's own web shop, whose catalogue can be read page by page. */
+import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import type Router from '@koa/router';
+
+const file = fileURLToPath(new URL('../../catalogues/windowsill.json', import.meta.url));
+const pageSize = 10;
+
+/** How it behaves, for trying out what happens when a shop misbehaves. */
+interface Mood {
+  /** Milliseconds a page takes. */
+  slow: number;
+  /** The page after this many goods fails once this is set; null = never. */
+  failAfter: number | null;
+  /** How often it answers 429 before it answers well. */
+  busy: number;
+}
+
+export async function windowsill(router: Router): Promise<void> {
+  const goods = JSON.parse(await readFile(file, 'utf8')) as unknown[];
+  const mood: Mood = { slow: 0, failAfter: null, busy: 0 };
+
+  router.post('/windowsill/mood', (ctx) => {
+    const { slow, failAfter, busy } = ctx.query as Record<string, string | undefined>;
+    if (slow !== undefined) mood.slow = Number(slow);
+    if (failAfter !== undefined) mood.failAfter = failAfter === '' ? null : Number(failAfter);
+    if (busy !== undefined) mood.busy = Number(busy);
+    ctx.body = mood;
+  });
+  router.get('/windowsill/api/goods', async (ctx) => {
+    if (mood.busy > 0) {
+      mood.busy--;
+      ctx.status = 429;
+      ctx.set('Retry-After', '1');
+      ctx.body = { problem: 'Too many requests' };
+      return;
+    }
+    const from = Number(ctx.query.after ?? 0);
+    if (!Number.isInteger(from) || from < 0 || from > goods.length) ctx.throw(400, 'There is no such page');
+    if (mood.failAfter !== null && from >= mood.failAfter) ctx.throw(503, 'Closed for stocktaking');
+    if (mood.slow > 0) await new Promise((resolve) => setTimeout(resolve, mood.slow));
+    const to = Math.min(goods.length, from + pageSize);
+    ctx.body = { goods: goods.slice(from, to), next: to < goods.length ? String(to) : null, of: goods.length };
+  });
+}

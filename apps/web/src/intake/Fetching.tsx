@@ -1,0 +1,205 @@
+/** Goods that are fetched: a shop's catalogue by a schedule or when asked, and one item of a channel's catalogue. */
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type PullAnswer, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { call } from '../api/call';
+import { Loaded, ProblemBox } from '../design/feedback';
+import { clock, count } from '../design/words';
+
+export function Fetching() {
+  const pulls = useQuery({
+    queryKey: ['pulls'],
+    queryFn: () => call(api.intake.pulls),
+    refetchInterval: ({ state: { data } }) => (data?.items.some((one) => one.running) ? 800 : 30_000),
+  });
+  const [adding, setAdding] = useState(false);
+  return (
+    <>
+      <h2 style={{ margin: '18px 0 6px' }}>Fetched</h2>
+      <Loaded query={pulls}>
+        {(data) => (
+          <>
+            {data.items.map((one) => (
+              <Pull key={one.id} pull={one} />
+            ))}
+          </>
+        )}
+      </Loaded>
+      {adding ? (
+        <PullForm pull={undefined} onDone={() => setAdding(false)} />
+      ) : (
+        <Button color="secondary" sx={{ p: 0 }} onClick={() => setAdding(true)}>
+          + Source to fetch
+        </Button>
+      )}
+      <OneItem />
+    </>
+  );
+}
+
+function Pull({ pull }: { pull: PullAnswer }) {
+  const queries = useQueryClient();
+  const [editing, setEditing] = useState(false);
+  const start = useMutation({
+    mutationFn: () => call(api.intake.startPull, { params: { id: pull.id } }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['pulls'] }),
+  });
+  return (
+    <div
+      style={{
+        background: 'var(--card)',
+        border: '1px solid var(--line)',
+        borderRadius: 8,
+        padding: '8px 12px',
+        marginBottom: 8,
+      }}
+    >
+      <div className="row">
+        <b className="grow">{pull.name}</b>
+        <Button variant="outlined" disabled={pull.running || start.isPending} onClick={() => start.mutate()}>
+          {pull.running
+            ? `Pulling… ${count(pull.fetched)}`
+            : pull.fetched > 0
+              ? `Go on after ${count(pull.fetched)}`
+              : 'Pull now'}
+        </Button>
+      </div>
+      <div className="muted small" style={{ overflowWrap: 'anywhere' }}>
+        {pull.schedule ? `by the schedule ${pull.schedule}` : 'when asked'}
+        {pull.nextAt && `, next ${clock(pull.nextAt)}`}
+        {pull.lastAt && ` · last ${clock(pull.lastAt)}`}
+        {pull.lastBatchId && (
+          <>
+            {' · '}
+            <Link to={`/intake/${pull.lastBatchId}`}>its batch</Link>
+          </>
+        )}{' '}
+        <Button
+          color="secondary"
+          size="small"
+          sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
+          onClick={() => setEditing(!editing)}
+        >
+          {editing ? 'close' : 'change'}
+        </Button>
+      </div>
+      {(start.error ?? pull.lastError) && <ProblemBox error={start.error ?? pull.lastError} />}
+      {editing && <PullForm pull={pull} onDone={() => setEditing(false)} />}
+    </div>
+  );
+}
+
+const schedules: [string, string][] = [
+  ['', 'when asked'],
+  ['0 * * * *', 'every hour'],
+  ['0 5 * * *', 'every day at 5 (UTC)'],
+  ['0 5 * * 1', 'Mondays at 5 (UTC)'],
+];
+
+function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () => void }) {
+  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const queries = useQueryClient();
+  const [wish, setWish] = useState({
+    name: pull?.name ?? '',
+    address: pull?.address ?? '',
+    supplierId: pull?.supplierId ?? 0,
+    schedule: pull?.schedule ?? '',
+  });
+  const save = useMutation({
+    mutationFn: () => call(api.intake.savePull, { body: { ...wish, id: pull?.id, schedule: wish.schedule || null } }),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ['pulls'] });
+      onDone();
+    },
+  });
+  const set = (change: Partial<typeof wish>) => setWish((now) => ({ ...now, ...change }));
+  return (
+    <form
+      className="col"
+      style={{ gap: 8, padding: '8px 0' }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      {save.error && <ProblemBox error={save.error} />}
+      <TextField label="Name" required value={wish.name} onChange={(event) => set({ name: event.target.value })} />
+      <TextField
+        label="Address of its list of goods"
+        required
+        value={wish.address}
+        onChange={(event) => set({ address: event.target.value })}
+      />
+      <TextField
+        select
+        label="Supplier"
+        required
+        value={wish.supplierId || ''}
+        onChange={(event) => set({ supplierId: Number(event.target.value) })}
+      >
+        {(suppliers.data?.items ?? []).map((one) => (
+          <MenuItem key={one.id} value={one.id}>
+            {one.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField select label="When" value={wish.schedule} onChange={(event) => set({ schedule: event.target.value })}>
+        {[
+          ...schedules,
+          ...(schedules.some(([one]) => one === wish.schedule) ? [] : [[wish.schedule, wish.schedule] as const]),
+        ].map(([value, words]) => (
+          <MenuItem key={value} value={value}>
+            {words}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Button type="submit" variant="contained" disabled={save.isPending}>
+        Save
+      </Button>
+    </form>
+  );
+}
+
+/** One item that a channel describes already; what it lacks is added in the dry run. */
+function OneItem() {
+  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const navigate = useNavigate();
+  const [identifier, setIdentifier] = useState('');
+  const [first] = places.data?.items ?? [];
+  const fetchIt = useMutation({
+    mutationFn: () => call(api.intake.fetchItem, { body: { placeId: first?.id ?? 0, identifier } }),
+    onSuccess: ({ id }) => navigate(`/intake/${id}`),
+  });
+  if (!first) return null;
+  return (
+    <form
+      style={{ marginTop: 14 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (identifier.trim() !== '') fetchIt.mutate();
+      }}
+    >
+      <h3>One item by its identifier</h3>
+      <p className="muted small" style={{ margin: '2px 0 6px' }}>
+        From {first.name}’s own catalogue. You add SKU, cost and category in the dry run.
+      </p>
+      <div className="row" style={{ gap: 6 }}>
+        <TextField
+          placeholder="GTIN"
+          value={identifier}
+          onChange={(event) => setIdentifier(event.target.value)}
+          slotProps={{ htmlInput: { 'aria-label': 'Identifier of the item' } }}
+          sx={{ flex: 1 }}
+        />
+        <Button type="submit" variant="outlined" disabled={fetchIt.isPending}>
+          Fetch
+        </Button>
+      </div>
+      {fetchIt.error && <ProblemBox error={fetchIt.error} />}
+    </form>
+  );
+}

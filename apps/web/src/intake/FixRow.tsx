@@ -1,0 +1,79 @@
+/** One row of a file, its cells open to correction; it is judged again when saved. */
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import { useMutation } from '@tanstack/react-query';
+import { type BatchAnswer, type BatchRowAnswer, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { call } from '../api/call';
+import { ProblemBox, useTell } from '../design/feedback';
+
+export function FixRow({
+  batch,
+  row,
+  onClose,
+  onDone,
+}: {
+  batch: BatchAnswer;
+  row: BatchRowAnswer;
+  onClose: () => void;
+  onDone: (batch: BatchAnswer) => void;
+}) {
+  const [cells, setCells] = useState(() => batch.columns.map((_, i) => row.cells[i] ?? ''));
+  const tell = useTell();
+  const save = useMutation({
+    mutationFn: () =>
+      call(api.intake.fix, {
+        params: { id: batch.id, row: row.row },
+        body: { cells: Object.fromEntries(batch.columns.map((column, i) => [column, cells[i] ?? ''])) },
+      }),
+    onSuccess: ({ row: judged, batch: data }) => {
+      tell(
+        judged.outcome === 'refused'
+          ? `Still refused: ${judged.reasons[0]}`
+          : `Row ${row.place ?? row.row}: would be ${judged.outcome}`,
+        judged.outcome === 'refused' ? 'error' : 'success',
+      );
+      if (judged.outcome !== 'refused') onDone(data);
+    },
+  });
+  const wrong = new Map(row.notes.filter((note) => note.lost).map((note) => [note.column, note.note]));
+  return (
+    <Dialog open onClose={onClose} maxWidth="md" fullWidth>
+      <DialogTitle>Correct row {row.place ?? row.row}</DialogTitle>
+      <DialogContent>
+        {row.reasons.map((reason) => (
+          <p key={reason} style={{ color: 'var(--blocked)', margin: '0 0 8px' }}>
+            {reason}
+          </p>
+        ))}
+        {save.error && <ProblemBox error={save.error} />}
+        <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 12, paddingTop: 6 }}>
+          {batch.columns.map((column, i) => (
+            <TextField
+              key={column}
+              label={column}
+              value={cells[i] ?? ''}
+              error={wrong.has(column)}
+              helperText={wrong.get(column)}
+              multiline={(cells[i] ?? '').length > 60}
+              maxRows={4}
+              onChange={(event) => setCells((now) => now.map((cell, k) => (k === i ? event.target.value : cell)))}
+            />
+          ))}
+        </div>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose} color="secondary">
+          Leave it
+        </Button>
+        <Button variant="contained" disabled={save.isPending} onClick={() => save.mutate()}>
+          Save and judge again
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

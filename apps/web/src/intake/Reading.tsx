@@ -1,0 +1,272 @@
+/** How a file is read: found out, each setting with what decided it, and open to correction. */
+import Checkbox from '@mui/material/Checkbox';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import { useQuery } from '@tanstack/react-query';
+import { type BatchAnswer, api } from '@velvet-shelf/contract';
+import type { ReactNode } from 'react';
+import { call } from '../api/call';
+import { count } from '../design/words';
+
+type Reading = BatchAnswer['reading'];
+export interface Correction {
+  supplierId?: number;
+  reading?: Reading;
+  map?: BatchAnswer['map'];
+  scope?: BatchAnswer['scope'];
+  makesNew?: boolean;
+}
+
+const formatWords: Record<Reading['format'], string> = {
+  delimited: 'Delimited text',
+  xlsx: 'XLSX workbook',
+  json: 'JSON',
+  jsonl: 'JSON Lines',
+  xml: 'XML',
+  jsonld: 'schema.org JSON-LD',
+};
+
+export function ReadingSettings({
+  batch,
+  off,
+  onCorrect,
+}: {
+  batch: BatchAnswer;
+  off: boolean;
+  onCorrect: (change: Correction) => void;
+}) {
+  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const { detected, reading } = batch;
+  const set = (change: Record<string, unknown>) => onCorrect({ reading: { ...reading, ...change } as Reading });
+  const why = (key: string) => detected.why[key] ?? '';
+  const isExchange = batch.kind === 'round-trip';
+  return (
+    <>
+      <div className="row wrap" style={{ gap: 16, alignItems: 'flex-start', marginBottom: 10 }}>
+        {!isExchange && (
+          <Setting label="Supplier" why="from its header, its numbers or the file’s name">
+            <Select
+              value={batch.supplierId}
+              disabled={off}
+              inputProps={{ 'aria-label': 'Supplier' }}
+              onChange={(event) => onCorrect({ supplierId: Number(event.target.value) })}
+            >
+              {(suppliers.data?.items ?? [{ id: batch.supplierId, name: batch.supplier }]).map((one) => (
+                <MenuItem key={one.id} value={one.id}>
+                  {one.name}
+                </MenuItem>
+              ))}
+            </Select>
+          </Setting>
+        )}
+        {!isExchange && (
+          <Pick
+            label="This file is"
+            why={
+              batch.scope === 'whole'
+                ? 'goods not in it are marked, never deleted'
+                : batch.scope === 'update'
+                  ? 'only what it gives is changed; unknown numbers are refused'
+                  : 'goods not in it stay as they are'
+            }
+            value={batch.scope}
+            options={[
+              ['whole', 'their whole list'],
+              ['some', 'some of their goods'],
+              ['update', 'news of known goods'],
+            ]}
+            off={off}
+            onPick={(scope) => onCorrect({ scope: scope as BatchAnswer['scope'] })}
+          />
+        )}
+        <Setting label="Format" why={why('format')}>
+          <div style={{ padding: '7px 0', fontWeight: 500 }}>{formatWords[reading.format]}</div>
+        </Setting>
+        {'encoding' in reading && (
+          <Pick
+            label="Encoding"
+            why={why('encoding')}
+            value={reading.encoding}
+            options={[
+              ['utf-8', 'UTF-8'],
+              ['windows-1252', 'Windows-1252'],
+              ['utf-16le', 'UTF-16 LE'],
+              ['utf-16be', 'UTF-16 BE'],
+            ]}
+            off={off}
+            onPick={(encoding) => set({ encoding })}
+          />
+        )}
+        {reading.format === 'delimited' && (
+          <>
+            <Pick
+              label="Separator"
+              why={why('delimiter')}
+              value={reading.delimiter}
+              options={[
+                [';', 'Semicolon ;'],
+                ['\t', 'Tab'],
+                [',', 'Comma ,'],
+                ['|', 'Bar |'],
+              ]}
+              off={off}
+              onPick={(delimiter) => set({ delimiter })}
+            />
+            <Pick
+              label="Header row"
+              why={why('headerRow')}
+              value={String(reading.headerRow)}
+              options={rowChoices(reading.headerRow)}
+              off={off}
+              onPick={(row) => set({ headerRow: Number(row) })}
+            />
+          </>
+        )}
+        {'itemPath' in reading && (
+          <Pick
+            label="Items are"
+            why={why('itemPath')}
+            value={reading.itemPath}
+            options={pathChoices(detected.itemPaths, reading.itemPath, 'the document')}
+            off={off}
+            onPick={(itemPath) => set({ itemPath })}
+          />
+        )}
+        {'variantPath' in reading && (
+          <Pick
+            label="Variants are"
+            why={why('variantPath')}
+            value={reading.variantPath ?? ''}
+            options={[
+              ['', 'none: one row an item'],
+              ...pathChoices(detected.variantPaths, reading.variantPath ?? '', ''),
+            ].filter(([path], i) => i === 0 || path !== '')}
+            off={off}
+            onPick={(path) => set({ variantPath: path === '' ? null : path })}
+          />
+        )}
+        <Pick
+          label="Decimals"
+          why={why('decimal')}
+          value={reading.decimal}
+          options={[
+            [',', 'Comma 1,5'],
+            ['.', 'Point 1.5'],
+          ]}
+          off={off}
+          onPick={(decimal) => set({ decimal })}
+        />
+        <Pick
+          label="Dates"
+          why={why('dateOrder')}
+          value={reading.dateOrder}
+          options={[
+            ['ymd', 'Year first'],
+            ['dmy', 'Day first'],
+            ['mdy', 'Month first'],
+          ]}
+          off={off}
+          onPick={(dateOrder) => set({ dateOrder })}
+        />
+      </div>
+      {reading.format === 'xlsx' && (
+        <div className="row wrap" style={{ gap: 18, marginBottom: 8 }}>
+          {reading.sheets.map((sheet, i) => {
+            const change = (part: Partial<typeof sheet>) =>
+              set({ sheets: reading.sheets.map((one, k) => (k === i ? { ...one, ...part } : one)) });
+            const says = why('sheets').split('; ')[i]?.replace(`${sheet.name}: `, '');
+            return (
+              <span key={sheet.name} className="row" style={{ gap: 4 }}>
+                <Checkbox
+                  size="small"
+                  sx={{ p: 0.5 }}
+                  checked={sheet.read}
+                  disabled={off}
+                  onChange={(_, read) => change({ read })}
+                  slotProps={{ input: { 'aria-label': `Read the sheet ${sheet.name}` } }}
+                />
+                <b>{sheet.name}</b>
+                <span className="muted small">{says}</span>
+                <Select
+                  value={String(sheet.headerRow)}
+                  disabled={off}
+                  sx={{ '& .MuiSelect-select': { py: 0.3 } }}
+                  inputProps={{ 'aria-label': `Header row of ${sheet.name}` }}
+                  onChange={(event) => change({ headerRow: Number(event.target.value) })}
+                >
+                  {rowChoices(sheet.headerRow).map(([value = '', text]) => (
+                    <MenuItem key={value} value={value}>
+                      {text}
+                    </MenuItem>
+                  ))}
+                </Select>
+              </span>
+            );
+          })}
+        </div>
+      )}
+      {detected.notes.length > 0 && (
+        <p className="muted small" style={{ margin: '0 0 8px' }}>
+          Seen in it: {detected.notes.join(', ')}.
+        </p>
+      )}
+    </>
+  );
+}
+
+const rowChoices = (now: number): string[][] =>
+  [...new Set([1, 2, 3, 4, 5, 6, 7, 8, now])].map((n) => [String(n), `Row ${n}`]);
+
+const pathChoices = (found: { path: string; objects: number }[], now: string, root: string): string[][] => [
+  ...(found.some((one) => one.path === now) ? [] : [[now, now || root]]),
+  ...found.map(({ path, objects }) => [path, `${path || root} (${count(objects)} seen)`]),
+];
+
+function Setting({ label, why, children }: { label: string; why: string; children: ReactNode }) {
+  return (
+    <div style={{ maxWidth: 178 }}>
+      <div className="small" style={{ fontWeight: 600 }}>
+        {label}
+      </div>
+      {children}
+      <div className="muted" style={{ fontSize: 11.5, lineHeight: 1.3, marginTop: 2 }}>
+        {why}
+      </div>
+    </div>
+  );
+}
+
+function Pick({
+  label,
+  why,
+  value,
+  options,
+  off,
+  onPick,
+}: {
+  label: string;
+  why: string;
+  value: string;
+  options: string[][];
+  off: boolean;
+  onPick: (value: string) => void;
+}) {
+  return (
+    <Setting label={label} why={why}>
+      <Select
+        value={value}
+        disabled={off}
+        displayEmpty
+        onChange={(event) => onPick(event.target.value)}
+        inputProps={{ 'aria-label': label }}
+        sx={{ maxWidth: 178 }}
+      >
+        {options.map(([key = '', text]) => (
+          <MenuItem key={key} value={key}>
+            {text}
+          </MenuItem>
+        ))}
+      </Select>
+    </Setting>
+  );
+}

@@ -1,0 +1,129 @@
+/** A supplier's words and ours: closed lists to fill, and what goods that both sides describe say a word is. */
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import TextField from '@mui/material/TextField';
+import type { BatchAnswer } from '@velvet-shelf/contract';
+import type { ColumnTarget } from '@velvet-shelf/core/intake';
+
+type List = BatchAnswer['translations'][number];
+
+export function Translations({
+  batch,
+  off,
+  onSet,
+}: {
+  batch: BatchAnswer;
+  off: boolean;
+  onSet: (index: number, target: ColumnTarget) => void;
+}) {
+  if (batch.translations.length === 0) return null;
+  return (
+    <div
+      style={{
+        marginBottom: 14,
+        border: '1px solid var(--line)',
+        borderRadius: 8,
+        padding: '10px 14px',
+        background: 'var(--card)',
+      }}
+    >
+      <h3>Their words and ours</h3>
+      {batch.translations.map((list) => (
+        <Words key={`${list.column} ${list.attribute}`} batch={batch} list={list} off={off} onSet={onSet} />
+      ))}
+    </div>
+  );
+}
+
+function Words({
+  batch,
+  list,
+  off,
+  onSet,
+}: {
+  batch: BatchAnswer;
+  list: List;
+  off: boolean;
+  onSet: (index: number, target: ColumnTarget) => void;
+}) {
+  const index = batch.map.findIndex(
+    ({ column, target }) => column === list.column && target.to === 'attribute' && target.attribute === list.attribute,
+  );
+  const target = batch.map[index]?.target;
+  if (target?.to !== 'attribute') return null;
+  const set = (words: Record<string, string>) => onSet(index, { ...target, values: { ...target.values, ...words } });
+  const open = list.values.filter((one) => one.learnt && one.becomes !== one.learnt.ours);
+  return (
+    <div style={{ marginTop: 8 }}>
+      <div className="row" style={{ gap: 10 }}>
+        <b className="small">
+          {list.column} → {list.label}
+        </b>
+        {open.length > 0 && !off && (
+          <Button
+            size="small"
+            color="secondary"
+            sx={{ p: 0 }}
+            onClick={() => set(Object.fromEntries(open.map((one) => [one.value, one.learnt?.ours ?? ''])))}
+          >
+            Take all {open.length} that our own goods tell
+          </Button>
+        )}
+      </div>
+      <div className="row wrap" style={{ marginTop: 4, gap: '6px 16px' }}>
+        {list.values.slice(0, 40).map((one) => (
+          <span key={one.value} className="row small" style={{ gap: 6 }}>
+            <span style={{ color: one.becomes === null && list.choices ? 'var(--blocked)' : 'inherit' }}>
+              {one.value} ({one.rows})
+            </span>
+            →
+            {list.choices ? (
+              <Select
+                value={one.becomes ?? ''}
+                displayEmpty
+                disabled={off}
+                sx={{ '& .MuiSelect-select': { py: 0.3 } }}
+                inputProps={{ 'aria-label': `${list.column} ${one.value} becomes` }}
+                onChange={(event) => set({ [one.value]: event.target.value })}
+              >
+                <MenuItem value="">
+                  <i>nothing yet</i>
+                </MenuItem>
+                {list.choices.map((choice) => (
+                  <MenuItem key={choice} value={choice}>
+                    {choice}
+                  </MenuItem>
+                ))}
+              </Select>
+            ) : (
+              <TextField
+                key={one.becomes ?? ''}
+                defaultValue={one.becomes ?? ''}
+                placeholder="as it is"
+                disabled={off}
+                sx={{ width: 112, '& input': { py: 0.4 } }}
+                slotProps={{ htmlInput: { 'aria-label': `${list.column} ${one.value} becomes` } }}
+                onBlur={(event) =>
+                  event.target.value.trim() !== (one.becomes ?? '') &&
+                  set({ [one.value]: event.target.value.trim() || one.value })
+                }
+              />
+            )}
+            {one.learnt && one.becomes !== one.learnt.ours && (
+              <button
+                type="button"
+                className="said"
+                disabled={off}
+                title={`${one.learnt.agree} of ${one.learnt.seen} goods that both sides describe`}
+                onClick={() => set({ [one.value]: one.learnt?.ours ?? '' })}
+              >
+                {one.learnt.ours} {one.learnt.agree}/{one.learnt.seen}
+              </button>
+            )}
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}

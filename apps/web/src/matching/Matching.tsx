@@ -1,0 +1,28 @@
+/** Matching: pairs that look like the same goods, goods that several sources describe, and whose word counts. */
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import { useSearchParams } from 'react-router';
+import { Joined } from './Joined';
+import { Pairs } from './Pairs';
+import { Trust } from './Trust';
+import { UnjoinedKeys } from './UnjoinedKeys';
+import './matching.css';
+
+export function Matching() {
+  const [params, setParams] = useSearchParams();
+  const tab = params.get('tab') ?? 'pairs';
+  return (
+    <section className="grow col">
+      <div className="row" style={{ padding: '12px 24px 0', gap: 20, borderBottom: '1px solid var(--line)' }}>
+        <h1>Matching</h1>
+        <Tabs value={tab} onChange={(_, to: string) => setParams({ tab: to })}>
+          <Tab value="pairs" label="The same goods?" />
+          <Tab value="joined" label="Joined goods" />
+          <Tab value="keys" label="Keys that join nothing" />
+          <Tab value="trust" label="Whose word counts" />
+        </Tabs>
+      </div>
+      {tab === 'pairs' ? <Pairs /> : tab === 'joined' ? <Joined /> : tab === 'keys' ? <UnjoinedKeys /> : <Trust />}
+    </section>
+  );
+}

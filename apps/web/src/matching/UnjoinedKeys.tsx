@@ -1,0 +1,70 @@
+/** Identifiers that join nothing: they stand on several articles of one source, and one of them must be wrong. */
+import { useQuery } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { Empty, Loaded } from '../design/feedback';
+import { plural } from '../design/words';
+
+const kinds = { gtin: 'GTIN', mpn: 'brand + MPN', number: 'article number' } as const;
+
+export function UnjoinedKeys() {
+  const keys = useQuery({ queryKey: ['unjoined'], queryFn: () => call(api.matching.unjoined) });
+  return (
+    <div className="grow scroll" style={{ padding: '14px 24px' }}>
+      <Loaded query={keys}>
+        {(data) =>
+          data.items.length === 0 ? (
+            <Empty title="Every identifier stands on one article of each source">There is nothing to correct.</Empty>
+          ) : (
+            <>
+              <p style={{ marginTop: 0 }}>
+                <b>{plural(data.items.length, 'identifier joins', 'identifiers join')} nothing.</b> Correct the wrong
+                one, in the supplier’s file or by an edit; the others join by themselves.
+              </p>
+              <table className="plain" style={{ background: 'var(--card)' }}>
+                <thead>
+                  <tr>
+                    <th>Identifier</th>
+                    <th>Why</th>
+                    <th>Stands on</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {data.items.map((one) => (
+                    <tr key={`${one.kind}${one.key}`}>
+                      <td style={{ whiteSpace: 'nowrap' }}>
+                        <span className="muted small">{kinds[one.kind]}</span> {one.key}
+                      </td>
+                      <td className="small" style={{ maxWidth: 260 }}>
+                        {one.reason}
+                      </td>
+                      <td>
+                        {one.records.map((record) => (
+                          <div key={record.recordId} className="row" style={{ gap: 8 }}>
+                            <span className="muted small" style={{ width: 140 }}>
+                              {record.supplier}
+                            </span>
+                            <span style={{ width: 150 }}>{record.key}</span>
+                            {record.productId && (
+                              <Link
+                                className="cut"
+                                to={`/catalog?all=yes&open=${record.productId}&attribute=${one.kind === 'gtin' ? 'gtin' : 'mpn'}`}
+                              >
+                                {record.title ?? 'open'}
+                              </Link>
+                            )}
+                          </div>
+                        ))}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </>
+          )
+        }
+      </Loaded>
+    </div>
+  );
+}

@@ -1,0 +1,186 @@
+import { trustPolicies } from '@velvet-shelf/core/claims';
+import { z } from 'zod';
+import { endpoint, idParam } from './endpoint.js';
+
+const evidenceSchema = z.object({
+  kind: z.enum(['identifier', 'brand-mpn', 'title', 'axes', 'price', 'brand', 'against']),
+  words: z.string(),
+  points: z.number(),
+});
+
+/** One record's side of a comparison. */
+const sideSchema = z.object({
+  recordId: z.number(),
+  supplierId: z.number(),
+  supplier: z.string(),
+  key: z.string(),
+  /** The supplier's whole list no longer has it. */
+  dropped: z.boolean(),
+});
+export type MatchSide = z.infer<typeof sideSchema>;
+
+const comparedProduct = z.object({
+  id: z.number(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  picture: z.string().nullable(),
+  family: z.string().nullable(),
+  sources: z.array(sideSchema),
+});
+
+export const pairSchema = z.object({
+  a: comparedProduct,
+  b: comparedProduct,
+  score: z.number(),
+  evidence: z.array(evidenceSchema),
+});
+export type PairAnswer = z.infer<typeof pairSchema>;
+
+/** One attribute, with what every record claims. */
+const claimRowSchema = z.object({
+  attribute: z.string(),
+  label: z.string(),
+  language: z.string().nullable(),
+  /** By record id; absent where the record says nothing. */
+  claims: z.record(z.string(), z.string()),
+  /** A person's own value, if there is one; null = empty on purpose. */
+  edit: z.object({ text: z.string().nullable(), by: z.string() }).nullable(),
+  winner: z.string().nullable(),
+  /** The record that wins, or none where a person's edit does. */
+  winnerRecord: z.number().nullable(),
+  why: z.string().nullable(),
+  /** The sources do not say the same. */
+  differs: z.boolean(),
+});
+export type ClaimRow = z.infer<typeof claimRowSchema>;
+
+export const comparisonSchema = z.object({
+  products: z.array(comparedProduct),
+  rows: z.array(claimRowSchema),
+});
+export type Comparison = z.infer<typeof comparisonSchema>;
+
+const effect = z.object({
+  done: z.number(),
+  /** Pairs that could not be joined, and why. */
+  left: z.array(z.string()),
+});
+
+export const trustRowSchema = z.object({
+  attribute: z.string(),
+  label: z.string(),
+  group: z.string(),
+  type: z.string(),
+  policy: z.enum(trustPolicies),
+  /** Supplier ids, best first; null = the general order. */
+  ranking: z.array(z.number()).nullable(),
+  /** Products on which sources disagree about it. */
+  disputed: z.number(),
+});
+export type TrustRow = z.infer<typeof trustRowSchema>;
+
+export const matching = {
+  pairs: endpoint({
+    method: 'GET',
+    path: '/api/matches',
+    summary: 'Pairs that look like the same goods, best first',
+    query: z.object({
+      supplier: z.coerce.number().int().optional(),
+      search: z.string().optional(),
+      limit: z.coerce.number().int().min(1).max(500).default(200),
+    }),
+    answer: z.object({
+      total: z.number(),
+      items: z.array(pairSchema),
+      /** How many stand at or above each score of ten. */
+      above: z.array(z.object({ score: z.number(), pairs: z.number() })),
+    }),
+  }),
+  compare: endpoint({
+    method: 'GET',
+    path: '/api/matches/compare',
+    summary: 'Every claim of one or two products side by side',
+    query: z.object({ a: z.coerce.number().int(), b: z.coerce.number().int().optional() }),
+    answer: comparisonSchema,
+  }),
+  decide: endpoint({
+    method: 'POST',
+    path: '/api/matches/decide',
+    summary: 'Join pairs, or keep them apart for good; all above a score where no pairs are named',
+    body: z.object({
+      verdict: z.enum(['same', 'different']),
+      pairs: z
+        .array(z.object({ a: z.number().int(), b: z.number().int() }))
+        .max(2000)
+        .optional(),
+      above: z.number().min(0).max(100).optional(),
+    }),
+    answer: effect,
+  }),
+  split: endpoint({
+    method: 'POST',
+    path: '/api/products/:id/split',
+    summary: 'Take records out of a product again; both are as before they were joined',
+    params: idParam,
+    body: z.object({ records: z.array(z.number().int()).min(1).max(50) }),
+    answer: z.object({ products: z.array(z.number()) }),
+  }),
+  joined: endpoint({
+    method: 'GET',
+    path: '/api/matches/joined',
+    summary: 'Products that several sources speak for, those with most disagreement first',
+    query: z.object({
+      search: z.string().optional(),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+      cursor: z.string().optional(),
+    }),
+    answer: z.object({
+      total: z.number(),
+      disagreeing: z.number(),
+      items: z.array(comparedProduct.extend({ differs: z.number() })),
+      next: z.string().nullable(),
+    }),
+  }),
+  unjoined: endpoint({
+    method: 'GET',
+    path: '/api/matches/keys',
+    summary: 'Identifiers that join nothing, because they stand twice in one source',
+    answer: z.object({
+      items: z.array(
+        z.object({
+          kind: z.enum(['gtin', 'mpn', 'number']),
+          key: z.string(),
+          reason: z.string(),
+          records: z.array(sideSchema.extend({ productId: z.number().nullable(), title: z.string().nullable() })),
+        }),
+      ),
+    }),
+  }),
+  propose: endpoint({
+    method: 'POST',
+    path: '/api/matches/propose',
+    summary: 'Look through all goods for pairs again',
+    answer: z.object({ job: z.number() }),
+  }),
+  trust: endpoint({
+    method: 'GET',
+    path: '/api/trust',
+    summary: 'Whose claim wins, attribute by attribute',
+    answer: z.object({
+      suppliers: z.array(z.object({ id: z.number(), name: z.string() })),
+      items: z.array(trustRowSchema),
+    }),
+  }),
+  setTrust: endpoint({
+    method: 'PUT',
+    path: '/api/trust',
+    summary: 'Change whose claim wins; an attribute without ranking follows the general order',
+    body: z.object({
+      /** Absent = the general order of suppliers. */
+      attribute: z.string().optional(),
+      policy: z.enum(trustPolicies).optional(),
+      ranking: z.array(z.number().int()).nullable().optional(),
+    }),
+    answer: z.object({ changed: z.number() }),
+  }),
+};

@@ -1,0 +1,139 @@
+/** One cell → what it feeds: an attribute, a price, the stock. Compiled once per column and target. */
+import { readOptions } from '../catalog/index.js';
+import {
+  type Attribute,
+  type Money,
+  type ReadingStyle,
+  type Value,
+  foldText,
+  parseDecimal,
+  parseValue,
+  readGtin,
+  typeOf,
+} from '../values/index.js';
+import type { ColumnTarget } from './mapping.js';
+import type { ReadRecord, RowReaderSetup } from './rows.js';
+
+/** `cells` is the whole row: a figure's unit may stand beside it. */
+export type CellReader = (cell: string, into: ReadRecord, cells: readonly string[]) => void;
+
+/** Undefined where the column feeds nothing by itself. */
+export function compileCell(column: string, target: ColumnTarget, setup: RowReaderSetup): CellReader | undefined {
+  const { style } = setup;
+  const lost = (into: ReadRecord, cell: string, note: string) => into.notes.push({ column, cell, note, lost: true });
+  const beside = (name: string | undefined) => {
+    const at = name === undefined ? -1 : setup.columns.indexOf(name);
+    return (cells: readonly string[]) => (at < 0 ? '' : (cells[at] ?? '').trim());
+  };
+  switch (target.to) {
+    case 'ignore':
+    case 'key':
+      return undefined;
+    case 'family':
+      return (cell, into) => (into.family ??= cell);
+    case 'options':
+      return (cell, into) => (into.options = readOptions(cell));
+    case 'boughtFrom':
+      return (cell, into) => (into.boughtFrom ??= cell);
+    case 'theirNumber':
+      return (cell, into) => (into.theirNumber ??= cell);
+    case 'stock':
+      return (cell, into) => {
+        const read = parseDecimal(cell, style);
+        if (read.ok && /^-?\d+$/.test(read.value)) into.offer.stock ??= Number(read.value);
+        else lost(into, cell, `“${cell}” is not a whole number of pieces`);
+      };
+    case 'saleFrom':
+    case 'saleTo':
+      return (cell, into) => {
+        const read = typeOf('date').parse(cell, style, dateAttribute);
+        if (read.ok) into.offer[target.to] ??= String(read.value);
+        else lost(into, cell, read.reason);
+      };
+    case 'price': {
+      const currencyOf = beside(target.currencyFrom);
+      return (cell, into, cells) => {
+        const currency = currencyOf(cells).toUpperCase() || target.currency;
+        if (into.offer[target.kind]?.[currency] !== undefined) return;
+        const read = typeOf('money').parse(cell, { ...style, currency }, dateAttribute);
+        if (!read.ok) return void lost(into, cell, read.reason);
+        const { amount } = read.value as { amount: string };
+        into.offer[target.kind] = { ...into.offer[target.kind], [currency]: amount };
+      };
+    }
+    case 'attribute':
+      return attributeReader(column, target, setup, beside(target.unitFrom), beside(target.currencyFrom));
+  }
+}
+
+const dateAttribute: Attribute = {
+  key: 'date',
+  label: 'Date',
+  type: 'date',
+  many: false,
+  perLanguage: false,
+  level: 'variant',
+  group: '',
+};
+
+function attributeReader(
+  column: string,
+  target: Extract<ColumnTarget, { to: 'attribute' }>,
+  { style, dictionary }: RowReaderSetup,
+  unitOf: (cells: readonly string[]) => string,
+  currencyOf: (cells: readonly string[]) => string,
+): CellReader | undefined {
+  const attribute = dictionary.get(target.attribute);
+  if (!attribute) return undefined;
+  const columnStyle: ReadingStyle = {
+    ...style,
+    ...(target.unit ? { unit: target.unit } : {}),
+    ...(target.currency ? { currency: target.currency } : {}),
+  };
+  const translations = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
+  const slot = attribute.perLanguage ? `${attribute.key}@${target.language ?? 'en-GB'}` : attribute.key;
+  return (cell, into, cells) => {
+    const held = into.values[slot];
+    if (held !== undefined && target.join === undefined && !attribute.many) return;
+    const [unit, currency] = [unitOf(cells), currencyOf(cells).toUpperCase()];
+    const rowStyle =
+      unit || currency ? { ...columnStyle, ...(unit ? { unit } : {}), ...(currency ? { currency } : {}) } : columnStyle;
+    const part = target.part === undefined ? cell : partOf(cell, target.part);
+    if (part === undefined)
+      return void into.notes.push({ column, cell, note: `“${cell}” has no part ${target.part}`, lost: true });
+    const text = translations.get(foldText(part)) ?? part;
+    const read = parseValue(text, rowStyle, attribute);
+    if (!read.ok) return void into.notes.push({ column, cell, note: read.reason, lost: true });
+    into.values[slot] = held === undefined ? read.value : together(held, read.value, target.join ?? ' ');
+    for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
+    if (attribute.type === 'money' && Number((read.value as Money).amount) === 0)
+      into.notes.push({ column, cell, note: 'the amount is 0', lost: false });
+    if (attribute.key === 'gtin') noteGtin(column, cell, into);
+  };
+}
+
+/** Lists grow; texts are put together; of other values the first counts. */
+function together(held: Value, more: Value, between: string): Value {
+  if (Array.isArray(held)) return [...held, ...(Array.isArray(more) ? more : [more])];
+  if (typeof held === 'string' && typeof more === 'string') return `${held}${between}${more}`;
+  return held;
+}
+
+/** "12 x 20 cm": the parts stand between the signs, and a unit at the end holds for all before it. */
+export function partOf(cell: string, part: number): string | undefined {
+  const parts = cell.split(/\s*[x×*]\s*/i);
+  const text = parts[part - 1]?.trim();
+  if (text === undefined || text === '') return undefined;
+  const unit = /[\d.,]\s*([^\d\s.,].*)$/u.exec(parts.at(-1) ?? '')?.[1] ?? '';
+  return /\d\s*[^\d\s.,]+$/u.test(text) || unit === '' ? text : `${text} ${unit}`;
+}
+
+/** A GTIN that cannot be right is kept as written, said here, and blocks listings later; a repaired one replaces it. */
+function noteGtin(column: string, cell: string, into: ReadRecord): void {
+  const read = readGtin(cell);
+  if (!read.ok) into.notes.push({ column, cell, note: read.reason, lost: false });
+  else {
+    into.values.gtin = read.written;
+    if (read.note) into.notes.push({ column, cell, note: read.note, lost: false });
+  }
+}
