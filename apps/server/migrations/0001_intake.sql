@@ -51,6 +51,7 @@ ALTER TABLE "batch_row" ADD COLUMN "place" text;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "left_out" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "product_id" bigint;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "edits" jsonb;--> statement-breakpoint
+ALTER TABLE "record" ADD COLUMN "written" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "record" ADD COLUMN "dropped" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "batch_fix" ADD CONSTRAINT "batch_fix_batch_id_batch_id_fk" FOREIGN KEY ("batch_id") REFERENCES "public"."batch"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "join_decision" ADD CONSTRAINT "join_decision_a_record_id_fk" FOREIGN KEY ("a") REFERENCES "public"."record"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -63,6 +64,7 @@ CREATE INDEX "match_pair_b" ON "match_pair" USING btree ("b");--> statement-brea
 CREATE INDEX "match_pair_score" ON "match_pair" USING btree ("score");--> statement-breakpoint
 CREATE INDEX "fact_num" ON "fact" USING btree ("attribute_id","num","product_id") WHERE num IS NOT NULL;--> statement-breakpoint
 CREATE INDEX "fact_key" ON "fact" USING btree ("attribute_id","key","product_id") WHERE key IS NOT NULL;--> statement-breakpoint
+UPDATE "record" SET "written" = "key";--> statement-breakpoint
 UPDATE "batch" SET "reading" = "reading" || '{"format":"delimited"}'::jsonb WHERE NOT "reading" ? 'format';--> statement-breakpoint
 UPDATE "batch" SET "detected" = jsonb_build_object('reading', "reading", 'notes', '[]'::jsonb, 'itemPaths', '[]'::jsonb, 'variantPaths', '[]'::jsonb,
   'why', (SELECT jsonb_object_agg(key, value ->> 'why') FROM jsonb_each("detected"))) WHERE NOT "detected" ? 'reading';--> statement-breakpoint

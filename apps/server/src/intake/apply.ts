@@ -83,7 +83,7 @@ export async function applyRows(
   const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused' AND NOT b.left_out`;
   const key = sql`(SELECT supplier_id FROM batch WHERE id = ${batchId})`;
   await tx.execute(sql`
-    INSERT INTO record (supplier_id, key) SELECT ${key}, b.record_key FROM batch_row b WHERE ${part} AND b.before_id IS NULL ORDER BY b.row
+    INSERT INTO record (supplier_id, key, written) SELECT ${key}, b.record_key, b.key FROM batch_row b WHERE ${part} AND b.before_id IS NULL ORDER BY b.row
     ON CONFLICT DO NOTHING`);
   await tx.execute(sql`
     INSERT INTO record_content (record_id, hash, content, keys, cells)

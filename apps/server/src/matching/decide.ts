@@ -127,7 +127,10 @@ async function sayPair(tx: Executor, pair: { a: number; b: number } | undefined)
   );
   const [a, b] = await Promise.all(
     [pair?.a, pair?.b].map((id) =>
-      one<{ key: string }>(tx, sql`SELECT key FROM record WHERE product_id = ${id ?? 0} ORDER BY id LIMIT 1`),
+      one<{ key: string }>(
+        tx,
+        sql`SELECT coalesce(nullif(written, ''), key) AS key FROM record WHERE product_id = ${id ?? 0} ORDER BY id LIMIT 1`,
+      ),
     ),
   );
   return `${a?.key ?? found[0]?.name ?? 'goods'} and ${b?.key ?? found[1]?.name ?? 'goods'}`;

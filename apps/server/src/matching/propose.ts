@@ -68,6 +68,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
   const sized = [...dictionary.attributes.values()]
     .filter((one_) => (one_.type === 'measure' || one_.type === 'number') && !one_.many && one_.key !== 'madeWhen')
     .map((one_) => one_.key);
+  const said = (key: string) => (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
   const items: MatchItem[] = [];
   for (let after = 0; ;) {
     const found = await rows<{
@@ -87,7 +88,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
             FROM record r WHERE r.product_id = p.id AND r.content_id IS NOT NULL) s
           ORDER BY p.id`,
     );
-    for (const row of found) if (row.sources) items.push(toItem(row, sized));
+    for (const row of found) if (row.sources) items.push(toItem(row, sized, said));
     if (found.length < mostRead) return items;
     after = found.at(-1)?.id ?? 0;
   }
@@ -103,15 +104,16 @@ function toItem(
     keys: string[] | null;
   },
   sized: readonly string[],
+  said: (key: string) => string,
 ): MatchItem {
   const { facts } = row;
   const sizes: Record<string, number> = {};
   for (const key of sized) {
     const value = facts[key] as Measure | number | undefined;
-    if (value !== undefined) sizes[key] = typeof value === 'number' ? value : value.base;
+    if (value !== undefined) sizes[said(key)] = typeof value === 'number' ? value : value.base;
   }
   const words: Record<string, string> = {};
-  for (const key of worded) if (typeof facts[key] === 'string') words[key] = facts[key] as string;
+  for (const key of worded) if (typeof facts[key] === 'string') words[said(key)] = facts[key] as string;
   const prices: Record<string, number> = {};
   for (const key of ['recommendedPrice', 'purchasePrice']) {
     const money = facts[key] as Money | undefined;
@@ -150,8 +152,9 @@ async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWo
   for (const { key, a, b } of found) {
     const [mine, theirs] = [foldText(a), foldText(b)];
     if (mine === theirs) continue;
-    const table = known.get(key) ?? new Map<string, Set<string>>();
-    known.set(key, table);
+    const name = (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
+    const table = known.get(name) ?? new Map<string, Set<string>>();
+    known.set(name, table);
     table.set(mine, (table.get(mine) ?? new Set()).add(theirs));
   }
   return known;

@@ -3,7 +3,7 @@ import type { ClaimRow, Comparison, PairAnswer, TrustRow } from '@velvet-shelf/c
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { type TrustPolicy, splitSlot } from '@velvet-shelf/core/claims';
 import type { Evidence } from '@velvet-shelf/core/matching';
-import { type Attribute, type Value, formatValue, plainText, sameValue } from '@velvet-shelf/core/values';
+import { type Attribute, type Value, agree, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
@@ -21,7 +21,7 @@ async function compared(db: Executor, list: readonly number[]): Promise<Map<numb
   const found = await rows<Compared>(
     db,
     sql`SELECT p.id, p.sku, p.title, p.picture, f.title AS family,
-          (SELECT coalesce(jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', r.key, 'dropped', r.dropped) ORDER BY s.rank, r.id), '[]')
+          (SELECT coalesce(jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped) ORDER BY s.rank, r.id), '[]')
            FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = p.id AND r.content_id IS NOT NULL) AS sources
         FROM product p LEFT JOIN product f ON f.id = p.family_id WHERE p.id = ANY(${ids(list)})`,
   );
@@ -117,7 +117,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
         language: language ?? null,
         claims: Object.fromEntries([...held].map(([record, value]) => [String(record), say(value, attribute)])),
         ...(winners.get(slot) ?? { winner: null, winnerRecord: null, why: null, edit: null }),
-        differs: values.some((value) => !sameValue(value, values[0])),
+        differs: values.some((value) => !agree(value, values[0], attribute)),
       },
     ];
   });
@@ -131,11 +131,12 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
   };
 }
 
-/** Disagreements on what two sources say of one product, of values given on both sides. */
+/** What two sources of one product do not say alike; texts and pictures are everybody's own, units do not matter. */
 const disputes = sql`
   SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each(c.content -> 'values') v
   WHERE r.product_id IN (SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
-    AND v.key NOT IN ('sku') GROUP BY 1, 2 HAVING count(DISTINCT v.value) > 1`;
+    AND v.key NOT IN ('sku', 'pictures', 'morePictures') AND v.key NOT LIKE '%@%'
+  GROUP BY 1, 2 HAVING count(DISTINCT coalesce(v.value -> 'base', v.value)) > 1`;
 
 export async function listJoined(
   { db }: Services,
@@ -179,7 +180,7 @@ export async function listUnjoined({ db }: Services) {
     records: (Compared['sources'][number] & { productId: number | null; title: string | null })[];
   }>(
     db,
-    sql`SELECT j.kind, j.key, j.reason, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', r.key, 'dropped', r.dropped,
+    sql`SELECT j.kind, j.key, j.reason, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped,
             'productId', r.product_id, 'title', p.title) ORDER BY s.rank, r.id) AS records
         FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
         GROUP BY j.kind, j.key, j.reason ORDER BY j.kind, j.key LIMIT 500`,

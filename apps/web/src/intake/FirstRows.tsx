@@ -1,8 +1,36 @@
 /** The first rows of a file as they will become, with the cells that give nothing marked. */
-import type { BatchAnswer } from '@velvet-shelf/contract';
+import { useQuery } from '@tanstack/react-query';
+import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
+import { call } from '../api/call';
+
+interface Shown {
+  label: string;
+  /** Entries of the map that feed it. */
+  entries: number[];
+  columns: string[];
+}
+
+/** What the file feeds, each thing once, however many columns feed it. */
+function thingsOf(batch: BatchAnswer, attributes: AttributeAnswer[]): Shown[] {
+  const things = new Map<string, Shown>();
+  batch.map.forEach(({ column, target }, i) => {
+    if (target.to === 'ignore') return;
+    const label = labelOf(target, attributes);
+    const thing = things.get(label) ?? { label, entries: [], columns: [] };
+    things.set(label, thing);
+    thing.entries.push(i);
+    thing.columns.push(column);
+  });
+  return [...things.values()];
+}
 
 export function FirstRows({ batch }: { batch: BatchAnswer }) {
-  const used = batch.map.flatMap((one, i) => (one.target.to === 'ignore' ? [] : [{ ...one, i }]));
+  const attributes = useQuery({
+    queryKey: ['attributes'],
+    queryFn: () => call(api.catalog.attributes),
+    staleTime: 300_000,
+  });
+  const things = thingsOf(batch, attributes.data?.items ?? []);
   return (
     <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
       <p className="muted small" style={{ margin: '0 0 6px' }}>
@@ -13,11 +41,16 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
         <thead>
           <tr>
             <th>Row</th>
-            {used.map(({ column, target, i }) => (
-              <th key={i} style={{ whiteSpace: 'nowrap' }}>
-                {label(target)}
-                <div className="muted" style={{ fontWeight: 400 }}>
-                  {column}
+            {things.map(({ label, columns }) => (
+              <th
+                key={label}
+                style={{ whiteSpace: 'nowrap', maxWidth: 190 }}
+                className="cut"
+                title={columns.join(', ')}
+              >
+                {label}
+                <div className="muted cut" style={{ fontWeight: 400 }}>
+                  {columns.join(', ')}
                 </div>
               </th>
             ))}
@@ -30,25 +63,29 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
                 {row.place ?? row.row}
               </td>
               {row.refused.length > 0 ? (
-                <td colSpan={used.length} style={{ color: 'var(--blocked)' }}>
+                <td colSpan={things.length} style={{ color: 'var(--blocked)' }}>
                   ✕ {row.refused.join('; ')}
                 </td>
               ) : (
-                used.map(({ column, i }) => {
-                  const becomes = row.becomes[i];
-                  const raw = row.cells[batch.columns.indexOf(column)] ?? '';
+                things.map(({ label, entries, columns }) => {
+                  const cells = entries.flatMap((i) => row.becomes[i] ?? []);
+                  const text = cells.find((one) => one.text !== '')?.text;
+                  const bad = cells.find((one) => one.lost);
+                  const raw = columns.map((column) => row.cells[batch.columns.indexOf(column)] ?? '').filter(Boolean);
+                  const note = cells.find((one) => one.note)?.note;
+                  const isLost = bad !== undefined && text === undefined;
                   return (
                     <td
-                      key={i}
+                      key={label}
                       className="cut"
-                      title={becomes?.note ?? raw}
+                      title={note ?? raw.join(' · ')}
                       style={{
                         maxWidth: 190,
-                        ...(becomes?.lost ? { background: 'var(--blocked-tint)', color: 'var(--blocked)' } : {}),
+                        ...(isLost ? { background: 'var(--blocked-tint)', color: 'var(--blocked)' } : {}),
                       }}
                     >
-                      {becomes?.lost ? `✕ ${raw}` : becomes?.text}
-                      {becomes?.note && !becomes.lost && <span style={{ color: 'var(--advice)' }}> ≈</span>}
+                      {isLost ? `✕ ${raw[0] ?? ''}` : text}
+                      {note && !isLost && <span style={{ color: 'var(--advice)' }}> ≈</span>}
                     </td>
                   );
                 })
@@ -61,23 +98,23 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
   );
 }
 
-function label(target: BatchAnswer['map'][number]['target']): string {
+function labelOf(target: BatchAnswer['map'][number]['target'], attributes: AttributeAnswer[]): string {
   switch (target.to) {
     case 'attribute':
-      return `${target.attribute}${target.language ? `, ${target.language}` : ''}`;
+      return `${attributes.find((one) => one.key === target.attribute)?.label ?? target.attribute}${target.language ? `, ${target.language}` : ''}`;
     case 'price':
-      return `${target.kind === 'sale' ? 'sale price' : 'price'} ${target.currency}`;
+      return `${target.kind === 'sale' ? 'Sale price' : 'Price'} ${target.currency}`;
     case 'key':
-      return 'article number';
+      return 'Article number';
     case 'boughtFrom':
-      return 'bought from';
+      return 'Bought from';
     case 'theirNumber':
-      return 'their number';
+      return 'Their number';
     case 'saleFrom':
-      return 'sale starts';
+      return 'Sale starts';
     case 'saleTo':
-      return 'sale ends';
+      return 'Sale ends';
     default:
-      return target.to;
+      return target.to.charAt(0).toUpperCase() + target.to.slice(1);
   }
 }

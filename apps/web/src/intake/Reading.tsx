@@ -42,7 +42,7 @@ export function ReadingSettings({
   const isExchange = batch.kind === 'round-trip';
   return (
     <>
-      <div className="row wrap" style={{ gap: 16, alignItems: 'flex-start', marginBottom: 10 }}>
+      <div className="row wrap" style={{ gap: 12, alignItems: 'flex-start', marginBottom: 10 }}>
         {!isExchange && (
           <Setting label="Supplier" why="from its header, its numbers or the file’s name">
             <Select
@@ -224,7 +224,7 @@ const pathChoices = (found: { path: string; objects: number }[], now: string, ro
 
 function Setting({ label, why, children }: { label: string; why: string; children: ReactNode }) {
   return (
-    <div style={{ maxWidth: 178 }}>
+    <div style={{ maxWidth: 142 }}>
       <div className="small" style={{ fontWeight: 600 }}>
         {label}
       </div>
@@ -259,7 +259,7 @@ function Pick({
         displayEmpty
         onChange={(event) => onPick(event.target.value)}
         inputProps={{ 'aria-label': label }}
-        sx={{ maxWidth: 178 }}
+        sx={{ maxWidth: 142 }}
       >
         {options.map(([key = '', text]) => (
           <MenuItem key={key} value={key}>

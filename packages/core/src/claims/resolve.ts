@@ -1,5 +1,5 @@
 /** Trust: many claims about one value in, the value that counts and its origin out. */
-import { type Attribute, type Value, canonical, sortKeys } from '../values/index.js';
+import { type Attribute, type Value, agree, sortKeys } from '../values/index.js';
 
 /** "Empty on purpose" is a claim; an absent value is no claim at all. */
 export const empty = Symbol.for('velvet-shelf.empty');
@@ -53,12 +53,11 @@ export function resolveClaims(
   const ordered = [...claims].sort((a, b) => place(a) - place(b) || recordOf(a) - recordOf(b));
   const winner = edit ?? pick(ordered, policy, attribute);
   if (!winner) return undefined;
-  const print = printOf(winner);
   return {
     value: winner.value === empty ? undefined : winner.value,
     origin: winner.origin,
     why: edit ? 'edited by a person' : ordered.length === 1 ? 'the only source' : policyWords[policy],
-    against: ordered.filter((claim) => claim !== winner && printOf(claim) !== print),
+    against: ordered.filter((claim) => claim !== winner && !says(claim, winner, attribute)),
   };
 }
 
@@ -70,8 +69,8 @@ const policyWords: Record<TrustPolicy, string> = {
   longest: 'the longest text',
 };
 
-function printOf({ value }: Claim): string {
-  return value === empty ? '' : canonical(value);
+function says(a: Claim, b: Claim, attribute: Attribute): boolean {
+  return a.value === empty || b.value === empty ? a.value === b.value : agree(a.value, b.value, attribute);
 }
 
 function recordOf(claim: Claim): number {

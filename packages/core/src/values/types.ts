@@ -246,3 +246,10 @@ export function sortKeys(value: Value, attribute: Attribute): (number | string)[
 export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
   return a === b || (a !== undefined && b !== undefined && canonical(a) === canonical(b));
 }
+
+/** Two sources that say the same: a measure in another unit agrees, anything else is compared as it is. */
+export function agree(a: Value | undefined, b: Value | undefined, attribute: Attribute): boolean {
+  if (attribute.type === 'measure' && !attribute.many && a !== undefined && b !== undefined)
+    return (a as Measure).base === (b as Measure).base;
+  return sameValue(a, b);
+}

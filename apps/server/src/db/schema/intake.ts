@@ -166,6 +166,8 @@ export const record = pgTable(
       .notNull()
       .references(() => supplier.id),
     key: text('key').notNull(),
+    /** … and as the supplier wrote it first. */
+    written: text('written').notNull().default(''),
     /** Current content; null while no applied batch has one. */
     contentId: ref('content_id'),
     productId: ref('product_id').references(() => product.id),
