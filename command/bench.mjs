@@ -6,7 +6,14 @@ import { root, run } from './run.mjs';
 import { Fault, say } from './say.mjs';
 import { raiseStage } from './stage.mjs';
 
-const names = ['checks', 'feed'];
+/** What each needs: the demo's loader arguments for its database, or none. */
+const needs = {
+  checks: undefined,
+  matching: undefined,
+  feed: (size) => ['--size', sizes[size]],
+  intake: () => [],
+};
+const names = Object.keys(needs);
 const sizes = { 1000: '1k', 10000: '10k', 100000: '100k' };
 
 export async function bench({ json, only, size }) {
@@ -32,13 +39,18 @@ export async function bench({ json, only, size }) {
   };
   const main = join(root, 'bench/dist/main.js');
   for (const count of size === undefined ? [10_000, 100_000] : [Number(size)]) {
-    if (only !== 'feed') take(run(process.execPath, [main, 'checks', String(count)]));
-    if (only === 'checks') continue;
-    const stage = await raiseStage({ load: ['--size', sizes[count]], servers: false });
-    try {
-      take(run(process.execPath, [main, 'feed', String(count)], { env: stage.env }));
-    } finally {
-      await stage.strike();
+    for (const name of names.filter((one) => only === undefined || only === one)) {
+      const load = needs[name]?.(count);
+      if (load === undefined) {
+        take(run(process.execPath, [main, name, String(count)]));
+        continue;
+      }
+      const stage = await raiseStage({ load, servers: false });
+      try {
+        take(run(process.execPath, [main, name, String(count)], { env: stage.env }));
+      } finally {
+        await stage.strike();
+      }
     }
   }
   return lines.every((line) => line.holds) ? 0 : 1;

@@ -1,8 +1,18 @@
 /** Runs one benchmark at one size; the command gives both and the database. */
 import { benchChecks } from './checks.js';
 import { benchFeed } from './feed.js';
+import { benchIntake } from './intake.js';
+import { benchMatching } from './matching.js';
+import type { BenchLine } from './timing.js';
 
-const [name, size] = process.argv.slice(2);
-const count = Number(size);
-const lines = name === 'checks' ? await benchChecks(count) : await benchFeed(count);
-for (const line of lines) process.stdout.write(`${JSON.stringify(line)}\n`);
+const benches: Record<string, (count: number) => Promise<BenchLine[]> | BenchLine[]> = {
+  checks: benchChecks,
+  feed: benchFeed,
+  intake: benchIntake,
+  matching: benchMatching,
+};
+
+const [name = '', size] = process.argv.slice(2);
+const bench = benches[name];
+if (!bench) throw new Error(`There is no benchmark “${name}”`);
+for (const line of await bench(Number(size))) process.stdout.write(`${JSON.stringify(line)}\n`);
