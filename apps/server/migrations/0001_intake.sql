@@ -39,8 +39,21 @@ ALTER TABLE "fact" DROP CONSTRAINT "fact_attribute_id_attribute_id_fk";
 --> statement-breakpoint
 ALTER TABLE "fact" DROP CONSTRAINT "fact_product_id_product_id_fk";
 --> statement-breakpoint
+ALTER TABLE "batch_row" DROP CONSTRAINT "batch_row_batch_id_batch_id_fk";
+--> statement-breakpoint
+ALTER TABLE "record_content" DROP CONSTRAINT "record_content_record_id_record_id_fk";
+--> statement-breakpoint
+ALTER TABLE "record_key" DROP CONSTRAINT "record_key_record_id_record_id_fk";
+--> statement-breakpoint
+ALTER TABLE "record_version" DROP CONSTRAINT "record_version_record_id_record_id_fk";
+--> statement-breakpoint
+ALTER TABLE "record_version" DROP CONSTRAINT "record_version_batch_id_batch_id_fk";
+--> statement-breakpoint
+ALTER TABLE "record_version" DROP CONSTRAINT "record_version_content_id_record_content_id_fk";
+--> statement-breakpoint
 DROP INDEX "fact_num";--> statement-breakpoint
 DROP INDEX "fact_key";--> statement-breakpoint
+ALTER TABLE "batch_row" ALTER COLUMN "cells" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "trust_policy" ADD COLUMN "ranking" bigint[];--> statement-breakpoint
 ALTER TABLE "batch" ADD COLUMN "scope" text DEFAULT 'whole' NOT NULL;--> statement-breakpoint
 ALTER TABLE "batch" ADD COLUMN "kind" text DEFAULT 'file' NOT NULL;--> statement-breakpoint
@@ -51,8 +64,11 @@ ALTER TABLE "batch_row" ADD COLUMN "place" text;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "left_out" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "product_id" bigint;--> statement-breakpoint
 ALTER TABLE "batch_row" ADD COLUMN "edits" jsonb;--> statement-breakpoint
+ALTER TABLE "batch_row" ADD COLUMN "record_id" bigint;--> statement-breakpoint
+ALTER TABLE "batch_row" ADD COLUMN "print" text;--> statement-breakpoint
 ALTER TABLE "record" ADD COLUMN "written" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "record" ADD COLUMN "dropped" boolean DEFAULT false NOT NULL;--> statement-breakpoint
+ALTER TABLE "record_content" ADD COLUMN "print" text;--> statement-breakpoint
 ALTER TABLE "batch_fix" ADD CONSTRAINT "batch_fix_batch_id_batch_id_fk" FOREIGN KEY ("batch_id") REFERENCES "public"."batch"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "join_decision" ADD CONSTRAINT "join_decision_a_record_id_fk" FOREIGN KEY ("a") REFERENCES "public"."record"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "join_decision" ADD CONSTRAINT "join_decision_b_record_id_fk" FOREIGN KEY ("b") REFERENCES "public"."record"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint

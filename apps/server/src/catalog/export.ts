@@ -4,7 +4,6 @@ import { isComputed } from '@velvet-shelf/core/catalog';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import ExcelJS from 'exceljs';
 import { type Database, ids, rows } from '../db/client.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { viewIds } from './grid.js';
@@ -150,6 +149,7 @@ async function writeCsv(out: PassThrough, columns: ExportColumn[], lines: AsyncI
 
 /** Figures are numbers, everything else is text: a spreadsheet must not turn a GTIN into a float. */
 async function writeXlsx(out: PassThrough, columns: ExportColumn[], lines: AsyncIterable<Line>): Promise<void> {
+  const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true, useSharedStrings: false });
   const sheet = book.addWorksheet('Goods', { views: [{ state: 'frozen', xSplit: 2, ySplit: 1 }] });
   sheet.columns = columns.map(({ key }) => ({

@@ -11,7 +11,7 @@ import {
 } from '@velvet-shelf/core/claims';
 import { type Attribute, type Media, type Value, canonical, foldText, sortKeys } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, rows } from '../db/client.js';
+import { type Executor, ids, json, numbers, rows, texts } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Dictionary } from './dictionary.js';
 
@@ -362,16 +362,21 @@ async function writeFacts(
       if (!attribute || attributeId === undefined) continue;
       if (canonical([before.facts[key], before.texts?.[key]]) === canonical([after.facts[key], after.texts[key]]))
         continue;
-      stale.push({ product: after.id, attribute: attributeId });
+      if (before.facts[key] !== undefined || before.texts?.[key] !== undefined)
+        stale.push({ product: after.id, attribute: attributeId });
       fresh.push(...factRows(after, key, attribute, attributeId));
     }
   }
-  await on.execute(sql`
-    DELETE FROM fact f USING jsonb_to_recordset(${json(stale)}) AS t(product bigint, attribute bigint)
-    WHERE f.product_id = t.product AND f.attribute_id = t.attribute`);
-  await on.execute(sql`
-    INSERT INTO fact (attribute_id, lang, num, key, product_id)
-    SELECT attribute, lang, num, key, product FROM jsonb_to_recordset(${json(fresh)}) AS t(attribute bigint, lang text, num float8, key text, product bigint)`);
+  if (stale.length > 0)
+    await on.execute(sql`
+      DELETE FROM fact f USING unnest(${ids(stale.map((one) => one.product))}, ${ids(stale.map((one) => one.attribute))}) AS t(product, attribute)
+      WHERE f.product_id = t.product AND f.attribute_id = t.attribute`);
+  fresh.sort((x, y) => x.attribute - y.attribute);
+  if (fresh.length > 0)
+    await on.execute(sql`
+      INSERT INTO fact (attribute_id, lang, num, key, product_id)
+      SELECT * FROM unnest(${ids(fresh.map((one) => one.attribute))}, ${texts(fresh.map((one) => one.lang))}, ${numbers(fresh.map((one) => one.num))},
+        ${texts(fresh.map((one) => one.key))}, ${ids(fresh.map((one) => one.product))})`);
 }
 
 function factRows(product: Draft, key: string, attribute: Attribute, attributeId: number) {

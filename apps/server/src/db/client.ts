@@ -40,6 +40,19 @@ export function json(value: unknown): SQL {
   return sql`${JSON.stringify(value).replaceAll('\\u0000', '')}::jsonb`;
 }
 
+/** A list of texts as one parameter; null stays null. */
+export function texts(list: readonly (string | null)[]): SQL {
+  const literal = list.map((text) =>
+    text === null ? 'NULL' : `"${text.replaceAll('\u0000', '').replace(/[\\"]/g, '\\$&')}"`,
+  );
+  return sql`${`{${literal.join(',')}}`}::text[]`;
+}
+
+/** A list of numbers as one parameter; null stays null. */
+export function numbers(list: readonly (number | null)[]): SQL {
+  return sql`${`{${list.map((one) => one ?? 'NULL').join(',')}}`}::float8[]`;
+}
+
 /** A moment of the database as ISO 8601. */
 export function iso(moment: string): string;
 export function iso(moment: string | null): string | null;

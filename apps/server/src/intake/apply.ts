@@ -26,6 +26,7 @@ export async function applyBatch(context: JobContext): Promise<void> {
   const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM batch_row WHERE ${rowsLeft}`);
   let from = Number(checkpoint?.row ?? 0);
   let done = Number(checkpoint?.done ?? 0);
+  let isAnalysed = false;
   for (;;) {
     if (await cancelled()) {
       await undoBatch(db, batchId, actionId);
@@ -48,6 +49,13 @@ export async function applyBatch(context: JobContext): Promise<void> {
     });
     from = last;
     await progress(done, total?.n ?? 0);
+    if (upTo.n === chunkRows && !isAnalysed) {
+      // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
+      await db.execute(
+        sql`ANALYZE record, record_content, record_version, record_key, family_key, product, product_text, fact, price, stock_level`,
+      );
+      isAnalysed = true;
+    }
   }
   if (!isExport) await db.transaction((tx) => settleDropped(tx, batchId, { actionId, dictionary }));
   await db.execute(
@@ -81,21 +89,30 @@ export async function applyRows(
   last: number,
 ): Promise<void> {
   const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused' AND NOT b.left_out`;
-  const key = sql`(SELECT supplier_id FROM batch WHERE id = ${batchId})`;
-  await tx.execute(sql`
-    INSERT INTO record (supplier_id, key, written) SELECT ${key}, b.record_key, b.key FROM batch_row b WHERE ${part} AND b.before_id IS NULL ORDER BY b.row
-    ON CONFLICT DO NOTHING`);
-  await tx.execute(sql`
-    INSERT INTO record_content (record_id, hash, content, keys, cells)
-    SELECT r.id, b.hash, b.content, coalesce(b.keys, (SELECT o.keys FROM record_content o WHERE o.id = b.before_id)), b.cells FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
-    WHERE ${part} AND b.outcome <> 'unchanged' ORDER BY b.row ON CONFLICT DO NOTHING`);
+  const head = await one<{ supplier: number }>(
+    tx,
+    sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${batchId}`,
+  );
+  const supplier = head?.supplier ?? 0;
   await tx.execute(sql`
     INSERT INTO record_version (record_id, batch_id, content_id, row)
-    SELECT r.id, ${batchId}, c.id, b.row FROM batch_row b JOIN record r ON r.supplier_id = ${key} AND r.key = b.record_key
-    JOIN record_content c ON c.record_id = r.id AND c.hash = b.hash WHERE ${part} ON CONFLICT DO NOTHING`);
+    SELECT b.record_id, ${batchId}, b.before_id, b.row FROM batch_row b WHERE ${part} AND b.outcome = 'unchanged' ON CONFLICT DO NOTHING`);
+  const news = sql`${part} AND b.outcome <> 'unchanged'`;
+  await tx.execute(sql`
+    INSERT INTO record (supplier_id, key, written) SELECT ${supplier}, b.record_key, b.key FROM batch_row b WHERE ${news} AND b.record_id IS NULL ORDER BY b.row
+    ON CONFLICT DO NOTHING`);
+  await tx.execute(sql`
+    UPDATE batch_row b SET record_id = r.id FROM record r
+    WHERE ${news} AND b.record_id IS NULL AND r.supplier_id = ${supplier} AND r.key = b.record_key`);
+  await tx.execute(sql`
+    INSERT INTO record_content (record_id, hash, print, content, keys, cells)
+    SELECT b.record_id, b.hash, b.print, b.content, coalesce(b.keys, (SELECT c.keys FROM record_content c WHERE c.id = b.before_id)), b.cells
+    FROM batch_row b WHERE ${news} ORDER BY b.row ON CONFLICT (record_id, hash) DO UPDATE SET print = excluded.print`);
   const touched = await rows<{ id: number }>(
     tx,
-    sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId} AND row > ${after} AND row <= ${last}`,
+    sql`INSERT INTO record_version (record_id, batch_id, content_id, row)
+        SELECT b.record_id, ${batchId}, c.id, b.row FROM batch_row b JOIN record_content c ON c.record_id = b.record_id AND c.hash = b.hash WHERE ${news}
+        ON CONFLICT (record_id, batch_id) DO UPDATE SET content_id = excluded.content_id RETURNING record_id AS id`,
   );
   await settleRecords(
     tx,
@@ -110,16 +127,20 @@ async function settleDropped(
   batchId: number,
   { actionId, dictionary }: Omit<Applying, 'batchId'>,
 ): Promise<void> {
+  const latest = await one<{ id: number | null; supplier: number }>(
+    tx,
+    sql`SELECT max(w.id) AS id, b.supplier_id AS supplier FROM batch b LEFT JOIN batch w ON w.supplier_id = b.supplier_id
+          AND w.scope = 'whole' AND w.kind <> 'round-trip' AND w.state IN ('applying', 'applied')
+        WHERE b.id = ${batchId} GROUP BY 2`,
+  );
+  const whole = latest?.id ?? 0;
   const changed = await rows<{ product: number | null }>(
     tx,
-    sql`WITH latest AS (
-          SELECT max(id) AS id, supplier_id FROM batch WHERE supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId})
-            AND scope = 'whole' AND kind <> 'round-trip' AND state IN ('applying', 'applied') GROUP BY 2),
+    sql`WITH listed AS MATERIALIZED (SELECT DISTINCT record_key AS key FROM batch_row WHERE batch_id = ${whole} AND record_key IS NOT NULL),
         now AS (
-          SELECT r.id, r.content_id IS NOT NULL AND EXISTS (SELECT 1 FROM latest)
-            AND NOT EXISTS (SELECT 1 FROM batch_row b, latest WHERE b.batch_id = latest.id AND b.record_key = r.key)
-            AND NOT EXISTS (SELECT 1 FROM record_version v JOIN batch n ON n.id = v.batch_id, latest WHERE v.record_id = r.id AND v.batch_id > latest.id AND n.state IN ('applying', 'applied')) AS dropped
-          FROM record r WHERE r.supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId}))
+          SELECT r.id, ${whole} > 0 AND r.content_id IS NOT NULL AND k.key IS NULL
+            AND NOT EXISTS (SELECT 1 FROM record_version v JOIN batch n ON n.id = v.batch_id WHERE v.record_id = r.id AND v.batch_id > ${whole} AND n.state IN ('applying', 'applied')) AS dropped
+          FROM record r LEFT JOIN listed k ON k.key = r.key WHERE r.supplier_id = ${latest?.supplier ?? 0} AND (k.key IS NULL OR r.dropped))
         UPDATE record r SET dropped = now.dropped FROM now WHERE now.id = r.id AND r.dropped <> now.dropped RETURNING r.product_id AS product`,
   );
   const products = changed.flatMap((one_) => one_.product ?? []);

@@ -112,7 +112,7 @@ export function previewRows(
   sample: readonly FileRow[],
   attributes: ReadonlyMap<string, Attribute>,
 ): BatchAnswer['sample'] {
-  const read = compileRowReader({
+  const { read } = compileRowReader({
     columns: batch.columns,
     map: batch.map,
     style: batch.reading,
@@ -219,7 +219,7 @@ async function wordsOfJoined(
   head: readonly FileRow[],
   attributes: ReadonlyMap<string, Attribute>,
 ): Promise<Map<string, LearntWord[]>> {
-  const read = compileRowReader({
+  const { read } = compileRowReader({
     columns: batch.columns,
     map: batch.map,
     style: batch.reading,

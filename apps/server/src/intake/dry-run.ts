@@ -50,15 +50,16 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
   const head = await one<{ supplier: number }>(db, sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${id}`);
-  const before = await rows<{ id: number; content: RecordContent }>(
+  const before = await rows<{ id: number; content: RecordContent; cells: string[] }>(
     db,
-    sql`SELECT id, content FROM record_content WHERE id IN (SELECT jsonb_array_elements_text(${json(shown.flatMap((row) => row.beforeId ?? []))})::bigint)`,
+    sql`SELECT id, content, cells FROM record_content WHERE id IN (SELECT jsonb_array_elements_text(${json(shown.flatMap((row) => row.beforeId ?? []))})::bigint)`,
   );
-  const contents = new Map(before.map((one_) => [one_.id, one_.content]));
+  const contents = new Map(before.map((one_) => [one_.id, one_]));
   const joins = await findJoins(db, head?.supplier ?? 0, shown);
   return shown.map((row): BatchRowAnswer => {
+    const held = row.beforeId === null ? undefined : contents.get(row.beforeId);
     const changes = row.content
-      ? contentChanges(row.beforeId === null ? undefined : contents.get(row.beforeId), row.content).map(
+      ? contentChanges(row.beforeId === null ? undefined : contents.get(row.beforeId)?.content, row.content).map(
           ({ field, before: was, after }) => ({
             field: sayFieldName(field, attributes),
             before: sayChange(field, was, attributes),
@@ -74,10 +75,10 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
       row: row.row,
       place: row.place,
       leftOut: row.leftOut,
-      cells: row.cells,
+      cells: row.cells ?? held?.cells ?? [],
       outcome: row.outcome,
       key: row.key,
-      title: titleOf(row, dictionary),
+      title: titleOf(row.content ?? held?.content, row.cells ?? held?.cells ?? [], dictionary),
       reasons: row.reasons ?? [],
       notes: row.notes ?? [],
       changes,
@@ -86,11 +87,11 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
   });
 }
 
-function titleOf(row: RowRecord, { home }: Dictionary): string | null {
-  const values = row.content?.values ?? {};
+function titleOf(content: RecordContent | undefined, cells: readonly string[], { home }: Dictionary): string | null {
+  const values = content?.values ?? {};
   const title = values[`title@${home}`] ?? Object.entries(values).find(([slot]) => slot.startsWith('title@'))?.[1];
   if (typeof title === 'string') return title;
-  const filled = row.cells.filter((cell) => cell !== '').slice(0, 3);
+  const filled = cells.filter((cell) => cell !== '').slice(0, 3);
   return filled.join(' · ').slice(0, 120) || null;
 }
 
@@ -171,7 +172,7 @@ export async function fixRow(
       INSERT INTO batch_fix (batch_id, row, cells) VALUES (${tried.id}, ${row}, ${json(cells)})
       ON CONFLICT (batch_id, row) DO UPDATE SET cells = batch_fix.cells || excluded.cells`);
     const judge = await compileJudge(tx, tried, await loadDictionary(tx));
-    const fixed = withFix({ row, place: held.place ?? undefined, cells: held.cells }, tried.columns, cells);
+    const fixed = withFix({ row, place: held.place ?? undefined, cells: held.cells ?? [] }, tried.columns, cells);
     const [judged] = await judge([fixed]);
     if (!judged) return;
     const twin = await one<{ row: number }>(
@@ -185,9 +186,12 @@ export async function fixRow(
             outcome: 'refused' as const,
             reasons: [`Article number ${judged.key} stands on row ${twin.row} too; the first one counts`],
             content: null,
+            text: null,
             hash: null,
             keys: null,
             beforeId: null,
+            recordId: null,
+            print: null,
           }
         : judged;
     await tx
@@ -203,6 +207,8 @@ export async function fixRow(
         hash: final.hash,
         keys: final.keys as Record<string, string> | null,
         beforeId: final.beforeId,
+        recordId: final.recordId,
+        print: final.print,
       })
       .where(and(eq(batchRow.batchId, tried.id), eq(batchRow.row, row)));
     await recount(tx, tried.id);
@@ -253,7 +259,7 @@ export async function refusedRows(
     rows: refused.map(({ row, place, reasons, cells }) => ({
       place: place ?? String(row),
       reasons: reasons ?? [],
-      cells,
+      cells: cells ?? [],
     })),
   };
 }

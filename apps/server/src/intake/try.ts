@@ -1,5 +1,5 @@
 /** The dry run: what every row of a batch would do, kept row by row, nothing else touched. */
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import {
   type ColumnMap,
   type ReadRow,
@@ -37,9 +37,13 @@ export interface Judged {
   reasons: string[] | null;
   notes: ReadonlyArray<{ column: string; cell: string; note: string; lost: boolean }> | null;
   content: RecordContent | null;
+  /** The content as JSON. */
+  text: string | null;
   hash: string | null;
   keys: Partial<Record<string, string>> | null;
+  recordId: number | null;
   beforeId: number | null;
+  print: string | null;
 }
 
 const chunkRows = 2000;
@@ -65,7 +69,7 @@ export async function compileJudge(
   const isOwn = batch.supplier.kind === 'own';
   const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
   const byName = new Map(suppliers.map((one) => [foldText(one.name), one.id]));
-  const read = compileRowReader({
+  const reader = compileRowReader({
     columns: batch.columns,
     map: batch.map,
     style: batch.reading,
@@ -73,23 +77,45 @@ export async function compileJudge(
   });
   const isUpdate = batch.scope === 'update';
   const contentColumn = isUpdate ? sql`, c.content AS held` : sql``;
+  const way = hash(
+    'md5',
+    canonical([batch.map, batch.columns, batch.reading, [...dictionary.attributes]]),
+    'base64url',
+  );
+  const printOf = (file: FileRow) =>
+    isUpdate || file.broken ? null : hash('md5', `${way}\u0001${file.cells.join('\u0001')}`, 'base64url');
   return async (chunk) => {
-    const results = chunk.map((file): ReadRow =>
-      file.broken ? { outcome: 'refused', key: undefined, reasons: [file.broken] } : read(file.cells),
-    );
-    const keys = results.flatMap((row) => (row.outcome === 'read' ? [recordKey(row.key)] : []));
+    const keys = chunk.map((file) => (file.broken ? '' : recordKey(reader.keyOf(file.cells))));
     const existing = new Map(
       (
-        await rows<{ key: string; content: number; hash: string; held?: RecordContent }>(
+        await rows<{
+          key: string;
+          record: number;
+          content: number;
+          hash: string;
+          print: string | null;
+          held?: RecordContent;
+        }>(
           db,
-          sql`SELECT r.key, c.id AS content, c.hash ${contentColumn} FROM record r JOIN record_content c ON c.id = r.content_id
-              WHERE r.supplier_id = ${batch.supplier.id} AND r.key = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(keys)})))`,
+          sql`SELECT r.key, r.id AS record, c.id AS content, c.hash, c.print ${contentColumn} FROM record r JOIN record_content c ON c.id = r.content_id
+              WHERE r.supplier_id = ${batch.supplier.id} AND r.key = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(keys.filter(Boolean))})))`,
         )
       ).map((one) => [one.key, one]),
     );
-    return results.map((row): Judged => {
+    return chunk.map((file, i): Judged => {
+      const found = existing.get(keys[i] ?? '');
+      const print = printOf(file);
+      if (found && print !== null && found.print === print) {
+        const written = reader.keyOf(file.cells);
+        const again = reader.take(written);
+        return again
+          ? refused(again.key, again.reasons)
+          : { ...unchanged, key: written, recordKey: found.key, recordId: found.record, beforeId: found.content };
+      }
+      const row: ReadRow = file.broken
+        ? { outcome: 'refused', key: undefined, reasons: [file.broken] }
+        : reader.read(file.cells);
       if (row.outcome === 'refused') return refused(row.key, row.reasons);
-      const found = existing.get(recordKey(row.key));
       if (isUpdate && !found)
         return refused(row.key, [
           `${batch.supplier.name} has no article number “${row.key}” that we know; this file updates goods and makes none`,
@@ -97,36 +123,41 @@ export async function compileJudge(
       if (isOwn) row.values.sku = row.key;
       const given = contentOf(row);
       const content = isUpdate && found?.held ? mergeContent(found.held, given) : given;
-      const hash = createHash('sha1').update(canonical(content)).digest('base64url');
+      const text = canonical(content);
+      const hashed = hash('sha1', text, 'base64url');
       const keysOf =
         isUpdate && found?.held
           ? null
           : joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name)));
       return {
-        outcome: found === undefined ? 'created' : found.hash === hash ? 'unchanged' : 'changed',
+        outcome: found === undefined ? 'created' : found.hash === hashed ? 'unchanged' : 'changed',
         key: row.key,
         recordKey: recordKey(row.key),
         reasons: null,
         notes: row.notes.length > 0 ? row.notes : null,
         content,
-        hash,
+        text,
+        hash: hashed,
         keys: keysOf,
+        recordId: found?.record ?? null,
         beforeId: found?.content ?? null,
+        print,
       };
     });
   };
 }
+
+const nothing = { reasons: null, notes: null, content: null, text: null, hash: null, keys: null, print: null } as const;
+const unchanged = { ...nothing, outcome: 'unchanged' } as const;
 
 function refused(key: string | undefined, reasons: string[]): Judged {
   return {
     outcome: 'refused',
     key: key ?? null,
     recordKey: key === undefined ? null : recordKey(key),
+    ...nothing,
     reasons,
-    notes: null,
-    content: null,
-    hash: null,
-    keys: null,
+    recordId: null,
     beforeId: null,
   };
 }
@@ -198,6 +229,8 @@ export async function tryBatch(
 }
 
 const rowColumns = [
+  'record_id',
+  'print',
   'batch_id',
   'row',
   'place',
@@ -214,19 +247,23 @@ const rowColumns = [
 ];
 
 function toLine(batchId: number, file: FileRow, judged: Judged): string {
+  // What is unchanged stands in the record already.
+  const isKnown = judged.outcome === 'unchanged';
   const cells: Cell[] = [
+    judged.recordId,
+    judged.print,
     batchId,
     file.row,
     file.place,
-    file.cells,
+    isKnown ? null : file.cells,
     judged.outcome,
     judged.key,
     judged.recordKey,
     judged.reasons,
     judged.notes,
-    judged.content,
+    isKnown ? null : judged.text,
     judged.hash,
-    judged.keys,
+    isKnown ? null : judged.keys,
     judged.beforeId,
   ];
   return copyLine(cells);

@@ -1,20 +1,17 @@
-/** Every kind of job and what it does. */
-import { buildFailed, buildFeed } from '../feeds/service.js';
-import { awaitReport } from '../feeds/report.js';
-import { applyBatch, undoJob } from '../intake/apply.js';
-import { findEffect } from '../intake/effect.js';
-import { pullGoods } from '../intake/pull.js';
-import { tryJob } from '../intake/service.js';
-import { findMatches } from '../matching/propose.js';
+/** Every kind of job and what does it; a worker thread loads only what its job needs. */
 import { registerJob } from './run.js';
 
 export function registerJobs(): void {
-  registerJob('try-batch', tryJob);
-  registerJob('find-effect', findEffect);
-  registerJob('apply-batch', applyBatch);
-  registerJob('undo-batch', undoJob);
-  registerJob('find-matches', findMatches);
-  registerJob('pull-goods', pullGoods);
-  registerJob('build-feed', buildFeed, buildFailed);
-  registerJob('offer-feed', awaitReport);
+  registerJob('try-batch', async (context) => (await import('../intake/service.js')).tryJob(context));
+  registerJob('find-effect', async (context) => (await import('../intake/effect.js')).findEffect(context));
+  registerJob('apply-batch', async (context) => (await import('../intake/apply.js')).applyBatch(context));
+  registerJob('undo-batch', async (context) => (await import('../intake/apply.js')).undoJob(context));
+  registerJob('pull-goods', async (context) => (await import('../intake/pull.js')).pullGoods(context));
+  registerJob('find-matches', async (context) => (await import('../matching/propose.js')).findMatches(context));
+  registerJob(
+    'build-feed',
+    async (context) => (await import('../feeds/service.js')).buildFeed(context),
+    async (context, error) => (await import('../feeds/service.js')).buildFailed(context, error),
+  );
+  registerJob('offer-feed', async (context) => (await import('../feeds/report.js')).awaitReport(context));
 }

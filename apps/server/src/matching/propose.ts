@@ -1,7 +1,7 @@
 /** Looks through all goods for pairs that may be the same, and keeps those that wait for a person. */
 import { type KnownWords, type MatchItem, findCandidates, pairKey } from '@velvet-shelf/core/matching';
 import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, one, rows } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
@@ -70,39 +70,48 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
     .map((one_) => one_.key);
   const said = (key: string) => (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
   const items: MatchItem[] = [];
+  const identifiers = await grouped(
+    db,
+    sql`SELECT r.product_id AS product, array_agg(j.kind || ' ' || j.key) AS list FROM join_proposal j JOIN record_key k ON k.kind = j.kind AND k.key = j.key
+        JOIN record r ON r.id = k.record_id WHERE r.product_id IS NOT NULL GROUP BY 1`,
+  );
   for (let after = 0; ;) {
-    const found = await rows<{
-      id: number;
-      sources: number[];
-      titles: string[] | null;
-      brand: string | null;
-      facts: Record<string, Value>;
-      keys: string[] | null;
-    }>(
+    const found = await rows<MatchRow>(
       db,
-      sql`SELECT p.id, s.sources, s.keys, p.brand, p.facts, (SELECT array_agg(value) FROM jsonb_each_text(t.texts -> 'title')) AS titles
-          FROM (SELECT id, brand, facts FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL AND id > ${after} ORDER BY id LIMIT ${mostRead}) p
-          LEFT JOIN product_text t ON t.product_id = p.id
-          CROSS JOIN LATERAL (SELECT array_agg(r.supplier_id) AS sources,
-            (SELECT array_agg(k.kind || ' ' || k.key) FROM record x JOIN record_key k ON k.record_id = x.id JOIN join_proposal j ON j.kind = k.kind AND j.key = k.key WHERE x.product_id = p.id) AS keys
-            FROM record r WHERE r.product_id = p.id AND r.content_id IS NOT NULL) s
-          ORDER BY p.id`,
+      sql`SELECT p.id, p.brand, p.facts, (SELECT array_agg(value) FROM jsonb_each_text(t.texts -> 'title')) AS titles
+          FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+          WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
     );
-    for (const row of found) if (row.sources) items.push(toItem(row, sized, said));
+    const last = found.at(-1)?.id ?? after;
+    const sources = await grouped(
+      db,
+      sql`SELECT product_id AS product, array_agg(supplier_id) AS list FROM record WHERE product_id > ${after} AND product_id <= ${last} AND content_id IS NOT NULL GROUP BY 1`,
+    );
+    for (const row of found) {
+      const speaking = sources.get(row.id);
+      if (speaking) items.push(toItem(row, speaking.map(Number), identifiers.get(row.id) ?? [], sized, said));
+    }
     if (found.length < mostRead) return items;
-    after = found.at(-1)?.id ?? 0;
+    after = last;
   }
 }
 
+interface MatchRow {
+  id: number;
+  titles: string[] | null;
+  brand: string | null;
+  facts: Record<string, Value>;
+}
+
+async function grouped(db: Executor, statement: SQL): Promise<Map<number, string[]>> {
+  const found = await rows<{ product: number; list: string[] }>(db, statement);
+  return new Map(found.map(({ product, list }) => [product, list]));
+}
+
 function toItem(
-  row: {
-    id: number;
-    sources: number[];
-    titles: string[] | null;
-    brand: string | null;
-    facts: Record<string, Value>;
-    keys: string[] | null;
-  },
+  row: MatchRow,
+  sources: number[],
+  identifiers: readonly string[],
   sized: readonly string[],
   said: (key: string) => string,
 ): MatchItem {
@@ -127,11 +136,11 @@ function toItem(
       .replace(/^number \d+:/, 'article number ');
   return {
     id: row.id,
-    sources: row.sources.map(Number),
+    sources,
     titles: row.titles ?? [],
     brand: row.brand ?? undefined,
     mpn: typeof facts.mpn === 'string' ? facts.mpn : undefined,
-    identifiers: (row.keys ?? []).map(say),
+    identifiers: identifiers.map(say),
     sizes,
     words,
     prices,

@@ -101,7 +101,7 @@ function attributeReader(
     const part = target.part === undefined ? cell : partOf(cell, target.part);
     if (part === undefined)
       return void into.notes.push({ column, cell, note: `“${cell}” has no part ${target.part}`, lost: true });
-    const text = translations.get(foldText(part)) ?? part;
+    const text = translations.size === 0 ? part : (translations.get(foldText(part)) ?? part);
     const read = parseValue(text, rowStyle, attribute);
     if (!read.ok) return void into.notes.push({ column, cell, note: read.reason, lost: true });
     into.values[slot] = held === undefined ? read.value : together(held, read.value, target.join ?? ' ');

@@ -45,7 +45,7 @@ function readAll(rows: string[][], decimal: '.' | ',') {
     ({ column, target }) => ({ column, target }),
   );
   expect(mappingFaults(map)).toEqual([]);
-  const read = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary });
+  const { read } = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary });
   return body.map((cells) => read(cells));
 }
 

@@ -54,8 +54,16 @@ export interface RowReaderSetup {
   dictionary: ReadonlyMap<string, Attribute>;
 }
 
-/** Compiles a mapping into a function that reads rows; it remembers article numbers to refuse the second. */
-export function compileRowReader(setup: RowReaderSetup): (cells: readonly string[]) => ReadRow {
+export interface RowReader {
+  read(cells: readonly string[]): ReadRow;
+  /** The article number as written, "" where there is none. */
+  keyOf(cells: readonly string[]): string;
+  /** Marks an article number as seen without reading its row; a refusal where it was seen before. */
+  take(key: string): Extract<ReadRow, { outcome: 'refused' }> | undefined;
+}
+
+/** Compiles a mapping into a reader of rows; it remembers article numbers to refuse the second. */
+export function compileRowReader(setup: RowReaderSetup): RowReader {
   const readers = setup.columns.flatMap((column, at) =>
     setup.map
       .filter((entry) => entry.column === column)
@@ -67,12 +75,10 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
   const keyColumns = setup.columns.flatMap((column, at) =>
     setup.map.some((entry) => entry.column === column && entry.target.to === 'key') ? [at] : [],
   );
+  const fillFromOptions = compileOptions(setup.dictionary);
   const header = setup.columns.map((column) => column.trim()).join('\u0001');
   const seen = new Set<string>();
-  return (cells) => {
-    const refused = refuse(cells, setup.columns, header, keyColumns);
-    if (refused) return refused;
-    const key = firstOf(cells, keyColumns);
+  const take: RowReader['take'] = (key) => {
     const folded = foldText(key);
     if (seen.has(folded))
       return {
@@ -81,6 +87,14 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
         reasons: [`Article number ${key} stands on an earlier row of this file; the first one counts`],
       };
     seen.add(folded);
+    return undefined;
+  };
+  const read: RowReader['read'] = (cells) => {
+    const refused = refuse(cells, setup.columns, header, keyColumns);
+    if (refused) return refused;
+    const key = firstOf(cells, keyColumns);
+    const again = take(key);
+    if (again) return again;
     const record: ReadRecord = {
       outcome: 'read',
       key,
@@ -96,9 +110,10 @@ export function compileRowReader(setup: RowReaderSetup): (cells: readonly string
       const cell = cells[at];
       if (cell !== undefined && cell.trim() !== '') read(cell.trim(), record, cells);
     }
-    fillFromOptions(record, setup.dictionary);
+    fillFromOptions(record);
     return record;
   };
+  return { read, take, keyOf: (cells) => firstOf(cells, keyColumns) };
 }
 
 /** The first of some cells that holds anything. */
@@ -125,7 +140,8 @@ function refuse(
     reasons: [reason],
   });
   if (cells.every((cell) => cell.trim() === '')) return no('The row is empty');
-  if (cells.map((cell) => cell.trim()).join('\u0001') === header) return no('The header stands here again');
+  if (cells[0]?.trim() === columns[0]?.trim() && cells.map((cell) => cell.trim()).join('\u0001') === header)
+    return no('The header stands here again');
   if (cells.length < columns.length)
     return no(
       `The row has ${cells.length} columns, the header ${columns.length}: a separator is missing, or the row was cut off`,
@@ -144,17 +160,27 @@ function refuse(
   return undefined;
 }
 
+const plainStyle: ReadingStyle = { decimal: '.', dateOrder: 'ymd' };
+
 /** An option axis named like an attribute says that attribute's value, where no column does. */
-function fillFromOptions(record: ReadRecord, dictionary: ReadonlyMap<string, Attribute>): void {
-  for (const [axis, value] of record.options) {
-    const folded = foldCode(axis);
-    for (const attribute of dictionary.values()) {
-      if (attribute.perLanguage || record.values[attribute.key] !== undefined) continue;
-      if (foldCode(attribute.label) !== folded && foldCode(attribute.key) !== folded) continue;
-      const read = parseValue(value, { decimal: '.', dateOrder: 'ymd' }, attribute);
-      if (read.ok) record.values[attribute.key] = read.value;
+function compileOptions(dictionary: ReadonlyMap<string, Attribute>): (record: ReadRecord) => void {
+  const byName = new Map<string, Attribute[]>();
+  for (const attribute of dictionary.values())
+    if (!attribute.perLanguage)
+      for (const name of new Set([foldCode(attribute.label), foldCode(attribute.key)]))
+        byName.set(name, [...(byName.get(name) ?? []), attribute]);
+  const named = new Map<string, Attribute[]>();
+  return (record) => {
+    for (const [axis, value] of record.options) {
+      let attributes = named.get(axis);
+      if (!attributes) named.set(axis, (attributes = byName.get(foldCode(axis)) ?? []));
+      for (const attribute of attributes) {
+        if (record.values[attribute.key] !== undefined) continue;
+        const read = parseValue(value, plainStyle, attribute);
+        if (read.ok) record.values[attribute.key] = read.value;
+      }
     }
-  }
+  };
 }
 
 /** Comparable identifiers of a record, for joining. `number` names the supplier it points to. */

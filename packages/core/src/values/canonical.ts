@@ -1,11 +1,17 @@
 /** JSON with the keys of every object in order: equal data, equal text, wherever it has been kept meanwhile. */
 export function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  if (value !== null && typeof value === 'object') {
-    const entries = Object.entries(value)
-      .filter(([, member]) => member !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1));
-    return `{${entries.map(([key, member]) => `${JSON.stringify(key)}:${canonical(member)}`).join(',')}}`;
+  if (typeof value !== 'object' || value === null) return JSON.stringify(value) ?? 'null';
+  if (Array.isArray(value)) {
+    let list = '';
+    for (let i = 0; i < value.length; i++) list += (i > 0 ? ',' : '') + canonical(value[i]);
+    return `[${list}]`;
   }
-  return JSON.stringify(value) ?? 'null';
+  const members = value as Record<string, unknown>;
+  let text = '';
+  for (const key of Object.keys(members).sort()) {
+    const member = members[key];
+    if (member === undefined) continue;
+    text += `${text === '' ? '' : ','}${JSON.stringify(key)}:${canonical(member)}`;
+  }
+  return `{${text}}`;
 }

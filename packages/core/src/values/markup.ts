@@ -42,9 +42,30 @@ const allowed = {
   disallowedTagsMode: 'discard' as const,
 };
 
+interface Cleaned {
+  html: string;
+  removed: string[];
+}
+
+/** Variants of a family repeat their text, so the last texts are remembered. */
+const remembered = new Map<string, Cleaned>();
+const mostRemembered = 500;
+
 /** Cleans markup for keeping, and says what was taken out. Text without markup passes untouched. */
-export function cleanMarkup(html: string): { html: string; removed: string[] } {
+export function cleanMarkup(html: string): Cleaned {
   if (!/[<&]/.test(html)) return { html, removed: [] };
+  const known = remembered.get(html);
+  if (known) return known;
+  const cleaned = clean(html);
+  if (remembered.size >= mostRemembered) remembered.clear();
+  remembered.set(html, cleaned);
+  return cleaned;
+}
+
+/** Tags of ours without attributes need no sanitising. */
+const plainTags = new RegExp(`<(?=[a-z!/])(?!/?(?:${allowed.allowedTags.join('|')})\\s*/?>)`, 'i');
+
+function clean(html: string): Cleaned {
   const removed = [
     [/<script/i, 'a script'],
     [/<iframe/i, 'an iframe'],
@@ -52,7 +73,7 @@ export function cleanMarkup(html: string): { html: string; removed: string[] } {
     [/<[^>]+\son\w+\s*=/i, 'an event handler'],
     [/javascript:/i, 'a script address'],
   ].flatMap(([pattern, name]) => ((pattern as RegExp).test(html) ? [name as string] : []));
-  return { html: /<[a-z!/]/i.test(html) ? sanitizeHtml(html, allowed) : html, removed };
+  return { html: plainTags.test(html) ? sanitizeHtml(html, allowed) : html, removed };
 }
 
 /** Markup as plain text: blocks become lines, list items get a dash. Fast, because cleaned markup holds no surprises. */

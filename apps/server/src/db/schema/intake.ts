@@ -113,9 +113,7 @@ export interface RowEdit {
 export const batchRow = pgTable(
   'batch_row',
   {
-    batchId: ref('batch_id')
-      .notNull()
-      .references(() => batch.id, { onDelete: 'cascade' }),
+    batchId: ref('batch_id').notNull(),
     /** Running number in the file; of delimited text the row, counted from 1 with the header. */
     row: integer('row').notNull(),
     /** Where it stands, where that is no row of a delimited text: "Lamps, row 12". */
@@ -129,15 +127,19 @@ export const batchRow = pgTable(
     recordKey: text('record_key'),
     reasons: jsonb('reasons').$type<string[]>(),
     notes: jsonb('notes').$type<CellNote[]>(),
-    cells: jsonb('cells').$type<string[]>().notNull(),
+    /** Of unchanged rows neither cells nor content: the record has them. */
+    cells: jsonb('cells').$type<string[]>(),
     content: jsonb('content').$type<RecordContent>(),
     hash: text('hash'),
     keys: jsonb('keys').$type<Record<string, string>>(),
     /** Round trip: the product, and the edits the row amounts to. */
     productId: ref('product_id'),
     edits: jsonb('edits').$type<RowEdit[]>(),
-    /** The content it would replace. */
+    /** The record it belongs to already, and the content it would replace. */
+    recordId: ref('record_id'),
     beforeId: ref('before_id'),
+    /** Print of the raw row and the way it is read: an equal one need not be read again. */
+    print: text('print'),
   },
   (table) => [
     primaryKey({ columns: [table.batchId, table.row] }),
@@ -188,10 +190,9 @@ export const recordContent = pgTable(
   'record_content',
   {
     id: rowId(),
-    recordId: ref('record_id')
-      .notNull()
-      .references(() => record.id),
+    recordId: ref('record_id').notNull(),
     hash: text('hash').notNull(),
+    print: text('print'),
     content: jsonb('content').$type<RecordContent>().notNull(),
     keys: jsonb('keys').$type<Record<string, string>>().notNull(),
     cells: jsonb('cells').$type<string[]>().notNull(),
@@ -202,15 +203,9 @@ export const recordContent = pgTable(
 export const recordVersion = pgTable(
   'record_version',
   {
-    recordId: ref('record_id')
-      .notNull()
-      .references(() => record.id),
-    batchId: ref('batch_id')
-      .notNull()
-      .references(() => batch.id),
-    contentId: ref('content_id')
-      .notNull()
-      .references(() => recordContent.id),
+    recordId: ref('record_id').notNull(),
+    batchId: ref('batch_id').notNull(),
+    contentId: ref('content_id').notNull(),
     row: integer('row').notNull(),
   },
   (table) => [
@@ -224,9 +219,7 @@ export const recordKey = pgTable(
   {
     kind: text('kind', { enum: ['gtin', 'mpn', 'number'] }).notNull(),
     key: text('key').notNull(),
-    recordId: ref('record_id')
-      .notNull()
-      .references(() => record.id),
+    recordId: ref('record_id').notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.kind, table.key, table.recordId] }),
