@@ -1,6 +1,6 @@
 /** ./velvet test: lint and types, unit, integration, end-to-end. Quiet when green, telling when red. */
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
@@ -37,12 +37,20 @@ export async function test({ only }) {
   }
   if (wanted('unit')) count('unit', vitest('unit', results, {}));
   if (wanted('integration')) {
-    const stage = await raiseStage({ load: ['--bare'] });
-    try {
-      count('integration', vitest('integration', results, { ...stage.env, VELVET_TEST_URL: stage.url }));
-    } finally {
-      await stage.strike();
+    // Each file has a database of its own: it says from the first line on what is there.
+    const tests = readdirSync(join(root, 'apps/server/test')).filter((name) => name.endsWith('.test.ts'));
+    const tally = { passed: 0, failed: 0 };
+    for (const name of tests) {
+      const stage = await raiseStage({ load: ['--bare'] });
+      try {
+        const one = vitest('integration', results, { ...stage.env, VELVET_TEST_URL: stage.url }, [name]);
+        tally.passed += one.passed;
+        tally.failed += one.failed;
+      } finally {
+        await stage.strike();
+      }
     }
+    count('integration', tally);
   }
   if (wanted('e2e')) {
     const stage = await raiseStage({ load: ['--bare'] });
@@ -68,7 +76,7 @@ function quietly(program, args, env = {}) {
   return done.status === 0;
 }
 
-function vitest(project, results, env) {
+function vitest(project, results, env, files = []) {
   const file = join(results, `${project}.json`);
   const green = quietly(
     'npx',
@@ -81,6 +89,7 @@ function vitest(project, results, env) {
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${file}`,
+      ...files,
     ],
     env,
   );

@@ -10,7 +10,7 @@ import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull.js';
 import { runAside } from './jobs/aside.js';
 import { registerJobs } from './jobs/kinds.js';
-import { sweepJobs } from './jobs/run.js';
+import { isConnectionLoss, sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
 
 registerJobs();
@@ -32,7 +32,11 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
   let running = Promise.resolve();
   const tick = () => {
     if (stopped) return;
-    running = work().catch((error: unknown) => log.error({ err: error }, 'background work failed'));
+    running = work().catch((error: unknown) => {
+      // A database that starts again is no fault of the work; the next round finds it there.
+      if (isConnectionLoss(error)) log.info('the database is away');
+      else log.error({ err: error }, 'background work failed');
+    });
     void running.then(() => setTimeout(tick, milliseconds).unref());
   };
   setTimeout(tick, milliseconds).unref();

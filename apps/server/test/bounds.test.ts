@@ -78,7 +78,8 @@ describe('wrong files', () => {
   it.each([
     ['empty.csv', new Uint8Array(), 422, 'empty'],
     ['picture.csv', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a), 422, 'PNG'],
-    ['workbook.csv', Uint8Array.of(0x50, 0x4b, 3, 4, 20, 0, 6, 0), 422, 'XLSX'],
+    ['workbook.csv', Uint8Array.of(0x50, 0x4b, 3, 4, 20, 0, 6, 0), 422, 'XLSX workbook or ZIP archive, but damaged'],
+    ['old-workbook.csv', Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1), 422, 'save it as XLSX'],
     ['prose.csv', text('just a line of words\nand another\n'), 400, 'no table'],
     ['header-only.csv', text('sku;name\n'), 400, 'no rows below the header'],
     ['large.csv', text(`sku;name\n${'x'.repeat(5_100_000)}`), 413, 'larger than 5 MB'],

@@ -46,6 +46,23 @@ export class Client {
   uploadDemo = async (name: string) =>
     this.upload(name, await readFile(new URL(`../../../demo/files/intake/${name}`, import.meta.url)));
 
+  async bytes(path: string): Promise<Uint8Array> {
+    const answer = await fetch(base + path, { headers: { cookie: this.cookie } });
+    return new Uint8Array(await answer.arrayBuffer());
+  }
+
+  uploadText = (name: string, text: string) => this.upload(name, new TextEncoder().encode(text));
+
+  /** Asks again and again until the answer is as wanted. */
+  async until(path: string, wanted: (body: Answer['body']) => boolean): Promise<Answer['body']> {
+    for (let i = 0; i < 300; i++) {
+      const { body } = await this.get(path);
+      if (wanted(body)) return body;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`${path} did not come to what was waited for`);
+  }
+
   /** Uploads, tries and applies; answers the batch. */
   async bringIn(name: string) {
     const { body } = await this.uploadDemo(name);

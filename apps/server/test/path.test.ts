@@ -38,14 +38,15 @@ describe('intake', () => {
     pottery = body.id;
     expect(body.supplier).toBe('Brackwater Pottery');
     expect(body.reading).toEqual({
+      format: 'delimited',
       encoding: 'windows-1252',
       delimiter: ';',
       headerRow: 1,
       decimal: ',',
       dateOrder: 'ymd',
     });
-    expect(body.detected.encoding.why).toContain('not valid UTF-8');
-    expect(body.closedLists[0].values[0]).toMatchObject({ value: 'Töpfe', becomes: null });
+    expect(body.detected.why.encoding).toContain('not valid UTF-8');
+    expect(body.translations[0].values[0]).toMatchObject({ value: 'Töpfe', becomes: null });
   });
   it('can be corrected, and says what is wrong with a mapping', async () => {
     const { body } = await client.get(`/api/batches/${pottery}`);

@@ -8,7 +8,7 @@ import { type Database, ids, rows } from '../db/client.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { viewIds } from './grid.js';
 import { typedText } from './product.js';
-import type { ProductRow } from './resolve.js';
+import type { ProductRow } from './draft.js';
 
 /** Names a row's product; a row without it makes a new one. */
 export const idColumn = 'shelf-id';

@@ -13,6 +13,7 @@ import { channelRoutes } from '../channels/routes.js';
 import { feedRoutes } from '../feeds/routes.js';
 import { intakeRoutes } from '../intake/routes.js';
 import { listingRoutes } from '../listings/routes.js';
+import { isConnectionLoss } from '../jobs/run.js';
 import { matchingRoutes } from '../matching/routes.js';
 import { currentUser } from '../session/service.js';
 import { sessionRoutes } from '../session/routes.js';
@@ -97,11 +98,13 @@ function problems(log: Logger) {
   };
 }
 
-/** Two people or jobs at the same rows at once: try again. */
+/** Two people or jobs at the same rows at once, or a database that is starting again: try again. */
 function databaseProblem(error: unknown): Problem | undefined {
   const code = (error as { cause?: { code?: string }; code?: string }).cause?.code ?? (error as { code?: string }).code;
   if (code === '40P01' || code === '40001')
     return new Problem(409, 'Somebody else was at the same rows', 'Nothing was changed. Try again.');
+  if (isConnectionLoss(error))
+    return new Problem(503, 'The database is away', 'It may be starting again. Try again in a moment.');
   return undefined;
 }
 

@@ -1,8 +1,8 @@
 /** Applying and undoing a batch: in chunks, each a transaction with its checkpoint; joins, families and products follow. */
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { resolveUnits } from '../catalog/resolve.js';
-import { type Executor, ids, one, rows } from '../db/client.js';
+import { resolveUnits, resolveVariants } from '../catalog/resolve.js';
+import { type Executor, ids, one, rows, texts as textList } from '../db/client.js';
 import { type Change, addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
@@ -20,7 +20,10 @@ export async function applyBatch(context: JobContext): Promise<void> {
   const batchId = Number(input.batch);
   const actionId = Number(input.action);
   const dictionary = await loadDictionary(db);
-  const head = await one<{ kind: string }>(db, sql`SELECT kind FROM batch WHERE id = ${batchId}`);
+  const head = await one<{ kind: string; created: number | null }>(
+    db,
+    sql`SELECT kind, (counts ->> 'created')::int AS created FROM batch WHERE id = ${batchId}`,
+  );
   const isExport = head?.kind === 'round-trip';
   const rowsLeft = sql`batch_id = ${batchId} AND outcome <> 'refused' AND NOT left_out`;
   const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM batch_row WHERE ${rowsLeft}`);
@@ -49,7 +52,7 @@ export async function applyBatch(context: JobContext): Promise<void> {
     });
     from = last;
     await progress(done, total?.n ?? 0);
-    if (upTo.n === chunkRows && !isAnalysed) {
+    if (!isAnalysed && (head?.created ?? 0) > chunkRows) {
       // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
       await db.execute(
         sql`ANALYZE record, record_content, record_version, record_key, family_key, product, product_text, fact, price, stock_level`,
@@ -160,25 +163,53 @@ export async function settleRecords(
   records: readonly number[],
   { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary },
 ): Promise<void> {
-  const changed = await rows<{ id: number }>(
+  const familyKeys = [...dictionary.attributes.values()]
+    .filter((one_) => one_.level === 'family')
+    .map((one_) => one_.key);
+  const shared = (content: SQL) =>
+    sql`(SELECT jsonb_object_agg(v.key, v.value) FROM jsonb_each(${content}.content -> 'values') v WHERE split_part(v.key, '@', 1) = ANY(${textList(familyKeys)}))`;
+  /** Light: same keys, family, options and family-level values, so that joins and siblings stay as they are. */
+  const changed = await rows<{ id: number; product: number | null; light: boolean }>(
     tx,
     sql`UPDATE record r SET content_id = now.content_id FROM (
-          SELECT x.id, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
+          SELECT x.id, o.content_id AS old, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
             WHERE v.record_id = x.id AND b.state IN ('applying', 'applied') ORDER BY v.batch_id DESC LIMIT 1) AS content_id
-          FROM unnest(${ids(records)}) AS x(id)) now
-        WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id RETURNING r.id`,
+          FROM unnest(${ids(records)}) AS x(id) JOIN record o ON o.id = x.id) now
+        WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id
+        RETURNING r.id, r.product_id AS product, coalesce((
+          SELECT a.keys = b.keys AND a.content -> 'family' IS NOT DISTINCT FROM b.content -> 'family' AND a.content -> 'options' IS NOT DISTINCT FROM b.content -> 'options'
+            AND ${shared(sql`a`)} IS NOT DISTINCT FROM ${shared(sql`b`)}
+          FROM record_content a, record_content b WHERE a.id = now.old AND b.id = now.content_id), false) AS light`,
   );
   const list = changed.map((one_) => one_.id);
   if (list.length === 0) return;
-  const before = await reach(tx, list);
-  await refreshKeys(tx, list);
-  const closure = await reach(tx, before);
-  const products = await rejoin(tx, closure);
-  const units = await regroup(tx, products);
+  const heavy = changed.filter((one_) => !one_.light || one_.product === null).map((one_) => one_.id);
+  const light = changed.flatMap((one_) => (one_.light && one_.product !== null ? [one_.product] : []));
+  let units: number[] = [];
+  if (heavy.length > 0) {
+    const before = await reach(tx, heavy);
+    await refreshKeys(tx, heavy);
+    const closure = await reach(tx, before);
+    units = await regroup(tx, await rejoin(tx, closure));
+  }
   const offers = batchId === undefined ? [] : await applyOffers(tx, list, batchId);
   const changes = await resolveUnits(tx, units, dictionary);
+  const resolved = new Set(units);
+  const beside = await rows<{ id: number; unit: number }>(
+    tx,
+    sql`SELECT id, unit_id AS unit FROM product WHERE id = ANY(${ids(light)})`,
+  );
+  const alone = beside.filter((one_) => !resolved.has(one_.unit));
+  if (alone.length > 0)
+    changes.push(
+      ...(await resolveVariants(
+        tx,
+        alone.map((one_) => one_.id),
+        dictionary,
+      )),
+    );
   await addChanges(tx, actionId, mergeChanges(changes, offers));
-  await markDirty(tx, units);
+  await markDirty(tx, [...new Set([...units, ...beside.map((one_) => one_.unit)])]);
 }
 
 /** One row a subject. */

@@ -175,7 +175,7 @@ function byName(column: Column, columns: readonly Column[], setup: SuggestSetup)
     /^(?:(sale) )?(?:price|preis|pris)$/.exec(column.word) ??
     (/^(?:sale|angebot|angebotspreis|reapris)$/.test(column.word) ? ['', 'sale'] : null);
   if (price) return pricesByName(column, columns, setup, price[1] === 'sale' ? 'sale' : 'regular');
-  if (column.word === 'id')
+  if (column.word === 'id' || column.word === 'number')
     return setup.variantPath && !column.isVariant
       ? one({ to: 'family' }, 88, 'it names the item that the variants share')
       : one({ to: 'key' }, 88, 'it names each item');

@@ -33,7 +33,7 @@ const stateWords = {
 const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   [
     { to: 'key' },
-    'sku|article number|article no|art no|item number|item no|code|supplier number|product id',
+    'sku|article|article number|article no|art no|item number|item no|code|supplier number|product id',
     'artikelnummer|artikelnr|artikel nr|bestellnummer',
     'artnr|art nr',
   ],
@@ -53,11 +53,11 @@ const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   [attribute('description'), 'description|long text|text', 'beschreibung|artikeltext|langtext', 'beskrivning'],
   [
     attribute('category'),
-    'category|our category|type|group|product group',
+    'category|our category|type|group|product group|shelf',
     'warengruppe|kategorie|produktgruppe',
     'kategori|varugrupp',
   ],
-  [attribute('brand'), 'brand|make', 'marke', 'marke|varumarke'],
+  [attribute('brand'), 'brand|make|maker|manufacturer', 'marke', 'marke|varumarke'],
   [
     attribute('mpn'),
     'mpn|manufacturer part number|part number',
@@ -74,7 +74,12 @@ const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   ],
   [{ to: 'saleFrom' }, 'sale starts|sale from', 'angebot ab|aktion von', 'rea fran'],
   [{ to: 'saleTo' }, 'sale ends|sale to', 'angebot bis|aktion bis', 'rea till'],
-  [{ to: 'stock' }, 'stock|quantity|on hand|qty', 'bestand|lagerbestand|menge', 'lager|lagersaldo|saldo|antal'],
+  [
+    { to: 'stock' },
+    'stock|quantity|on hand|on shelf|qty',
+    'bestand|lagerbestand|menge',
+    'lager|lagersaldo|saldo|antal',
+  ],
   [attribute('state', stateWords), 'state|status|availability', 'zustand|lieferstatus', 'tillganglighet'],
   [attribute('page'), 'page|url|link|product url', 'seite', 'lank|sida'],
   [attribute('morePictures'), 'more pictures|more images|additional image', 'weitere bilder', 'fler bilder'],

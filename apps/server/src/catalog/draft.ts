@@ -1,0 +1,165 @@
+/** Products as they are about to be written: variants out of their slots, families out of their variants. */
+import { completeness, familyTitle } from '@velvet-shelf/core/catalog';
+import { type Slots, splitSlot } from '@velvet-shelf/core/claims';
+import { type Media, type Value, canonical, foldText } from '@velvet-shelf/core/values';
+import type { Dictionary } from './dictionary.js';
+
+export interface ProductRow {
+  id: number;
+  kind: 'family' | 'variant' | 'single' | 'bundle';
+  family_id: number | null;
+  unit_id: number;
+  sku: string | null;
+  title: string | null;
+  brand: string | null;
+  category: string | null;
+  gtin: string | null;
+  state: string | null;
+  picture: string | null;
+  price: string | null;
+  stock: number;
+  options: [string, string][];
+  facts: Record<string, Value>;
+  offers: Record<string, { regular?: string; sale?: { amount: string; from?: string; to?: string } }>;
+  complete: number;
+  version: number;
+  texts: Record<string, Record<string, string>> | null;
+}
+
+export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
+  texts: Record<string, Record<string, string>>;
+  search: string;
+};
+
+/** Attributes whose pictures are given their measures. */
+export const pictureSlots: ReadonlySet<string> = new Set(['pictures', 'morePictures']);
+
+/** What a variant holds once its slots are known. */
+export function draftVariant(
+  before: ProductRow,
+  slots: Slots,
+  options: [string, string][],
+  dictionary: Dictionary,
+  sizes: Map<string, Media>,
+): Draft {
+  const facts: Record<string, Value> = {};
+  const texts: Record<string, Record<string, string>> = {};
+  for (const [slot, { value }] of slots) {
+    if (value === undefined) continue;
+    const [key, language] = splitSlot(slot);
+    if (language !== undefined) texts[key] = { ...texts[key], [language]: String(value) };
+    else if (dictionary.attributes.get(key)?.type === 'richText') texts[key] = { [dictionary.home]: String(value) };
+    else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((one) => sizes.get(one.name) ?? one) : value;
+  }
+  const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key] as string) : null);
+  const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;
+  const pictures = facts.pictures as Media[] | undefined;
+  const has = (slot: string) =>
+    slot === 'price'
+      ? before.price !== null
+      : slot === 'title' || slot === 'description'
+        ? texts[slot]?.[dictionary.home] !== undefined
+        : facts[slot] !== undefined;
+  return {
+    id: before.id,
+    kind: before.kind,
+    options,
+    facts,
+    texts,
+    title,
+    sku: text('sku'),
+    brand: text('brand'),
+    category: text('category'),
+    gtin: text('gtin'),
+    state: text('state'),
+    picture: pictures?.[0]?.name ?? null,
+    price: before.price,
+    stock: before.stock,
+    offers: before.offers,
+    complete: completeness(has),
+    search: foldText(
+      [
+        title,
+        text('sku'),
+        text('gtin'),
+        text('mpn'),
+        text('brand'),
+        text('category'),
+        ...options.map(([, value]) => value),
+      ]
+        .filter(Boolean)
+        .join(' '),
+    ),
+  };
+}
+
+/** What a family needs to know of each variant. */
+export type Member = Pick<
+  Draft,
+  'title' | 'brand' | 'category' | 'state' | 'picture' | 'stock' | 'complete' | 'search'
+>;
+
+/** A family row that keeps what it holds itself: nothing its variants say at family level has changed. */
+export function keptFamily(before: ProductRow, dictionary: Dictionary): Draft {
+  const { facts } = before;
+  const texts = before.texts ?? {};
+  const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key] as string) : null);
+  return {
+    ...before,
+    texts,
+    title: texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null,
+    brand: text('brand'),
+    category: text('category'),
+    state: text('state'),
+    picture: (facts.pictures as Media[] | undefined)?.[0]?.name ?? null,
+    search: '',
+  };
+}
+
+/** A family: what it holds itself, and what its variants amount to. */
+export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
+  const usual = (key: 'brand' | 'category' | 'state') => {
+    const counts = new Map<string, number>();
+    for (const one of variants) if (one[key] !== null) counts.set(one[key], (counts.get(one[key]) ?? 0) + 1);
+    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+  };
+  const titles = variants.flatMap((one) => one.title ?? []);
+  const title = own.title ?? familyTitle(titles) ?? titles[0] ?? null;
+  return {
+    ...own,
+    title,
+    brand: own.brand ?? usual('brand'),
+    category: own.category ?? usual('category'),
+    state: own.state ?? (variants.some((one) => one.state === 'selling') ? 'selling' : usual('state')),
+    picture: own.picture ?? variants.find((one) => one.picture !== null)?.picture ?? null,
+    price: null,
+    stock: variants.reduce((sum, one) => sum + one.stock, 0),
+    complete: Math.round(variants.reduce((sum, one) => sum + one.complete, 0) / Math.max(1, variants.length)),
+    search: foldText([title, own.brand, ...variants.map((one) => one.search)].filter(Boolean).join(' ')).slice(0, 4000),
+  };
+}
+
+/** Equal prints, equal rows. */
+export function printDraft(product: ProductRow | Draft): string {
+  const { sku, title, brand, category, gtin, state, picture, stock, complete, options, facts, texts } = product;
+  return canonical([sku, title, brand, category, gtin, state, picture, stock, complete, options, facts, texts ?? {}]);
+}
+
+/** What changed, field by field, for the history. */
+export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {
+  if (before.title === null && Object.keys(before.facts).length === 0) return { created: [true] };
+  const delta: Record<string, unknown[]> = {};
+  const flat = (product: ProductRow | Draft) => {
+    const fields = new Map<string, unknown>(Object.entries(product.facts));
+    for (const [key, byLanguage] of Object.entries(product.texts ?? {}))
+      for (const [language, text] of Object.entries(byLanguage)) fields.set(`${key}@${language}`, text);
+    if (product.options.length > 0) fields.set('options', product.options);
+    return fields;
+  };
+  const [old, now] = [flat(before), flat(after)];
+  for (const field of new Set([...old.keys(), ...now.keys()])) {
+    const [was, is] = [old.get(field) ?? null, now.get(field) ?? null];
+    if (canonical(was) !== canonical(is)) delta[field] = [was, is];
+  }
+  return delta;
+}

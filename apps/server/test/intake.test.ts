@@ -1,0 +1,533 @@
+/** Every file a supplier sends, and one product out of several sources. In this order. */
+import { rows } from '@velvet-shelf/server/db/client';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+const client = new Client();
+beforeAll(async () => void (await client.signIn()));
+afterAll(() => db.$client.end());
+
+type Body = Answer['body'];
+const count = async (statement: ReturnType<typeof sql>) => Number((await rows<{ n: number }>(db, statement))[0]?.n);
+const tried = async (id: number) => (await client.send('POST', `/api/batches/${id}/try`)).body;
+const applied = async (id: number) => (await client.send('POST', `/api/batches/${id}/apply`)).body;
+const rowsOf = async (id: number, outcome = '') =>
+  (await client.get(`/api/batches/${id}/rows?limit=200${outcome === '' ? '' : `&outcome=${outcome}`}`)).body
+    .items as Body[];
+const correct = (id: number, body: object) => client.send('PUT', `/api/batches/${id}/reading`, body);
+const supplier = async (name: string) => (await client.send('POST', '/api/suppliers', { name })).body.id as number;
+const attribute = (body: Body, key: string) => body.values.find((one: Body) => one.attribute === key);
+
+/** Brings a small table in for one supplier; answers the batch. */
+async function bringText(name: string, text: string, supplierId: number): Promise<Body> {
+  const { body } = await client.uploadText(name, text);
+  await correct(body.id, { supplierId });
+  await tried(body.id);
+  return applied(body.id);
+}
+
+describe('every format', () => {
+  beforeAll(async () => {
+    await client.bringIn('mosswick-own.tsv');
+    await client.bringIn('brackwater-pottery.csv');
+  });
+
+  it('a workbook: both sheets, header rows found, merged and hidden cells named', async () => {
+    const { body } = await client.uploadDemo('lumenloam-lighting.xlsx');
+    expect(body.supplier).toBe('Lumenloam Lighting');
+    expect(body.reading.sheets).toEqual([
+      { name: 'Lamps', headerRow: 3, read: true },
+      { name: 'Timers & accessories', headerRow: 4, read: true },
+    ]);
+    expect(body.detected.notes).toEqual(['hidden column “Factor” on Lamps', '10 merged ranges']);
+    expect(body.mapFaults).toEqual([]);
+    expect((await tried(body.id)).counts).toMatchObject({ created: 88, refused: 1 });
+    const list = await rowsOf(body.id);
+    const noted = (part: string) => list.filter((row) => row.notes.some((one: Body) => one.note.includes(part))).length;
+    expect(noted('leading zero')).toBe(9);
+    expect(noted('has dropped')).toBe(5);
+    expect(noted('wrong check digit')).toBe(5);
+    expect(list.find((row) => row.place === 'Lamps, row 73').reasons[0]).toContain('a note, not goods');
+    await applied(body.id);
+    const gtins = await rows<{ length: number; n: number }>(
+      db,
+      sql`SELECT length(c.content -> 'values' ->> 'gtin') AS length, count(*) AS n FROM record r JOIN record_content c ON c.id = r.content_id
+          JOIN supplier s ON s.id = r.supplier_id WHERE s.key = 'lumenloam' AND c.keys ? 'gtin' GROUP BY 1`,
+    );
+    expect(gtins.find((one) => one.length === 12)?.n).toBe(20);
+    expect(gtins.find((one) => one.length === 8)?.n).toBe(9);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM record r JOIN record_content c ON c.id = r.content_id WHERE c.content -> 'values' -> 'colourTemperature' ->> 'unit' = 'k'`,
+      ),
+    ).toBeGreaterThan(40);
+  });
+
+  it('JSON with nested packets, and then the same goods as XML change nothing but what the formats say apart', async () => {
+    const { body: json } = await client.uploadDemo('kestrelgate-seeds.json');
+    expect(json.reading).toMatchObject({ format: 'json', itemPath: 'items', variantPath: 'packets' });
+    expect((await tried(json.id)).counts).toMatchObject({ created: 118, refused: 1 });
+    expect((await rowsOf(json.id, 'refused'))[0].place).toMatch(/^item \d+$/);
+    await applied(json.id);
+    const { body: xml } = await client.uploadDemo('kestrelgate-seeds.xml');
+    expect(xml.reading).toMatchObject({ format: 'xml', itemPath: 'list.item', variantPath: 'packet' });
+    expect((await tried(xml.id)).counts).toMatchObject({ created: 0, refused: 1, dropped: 0 });
+    const fields = new Set(
+      (await rowsOf(xml.id, 'changed')).flatMap((row) => row.changes.map((one: Body) => one.field)),
+    );
+    expect([...fields]).toEqual([]);
+  });
+
+  it('JSON Lines with a broken line: that line is refused with its number, the others go on', async () => {
+    const { body } = await client.uploadText(
+      'goods.jsonl',
+      '{"sku":"J1","name":"Pot"}\n{"sku":\n{"sku":"J3","name":"Tray"}\n',
+    );
+    expect(body.reading.format).toBe('jsonl');
+    expect((await tried(body.id)).counts).toMatchObject({ created: 2, refused: 1 });
+    expect((await rowsOf(body.id, 'refused'))[0].reasons[0]).toContain('Line 2 is not JSON');
+  });
+
+  it('a page with a schema.org description', async () => {
+    const product = {
+      '@context': 'https://schema.org',
+      '@type': 'Product',
+      sku: 'P1',
+      name: 'Cork mat',
+      offers: { price: '4.50', priceCurrency: 'EUR' },
+    };
+    const { body } = await client.uploadText(
+      'page.html',
+      `<!doctype html><html><script type="application/ld+json">${JSON.stringify(product)}</script></html>`,
+    );
+    expect(body.reading.format).toBe('jsonld');
+    const target = (column: string) => body.map.find((one: Body) => one.column === column)?.target;
+    expect(target('sku')).toEqual({ to: 'key' });
+    expect(JSON.stringify(target('offers.price'))).toContain('offers.priceCurrency');
+  });
+
+  it.each([
+    [
+      'entities.xml',
+      '<!DOCTYPE a [<!ENTITY x SYSTEM "file:///etc/passwd">]><a><b c="&x;"/><b c="2"/></a>',
+      'never loaded',
+    ],
+    ['plain.html', '<!doctype html><html><body>Pots</body></html>', 'no schema.org description'],
+    ['flat.xml', '<a><b>1</b></a>', 'no element in it repeats'],
+    ['archive.xlsx', 'PK\u0003\u0004nothing', 'damaged'],
+  ])('%s gets a clear message and changes nothing', async (name, text, words) => {
+    const before = (await client.get('/api/batches')).body.items.length;
+    const answer = await client.uploadText(name, text);
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toContain(words);
+    expect((await client.get('/api/batches')).body.items.length).toBe(before);
+  });
+});
+
+describe('the dry run', () => {
+  it('learns a supplier’s words from goods both sides describe', async () => {
+    const { body } = await client.uploadDemo('brackwater-pottery.csv');
+    const words = (column: string) => body.translations.find((one: Body) => one.column === column)?.values ?? [];
+    expect(words('Warengruppe').find((one: Body) => one.value === 'Untersetzer')?.learnt).toMatchObject({
+      ours: 'Planters/Saucers & trays',
+    });
+    expect(words('Glasur').find((one: Body) => one.value === 'Waldgrün')?.learnt?.ours).toBe('Moss');
+    const map = body.map.map((one: Body) =>
+      one.column === 'Glasur' ? { ...one, target: { ...one.target, values: { Waldgrün: 'Moss' } } } : one,
+    );
+    await correct(body.id, { map });
+    const done = await tried(body.id);
+    expect(done.counts.changed).toBeGreaterThan(10);
+    expect(done.counts.changed + done.counts.unchanged).toBe(179);
+    const changed = await rowsOf(body.id, 'changed');
+    expect(changed[0].changes).toEqual([{ field: 'Glaze', before: 'Waldgrün', after: 'Moss' }]);
+    await applied(body.id);
+    // The next file of this supplier needs no click.
+    const { body: next } = await client.uploadDemo('brackwater-pottery.csv');
+    expect(JSON.stringify(next.map)).toContain('"Waldgrün":"Moss"');
+    expect((await tried(next.id)).counts).toMatchObject({ created: 0, changed: 0, unchanged: 179 });
+  });
+
+  it('foresees what applying does to listings, and applying does it', async () => {
+    const states = () =>
+      rows<{ id: number; readiness: string }>(db, sql`SELECT id, readiness FROM listing ORDER BY id`);
+    const before = await states();
+    const [blocked] = await rows<{ sku: string }>(
+      db,
+      sql`SELECT p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.readiness = 'ready' AND p.sku LIKE 'MS-%' ORDER BY p.sku LIMIT 1`,
+    );
+    const text = `SKU,Price GBP,Stock\n${blocked?.sku},0.00,7\nMS-NONE,1.00,1\n`;
+    const { body } = await client.uploadText('mosswick-own-prices.csv', text);
+    expect(body.scope).toBe('update');
+    expect((await tried(body.id)).counts).toMatchObject({ changed: 1, refused: 1 });
+    expect(await states()).toEqual(before);
+    const { effect } = await client.until(`/api/batches/${body.id}`, (one) => one.effect !== null);
+    expect(effect).toMatchObject({ rows: 1, of: 1, becameBlocked: 1, becameReady: 0, added: 0, priceChanges: 1 });
+    expect(await states()).toEqual(before);
+    await applied(body.id);
+    const after = await states();
+    const turned = after.filter((one, i) => one.readiness !== before[i]?.readiness);
+    expect(turned.map((one) => one.readiness)).toEqual(['blocked']);
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+    expect(await states()).toEqual(before);
+  });
+
+  it('lets rows be picked out, applies the rest, and brings the others in later', async () => {
+    const id = await supplier('Picked Ltd');
+    const { body } = await client.uploadText('picked.csv', 'SKU;Name\nP-1;One\nP-2;Two\nP-3;Three\n');
+    await correct(body.id, { supplierId: id });
+    await tried(body.id);
+    await client.send('POST', `/api/batches/${body.id}/left-out`, { leftOut: true, rows: [3] });
+    expect(
+      (await client.send('POST', `/api/batches/${body.id}/left-out`, { leftOut: true, search: 'Three' })).body,
+    ).toMatchObject({ rows: 1, batch: { leftOut: 2 } });
+    await applied(body.id);
+    expect(
+      await count(sql`SELECT count(*) AS n FROM record WHERE supplier_id = ${id} AND content_id IS NOT NULL`),
+    ).toBe(1);
+    const { body: again } = await client.send('POST', `/api/batches/${body.id}/again`);
+    expect(again.counts).toMatchObject({ created: 2, unchanged: 1 });
+    await applied(again.id);
+    expect(
+      await count(sql`SELECT count(*) AS n FROM record WHERE supplier_id = ${id} AND content_id IS NOT NULL`),
+    ).toBe(3);
+  });
+
+  it('lets a refused row be corrected in place; refused rows come back as a file that can be dropped again', async () => {
+    const id = await supplier('Mended Ltd');
+    const { body } = await client.uploadText('mended.csv', 'SKU;Name;Weight\nM-1;One;1 kg\n;Two;2 kg\nM-3;Three\n');
+    await correct(body.id, { supplierId: id });
+    expect((await tried(body.id)).counts).toMatchObject({ created: 1, refused: 2 });
+    const file = (await client.get(`/api/batches/${body.id}/refused.csv`)).body as string;
+    expect(file).toContain('is empty');
+    const fixed = await client.send('PUT', `/api/batches/${body.id}/rows/3`, {
+      cells: { SKU: 'M-2', Name: 'Two', Weight: '2 kg' },
+    });
+    expect(fixed.body.row).toMatchObject({ outcome: 'created', key: 'M-2' });
+    expect(fixed.body.batch.counts).toMatchObject({ created: 2, refused: 1 });
+    const twin = await client.send('PUT', `/api/batches/${body.id}/rows/4`, {
+      cells: { SKU: 'M-2', Name: 'x', Weight: '' },
+    });
+    expect(twin.body.row.reasons[0]).toContain('stands on row 3 too');
+    await applied(body.id);
+    const { body: rest } = await client.uploadText(
+      'mended-refused.csv',
+      file.replace(';Two', 'x').replace(/,,Two/, ',M-9,Two'),
+    );
+    expect(rest.scope).toBe('some');
+  });
+
+  it('marks what a supplier’s whole list no longer has, and unmarks it when it is back', async () => {
+    const id = await supplier('Dropping Ltd');
+    await bringText('list.csv', 'SKU;Name\nD-1;One\nD-2;Two\n', id);
+    const { body } = await client.uploadText('list.csv', 'SKU;Name\nD-1;One\n');
+    await correct(body.id, { supplierId: id });
+    expect((await tried(body.id)).counts).toMatchObject({ unchanged: 1, dropped: 1 });
+    await applied(body.id);
+    const marked = sql`SELECT count(*) AS n FROM product WHERE facts -> 'droppedBy' ? 'Dropping Ltd'`;
+    expect(await count(marked)).toBe(1);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM product p JOIN record r ON r.product_id = p.id WHERE r.supplier_id = ${id}`,
+      ),
+    ).toBe(2);
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+    expect(await count(marked)).toBe(0);
+  });
+});
+
+describe('price and stock files', () => {
+  it('change prices and stock in place, list unknown numbers, and are undone whole', async () => {
+    const { body } = await client.uploadDemo('price-stock-update.csv');
+    expect(body).toMatchObject({ supplier: 'Brackwater Pottery', scope: 'update' });
+    const done = await tried(body.id);
+    expect(done.counts).toMatchObject({ created: 0, refused: 9, lostCells: 2 });
+    const refused = await rowsOf(body.id, 'refused');
+    expect(refused.filter((row) => row.reasons[0].includes('that we know')).length).toBe(7);
+    expect(refused.filter((row) => row.reasons[0].includes('earlier row')).length).toBe(2);
+    const stock = sql`SELECT coalesce(sum(stock), 0) AS n FROM product WHERE kind <> 'family'`;
+    const glazes = sql`SELECT count(*) AS n FROM product WHERE facts ? 'glaze'`;
+    const [stockBefore, glazesBefore] = [await count(stock), await count(glazes)];
+    await applied(body.id);
+    expect(await count(stock)).not.toBe(stockBefore);
+    expect(await count(glazes)).toBe(glazesBefore);
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE stock < 0`)).toBeGreaterThanOrEqual(5);
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+    expect(await count(stock)).toBe(stockBefore);
+  });
+});
+
+describe('one product out of several sources', () => {
+  let first: number;
+  let second: number;
+  const product = async (key: string) =>
+    (await rows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key} ORDER BY id LIMIT 1`))[0]
+      ?.id ?? 0;
+
+  it('joins a GTIN-12 and the same as GTIN-13 whatever their SKUs; an equal SKU with another GTIN stays apart', async () => {
+    first = await supplier('First Ltd');
+    second = await supplier('Second Ltd');
+    await bringText('first.csv', 'SKU;EAN;Name;Weight\nA-1;412000000124;Cork mat;1 kg\n', first);
+    await bringText(
+      'second.csv',
+      'SKU;EAN;Name;Weight\nB-7;0412000000124;Mat of cork;1.2 kg\nA-1;2790000010007;Another;3 kg\n',
+      second,
+    );
+    const id = await product('b-7');
+    expect(await product('a-1')).toBe(id);
+    const { body } = await client.get(`/api/matches/compare?a=${id}`);
+    expect(body.products[0].sources.map((one: Body) => one.supplier)).toEqual(['First Ltd', 'Second Ltd']);
+    const weight = body.rows.find((one: Body) => one.attribute === 'weight');
+    expect(weight).toMatchObject({ winner: '1 kg', differs: true, why: 'first in the ranking of sources' });
+    expect(await count(sql`SELECT count(*) AS n FROM record WHERE product_id = ${id}`)).toBe(2);
+  });
+
+  it('follows the policy of an attribute, and an order of its own', async () => {
+    const id = await product('b-7');
+    const weight = async () => attribute((await client.get(`/api/products/${id}`)).body, 'weight').text;
+    await client.send('PUT', '/api/trust', { attribute: 'weight', policy: 'highest' });
+    expect(await weight()).toBe('1.2 kg');
+    await client.send('PUT', '/api/trust', { attribute: 'weight', policy: 'ranked', ranking: [second, first] });
+    expect(await weight()).toBe('1.2 kg');
+    await client.send('PUT', '/api/trust', { attribute: 'weight', ranking: null });
+    expect(await weight()).toBe('1 kg');
+    await client.send('PATCH', `/api/products/${id}`, {
+      edits: [{ attribute: 'weight', text: '5 kg', madeAgainst: '1 kg' }],
+    });
+    await client.send('PUT', '/api/trust', { attribute: 'weight', policy: 'highest' });
+    expect(await weight()).toBe('5 kg');
+    await client.send('PATCH', `/api/products/${id}`, {
+      edits: [{ attribute: 'weight', letGo: true, madeAgainst: '5 kg' }],
+    });
+    await client.send('PUT', '/api/trust', { attribute: 'weight', policy: 'ranked' });
+  });
+
+  it('is split again, both as before, and undoing the split joins them again', async () => {
+    const id = await product('b-7');
+    const [record] = await rows<{ id: number }>(db, sql`SELECT id FROM record WHERE key = 'b-7'`);
+    const { body } = await client.send('POST', `/api/products/${id}/split`, { records: [record?.id] });
+    expect(body.products.length).toBe(2);
+    expect(await product('b-7')).not.toBe(await product('a-1'));
+    // The shared GTIN no longer joins them, whatever comes in.
+    await bringText(
+      'second.csv',
+      'SKU;EAN;Name;Weight\nB-7;0412000000124;Mat of cork;1.3 kg\nA-1;2790000010007;Another;3 kg\n',
+      second,
+    );
+    expect(await product('b-7')).not.toBe(await product('a-1'));
+    const { body: actions } = await client.get('/api/actions');
+    const split = actions.items.find((one: Body) => one.words.startsWith('Split Second Ltd'));
+    await client.send('POST', `/api/actions/${split.id}/undo`);
+    expect(await product('b-7')).toBe(await product('a-1'));
+  });
+
+  it('pairs that look alike are proposed with their evidence; one is joined, one kept apart for good', async () => {
+    const { body: job } = await client.send('POST', '/api/matches/propose');
+    expect(job.job).toBeGreaterThan(0);
+    const { items } = await client.until('/api/matches?limit=500', (one) => one.total > 2);
+    const [pair, other] = items;
+    expect(pair.score).toBeGreaterThanOrEqual(other.score);
+    expect(pair.evidence[0].points).toBeGreaterThan(0);
+    const joined = await client.send('POST', '/api/matches/decide', {
+      verdict: 'same',
+      pairs: [{ a: pair.a.id, b: pair.b.id }],
+    });
+    expect(joined.body).toMatchObject({ done: 1, left: [] });
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM product WHERE id IN (${pair.a.id}, ${pair.b.id}) AND merged_into IS NULL`,
+      ),
+    ).toBe(1);
+    await client.send('POST', '/api/matches/decide', {
+      verdict: 'different',
+      pairs: [{ a: other.a.id, b: other.b.id }],
+    });
+    await client.send('POST', '/api/matches/propose');
+    await client.until('/api/shelf', (one) => one.jobs.length === 0);
+    const { body: after } = await client.get('/api/matches?limit=500');
+    const has = (a: number, b: number) => after.items.some((one: Body) => one.a.id === a && one.b.id === b);
+    expect(has(other.a.id, other.b.id)).toBe(false);
+    expect(has(pair.a.id, pair.b.id)).toBe(false);
+  });
+
+  it('joins all above a score at once, never two articles of one source', async () => {
+    const { body } = await client.send('POST', '/api/matches/decide', { verdict: 'same', above: 60 });
+    expect(body.done).toBeGreaterThan(0);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM (SELECT 1 FROM record WHERE product_id IS NOT NULL GROUP BY product_id, supplier_id HAVING count(*) > 1) x`,
+      ),
+    ).toBe(0);
+  });
+});
+
+describe('the round trip', () => {
+  const parse = (text: string) =>
+    text
+      .replace(/^\uFEFF/, '')
+      .split('\r\n')
+      .filter(Boolean);
+
+  it.each(['csv', 'xlsx'])('the %s brought back as it is changes nothing', async (format) => {
+    const file = await client.bytes(`/api/export?format=${format}`);
+    const { body } = await client.upload(`grid.${format}`, file);
+    expect(body.kind).toBe('round-trip');
+    const done = await tried(body.id);
+    const refused = await rowsOf(body.id, 'refused');
+    expect(refused.map((row) => row.reasons)).toEqual([]);
+    expect((await rowsOf(body.id, 'changed')).map((row) => row.changes)).toEqual([]);
+    expect(done.counts.unchanged).toBe(
+      await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`),
+    );
+  });
+
+  it('a changed cell is an edit, an emptied one empty on purpose, a missing column nothing; a new row makes goods after asking', async () => {
+    const { body: view } = await client.send('POST', '/api/views', { search: 'MS-HOL42-10-MO', show: 'variants' });
+    const text = new TextDecoder().decode(
+      await client.bytes(`/api/export?format=csv&view=${view.token}&columns=brand,material,stock,price`),
+    );
+    const [head = '', line = ''] = parse(text);
+    const columns = head.split(',');
+    expect(columns).toEqual(['shelf-id', 'sku', 'title@en-GB', 'brand', 'material', 'price GBP', 'stock']);
+    const at = (name: string) => columns.indexOf(name);
+    const cells = line.split(',');
+    const id = cells[0];
+    cells[at('brand')] = "'=Hand & Co";
+    cells[at('material')] = '';
+    cells[at('stock')] = '77';
+    const fresh = columns.map((name) =>
+      name === 'sku' ? 'NEW-1' : name === 'title@en-GB' ? 'New thing' : name === 'stock' ? '3' : '',
+    );
+    const { body } = await client.uploadText('grid.csv', `${head}\r\n${cells.join(',')}\r\n${fresh.join(',')}\r\n`);
+    expect((await tried(body.id)).counts).toMatchObject({ changed: 1, refused: 1, created: 0 });
+    expect((await rowsOf(body.id, 'refused'))[0].reasons[0]).toContain('it would make a new product');
+    await correct(body.id, { makesNew: true });
+    expect((await tried(body.id)).counts).toMatchObject({ changed: 1, created: 1 });
+    const fields = (await rowsOf(body.id, 'changed'))[0].changes.map((one: Body) => one.field);
+    expect(fields.sort()).toEqual(['Brand', 'Material', 'stock']);
+    await applied(body.id);
+    const after = (await client.get(`/api/products/${id}`)).body;
+    expect(attribute(after, 'brand')).toMatchObject({ text: '=Hand & Co', origin: 'edit' });
+    expect(attribute(after, 'material')).toMatchObject({ text: null, origin: 'edit' });
+    expect(after.stock).toBe(77);
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE sku = 'NEW-1' AND stock = 3`)).toBe(1);
+    // What begins like a formula goes out as text.
+    const out = new TextDecoder().decode(await client.bytes(`/api/export?format=csv&view=${view.token}&columns=brand`));
+    expect(out).toContain("'=Hand & Co");
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+    expect(attribute((await client.get(`/api/products/${id}`)).body, 'brand')).toMatchObject({
+      text: 'Brackwater',
+      origin: 'record',
+    });
+    expect(await count(sql`SELECT count(*) AS n FROM product WHERE sku = 'NEW-1'`)).toBe(0);
+  });
+});
+
+describe('pulls', () => {
+  const standins = process.env.VELVET_STANDINS ?? '';
+  const mood = (query: string) => fetch(`${standins}/windowsill/mood?${query}`, { method: 'POST' });
+
+  it('fetch a shop’s catalogue page by page, say where it stopped, and go on from there', async () => {
+    const { body: list } = await client.get('/api/pulls');
+    const [pull] = list.items;
+    await mood('failAfter=20&busy=1');
+    await client.send('POST', `/api/pulls/${pull.id}/start`);
+    const stopped = await client.until('/api/pulls', (one) => one.items[0].lastError !== null && !one.items[0].running);
+    expect(stopped.items[0]).toMatchObject({ fetched: 20 });
+    expect(stopped.items[0].lastError).toContain('What was fetched is kept');
+    await mood('failAfter=');
+    await client.send('POST', `/api/pulls/${pull.id}/start`);
+    const done = await client.until('/api/pulls', (one) => one.items[0].lastBatchId !== null);
+    const { body: batch } = await client.get(`/api/batches/${done.items[0].lastBatchId}`);
+    expect(batch).toMatchObject({ kind: 'pull', state: 'read', reading: { format: 'jsonl', variantPath: 'forms' } });
+    expect(batch.mapFaults).toEqual([]);
+    expect((await tried(batch.id)).counts.created).toBeGreaterThan(100);
+    await applied(batch.id);
+  });
+  it('apply by themselves once their columns were confirmed, and take a schedule', async () => {
+    const [pull] = (await client.get('/api/pulls')).body.items;
+    const wrong = await client.send('POST', '/api/pulls', { ...pull, schedule: 'sometimes' });
+    expect(wrong.body.detail).toContain('is no schedule');
+    await client.send('POST', '/api/pulls', {
+      id: pull.id,
+      supplierId: pull.supplierId,
+      name: pull.name,
+      address: pull.address,
+      schedule: '0 5 * * *',
+    });
+    expect((await client.get('/api/pulls')).body.items[0].nextAt).toContain('T05:00:00');
+    await db.execute(sql`UPDATE pull SET next_at = now() - interval '1 minute' WHERE id = ${pull.id}`);
+    const done = await client.until('/api/pulls', (one) => one.items[0].lastBatchId !== pull.lastBatchId);
+    const batch = await client.until(`/api/batches/${done.items[0].lastBatchId}`, (one) => one.state === 'applied');
+    expect(batch.counts).toMatchObject({ created: 0, changed: 0 });
+  });
+  it('one item by its identifier: what a person must add is asked for in the dry run', async () => {
+    expect((await client.send('POST', '/api/intake/item', { placeId: 1, identifier: '123' })).body.detail).toContain(
+      'knows no item “123”',
+    );
+    const { body } = await client.send('POST', '/api/intake/item', { placeId: 1, identifier: '2790000010373' });
+    expect((await tried(body.id)).counts).toMatchObject({ created: 0, refused: 1 });
+    const [row] = await rowsOf(body.id, 'refused');
+    expect(row.reasons[0]).toContain('“SKU” is empty');
+    const { body: fixed } = await client.send('PUT', `/api/batches/${body.id}/rows/${row.row}`, {
+      cells: { SKU: 'MS-TRAY', 'Our category': 'Growing media/Potting mixes', 'Cost GBP': '2.10', Stock: '40' },
+    });
+    expect(fixed.row).toMatchObject({ outcome: 'created', key: 'MS-TRAY' });
+    await applied(body.id);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM product WHERE sku = 'MS-TRAY' AND gtin = '2790000010373' AND stock = 40`,
+      ),
+    ).toBe(1);
+  });
+});
+
+describe('large batches', () => {
+  const big = (n: number, price: number) =>
+    `SKU,Family,Name,Weight,Price GBP\n${Array.from({ length: n }, (_, i) => `BIG-${i},FAM-${i >> 2},Thing ${i},${i % 90} g,${price}.00`).join('\n')}\n`;
+
+  it('go on beside the request with counts; cancelled, nothing of them is left', async () => {
+    const id = await supplier('Big Ltd');
+    const { body } = await client.uploadText('big.csv', big(7_000, 5));
+    await correct(body.id, { supplierId: id });
+    await tried(body.id);
+    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'tried');
+    const before = await count(sql`SELECT count(*) AS n FROM product`);
+    expect((await applied(body.id)).state).toBe('applying');
+    await client.until('/api/shelf', (one) => one.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
+    expect((await client.send('POST', '/api/feeds', { placeId: 1, format: 'tsv' })).status).toBe(200);
+    const [feed] = (await client.get('/api/feeds')).body.items;
+    expect((await client.send('POST', `/api/feeds/${feed.id}/runs`)).body.detail).toContain('A batch is being applied');
+    await client.send('POST', `/api/batches/${body.id}/cancel`);
+    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'cancelled');
+    expect(await count(sql`SELECT count(*) AS n FROM product`)).toBe(before);
+    expect(
+      await count(sql`SELECT count(*) AS n FROM record WHERE supplier_id = ${id} AND content_id IS NOT NULL`),
+    ).toBe(0);
+  });
+
+  it('go on by themselves where their worker died, and nothing is done twice', async () => {
+    const id = await supplier('Crash Ltd');
+    const { body } = await client.uploadText('crash.csv', big(7_000, 6));
+    await correct(body.id, { supplierId: id });
+    await tried(body.id);
+    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'tried');
+    await applied(body.id);
+    await client.until('/api/shelf', (one) => one.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
+    // The database throws every connection of the server out, as a restart would.
+    await db.execute(
+      sql`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'velvet-shelf' AND pid <> pg_backend_pid()`,
+    );
+    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'applied');
+    expect(
+      await count(sql`SELECT count(*) AS n FROM record WHERE supplier_id = ${id} AND content_id IS NOT NULL`),
+    ).toBe(7_000);
+    expect(
+      await count(
+        sql`SELECT count(*) AS n FROM price p JOIN record r ON r.product_id = p.product_id WHERE r.supplier_id = ${id}`,
+      ),
+    ).toBe(0);
+    expect(await count(sql`SELECT count(DISTINCT product_id) AS n FROM record WHERE supplier_id = ${id}`)).toBe(7_000);
+  });
+});

@@ -1,0 +1,199 @@
+import { describe, expect, it } from 'vitest';
+import type { Attribute } from '../values/index.js';
+import {
+  type ColumnMap,
+  compileRowReader,
+  guessLanguage,
+  learnWords,
+  mergeContent,
+  suggestColumns,
+  suggestScope,
+} from './index.js';
+
+const months = 'January February March April May June July August September October November December'.split(' ');
+const dictionary = new Map(
+  (
+    [
+      { key: 'title', type: 'text', perLanguage: true },
+      { key: 'brand', type: 'text' },
+      { key: 'gtin', type: 'text' },
+      { key: 'category', type: 'choice', choices: ['Seeds/Herbs'] },
+      { key: 'height', type: 'measure', dimension: 'length' },
+      { key: 'diameter', type: 'measure', dimension: 'length' },
+      { key: 'power', type: 'measure', dimension: 'power' },
+      { key: 'germination', type: 'text' },
+      { key: 'sowingMonths', label: 'Sowing months', type: 'choice', many: true, choices: months },
+      { key: 'purchasePrice', label: 'Purchase price', type: 'money' },
+    ] as (Partial<Attribute> & Pick<Attribute, 'key' | 'type'>)[]
+  ).map((one): [string, Attribute] => [
+    one.key,
+    { label: one.key, many: false, perLanguage: false, level: 'variant', group: '', ...one },
+  ]),
+);
+const suggest = (columns: string[], sample: string[][], change = {}) =>
+  suggestColumns({ columns, sample, dictionary, language: 'en-GB', ...change });
+const style = { decimal: ',', dateOrder: 'dmy' } as const;
+const read = (columns: string[], map: ColumnMap, cells: string[]) => {
+  const row = compileRowReader({ columns, map, style, dictionary }).read(cells);
+  if (row.outcome !== 'read') throw new Error(row.reasons[0]);
+  return row;
+};
+
+describe('suggestions', () => {
+  it('know the trade’s words in German and Swedish, and units in brackets', () => {
+    const found = suggest(['Artikelnummer', 'Höjd [cm]', 'Max. Leistung', 'Benämning'], [['A', '12', '24 W', 'Kruka']]);
+    expect(found.map((one) => one.target)).toEqual([
+      { to: 'key' },
+      { to: 'attribute', attribute: 'height', unit: 'cm' },
+      { to: 'attribute', attribute: 'power' },
+      { to: 'attribute', attribute: 'title', language: 'sv-SE' },
+    ]);
+  });
+  it('read paths of nested items: the variant’s code is the key, the item’s id the family, units stand beside', () => {
+    const found = suggest(
+      [
+        'id',
+        'height.value',
+        'height.unit',
+        'packets.code',
+        'packets.price',
+        'germination.@from',
+        'germination.@to',
+        'germination.@unit',
+      ],
+      [['K', '40', 'cm', 'K-1', '1.20', '6', '12', 'days']],
+      { isNested: true, variantPath: 'packets', isOwn: false },
+    );
+    expect(found.map((one) => one.target)).toEqual([
+      { to: 'family' },
+      { to: 'attribute', attribute: 'height', unitFrom: 'height.unit' },
+      { to: 'ignore' },
+      { to: 'key' },
+      { to: 'attribute', attribute: 'purchasePrice', currency: 'GBP' },
+      { to: 'attribute', attribute: 'germination' },
+      { to: 'attribute', attribute: 'germination', join: '–' },
+      { to: 'attribute', attribute: 'germination', join: ' ' },
+    ]);
+  });
+  it('look at values where names say nothing: sizes of two parts feed two attributes', () => {
+    const found = suggest(
+      ['SKU', 'Maße'],
+      [
+        ['A', '12 x 20 cm'],
+        ['B', '14 x 22 cm'],
+        ['C', '9 x 9 cm'],
+      ],
+    );
+    expect(found.slice(1).map((one) => one.target)).toEqual([
+      { to: 'attribute', attribute: 'diameter', part: 1 },
+      { to: 'attribute', attribute: 'height', part: 2 },
+    ]);
+  });
+  it('let two columns feed one thing only where no row has both, as on two sheets', () => {
+    const apart = suggest(
+      ['Art. no.', 'Artikelnr'],
+      [
+        ['A', ''],
+        ['', 'B'],
+      ],
+    );
+    expect(apart.map((one) => one.target.to)).toEqual(['key', 'key']);
+    const both = suggest(['Art. no.', 'Artikelnr'], [['A', 'B']]);
+    expect(both[1]).toMatchObject({ target: { to: 'ignore' }, why: '“Art. no.” already fills what its name suggests' });
+  });
+  it('keep what was confirmed before, and the words learnt then', () => {
+    const remembered: ColumnMap = [{ column: 'Gruppe', target: { to: 'attribute', attribute: 'category' } }];
+    const learnt = new Map([['category', { Kräuter: 'Seeds/Herbs' }]]);
+    expect(suggest(['Gruppe'], [['Kräuter']], { remembered, learnt })[0]).toMatchObject({
+      score: 100,
+      target: { attribute: 'category', values: { Kräuter: 'Seeds/Herbs' } },
+    });
+  });
+  it('tell the language of texts', () => {
+    expect(guessLanguage(['Die Wand ist dünn und der Boden stark, damit nichts kippt', 'mit und ohne'])).toBe('de-DE');
+    expect(guessLanguage(['Moss'])).toBeUndefined();
+  });
+});
+
+describe('a row', () => {
+  const key = { column: 'A', target: { to: 'key' } } as const;
+  it('puts columns together, takes parts of a cell, and lets the first of several count', () => {
+    const row = read(
+      ['A', 'B', 'C', 'D', 'E'],
+      [
+        key,
+        { column: 'B', target: { to: 'attribute', attribute: 'germination' } },
+        { column: 'C', target: { to: 'attribute', attribute: 'germination', join: '–' } },
+        { column: 'D', target: { to: 'attribute', attribute: 'diameter', part: 1 } },
+        { column: 'D', target: { to: 'attribute', attribute: 'height', part: 2 } },
+        { column: 'E', target: { to: 'attribute', attribute: 'height', unit: 'cm' } },
+      ],
+      ['1', '6', '12', '12 × 20,5 cm', '99'],
+    );
+    expect(row.values).toMatchObject({
+      germination: '6–12',
+      diameter: { amount: '12', unit: 'cm' },
+      height: { amount: '20.5', unit: 'cm' },
+    });
+  });
+  it('takes the unit or currency from the column beside, row by row', () => {
+    const map: ColumnMap = [
+      key,
+      { column: 'B', target: { to: 'attribute', attribute: 'height', unitFrom: 'C' } },
+      { column: 'D', target: { to: 'price', kind: 'regular', currency: 'GBP', currencyFrom: 'E' } },
+    ];
+    const row = read(['A', 'B', 'C', 'D', 'E'], map, ['1', '3', 'in', '9,90', 'sek']);
+    expect(row.values.height).toMatchObject({ unit: 'in', base: 0.0762 });
+    expect(row.offer.regular).toEqual({ SEK: '9.9' });
+  });
+  it.each([
+    ['Mar–May', 'March April May'],
+    ['Mar to May; Sep', 'March April May September'],
+    ['Oct-Jan', 'October November December January'],
+    ['March, April', 'March April'],
+    ['all year', months.join(' ')],
+  ])('reads the span %s', (cell, list) => {
+    const row = read(
+      ['A', 'B'],
+      [key, { column: 'B', target: { to: 'attribute', attribute: 'sowingMonths' } }],
+      ['1', cell],
+    );
+    expect(row.values.sowingMonths).toEqual(list.split(' '));
+  });
+  it('decodes HTML entities however often they were escaped', () => {
+    const row = read(
+      ['A', 'B'],
+      [key, { column: 'B', target: { to: 'attribute', attribute: 'brand' } }],
+      ['1', 'Basil &amp;amp;lsquo;Ombrel&rsquo;'],
+    );
+    expect(row.values.brand).toBe('Basil ‘Ombrel’');
+  });
+});
+
+it('words of a supplier are learnt where most goods that both sides describe agree', () => {
+  const words = learnWords([
+    ['Waldgrün', 'Moss'],
+    ['Waldgrün', 'Moss'],
+    ['waldgrün', 'Slate'],
+    ['Kalk', 'Chalk'],
+    ['Sage', 'Sage'],
+    ['Sage', 'Sage'],
+  ]);
+  expect(words).toEqual([{ value: 'Waldgrün', ours: 'Moss', agree: 2, seen: 3 }]);
+});
+
+it('a file of prices and stock alone updates goods, and leaves the rest of a record as it was', () => {
+  const fast: ColumnMap = [
+    { column: 'Nr', target: { to: 'key' } },
+    { column: 'Netto', target: { to: 'attribute', attribute: 'purchasePrice' } },
+    { column: 'Bestand', target: { to: 'stock' } },
+  ];
+  expect(suggestScope(fast)).toBe('update');
+  expect(suggestScope([...fast, { column: 'Name', target: { to: 'attribute', attribute: 'title' } }])).toBe('whole');
+  const held = { family: 'F', values: { brand: 'B' }, offer: { regular: { GBP: '9' }, stock: 3 } };
+  expect(mergeContent(held, { values: {}, offer: { regular: { EUR: '11' }, stock: 5 } })).toEqual({
+    family: 'F',
+    values: { brand: 'B' },
+    offer: { regular: { GBP: '9', EUR: '11' }, stock: 5 },
+  });
+});
