@@ -78,6 +78,8 @@ ALTER TABLE "pull" ADD CONSTRAINT "pull_supplier_id_supplier_id_fk" FOREIGN KEY 
 CREATE INDEX "join_decision_b" ON "join_decision" USING btree ("b");--> statement-breakpoint
 CREATE INDEX "match_pair_b" ON "match_pair" USING btree ("b");--> statement-breakpoint
 CREATE INDEX "match_pair_score" ON "match_pair" USING btree ("score");--> statement-breakpoint
+CREATE INDEX "product_family" ON "product" USING btree ("family_id");--> statement-breakpoint
+CREATE INDEX "product_merged" ON "product" USING btree ("merged_into") WHERE merged_into IS NOT NULL;--> statement-breakpoint
 CREATE INDEX "fact_num" ON "fact" USING btree ("attribute_id","num","product_id") WHERE num IS NOT NULL;--> statement-breakpoint
 CREATE INDEX "fact_key" ON "fact" USING btree ("attribute_id","key","product_id") WHERE key IS NOT NULL;--> statement-breakpoint
 UPDATE "record" SET "written" = "key";--> statement-breakpoint

@@ -364,9 +364,11 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
     suggestions: found.suggestions,
     map: found.map,
     mapFaults: isExchange ? [] : mappingFaults(found.map),
-    translations: isExchange
-      ? []
-      : await translationsOf(db, { ...found, isOwn: from.kind === 'own' }, head, attributes),
+    // Words are only worked out while they can still be changed.
+    translations:
+      isExchange || !open.has(found.state)
+        ? []
+        : await translationsOf(db, { ...found, isOwn: from.kind === 'own' }, head, attributes),
     sample: previewRows(found, head.slice(0, 20), attributes),
     effect: found.effect,
     leftOut: left?.n ?? 0,

@@ -96,6 +96,7 @@ export async function evaluateUnits(
             next_change: result.nextChangeAt ?? null,
           })),
         )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, print text, item_key text, next_change date)
+        WHERE EXISTS (SELECT 1 FROM product p WHERE p.id = t.variant)
         ON CONFLICT (place_id, variant_id) DO UPDATE SET unit_id = excluded.unit_id, category = excluded.category, findings = excluded.findings,
           not_for = excluded.not_for, print = excluded.print, item_key = excluded.item_key, next_change_at = excluded.next_change_at,
           evaluated_at = now(), reported = CASE WHEN listing.channel_state = 'refused' THEN '[]'::jsonb ELSE listing.reported END

@@ -80,6 +80,10 @@ export const product = pgTable(
   },
   (table) => [
     index('product_unit').on(table.unitId, table.id),
+    index('product_family').on(table.familyId),
+    index('product_merged')
+      .on(table.mergedInto)
+      .where(sql`merged_into IS NOT NULL`),
     index('product_sku').on(table.sku),
     index('product_gtin').on(table.gtin),
     index('product_search').using('gin', table.search.op('gin_trgm_ops')),
