@@ -116,7 +116,11 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
               page.items.map((row) => (
                 <Row
                   key={row.row}
-                  row={row}
+                  row={
+                    pick.isPending && pick.variables.rows?.includes(row.row)
+                      ? { ...row, leftOut: pick.variables.leftOut }
+                      : row
+                  }
                   applied={batch.state === 'applied'}
                   tried={tried}
                   onPick={(leftOut) => pick.mutate({ leftOut, rows: [row.row] })}

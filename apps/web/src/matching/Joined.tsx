@@ -108,7 +108,13 @@ function One({ id }: { id: number }) {
           if (!product) return null;
           return (
             <>
-              <div className="scroll grow" style={{ padding: '14px 20px' }}>
+              <div
+                className="scroll grow"
+                style={{ padding: '14px 20px' }}
+                role="region"
+                aria-label="Claims side by side"
+                tabIndex={0}
+              >
                 <div className="row">
                   <h2 className="grow">{product.title ?? product.sku}</h2>
                   <Link to={`/catalog?open=${id}`}>Open in the catalog</Link>

@@ -186,7 +186,7 @@ function Decision({
   });
   return (
     <div className="grow col" style={{ minWidth: 0, background: 'var(--card)' }}>
-      <div className="scroll grow" style={{ padding: '14px 20px' }}>
+      <div className="scroll grow" style={{ padding: '14px 20px' }} role="region" aria-label="The pair" tabIndex={0}>
         <div className="muted small">Pair {place}</div>
         <h2 style={{ margin: '2px 0 8px' }}>Are these the same goods?</h2>
         <div>

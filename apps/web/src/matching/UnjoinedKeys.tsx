@@ -48,7 +48,7 @@ export function UnjoinedKeys() {
                             <span style={{ width: 150 }}>{record.key}</span>
                             {record.productId && (
                               <Link
-                                className="cut"
+                                className="cut target"
                                 to={`/catalog?all=yes&open=${record.productId}&attribute=${one.kind === 'gtin' ? 'gtin' : 'mpn'}`}
                               >
                                 {record.title ?? 'open'}

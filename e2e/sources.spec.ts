@@ -1,0 +1,180 @@
+/** Every file a supplier sends, and one product out of several sources, in the real interface. After path.spec, in this order. */
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { AxeBuilder } from '@axe-core/playwright';
+import { type Page, expect, test } from '@playwright/test';
+
+const file = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
+
+test.beforeEach(async ({ page }) => {
+  await page.request.post('/api/session', { data: { email: 'iris@mosswick.example', password: 'shelf-demo' } });
+});
+
+async function drop(page: Page, name: string, text?: string): Promise<void> {
+  await page.goto('/intake');
+  const input = page.getByLabel('File', { exact: true });
+  if (text === undefined) await input.setInputFiles(file(name));
+  else await input.setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+}
+/** The chosen value of a list with this label. */
+const picked = (page: Page, label: string) =>
+  page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox');
+const tryIt = (page: Page) => page.getByRole('button', { name: /^Try (it|again)/ }).click();
+const applied = (page: Page) =>
+  expect(page.getByRole('button', { name: 'Undo this batch' })).toBeVisible({ timeout: 20_000 });
+
+test('a workbook: sheets and hidden columns are said, our goods tell its words, listings’ fate is foreseen', async ({
+  page,
+}) => {
+  await drop(page, 'lumenloam-lighting.xlsx');
+  await expect(page.getByText('XLSX workbook', { exact: true })).toBeVisible();
+  await expect(page.getByText('header in row 3, 69 rows below it')).toBeVisible();
+  await expect(page.getByText('hidden column “Factor” on Lamps, 10 merged ranges')).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Take all \d that our own goods tell/ })
+    .first()
+    .click();
+  await expect(picked(page, 'Type Pendant becomes')).toHaveText('Lighting/Grow lamps');
+  await page.getByRole('tab', { name: 'First rows' }).click();
+  await expect(page.getByRole('cell', { name: '6 W', exact: true }).first()).toBeVisible();
+  await tryIt(page);
+  await expect(page.getByText('88 would be created')).toBeVisible();
+  await expect(page.getByText(/listings would be added/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Apply 88 rows' }).click();
+  await applied(page);
+});
+
+test('nested JSON: the paths of items and variants can be corrected', async ({ page }) => {
+  await drop(page, 'kestrelgate-seeds.json');
+  const variants = picked(page, 'Variants are');
+  await expect(variants).toContainText('packets');
+  await variants.click();
+  await page.getByRole('option', { name: 'none: one row an item' }).click();
+  await expect(page.getByText('packets[1].code', { exact: true })).toBeVisible();
+  await variants.click();
+  await page.getByRole('option', { name: /^packets/ }).click();
+  await expect(page.getByText('packets.code', { exact: true })).toBeVisible();
+  await tryIt(page);
+  await expect(page.getByText('118 would be created')).toBeVisible();
+  await page.getByRole('button', { name: 'Apply 118 rows' }).click();
+  await applied(page);
+});
+
+test('rows are picked out and corrected in the dry run; the rest is applied', async ({ page }) => {
+  await drop(page, 'few-pots.csv', 'SKU;Name;Weight\nX-1;Pot one;1 kg\n;Pot two;2 kg\nX-3;Pot three;heavy\n');
+  await tryIt(page);
+  await page
+    .getByRole('row', { name: /Pot two/ })
+    .getByRole('button', { name: 'Correct this row' })
+    .click();
+  await page.getByRole('dialog').getByLabel('SKU').fill('X-2');
+  await page.getByRole('button', { name: 'Save and judge again' }).click();
+  await expect(page.getByText('3 would be created')).toBeVisible();
+  await page.getByLabel('Apply row 4').click();
+  await expect(page.getByLabel('Apply row 4')).not.toBeChecked();
+  await page.getByRole('button', { name: 'Apply 2 rows, leave 1 out' }).click();
+  await applied(page);
+  await page.getByRole('button', { name: 'Bring in what was picked out' }).click();
+  await expect(page.getByText('1 would be created')).toBeVisible({ timeout: 20_000 });
+});
+
+test('pairs are decided with one key each; undo takes a decision back', async ({ page }) => {
+  await page.goto('/matching');
+  const left = page.getByText(/\d+ pairs look like the same goods/);
+  await expect(left).toBeVisible({ timeout: 30_000 });
+  const n = async () => Number((await left.textContent())?.match(/\d+/)?.[0]);
+  const before = await n();
+  await expect(page.getByText(/titles share/).first()).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByText('1 pair joined')).toBeVisible();
+  await expect.poll(n).toBeLessThan(before);
+  const after = await n();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('d');
+  await expect(page.getByText('1 pair kept apart')).toBeVisible();
+  await expect.poll(n).toBe(after - 1);
+  await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undid: Kept/)).toBeVisible();
+});
+
+test('joined goods show every claim and who wins; they are split again', async ({ page }) => {
+  await page.goto('/matching?tab=joined');
+  await page.getByLabel('Find goods').fill('Hollin');
+  await page
+    .getByRole('button', { name: /Hollin.*Brackwater/ })
+    .first()
+    .click();
+  await expect(page.getByText('first in the ranking of sources').first()).toBeVisible();
+  const box = page.getByLabel(/^Brackwater Pottery BW-/);
+  await box.check();
+  await page.getByRole('button', { name: 'Split' }).click();
+  await expect(page.getByText(/Split into 2 products/)).toBeVisible();
+});
+
+test('whose word counts: a policy, and an order of sources moved by keys', async ({ page }) => {
+  await page.goto('/matching?tab=trust');
+  const weight = page.getByRole('row').filter({ hasText: 'Weight' });
+  await weight.getByRole('combobox').click();
+  await page.getByRole('option', { name: 'the highest value' }).click();
+  await expect(page.getByText(/^Saved; \d+ products changed/)).toBeVisible({ timeout: 20_000 });
+  await weight.getByRole('combobox').click();
+  await page.getByRole('option', { name: 'the best source in order' }).click();
+  await weight.getByRole('button', { name: 'An order of its own' }).click();
+  const order = page.getByLabel('Order of sources for Weight');
+  await expect(order.getByRole('listitem').first()).toContainText('Mosswick own sheet');
+  await order.getByRole('button').nth(1).focus();
+  await page.keyboard.press('Space');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('ArrowLeft');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Space');
+  await expect(order.getByRole('listitem').first()).toContainText('Brackwater Pottery');
+});
+
+test('the grid goes out as a file and comes back unchanged; a changed cell comes back as an edit', async ({ page }) => {
+  await page.goto('/catalog');
+  await page.getByLabel('Search goods').fill('MS-HOL42-10-SF');
+  await expect(page.getByText('1 variant of 1 family')).toBeVisible();
+  await page.getByRole('button', { name: 'Export' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'What is shown, as CSV' }).click();
+  const text = readFileSync(await (await download).path(), 'utf8');
+  await drop(page, 'grid.csv', text);
+  await expect(page.getByText('Your own grid, brought back')).toBeVisible();
+  await tryIt(page);
+  await expect(page.getByText('0 would be changed')).toBeVisible();
+  await drop(page, 'grid-2.csv', text.replace(/,\d+\r\n$/, ',321\r\n'));
+  await tryIt(page);
+  await expect(page.getByText('1 would be changed')).toBeVisible();
+  await page.getByRole('button', { name: 'Apply 1 row' }).click();
+  await applied(page);
+  await page.goto('/catalog?search=MS-HOL42-10-SF&show=variants');
+  await expect(page.getByRole('row').filter({ hasText: 'MS-HOL42-10-SF' })).toContainText('321');
+});
+
+test('a shop is pulled, and one item is fetched by its identifier', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Pull now' }).click();
+  await page.getByRole('link', { name: 'its batch' }).click({ timeout: 20_000 });
+  await expect(page.getByText('JSON Lines', { exact: true })).toBeVisible();
+  await page.goto('/intake');
+  await page.getByLabel('Identifier of the item').fill('2790000010748');
+  await page.getByRole('button', { name: 'Fetch', exact: true }).click();
+  await tryIt(page);
+  await page.getByRole('button', { name: 'Correct this row' }).click();
+  await page.getByRole('dialog').getByLabel('SKU').fill('MS-SCISSORS');
+  await page.getByRole('button', { name: 'Save and judge again' }).click();
+  await expect(page.getByText('1 would be created')).toBeVisible();
+});
+
+for (const path of ['/matching', '/matching?tab=joined', '/matching?tab=keys', '/matching?tab=trust', '/intake'])
+  test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
+    await page.goto(path);
+    await page.waitForLoadState('networkidle').catch(() => undefined);
+    await page.waitForTimeout(600);
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+  });
