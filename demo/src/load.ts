@@ -1,20 +1,26 @@
 /** Loads the demo into an empty database: set-up, pictures, and the own sheet through the real intake. */
-import { copyFile, mkdir, readFile, stat } from 'node:fs/promises';
+import { copyFile, mkdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { parseRows } from '@velvet-shelf/core/tabular';
 import { readConfig } from '@velvet-shelf/server/config';
 import { type Database, json, one, openDatabase } from '@velvet-shelf/server/db/client';
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
-import { applyTried, dryRun, readBatch } from '@velvet-shelf/server/intake/service';
+import { applyTried, correctBatch, dryRun, readBatch, showBatch } from '@velvet-shelf/server/intake/service';
+import { detectSource, readColumns, readRows } from '@velvet-shelf/server/intake/source';
 import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
-import iconv from 'iconv-lite';
 import { writeGenerated } from './generate.js';
 import { drawPictures } from './pictures.js';
 import { demoFiles, writeSetup } from './setup.js';
+
+/** Read in already; the pottery and the price list are left for a person to drop. */
+const shipped = [
+  ['mosswick-own.tsv', 'mosswick'],
+  ['lumenloam-lighting.xlsx', 'lumenloam'],
+  ['kestrelgate-seeds.json', 'kestrelgate'],
+] as const;
 
 const sizes: Record<string, number> = { '1k': 1000, '10k': 10_000, '100k': 100_000 };
 
@@ -59,49 +65,75 @@ async function load(database: Database): Promise<void> {
     await mkdir(join(config.files, 'intake'), { recursive: true });
     await writeGenerated(path, count);
     await bringIn(services, user, path, 'mosswick-generated.tsv');
-  } else {
-    const path = join(config.files, 'intake', 'mosswick-own.tsv');
-    await mkdir(join(config.files, 'intake'), { recursive: true });
-    await copyFile(join(demoFiles, 'intake', 'mosswick-own.tsv'), path);
-    await bringIn(services, user, path, 'mosswick-own.tsv');
-  }
+  } else
+    for (const [file, supplier] of shipped) {
+      const path = join(config.files, 'intake', file);
+      await mkdir(join(config.files, 'intake'), { recursive: true });
+      await copyFile(join(demoFiles, 'intake', file), path);
+      await bringIn(services, user, path, file, supplier);
+    }
 }
 
-async function bringIn(services: Services, user: User, path: string, name: string): Promise<void> {
-  const supplier = await one<{ id: number }>(services.db, sql`SELECT id FROM supplier WHERE kind = 'own'`);
+async function bringIn(
+  services: Services,
+  user: User,
+  path: string,
+  name: string,
+  supplier = 'mosswick',
+): Promise<void> {
+  const found = await one<{ id: number }>(services.db, sql`SELECT id FROM supplier WHERE key = ${supplier}`);
   const { size } = await stat(path);
   const id = await readBatch(services, {
     name,
     path,
     bytes: size,
     sha256: '',
-    fields: { supplier: String(supplier?.id ?? '') },
+    fields: { supplier: String(found?.id ?? '') },
   });
+  if (supplier !== 'mosswick') await takeWords(services, id);
   await dryRun(services, id);
+  await reached(services.db, id, 'tried');
   await applyTried(services, id, user);
-  for (;;) {
-    const batch = await one<{ state: string }>(services.db, sql`SELECT state FROM batch WHERE id = ${id}`);
-    if (batch?.state !== 'applying') break;
-    await new Promise((resolve) => setTimeout(resolve, 200));
-  }
+  await reached(services.db, id, 'applied');
   await drain(services.db, services.config.address, Number.POSITIVE_INFINITY);
 }
 
-/** Every picture the demo's files name. */
+/** Takes every word that our own goods tell, as a person would with one click a column. */
+async function takeWords(services: Services, id: number): Promise<void> {
+  const { map, translations } = await showBatch(services, id);
+  const next = map.map((entry) => {
+    const list = translations.find(({ column }) => column === entry.column);
+    const told = list?.values.flatMap(({ value, learnt }) => (learnt ? [[value, learnt.ours] as const] : [])) ?? [];
+    if (entry.target.to !== 'attribute' || told.length === 0) return entry;
+    return { ...entry, target: { ...entry.target, values: { ...entry.target.values, ...Object.fromEntries(told) } } };
+  });
+  await correctBatch(services, id, { map: next });
+}
+
+async function reached(database: Database, id: number, wanted: string): Promise<void> {
+  for (;;) {
+    const batch = await one<{ state: string }>(database, sql`SELECT state FROM batch WHERE id = ${id}`);
+    if (batch?.state === wanted) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/** Every picture the demo's files name, in whatever column. */
 async function pictureNames(): Promise<string[]> {
   const names = new Set<string>();
-  const take = (text: string, delimiter: '\t' | ';', columns: string[]) => {
-    const [header = [], ...rows] = parseRows(text, delimiter);
-    const at = columns.map((column) => header.indexOf(column));
-    for (const row of rows)
-      for (const i of at)
-        for (const name of (row[i] ?? '').split(','))
-          if (/^[\w.-]+\.(jpe?g|png|webp)$/.test(name.trim())) names.add(name.trim());
-  };
-  take((await readFile(join(demoFiles, 'intake/mosswick-own.tsv'), 'utf8')).replace(/^\uFEFF/, ''), '\t', [
-    'Picture',
-    'More pictures',
-  ]);
-  take(iconv.decode(await readFile(join(demoFiles, 'intake/brackwater-pottery.csv')), 'windows-1252'), ';', ['Bild']);
+  for (const file of [
+    'mosswick-own.tsv',
+    'brackwater-pottery.csv',
+    'lumenloam-lighting.xlsx',
+    'kestrelgate-seeds.json',
+  ]) {
+    const path = join(demoFiles, 'intake', file);
+    const { reading } = await detectSource(path);
+    for await (const { cells } of readRows(path, reading, await readColumns(path, reading)))
+      for (const cell of cells)
+        if (cell.length < 200)
+          for (const name of cell.split(','))
+            if (/^[\w.-]+\.(jpe?g|png|webp)$/.test(name.trim())) names.add(name.trim());
+  }
   return [...names].sort();
 }

@@ -100,6 +100,8 @@ export const productSchema = z.object({
   stock: z.number(),
   version: z.number(),
   values: z.array(productValueSchema),
+  /** Supplier records that speak for it, best ranked first; none for a family. */
+  sources: z.array(z.object({ recordId: z.number(), supplier: z.string(), key: z.string(), dropped: z.boolean() })),
   siblings: z.array(
     z.object({
       id: z.number(),

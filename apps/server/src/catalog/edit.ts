@@ -1,5 +1,6 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
 import { type Edit, editSchema } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
@@ -79,6 +80,7 @@ async function editClaim(
   const attribute = dictionary.attributes.get(edit.attribute);
   const attributeId = dictionary.ids.get(edit.attribute);
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
+  if (isComputed(attribute.key)) throw badRequest(`${attribute.label} follows from the sources; it cannot be edited`);
   const language = attribute.perLanguage ? (edit.language ?? dictionary.home) : '';
   const slot = language === '' ? attribute.key : `${attribute.key}@${language}`;
   const held = slots.get(slot)?.value;

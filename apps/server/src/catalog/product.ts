@@ -1,5 +1,6 @@
 /** One product with its own and inherited values, every claim beside the winner, and its siblings. */
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
@@ -9,16 +10,24 @@ import { notFound } from '../http/problem.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { loadUnits } from './resolve.js';
 
-interface RecordSource {
-  record: number;
-  supplier: string;
+/** A batch that gave a record a content, and where the row stands in it. */
+export interface RecordVersion {
   batchId: number;
   row: number;
+  /** Where the row stands, where that is no row of a delimited text. */
+  place: string | null;
   at: string;
   columns: string[];
   map: ColumnMap;
   cells: string[];
+}
+
+export interface RecordSource {
+  record: number;
+  supplier: string;
   values: Record<string, Value>;
+  /** Newest first. A price list laid over a record stands before the file that described it. */
+  versions: RecordVersion[];
 }
 
 /** A product's resolved slots with the records behind them. */
@@ -48,11 +57,14 @@ export async function explainProduct(db: Database, id: number, dictionary: Dicti
 async function loadSources(db: Database, records: number[]): Promise<Map<number, RecordSource>> {
   const found = await rows<RecordSource>(
     db,
-    sql`SELECT r.id AS record, s.name AS supplier, v.batch_id AS "batchId", v.row, b.applied_at AS at, b.columns, b.map, c.cells, c.content -> 'values' AS values
-        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
-        CROSS JOIN LATERAL (SELECT x.batch_id, x.row FROM record_version x JOIN batch y ON y.id = x.batch_id
-          WHERE x.record_id = r.id AND x.content_id = r.content_id AND y.state IN ('applying', 'applied') ORDER BY x.batch_id LIMIT 1) v
-        JOIN batch b ON b.id = v.batch_id WHERE r.id = ANY(${ids(records)})`,
+    sql`SELECT r.id AS record, s.name AS supplier, c.content -> 'values' AS values, (
+          SELECT coalesce(jsonb_agg(jsonb_build_object('batchId', v.batch_id, 'row', v.row, 'place', w.place, 'at', b.applied_at, 'columns', b.columns, 'map', b.map, 'cells', o.cells)
+            ORDER BY v.batch_id DESC), '[]')
+          FROM (SELECT DISTINCT ON (x.content_id) x.* FROM record_version x JOIN batch y ON y.id = x.batch_id
+                WHERE x.record_id = r.id AND y.state IN ('applying', 'applied') ORDER BY x.content_id, x.batch_id) v
+          JOIN batch b ON b.id = v.batch_id JOIN record_content o ON o.id = v.content_id LEFT JOIN batch_row w ON w.batch_id = v.batch_id AND w.row = v.row
+        ) AS versions
+        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id WHERE r.id = ANY(${ids(records)})`,
   );
   return new Map(found.map((one_) => [one_.record, one_]));
 }
@@ -69,8 +81,14 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
           jsonb_array_length(l.findings) + jsonb_array_length(l.collective) + jsonb_array_length(l.reported) AS findings
         FROM listing l JOIN place p ON p.id = l.place_id WHERE l.variant_id = ${id} ORDER BY p.id`,
   );
+  const speaking = await rows<ProductAnswer['sources'][number]>(
+    db,
+    sql`SELECT r.id AS "recordId", s.name AS supplier, coalesce(nullif(r.written, ''), r.key) AS key, r.dropped
+        FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = ${id} AND r.content_id IS NOT NULL ORDER BY s.rank, r.id`,
+  );
   const wanted: [string, Attribute, string | undefined][] = [];
   for (const attribute of dictionary.attributes.values()) {
+    if (isComputed(attribute.key)) continue;
     if (
       isFamily &&
       attribute.level === 'variant' &&
@@ -101,6 +119,7 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     price: product.offers,
     stock: product.stock,
     version: product.version,
+    sources: speaking,
     values: wanted.map(([slot, attribute, language]) =>
       showValue(slots.get(slot), slot, attribute, language, sources, isFamily),
     ),
@@ -163,30 +182,41 @@ function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<n
   function claim(origin: Slot['origin'], text: string | null, wins: boolean): ClaimAnswer {
     if (origin.from === 'edit')
       return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
-    const source = sources.get(origin.record);
+    const fed = feeding(sources.get(origin.record), (map) => columnOf(map, name));
     return {
       text,
       from: origin.source,
-      at: source?.at ? iso(source.at) : null,
+      at: fed?.version.at ? iso(fed.version.at) : null,
       wins,
-      batchId: source?.batchId ?? null,
-      row: source?.row ?? null,
-      column: source ? columnOf(source, name) : null,
+      batchId: fed?.version.batchId ?? null,
+      row: fed?.version.row ?? null,
+      column: fed?.column ?? null,
     };
   }
 }
 
+/** The newest version whose file has a column for what is asked, with that column; else the newest of all. */
+export function feeding(
+  source: RecordSource | undefined,
+  columnIn: (map: ColumnMap) => string | null,
+): { version: RecordVersion; column: string | null } | undefined {
+  for (const version of source?.versions ?? []) {
+    const column = columnIn(version.map);
+    if (column !== null) return { version, column };
+  }
+  const [newest] = source?.versions ?? [];
+  return newest && { version: newest, column: null };
+}
+
 /** The column of the file that fed a slot. */
-export function columnOf(source: { map: ColumnMap }, slot: string): string | null {
+export function columnOf(map: ColumnMap, slot: string): string | null {
   const [key, language] = splitSlot(slot);
-  const direct = source.map.find(
+  const direct = map.find(
     ({ target }) =>
       target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language),
   );
   const stand =
-    key === 'sku'
-      ? source.map.find(({ target }) => target.to === 'key')
-      : source.map.find(({ target }) => target.to === 'options');
+    key === 'sku' ? map.find(({ target }) => target.to === 'key') : map.find(({ target }) => target.to === 'options');
   return (direct ?? stand)?.column ?? null;
 }
 

@@ -2,7 +2,7 @@
 import { isLongText } from '@velvet-shelf/core/catalog';
 import { type Attribute, canonical, sortKeys } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, numbers, rows, texts } from '../db/client.js';
+import { type Executor, ids, json, numbers, texts } from '../db/client.js';
 import type { Dictionary } from './dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
 

@@ -5,7 +5,8 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { columnOf, explainProduct } from '../catalog/product.js';
+import type { ColumnMap } from '@velvet-shelf/core/intake';
+import { type RecordVersion, columnOf, explainProduct, feeding } from '../catalog/product.js';
 import { sayFinding } from '../causes/words.js';
 import { compileFor, getPlace } from '../channels/setup.js';
 import { rulebookOf } from '../channels/service.js';
@@ -140,7 +141,8 @@ export async function traceValue(
           ? { to: 'product', productId: variant.id, attribute: step.attribute }
           : null;
     steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
-    if (step.at === 'catalog' && step.attribute) steps.push(...claimSteps(step.attribute, step.language, explained));
+    if (step.at === 'catalog' && step.attribute)
+      steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
   }
   const label = compiled.setup.rulebook.attributes.find((one_) => one_.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
@@ -150,28 +152,25 @@ function claimSteps(
   attribute: string,
   language: string | undefined,
   { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>,
+  variant: number,
 ): TraceAnswer[] {
   const slotName = language ? `${attribute}@${language}` : attribute;
   const slot = slots.get(slotName);
   const offer = ['price', 'salePrice', 'stock', 'family'].includes(attribute);
   if (!slot) {
     if (!offer) return [];
-    const records = new Set(unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id)));
-    const source = [...sources.values()].find(
-      (one_) =>
-        records.has(one_.record) &&
-        one_.map.some(
-          ({ target }) => target.to === (attribute === 'family' ? 'family' : attribute === 'stock' ? 'stock' : 'price'),
-        ),
-    );
-    const target = source?.map.find(({ target: one_ }) =>
-      attribute === 'stock'
-        ? one_.to === 'stock'
-        : attribute === 'family'
-          ? one_.to === 'family'
+    const wanted = (map: ColumnMap) =>
+      map.find(({ target: one_ }) =>
+        attribute === 'stock' || attribute === 'family'
+          ? one_.to === attribute
           : one_.to === 'price' && one_.kind === (attribute === 'price' ? 'regular' : 'sale'),
-    );
-    return source && target ? [rowStep(source, target.column)] : [];
+      )?.column ?? null;
+    for (const record of unit.claims.variants.flatMap((one_) => (one_.id === variant ? one_.records : []))) {
+      const source = sources.get(record.id);
+      const fed = feeding(source, wanted);
+      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed)];
+    }
+    return [];
   }
   if (slot.origin.from === 'edit')
     return [
@@ -187,20 +186,21 @@ function claimSteps(
       edit: null,
     });
   if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
-  if (source) steps.push(rowStep(source, columnOf(source, slotName)));
+  const fed = feeding(source, (map) => columnOf(map, slotName));
+  if (source && fed) steps.push(rowStep(source.supplier, fed));
   return steps;
 }
 
 function rowStep(
-  source: { supplier: string; batchId: number; row: number; at: string; columns: string[]; cells: string[] },
-  column: string | null,
+  supplier: string,
+  { version, column }: { version: RecordVersion; column: string | null },
 ): TraceAnswer {
-  const cell = column === null ? undefined : source.cells[source.columns.indexOf(column)];
-  const day = new Date(source.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  const cell = column === null ? undefined : version.cells[version.columns.indexOf(column)];
+  const day = new Date(version.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
   return {
     at: 'row',
-    words: `${source.supplier}, batch of ${day}, row ${source.row}${column === null ? '' : `, column “${column}”`}`,
+    words: `${supplier}, batch of ${day}, ${version.place ?? `row ${version.row}`}${column === null ? '' : `, column “${column}”`}`,
     value: cell === undefined ? null : cell.slice(0, 400),
-    edit: { to: 'batch', batchId: source.batchId, row: source.row },
+    edit: { to: 'batch', batchId: version.batchId, row: version.row },
   };
 }

@@ -28,6 +28,28 @@ export function Product({ id, ...rest }: ProductProps) {
   return <Loaded query={product}>{(data) => <Page product={data} id={id} {...rest} />}</Loaded>;
 }
 
+/** Who speaks for it, and whether they still list it. */
+function Sources({ product }: { product: ProductAnswer }) {
+  if (product.sources.length === 0) return null;
+  return (
+    <div className="small" style={{ marginTop: 2 }}>
+      {product.sources.map((one, i) => (
+        <span key={one.recordId} style={one.dropped ? { color: 'var(--advice)' } : {}}>
+          {i > 0 && ' · '}
+          {one.supplier} {one.key}
+          {one.dropped && ' (no longer listed)'}
+        </span>
+      ))}
+      {product.sources.length > 1 && (
+        <>
+          {' · '}
+          <Link to={`/matching?tab=joined&product=${product.id}`}>side by side</Link>
+        </>
+      )}
+    </div>
+  );
+}
+
 function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: ProductAnswer }) {
   const isFamily = product.kind === 'family';
   const texts = product.values.filter((one) => one.group === 'Texts');
@@ -44,6 +66,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             {product.sku ?? (isFamily ? plural(product.siblings.length, 'variant') : 'no SKU')}
             {product.family && <> · {product.family.title}</>}
           </div>
+          <Sources product={product} />
         </div>
       </div>
       {(product.family || isFamily) && (

@@ -44,7 +44,7 @@ export function Columns({
         <Exchange batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
       ) : (
         <>
-          <Translations batch={batch} off={off} onSet={put} />
+          <Translations batch={batch} off={off} onSet={put} onMap={(map) => correct.mutate({ map })} />
           <table className="plain" style={{ background: 'var(--card)' }}>
             <thead>
               <tr>

@@ -48,6 +48,7 @@ export function ReadingSettings({
             <Select
               value={batch.supplierId}
               disabled={off}
+              sx={{ maxWidth: 170 }}
               inputProps={{ 'aria-label': 'Supplier' }}
               onChange={(event) => onCorrect({ supplierId: Number(event.target.value) })}
             >
@@ -219,12 +220,12 @@ const rowChoices = (now: number): string[][] =>
 
 const pathChoices = (found: { path: string; objects: number }[], now: string, root: string): string[][] => [
   ...(found.some((one) => one.path === now) ? [] : [[now, now || root]]),
-  ...found.map(({ path, objects }) => [path, `${path || root} (${count(objects)} seen)`]),
+  ...found.map(({ path, objects }) => [path, `${path || root} (${count(objects)})`]),
 ];
 
 function Setting({ label, why, children }: { label: string; why: string; children: ReactNode }) {
   return (
-    <div style={{ maxWidth: 142 }}>
+    <div style={{ width: 'min-content', minWidth: 112 }}>
       <div className="small" style={{ fontWeight: 600 }}>
         {label}
       </div>

@@ -5,19 +5,41 @@ import Select from '@mui/material/Select';
 import TextField from '@mui/material/TextField';
 import type { BatchAnswer } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
+import { useState } from 'react';
 
 type List = BatchAnswer['translations'][number];
+type Word = List['values'][number];
+
+/** Words that our own goods tell and that are not taken yet. */
+const untaken = (list: List) => list.values.filter((one) => one.learnt && one.becomes !== one.learnt.ours);
+const asValues = (words: Word[]) => Object.fromEntries(words.map((one) => [one.value, one.learnt?.ours ?? one.value]));
+
+/** Words of an open list shown before one asks for more. */
+const shownAtFirst = 7;
 
 export function Translations({
   batch,
   off,
   onSet,
+  onMap,
 }: {
   batch: BatchAnswer;
   off: boolean;
   onSet: (index: number, target: ColumnTarget) => void;
+  onMap: (map: BatchAnswer['map']) => void;
 }) {
   if (batch.translations.length === 0) return null;
+  const told = batch.translations.map((list) => [list, untaken(list)] as const).filter(([, words]) => words.length > 0);
+  const count = told.reduce((sum, [, words]) => sum + words.length, 0);
+  const takeAll = () =>
+    onMap(
+      batch.map.map((entry) => {
+        const { column, target } = entry;
+        if (target.to !== 'attribute') return entry;
+        const words = told.find(([list]) => list.column === column && list.attribute === target.attribute)?.[1];
+        return words ? { column, target: { ...target, values: { ...target.values, ...asValues(words) } } } : entry;
+      }),
+    );
   return (
     <div
       style={{
@@ -28,7 +50,14 @@ export function Translations({
         background: 'var(--card)',
       }}
     >
-      <h3>Their words and ours</h3>
+      <div className="row" style={{ gap: 12 }}>
+        <h3>Their words and ours</h3>
+        {told.length > 1 && !off && (
+          <Button size="small" variant="outlined" onClick={takeAll}>
+            Take all {count} words that our own goods tell
+          </Button>
+        )}
+      </div>
       {batch.translations.map((list) => (
         <Words key={`${list.column} ${list.attribute}`} batch={batch} list={list} off={off} onSet={onSet} />
       ))}
@@ -47,13 +76,15 @@ function Words({
   off: boolean;
   onSet: (index: number, target: ColumnTarget) => void;
 }) {
+  const [all, setAll] = useState(false);
   const index = batch.map.findIndex(
     ({ column, target }) => column === list.column && target.to === 'attribute' && target.attribute === list.attribute,
   );
   const target = batch.map[index]?.target;
   if (target?.to !== 'attribute') return null;
   const set = (words: Record<string, string>) => onSet(index, { ...target, values: { ...target.values, ...words } });
-  const open = list.values.filter((one) => one.learnt && one.becomes !== one.learnt.ours);
+  const open = untaken(list);
+  const shown = list.choices || all ? list.values.slice(0, 40) : list.values.slice(0, shownAtFirst);
   return (
     <div style={{ marginTop: 8 }}>
       <div className="row" style={{ gap: 10 }}>
@@ -61,18 +92,13 @@ function Words({
           {list.column} → {list.label}
         </b>
         {open.length > 0 && !off && (
-          <Button
-            size="small"
-            color="secondary"
-            sx={{ p: 0 }}
-            onClick={() => set(Object.fromEntries(open.map((one) => [one.value, one.learnt?.ours ?? ''])))}
-          >
+          <Button size="small" color="secondary" sx={{ p: 0 }} onClick={() => set(asValues(open))}>
             Take all {open.length} that our own goods tell
           </Button>
         )}
       </div>
       <div className="row wrap" style={{ marginTop: 4, gap: '6px 16px' }}>
-        {list.values.slice(0, 40).map((one) => (
+        {shown.map((one) => (
           <span key={one.value} className="row small" style={{ gap: 6 }}>
             <span style={{ color: one.becomes === null && list.choices ? 'var(--blocked)' : 'inherit' }}>
               {one.value} ({one.rows})
@@ -123,6 +149,11 @@ function Words({
             )}
           </span>
         ))}
+        {shown.length < list.values.length && (
+          <Button size="small" color="secondary" sx={{ p: 0 }} onClick={() => setAll(true)}>
+            {list.values.length - shown.length} more words
+          </Button>
+        )}
       </div>
     </div>
   );

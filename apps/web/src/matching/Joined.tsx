@@ -23,7 +23,7 @@ export function Joined() {
   return (
     <Loaded query={joined}>
       {(data) => {
-        const chosen = data.items.find((one) => String(one.id) === params.get('product')) ?? data.items[0];
+        const chosen = Number(params.get('product')) || data.items[0]?.id;
         return (
           <div className="row grow" style={{ alignItems: 'stretch', gap: 0, minHeight: 0 }}>
             <div
@@ -50,7 +50,7 @@ export function Joined() {
                   <li key={one.id}>
                     <button
                       type="button"
-                      className={`pair ${one.id === chosen?.id ? 'on' : ''}`}
+                      className={`pair ${one.id === chosen ? 'on' : ''}`}
                       onClick={() => setParams({ tab: 'joined', product: String(one.id) })}
                     >
                       <span className="score">{one.differs > 0 ? one.differs : ''}</span>
@@ -68,7 +68,7 @@ export function Joined() {
               </ol>
             </div>
             {chosen ? (
-              <One key={chosen.id} id={chosen.id} />
+              <One key={chosen} id={chosen} />
             ) : (
               <div className="grow">
                 <Empty title="No goods of several sources yet">

@@ -5,6 +5,8 @@ it('finds what the titles of a family share', () => {
   expect(
     familyTitle(['16 cm Gorsel pot ring in soot', 'Gorsel pot ring, 16 cm, Chalk', 'Chalk Gorsel pot ring – 22 cm']),
   ).toBe('Gorsel pot ring');
+  expect(familyTitle(['Anise basil ‘Suvanne’, 250', 'Anise basil ‘Suvanne’, 60'])).toBe('Anise basil ‘Suvanne’');
+  expect(familyTitle(["Pot 'Moss Rim'", "Pot 'Moss Edge'"])).toBe('Pot Moss');
   expect(familyTitle(['Moss', 'Slate'])).toBeUndefined();
 });
 

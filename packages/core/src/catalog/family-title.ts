@@ -9,7 +9,7 @@ const share = 0.8;
  */
 export function familyTitle(titles: readonly string[]): string | undefined {
   const split = titles.map((title) =>
-    title.split(/\s+/).map((word) => ({ word: word.replace(/^[^\p{L}]+|[^\p{L}'’]+$/gu, ''), key: keyOf(word) })),
+    title.split(/\s+/).map((word) => ({ word: word.replace(/^[^\p{L}‘'“]+|[^\p{L}’'”]+$/gu, ''), key: keyOf(word) })),
   );
   const counts = new Map<string, number>();
   for (const words of split)
@@ -21,8 +21,15 @@ export function familyTitle(titles: readonly string[]): string | undefined {
     )
     .filter((words) => words.length === common.size && words.length > 0);
   const best = spans.find((words) => words.some((one) => /^\p{Lu}\p{Ll}/u.test(one.word))) ?? spans[0];
-  const text = best?.map((one) => one.word).join(' ') ?? '';
+  const text = paired(best?.map((one) => one.word).join(' ') ?? '');
   return text === '' ? undefined : text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** Quotes stay where each that opens is closed: the words between them may not all be shared. */
+function paired(text: string): string {
+  const opened = text.match(/(?<=^|\s)[‘'“]/g)?.length ?? 0;
+  const closed = text.match(/[’'”](?=\s|$)/g)?.length ?? 0;
+  return opened === closed ? text : text.replace(/(?<=^|\s)[‘'“]|[’'”](?=\s|$)/g, '');
 }
 
 /** Words that say nothing of a family by themselves. */
