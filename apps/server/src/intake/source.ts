@@ -190,7 +190,7 @@ function nested(
 async function detectWorkbook(path: string): Promise<Detection> {
   const book = await openWorkbook(path);
   try {
-    const sheets: { name: string; headerRow: number; read: boolean }[] = [];
+    const sheets: { name: string; headerRow: number; read: boolean; merged?: boolean }[] = [];
     const notes: string[] = [];
     const why: string[] = [];
     const texts: string[] = [];
@@ -210,7 +210,13 @@ async function detectWorkbook(path: string): Promise<Detection> {
       }
       const header = findHeader(head, width);
       const goods = Math.max(0, rows - head.slice(0, header.value).filter((row) => row.length > 0).length);
-      sheets.push({ name: sheet.name, headerRow: header.value, read: !sheet.hidden && width > 1 && goods > 0 });
+      const isMerged = layout.merged.some((range) => range.bottom > Math.max(range.top, header.value));
+      sheets.push({
+        name: sheet.name,
+        headerRow: header.value,
+        read: !sheet.hidden && width > 1 && goods > 0,
+        ...(isMerged ? { merged: true } : {}),
+      });
       why.push(`${sheet.name}: header in row ${header.value}, ${goods} rows below it${sheet.hidden ? ', hidden' : ''}`);
       merged += layout.merged.length;
       for (const column of layout.hiddenColumns)
@@ -425,7 +431,7 @@ async function headersOf(book: Workbook, reading: XlsxReading) {
         if (row.row === wanted.headerRow) header = nameColumns(row.cells);
         break;
       }
-    found.push({ sheet, headerRow: wanted.headerRow, header });
+    found.push({ sheet, headerRow: wanted.headerRow, header, merged: wanted.merged === true });
   }
   return found;
 }
@@ -434,8 +440,8 @@ async function* workbookRows(path: string, reading: XlsxReading, columns: readon
   const book = await openWorkbook(path);
   try {
     let n = 0;
-    for (const { sheet, headerRow, header } of await headersOf(book, reading)) {
-      const fill = await mergedBelow(book, sheet, headerRow);
+    for (const { sheet, headerRow, header, merged } of await headersOf(book, reading)) {
+      const fill = merged ? await mergedBelow(book, sheet, headerRow) : () => undefined;
       const at = header.map((name) => columns.indexOf(name));
       for await (const { row, cells, numeric } of book.rows(sheet, { merged: [], hiddenColumns: new Set() })) {
         if (row <= headerRow) continue;

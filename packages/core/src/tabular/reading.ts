@@ -18,7 +18,10 @@ export const readingSchema = z.discriminatedUnion('format', [
   z.strictObject({ format: z.literal('delimited'), encoding, delimiter: z.enum(delimiters), headerRow, ...style }),
   z.strictObject({
     format: z.literal('xlsx'),
-    sheets: z.array(z.strictObject({ name: z.string(), headerRow, read: z.boolean() })).min(1),
+    /** `merged`: cells are merged down over rows, so that the sheet has to be gone through once before. */
+    sheets: z
+      .array(z.strictObject({ name: z.string(), headerRow, read: z.boolean(), merged: z.boolean().optional() }))
+      .min(1),
     ...style,
   }),
   z.strictObject({ format: z.literal('json'), encoding, itemPath, variantPath, ...style }),
