@@ -1,7 +1,6 @@
 /** A file on disk as rows, whatever its format: looked at once to find out how to read it, then streamed. */
 import { createReadStream } from 'node:fs';
 import { open, readFile, stat } from 'node:fs/promises';
-import { Transform } from 'node:stream';
 import {
   type Detection,
   type FoundList,
@@ -281,8 +280,10 @@ async function* textOf(path: string, encoding: string, most = Number.POSITIVE_IN
 export async function readColumns(path: string, reading: Reading): Promise<string[]> {
   switch (reading.format) {
     case 'delimited':
-      for await (const { row, cells } of delimitedRows(path, reading))
-        if (row === reading.headerRow) return nameColumns(cells);
+      for await (const batch of delimitedRows(path, reading)) {
+        const header = batch.find((one) => one.row === reading.headerRow);
+        if (header) return nameColumns(header.cells);
+      }
       return [];
     case 'xlsx': {
       const book = await openWorkbook(path);
@@ -310,64 +311,100 @@ export async function readColumns(path: string, reading: Reading): Promise<strin
 
 /** Rows below the header, each as long as `columns` unless the file has it otherwise; constant memory. */
 export async function* readRows(path: string, reading: Reading, columns: readonly string[]): AsyncGenerator<FileRow> {
-  switch (reading.format) {
-    case 'delimited':
-      for await (const row of delimitedRows(path, reading)) if (row.row > reading.headerRow) yield row;
-      return;
-    case 'xlsx':
-      yield* workbookRows(path, reading, columns);
-      return;
-    default: {
-      const at = new Map(columns.map((name, i) => [name, i]));
-      let row = 0;
-      for await (const { place, flat, broken } of nestedRows(path, reading)) {
-        row++;
-        const cells = columns.map(() => '');
-        if (!flat) {
-          cells[0] = broken?.text.slice(0, 2000) ?? '';
-          yield { row, place, cells, broken: broken?.reason ?? 'It cannot be read' };
-          continue;
-        }
-        const strangers: string[] = [];
-        for (const [name, text] of flat) {
-          const i = at.get(name);
-          if (i === undefined) strangers.push(name);
-          else cells[i] = text;
-        }
-        yield strangers.length > 0
-          ? {
-              row,
-              place,
-              cells,
-              broken: `It has “${strangers.join('”, “')}”, which none of the items before has. Move such an item to the beginning of the file, so that the column can be matched`,
-            }
-          : { row, place, cells };
-      }
-    }
+  for await (const batch of rowBatches(path, reading, columns)) yield* batch;
+}
+
+const batchRows = 500;
+
+/** The same rows some hundreds at a time: one by one, the waiting between them costs more than the reading. */
+export async function* rowBatches(
+  path: string,
+  reading: Reading,
+  columns: readonly string[],
+): AsyncGenerator<FileRow[]> {
+  if (reading.format === 'delimited') {
+    for await (const batch of delimitedRows(path, reading)) yield batch.filter((row) => row.row > reading.headerRow);
+    return;
   }
+  let batch: FileRow[] = [];
+  const source = reading.format === 'xlsx' ? workbookRows(path, reading, columns) : alignedRows(path, reading, columns);
+  try {
+    for await (const row of source) {
+      batch.push(row);
+      if (batch.length < batchRows) continue;
+      yield batch;
+      batch = [];
+    }
+  } catch (error) {
+    // What came before the place where a file breaks off is handed on first.
+    if (batch.length > 0) yield batch;
+    throw error;
+  }
+  if (batch.length > 0) yield batch;
+}
+
+/** Items of a nested document as rows of these columns. */
+async function* alignedRows(path: string, reading: NestedReading, columns: readonly string[]): AsyncGenerator<FileRow> {
+  const at = new Map(columns.map((name, i) => [name, i]));
+  let row = 0;
+  for await (const { place, flat, broken } of nestedRows(path, reading)) {
+    row++;
+    const cells = columns.map(() => '');
+    if (!flat) {
+      cells[0] = broken?.text.slice(0, 2000) ?? '';
+      yield { row, place, cells, broken: broken?.reason ?? 'It cannot be read' };
+      continue;
+    }
+    const strangers: string[] = [];
+    for (const [name, text] of flat) {
+      const i = at.get(name);
+      if (i === undefined) strangers.push(name);
+      else cells[i] = text;
+    }
+    yield strangers.length > 0
+      ? {
+          row,
+          place,
+          cells,
+          broken: `It has “${strangers.join('”, “')}”, which none of the items before has. Move such an item to the beginning of the file, so that the column can be matched`,
+        }
+      : { row, place, cells };
+  }
+}
+
+/** The line break of a text, from its beginning; those inside quotes do not count. */
+function lineBreakOf(text: string): '\n' | '\r' | '\r\n' {
+  const bare = text.replace(/"[^"]*"/g, '');
+  return bare.includes('\r\n') ? '\r\n' : bare.includes('\n') || !bare.includes('\r') ? '\n' : '\r';
 }
 
 async function* delimitedRows(
   path: string,
   reading: Extract<Reading, { format: 'delimited' }>,
-): AsyncGenerator<FileRow> {
-  const source = createReadStream(path, { highWaterMark: 256 * 1024 });
-  const decoded = source
-    .pipe(iconv.decodeStream(reading.encoding))
-    .pipe(new Transform({ transform: (chunk, _encoding, done) => done(null, chunk) }));
-  const parser = Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: reading.delimiter, skipEmptyLines: false });
-  const rows = decoded.pipe(parser);
+): AsyncGenerator<FileRow[]> {
+  let newline: '\n' | '\r' | '\r\n' | undefined;
+  let rest = '';
   let row = 0;
-  try {
-    for await (const cells of rows as AsyncIterable<string[]>) {
+  const parse = (text: string, isLast: boolean): FileRow[] => {
+    newline ??= lineBreakOf(text);
+    const parser = new Papa.Parser({ delimiter: reading.delimiter, newline });
+    const { data, meta } = parser.parse(text, 0, !isLast) as { data: string[][]; meta: { cursor: number } };
+    rest = text.slice(meta.cursor);
+    const batch: FileRow[] = [];
+    for (const cells of data) {
       row++;
-      if (cells.length === 1 && cells[0] === '') continue;
-      yield { row, place: undefined, cells };
+      if (cells.length > 1 || cells[0] !== '') batch.push({ row, place: undefined, cells });
     }
-  } finally {
-    source.destroy();
+    return batch;
+  };
+  for await (const chunk of textOf(path, reading.encoding)) {
+    const batch = parse(rest + (row === 0 && rest === '' ? chunk.replace(/^\uFEFF/, '') : chunk), false);
+    if (batch.length > 0) yield batch;
   }
+  if (rest !== '') yield parse(rest, true);
 }
+
+type NestedReading = Exclude<Reading, { format: 'delimited' | 'xlsx' }>;
 
 interface NestedRow {
   place: string;
@@ -375,11 +412,7 @@ interface NestedRow {
   broken?: { reason: string; text: string };
 }
 
-async function* nestedRows(
-  path: string,
-  reading: Exclude<Reading, { format: 'delimited' | 'xlsx' }>,
-  most?: number,
-): AsyncGenerator<NestedRow> {
+async function* nestedRows(path: string, reading: NestedReading, most?: number): AsyncGenerator<NestedRow> {
   const { variantPath } = reading;
   const variantName = variantPath?.split('.').at(-1) ?? 'variant';
   const spread = function* (item: unknown, place: string): Generator<NestedRow> {

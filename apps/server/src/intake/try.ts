@@ -17,7 +17,7 @@ import { type Cell, copyIn, copyLine } from '../db/copy.js';
 import { type Database, type Executor, json, rows } from '../db/client.js';
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type FileRow, readRows } from './source.js';
+import { type FileRow, rowBatches } from './source.js';
 
 export interface Tried {
   id: number;
@@ -171,26 +171,30 @@ export async function tryBatch(
   const counts = emptyCounts();
   const fixes = await loadFixes(db, batch);
 
+  /** Lines for COPY, many at a time. */
   async function* lines(): AsyncGenerator<string> {
     let chunk: FileRow[] = [];
     let done = 0;
-    const judged = async function* () {
+    const judged = async (): Promise<string> => {
       const answers = await judge(chunk);
-      for (const [i, answer] of answers.entries()) {
+      let text = '';
+      answers.forEach((answer, i) => {
         const file = chunk[i];
-        if (!file) continue;
+        if (!file) return;
         counts[answer.outcome]++;
         for (const note of answer.notes ?? []) if (note.lost) counts.lostCells++;
-        yield toLine(batch.id, file, answer);
-      }
+        text += toLine(batch.id, file, answer);
+      });
       done += chunk.length;
       await onRows(done);
+      return text;
     };
     try {
-      for await (const file of readRows(batch.path, batch.reading, batch.columns)) {
-        chunk.push(withFix(file, batch.columns, fixes.get(file.row)));
+      for await (const part of rowBatches(batch.path, batch.reading, batch.columns)) {
+        for (const file of part)
+          chunk.push(fixes.size === 0 ? file : withFix(file, batch.columns, fixes.get(file.row)));
         if (chunk.length < chunkRows) continue;
-        yield* judged();
+        yield await judged();
         chunk = [];
       }
     } catch (error) {
@@ -204,7 +208,7 @@ export async function tryBatch(
         broken: error.message,
       });
     }
-    yield* judged();
+    yield await judged();
   }
 
   const client = await db.$client.connect();
