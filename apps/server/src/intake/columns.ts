@@ -195,11 +195,13 @@ export async function translationsOf(
       .sort((a, b) => b[1] - a[1])
       .slice(0, 200)
       .map(([value, n]) => {
-        const word = learnt.get(foldText(value));
+        // A word that means something already needs no telling; least of all whether goods are sold.
+        const now = becomes(value);
+        const word = now === null ? learnt.get(foldText(value)) : undefined;
         return {
           value,
           rows: n,
-          becomes: becomes(value),
+          becomes: now,
           learnt: word ? { ours: word.ours, agree: word.agree, seen: word.seen } : null,
         };
       });

@@ -11,7 +11,7 @@ type List = BatchAnswer['translations'][number];
 type Word = List['values'][number];
 
 /** Words that our own goods tell and that are not taken yet. */
-const untaken = (list: List) => list.values.filter((one) => one.learnt && one.becomes !== one.learnt.ours);
+const untaken = (list: List) => list.values.filter((one) => one.learnt !== null);
 const asValues = (words: Word[]) => Object.fromEntries(words.map((one) => [one.value, one.learnt?.ours ?? one.value]));
 
 /** Words of an open list shown before one asks for more. */
@@ -136,7 +136,7 @@ function Words({
                 }
               />
             )}
-            {one.learnt && one.becomes !== one.learnt.ours && (
+            {one.learnt && (
               <button
                 type="button"
                 className="said"
