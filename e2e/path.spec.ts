@@ -1,7 +1,7 @@
 /** The path a person walks, in the real interface: file in, catalog, causes, feed, the channel's answer. In this order. */
 import { fileURLToPath } from 'node:url';
-import { AxeBuilder } from '@axe-core/playwright';
 import { type Page, expect, test } from '@playwright/test';
+import { faultsOn } from './axe.js';
 
 const file = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
 
@@ -153,11 +153,5 @@ test('the next rulebook is tried before it is taken', async ({ page }) => {
 
 for (const path of ['/', '/intake', '/catalog', '/causes', '/listings', '/places/1', '/feeds'])
   test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
-    await page.goto(path);
-    await page.waitForLoadState('networkidle').catch(() => undefined);
-    await page.waitForTimeout(600);
-    const { violations } = await new AxeBuilder({ page })
-      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-      .analyze();
-    expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+    expect(await faultsOn(page, path)).toEqual([]);
   });

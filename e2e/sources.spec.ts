@@ -1,8 +1,8 @@
 /** Every file a supplier sends, and one product out of several sources, in the real interface. After path.spec, in this order. */
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { AxeBuilder } from '@axe-core/playwright';
 import { type Page, expect, test } from '@playwright/test';
+import { faultsOn } from './axe.js';
 
 const file = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
 
@@ -170,11 +170,5 @@ test('a shop is pulled, and one item is fetched by its identifier', async ({ pag
 
 for (const path of ['/matching', '/matching?tab=joined', '/matching?tab=keys', '/matching?tab=trust', '/intake'])
   test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
-    await page.goto(path);
-    await page.waitForLoadState('networkidle').catch(() => undefined);
-    await page.waitForTimeout(600);
-    const { violations } = await new AxeBuilder({ page })
-      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-      .analyze();
-    expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+    expect(await faultsOn(page, path)).toEqual([]);
   });

@@ -7,7 +7,8 @@ import { type Database, json, one, openDatabase } from '@velvet-shelf/server/db/
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, correctBatch, dryRun, readBatch, showBatch } from '@velvet-shelf/server/intake/service';
-import { detectSource, readColumns, readRows } from '@velvet-shelf/server/intake/source';
+import { detectSource } from '@velvet-shelf/server/intake/detect';
+import { readColumns, readRows } from '@velvet-shelf/server/intake/source';
 import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';

@@ -47,7 +47,7 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
 }
 
 const stops = [
-  every(5_000, () => sweepJobs(services, runAside)),
+  every(5_000, () => sweepJobs(services, (_, id) => runAside(id))),
   every(10_000, () => startDuePulls(services)),
   every(1_000, async () => {
     const done = await drain(db, config.address, 1000);

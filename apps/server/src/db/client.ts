@@ -19,6 +19,21 @@ export function openDatabase(url: string, connections = 12): Database {
   return drizzle(pool, { schema });
 }
 
+/** A transaction on a client of its own, for what needs the bare connection (COPY). */
+export async function onClient(db: Database, work: (client: pg.PoolClient) => Promise<void>): Promise<void> {
+  const client = await db.$client.connect();
+  try {
+    await client.query('BEGIN');
+    await work(client);
+    await client.query('COMMIT');
+  } catch (error) {
+    await client.query('ROLLBACK').catch(() => undefined);
+    throw error;
+  } finally {
+    client.release();
+  }
+}
+
 /** Rows of a statement, typed at this boundary. */
 export async function rows<T>(on: Executor, statement: SQL): Promise<T[]> {
   const result = await on.execute(statement);

@@ -65,7 +65,7 @@ export async function applyBatch(context: JobContext): Promise<void> {
     sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`,
   );
   await drain(db, services.config.address, 500, dictionary);
-  if (!isExport) await proposeFor(services, batchId, Number(input.user) || undefined);
+  if (!isExport) await proposeFor(services, Number(input.user) || undefined);
   services.notify('catalog');
 }
 
@@ -74,7 +74,7 @@ export async function undoJob({ db, services, input }: JobContext): Promise<void
   const batchId = Number(input.batch);
   const left = await undoBatch(db, batchId, Number(input.action));
   await db.execute(sql`UPDATE batch SET left_behind = ${JSON.stringify(left)}::jsonb WHERE id = ${batchId}`);
-  await proposeFor(services, batchId, Number(input.user) || undefined);
+  await proposeFor(services, Number(input.user) || undefined);
   services.notify('catalog');
 }
 

@@ -124,7 +124,7 @@ export async function startPull(services: Services, id: number, actor: number): 
     if (running) throw conflict(`${found.name} is being pulled already`);
     return createJob(tx, { kind: 'pull-goods', label: `Pulling ${found.name}`, input: { pull: id, actor }, actor });
   });
-  runAside(services, job).catch(() => undefined);
+  runAside(job).catch(() => undefined);
   return job;
 }
 

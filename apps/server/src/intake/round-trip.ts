@@ -7,7 +7,7 @@ import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../c
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type ExportColumn, type Exported, cellOf, columnByKey, idColumn, loadExported } from '../catalog/export.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { type Database, type Executor, ids, one, rows } from '../db/client.js';
+import { ids, onClient, one, rows, type Database, type Executor } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { BatchCounts, RowEdit, batch } from '../db/schema/index.js';
 import { type Change, addChanges } from '../history/record.js';
@@ -90,9 +90,7 @@ export async function tryRoundTrip(
     }
     yield* judged();
   }
-  const client = await db.$client.connect();
-  try {
-    await client.query('BEGIN');
+  await onClient(db, async (client) => {
     await client.query('DELETE FROM batch_row WHERE batch_id = $1', [found.id]);
     await copyIn(
       client,
@@ -100,13 +98,7 @@ export async function tryRoundTrip(
       ['batch_id', 'row', 'place', 'cells', 'outcome', 'key', 'product_id', 'reasons', 'edits'],
       lines(),
     );
-    await client.query('COMMIT');
-  } catch (error) {
-    await client.query('ROLLBACK');
-    throw error;
-  } finally {
-    client.release();
-  }
+  });
   return counts;
 }
 

@@ -17,7 +17,8 @@ import { drain } from '../listings/evaluate.js';
 import { guessSupplier, previewRows, signature, suggest, supplierOfRows, translationsOf } from './columns.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
-import { detectSource, readColumns, readFirst } from './source.js';
+import { detectSource } from './detect.js';
+import { readColumns, readFirst } from './source.js';
 import { type Tried, tryBatch } from './try.js';
 
 type BatchRecord = typeof batch.$inferSelect;
@@ -178,11 +179,11 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
 
 async function runSized(services: Services, job: number, isSmall: boolean): Promise<void> {
   if (isSmall) await runJob(services, job);
-  else runAside(services, job).catch(() => undefined);
+  else runAside(job).catch(() => undefined);
 }
 
 /** The effect on listings is found beside the request, as soon as the batch is tried. */
-async function startEffect({ db, config, notify }: Services, id: number, user: User | undefined): Promise<void> {
+async function startEffect({ db }: Services, id: number, user: User | undefined): Promise<void> {
   const found = await getBatch(db, id);
   if (found.state !== 'tried' || found.kind === 'round-trip' || !user) return;
   const job = await createJob(db, {
@@ -191,7 +192,7 @@ async function startEffect({ db, config, notify }: Services, id: number, user: U
     input: { batch: id },
     actor: user.id,
   });
-  runAside({ db, config, notify }, job).catch(() => undefined);
+  runAside(job).catch(() => undefined);
 }
 
 /** Job: the dry run. */

@@ -14,7 +14,7 @@ import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Cell, copyIn, copyLine } from '../db/copy.js';
-import { type Database, type Executor, json, rows } from '../db/client.js';
+import { json, onClient, rows, type Database, type Executor } from '../db/client.js';
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type FileRow, rowBatches } from './source.js';
@@ -211,9 +211,7 @@ export async function tryBatch(
     yield await judged();
   }
 
-  const client = await db.$client.connect();
-  try {
-    await client.query('BEGIN');
+  await onClient(db, async (client) => {
     await client.query('DELETE FROM batch_row WHERE batch_id = $1', [batch.id]);
     await copyIn(client, 'batch_row', rowColumns, lines());
     const { rows: gone } = await client.query<{ n: number }>(
@@ -222,13 +220,7 @@ export async function tryBatch(
       [batch.supplier.id, batch.scope, batch.id],
     );
     counts.dropped = gone[0]?.n ?? 0;
-    await client.query('COMMIT');
-  } catch (error) {
-    await client.query('ROLLBACK');
-    throw error;
-  } finally {
-    client.release();
-  }
+  });
   return counts;
 }
 

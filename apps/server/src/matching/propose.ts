@@ -3,25 +3,21 @@ import { type KnownWords, type MatchItem, findCandidates, pairKey } from '@velve
 import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, one, rows } from '../db/client.js';
+import { onClient, one, rows, type Executor } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
-export async function proposeFor(
-  { db, config, notify }: Services,
-  _batchId: number,
-  actor: number | undefined,
-): Promise<number> {
+export async function proposeFor({ db }: Services, actor: number | undefined): Promise<number> {
   const waiting = await one<{ id: number }>(
     db,
     sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
   );
   if (waiting) return waiting.id;
   const job = await createJob(db, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor });
-  runAside({ db, config, notify }, job).catch(() => undefined);
+  runAside(job).catch(() => undefined);
   return job;
 }
 
@@ -34,9 +30,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
     knownWords: await knownWords(db, dictionary),
     decided: await decidedPairs(db),
   });
-  const client = await db.$client.connect();
-  try {
-    await client.query('BEGIN');
+  await onClient(db, async (client) => {
     await client.query('DELETE FROM match_pair');
     await client.query('CREATE TEMP TABLE fresh (LIKE match_pair) ON COMMIT DROP');
     await copyIn(
@@ -49,13 +43,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
     await client.query(
       `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL`,
     );
-    await client.query('COMMIT');
-  } catch (error) {
-    await client.query('ROLLBACK');
-    throw error;
-  } finally {
-    client.release();
-  }
+  });
   await progress(items.length, items.length);
   services.notify('matches', { pairs: pairs.length });
 }

@@ -14,7 +14,7 @@ export function matchingRoutes(router: AppRouter, services: Services): void {
   }));
   route(router, matching.joined, ({ query }) => listJoined(services, query));
   route(router, matching.unjoined, async () => ({ items: await listUnjoined(services) }));
-  route(router, matching.propose, async ({ user }) => ({ job: await proposeFor(services, 0, user.id) }));
+  route(router, matching.propose, async ({ user }) => ({ job: await proposeFor(services, user.id) }));
   route(router, matching.trust, () => listTrust(services));
   route(router, matching.setTrust, async ({ body, user }) => ({ changed: await setTrust(services, user, body) }));
 }

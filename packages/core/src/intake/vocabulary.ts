@@ -39,7 +39,7 @@ const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   ],
   [
     { to: 'family' },
-    'family|series|range|group id|parent id|parent sku|productgroupid|item group id',
+    'family|series|range|group id|parent id|parent sku|productgroupid',
     'serie|produktfamilie|baureihe',
     'familj|produktserie',
   ],
