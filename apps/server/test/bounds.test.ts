@@ -73,6 +73,75 @@ describe('bad requests', () => {
   });
 });
 
+describe('matching, trust, pulls and exports', () => {
+  it('need a session, and let a viewer look and decide nothing', async () => {
+    for (const path of ['/api/matches', '/api/trust', '/api/pulls', '/api/export?format=csv'])
+      expect((await new Client().get(path)).status).toBe(401);
+    const viewer = new Client();
+    await viewer.signIn('viewer@mosswick.example');
+    expect((await viewer.get('/api/matches')).status).toBe(200);
+    expect((await viewer.send('POST', '/api/matches/decide', { verdict: 'same', above: 90 })).status).toBe(403);
+    expect((await viewer.send('PUT', '/api/trust', { attribute: 'weight', policy: 'highest' })).status).toBe(403);
+    expect((await viewer.send('POST', '/api/pulls/1/start')).status).toBe(403);
+  });
+  it('say what is wrong with a wish', async () => {
+    expect((await client.send('POST', '/api/matches/decide', { verdict: 'same' })).body.detail).toContain(
+      'Name the pairs',
+    );
+    expect(
+      (await client.send('POST', '/api/matches/decide', { verdict: 'maybe', above: 90 })).body.errors[0].pointer,
+    ).toBe('/body/verdict');
+    expect((await client.send('POST', '/api/products/999999/split', { records: [1] })).status).toBe(404);
+    expect((await client.send('PUT', '/api/trust', { attribute: 'nothing', policy: 'highest' })).body.detail).toContain(
+      'nothing',
+    );
+    expect((await client.send('PUT', '/api/trust', {})).body.detail).toContain('general order');
+    expect((await client.get('/api/export?format=pdf')).body.detail).toContain('“pdf” is no format');
+    expect((await client.get('/api/export?format=csv&view=gone')).status).toBe(404);
+    expect(
+      (await client.send('POST', '/api/pulls', { supplierId: 1, name: 'x', address: 'ftp://x' })).body.detail,
+    ).toContain('is no address');
+    expect((await client.send('POST', '/api/suppliers', { name: 'Brackwater' })).status).toBe(409);
+  });
+  it('answer an empty catalogue with its columns alone', async () => {
+    const text = (await client.get('/api/export?format=csv')).body as string;
+    expect(text.split('\r\n').filter(Boolean).length).toBe(1);
+    expect(text).toContain('shelf-id,sku,title@en-GB');
+    expect(text).not.toContain('droppedBy');
+  });
+});
+
+describe('batches in the wrong state', () => {
+  it('cannot be picked from, corrected, cancelled or applied before they are tried', async () => {
+    const { body } = await client.uploadText('early.csv', 'SKU;Name\nE-1;One\n');
+    const path = `/api/batches/${body.id}`;
+    expect((await client.send('POST', `${path}/left-out`, { leftOut: true, rows: [2] })).body.detail).toContain(
+      'only a batch that was tried',
+    );
+    expect((await client.send('PUT', `${path}/rows/2`, { cells: { Name: 'x' } })).status).toBe(409);
+    expect((await client.send('POST', `${path}/cancel`)).body.detail).toContain('nothing to cancel');
+    expect((await client.send('POST', `${path}/apply`)).body.detail).toContain('Try the batch first');
+    expect((await client.send('POST', `${path}/undo`)).status).toBe(409);
+  });
+  it('take no column the file does not have, and no reading of another format', async () => {
+    const { body } = await client.uploadText('odd.csv', 'SKU;Name\nO-1;One\n');
+    const path = `/api/batches/${body.id}/reading`;
+    expect((await client.send('PUT', path, { map: [{ column: 'Nr', target: { to: 'key' } }] })).body.detail).toContain(
+      'no column “Nr”',
+    );
+    expect((await client.send('PUT', path, { reading: { format: 'pdf' } })).status).toBe(400);
+    const asJson = {
+      format: 'json',
+      encoding: 'utf-8',
+      itemPath: '',
+      variantPath: null,
+      decimal: '.',
+      dateOrder: 'ymd',
+    };
+    expect((await client.send('PUT', path, { reading: asJson })).status).toBe(422);
+  });
+});
+
 describe('wrong files', () => {
   const text = (content: string) => new TextEncoder().encode(content);
   it.each([

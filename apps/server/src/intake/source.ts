@@ -212,7 +212,7 @@ async function* nestedRows(path: string, reading: NestedReading, most?: number):
       return;
     case 'json':
       if (reading.itemPath === '' && !(await beginsWithList(path, reading.encoding))) {
-        yield* spread(JSON.parse((await readLinked(path, reading.encoding)).replace(/^\uFEFF/, '')), 'the item');
+        yield* spread(parseJson(await readLinked(path, reading.encoding)), 'the item');
         return;
       }
       for await (const item of jsonItems(textOf(path, reading.encoding, most), reading.itemPath))
@@ -221,6 +221,14 @@ async function* nestedRows(path: string, reading: NestedReading, most?: number):
     case 'xml':
       for await (const item of xmlItems(textOf(path, reading.encoding, most), reading.itemPath))
         yield* spread(item, `item ${++n}`);
+  }
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch (error) {
+    throw new UnreadableFile(`It is not JSON: ${error instanceof Error ? error.message : String(error)}`);
   }
 }
 

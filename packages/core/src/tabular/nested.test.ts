@@ -130,3 +130,30 @@ describe('schema.org', () => {
     expect(() => linkedItems('{"@context":"https://schema.org","@type":"Person"}')).toThrow('no product');
   });
 });
+
+describe('an item as flat rows', () => {
+  it('joins lists of plain values, numbers lists of objects, and says yes and no', () => {
+    const [row] = flattenItem({ a: [1, 2], b: [{ c: 'x' }, { c: 'y' }], d: true, e: null, f: { g: { h: 7 } } }, null);
+    expect(Object.fromEntries(row ?? [])).toEqual({
+      a: '1 | 2',
+      'b[1].c': 'x',
+      'b[2].c': 'y',
+      d: 'yes',
+      e: '',
+      'f.g.h': '7',
+    });
+  });
+  it('repeats the item’s own fields on each variant; an item without variants is one row', () => {
+    const rows = flattenItem({ id: 'A', v: [{ n: 1 }, { n: 2 }] }, 'v');
+    expect(rows.map((row) => Object.fromEntries(row))).toEqual([
+      { id: 'A', 'v.n': '1' },
+      { id: 'A', 'v.n': '2' },
+    ]);
+    expect(flattenItem({ id: 'B', v: [] }, 'v').map((row) => Object.fromEntries(row))).toEqual([{ id: 'B' }]);
+    expect(flattenItem({ id: 'C', v: { n: 3 } }, 'v').map((row) => row.get('v.n'))).toEqual(['3']);
+  });
+  it('finds variants below a path of several keys', () => {
+    const rows = flattenItem({ id: 'A', more: { v: [{ n: 1 }, { n: 2 }] } }, 'more.v');
+    expect(rows.map((row) => row.get('more.v.n'))).toEqual(['1', '2']);
+  });
+});

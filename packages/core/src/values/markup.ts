@@ -1,10 +1,10 @@
-import { decodeHTML } from 'entities';
+import { decodeHTMLStrict } from 'entities';
 import sanitizeHtml from 'sanitize-html';
 
 /** HTML entities as the characters they stand for, however often they were escaped on the way ("&amp;amp;lsquo;"). */
 export function decodeEntities(text: string): string {
   for (let i = 0, now = text; i < 5; i++) {
-    const next = /&[#\w]+;/.test(now) ? decodeHTML(now) : now;
+    const next = /&[#\w]+;/.test(now) ? decodeHTMLStrict(now) : now;
     if (next === now) return now;
     now = next;
     text = now;
