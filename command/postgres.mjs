@@ -4,7 +4,16 @@
  * the checkout; it runs in a session of its own, so that Ctrl-C reaches it last, through us.
  */
 import { createHash, randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -38,8 +47,27 @@ export function checkoutCluster(name = 'main') {
 /** A cluster for one test run, gone when stopped. */
 export function passingCluster() {
   if (isRoot) mkdirSync('/var/lib/velvet-shelf', { recursive: true, mode: 0o755 });
-  const base = mkdtempSync(join(isRoot ? '/var/lib/velvet-shelf' : tmpdir(), 'passing-'));
-  return cluster(base, { durable: false });
+  const above = isRoot ? '/var/lib/velvet-shelf' : tmpdir();
+  sweepPassing(above);
+  return cluster(mkdtempSync(join(above, 'passing-')), { durable: false });
+}
+
+/** Ends and removes clusters of runs that were killed. */
+function sweepPassing(above) {
+  for (const name of readdirSync(above).filter((one) => one.startsWith('passing-'))) {
+    const owner = join(above, name, 'owner');
+    if (!existsSync(owner) || isCommand(Number(readFileSync(owner, 'utf8')))) continue;
+    cluster(join(above, name), { durable: false }).stop();
+  }
+}
+
+/** True where this process runs and is one of ours: numbers are used again. */
+function isCommand(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('main.mjs');
+  } catch {
+    return false;
+  }
 }
 
 function found() {
@@ -81,6 +109,7 @@ function cluster(base, { durable }) {
         mkdirSync(dirname(base), { recursive: true, mode: 0o755 });
         mkdirSync(base, { recursive: true, mode: 0o700 });
         own(base);
+        if (!durable) writeFileSync(join(base, 'owner'), String(process.pid));
         writeFileSync(passwordFile, randomBytes(18).toString('base64url'), { mode: 0o600 });
         own(passwordFile);
         must('initdb', [

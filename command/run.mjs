@@ -30,7 +30,8 @@ export function has(program) {
 export function startNode(script, { env = {}, name }) {
   const child = spawn(process.execPath, ['--enable-source-maps', script], {
     cwd: root,
-    env: { ...process.env, ...env },
+    // It ends by itself where this command is killed without a chance to end it.
+    env: { ...process.env, ...env, VELVET_PARENT: String(process.pid) },
     stdio: ['ignore', 'inherit', 'inherit'],
     detached: true,
   });

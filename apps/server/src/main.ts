@@ -72,3 +72,14 @@ async function end(): Promise<void> {
 }
 process.on('SIGTERM', () => void end());
 process.on('SIGINT', () => void end());
+
+/** Whoever started us may be killed without a chance to end us. */
+const parent = Number(process.env.VELVET_PARENT);
+if (parent)
+  setInterval(() => {
+    try {
+      process.kill(parent, 0);
+    } catch {
+      void end();
+    }
+  }, 2_000).unref();

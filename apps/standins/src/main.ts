@@ -35,3 +35,14 @@ const end = () => {
 };
 process.on('SIGTERM', end);
 process.on('SIGINT', end);
+
+/** Whoever started us may be killed without a chance to end us. */
+const parent = Number(process.env.VELVET_PARENT);
+if (parent)
+  setInterval(() => {
+    try {
+      process.kill(parent, 0);
+    } catch {
+      end();
+    }
+  }, 2_000).unref();
