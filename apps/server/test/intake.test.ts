@@ -467,7 +467,7 @@ describe('pulls', () => {
       'knows no item “123”',
     );
     const { body } = await client.send('POST', '/api/intake/item', { placeId: 1, identifier: '2790000010373' });
-    expect((await tried(body.id)).counts).toMatchObject({ created: 0, refused: 1 });
+    expect(await tried(body.id)).toMatchObject({ scope: 'some', counts: { created: 0, refused: 1, dropped: 0 } });
     const [row] = await rowsOf(body.id, 'refused');
     expect(row.reasons[0]).toContain('“SKU” is empty');
     const { body: fixed } = await client.send('PUT', `/api/batches/${body.id}/rows/${row.row}`, {

@@ -232,7 +232,7 @@ async function takeIn(
     sha256: '',
     fields: { supplier: String(found.supplier_id) },
   };
-  const batchId = await readBatch(services, file, 'pull');
+  const batchId = await readBatch(services, file, { kind: 'pull' });
   const user = await one<User>(
     db,
     sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${found.actor}`,
@@ -295,6 +295,6 @@ export async function fetchItem(services: Services, placeId: number, identifier:
       sha256: '',
       fields: { supplier: String(own?.id ?? '') },
     },
-    'pull',
+    { kind: 'pull', scope: 'some' },
   );
 }

@@ -38,7 +38,11 @@ async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T>
 }
 
 /** Takes a file in: looks at it, suggests columns. `supplier` among its fields may be left to the file's name and rows. */
-export async function readBatch({ db }: Services, file: ReceivedFile, kind: 'file' | 'pull' = 'file'): Promise<number> {
+export async function readBatch(
+  { db }: Services,
+  file: ReceivedFile,
+  { kind = 'file', scope }: { kind?: 'file' | 'pull'; scope?: Scope } = {},
+): Promise<number> {
   return readable(file.name, async () => {
     const detected = await detectSource(file.path);
     const { reading } = detected;
@@ -70,7 +74,7 @@ export async function readBatch({ db }: Services, file: ReceivedFile, kind: 'fil
         columns,
         suggestions,
         map,
-        scope: own || isRest ? 'some' : suggestScope(map),
+        scope: scope ?? (own || isRest ? 'some' : suggestScope(map)),
         kind: own ? 'round-trip' : kind,
         state: 'read',
       })
