@@ -14,7 +14,7 @@ import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 import { signature } from './columns.js';
-import { applyTried, dryRun, getBatch, readBatch } from './service.js';
+import { applyTried, dryRun, getBatch, ownSupplier, readBatch } from './service.js';
 
 /** A page of a shop's catalogue: goods as the shop describes them, and where the next page begins. */
 const pageSchema = z.object({
@@ -278,7 +278,7 @@ export async function fetchItem(services: Services, placeId: number, identifier:
   const read = itemSchema.safeParse(answer.ok ? await answer.json() : undefined);
   if (!read.success)
     throw new Problem(502, 'The channel’s answer cannot be read', `${place.channelName} answered ${answer.status}`);
-  const own = await one<{ id: number }>(db, sql`SELECT id FROM supplier WHERE kind = 'own' ORDER BY rank LIMIT 1`);
+  const own = await ownSupplier(db);
   const directory = join(config.files, 'intake');
   await mkdir(directory, { recursive: true });
   const path = join(directory, randomUUID());
@@ -293,7 +293,7 @@ export async function fetchItem(services: Services, placeId: number, identifier:
       path,
       bytes: text.length,
       sha256: '',
-      fields: { supplier: String(own?.id ?? '') },
+      fields: { supplier: String(own) },
     },
     { kind: 'pull', scope: 'some' },
   );

@@ -92,7 +92,7 @@ async function knownSupplier(db: Executor, columns: string[], sample: Awaited<Re
   return seen?.id ?? (await supplierOfRows(db, sample));
 }
 
-async function ownSupplier(db: Executor): Promise<number> {
+export async function ownSupplier(db: Executor): Promise<number> {
   const found = await one<{ id: number }>(db, sql`SELECT id FROM supplier WHERE kind = 'own' ORDER BY rank LIMIT 1`);
   if (!found) throw conflict('There is no own sheet among the suppliers');
   return found.id;
