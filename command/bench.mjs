@@ -2,9 +2,9 @@
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { checkNode, installModules, installPostgres } from './install.mjs';
-import { root, run } from './run.mjs';
+import { collect, root } from './run.mjs';
 import { Fault, say } from './say.mjs';
-import { raiseStage } from './stage.mjs';
+import { raiseGround } from './stage.mjs';
 
 /** What each needs: the demo's loader arguments for its database, or none. */
 const needs = {
@@ -42,16 +42,23 @@ export async function bench({ json, only, size }) {
     for (const name of names.filter((one) => only === undefined || only === one)) {
       const load = needs[name]?.(count);
       if (load === undefined) {
-        take(run(process.execPath, [main, name, String(count)]));
+        take(await measured(main, name, count));
         continue;
       }
-      const stage = await raiseStage({ load, servers: false });
+      // The memory that the demo and an installation have.
+      const ground = await raiseGround({ load, buffers: '1GB' });
       try {
-        take(run(process.execPath, [main, name, String(count)], { env: stage.env }));
+        take(await measured(main, name, count, ground.env));
       } finally {
-        await stage.strike();
+        await ground.strike();
       }
     }
   }
   return lines.every((line) => line.holds) ? 0 : 1;
+}
+
+async function measured(main, name, count, env = {}) {
+  const { status, out, error } = await collect(process.execPath, [main, name, String(count)], { env });
+  if (status !== 0) throw new Fault(`The benchmark “${name}” failed\n${out}${error}`.trimEnd());
+  return out;
 }

@@ -44,12 +44,12 @@ export function checkoutCluster(name = 'main') {
   return cluster(join(base, `${name}-pg${programs.version}`), { durable: true });
 }
 
-/** A cluster for one test run, gone when stopped. */
-export function passingCluster() {
+/** A cluster for one run of tests or benchmarks, gone when stopped; `buffers` is PostgreSQL's shared memory. */
+export function passingCluster({ buffers = '256MB' } = {}) {
   if (isRoot) mkdirSync('/var/lib/velvet-shelf', { recursive: true, mode: 0o755 });
   const above = isRoot ? '/var/lib/velvet-shelf' : tmpdir();
   sweepPassing(above);
-  return cluster(mkdtempSync(join(above, 'passing-')), { durable: false });
+  return cluster(mkdtempSync(join(above, 'passing-')), { durable: false, buffers });
 }
 
 /** Ends and removes clusters of runs that were killed. */
@@ -76,7 +76,7 @@ function found() {
   return programs;
 }
 
-function cluster(base, { durable }) {
+function cluster(base, { durable, buffers = '1GB' }) {
   const { directory } = found();
   const data = join(base, 'data');
   const passwordFile = join(base, 'password');
@@ -99,8 +99,9 @@ function cluster(base, { durable }) {
       throw new Fault(`${program} failed: ${done.stderr}${done.stdout}\n${tail}`, `Look at ${log}.`);
     }
   };
-  const url = (port, database = 'velvet') =>
-    `postgres://velvet:${readFileSync(passwordFile, 'utf8').trim()}@127.0.0.1:${port}/${database}`;
+  const port = () => Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]);
+  const url = (database = 'velvet') =>
+    `postgres://velvet:${readFileSync(passwordFile, 'utf8').trim()}@127.0.0.1:${port()}/${database}`;
 
   return {
     /** Makes the cluster where there is none, starts or adopts it, and gives the address of its database. */
@@ -126,15 +127,13 @@ function cluster(base, { durable }) {
         ]);
       }
       if (control('pg_ctl', ['status', '-D', data]).status === 0) {
-        const port = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]);
-        return url(port);
+        return url();
       }
-      const port = await freePort();
       const settings = {
-        port,
+        port: await freePort(),
         listen_addresses: '127.0.0.1',
         unix_socket_directories: "''",
-        shared_buffers: durable ? '1GB' : '256MB',
+        shared_buffers: buffers,
         work_mem: '32MB',
         maintenance_work_mem: '256MB',
         max_wal_size: '4GB',
@@ -149,14 +148,19 @@ function cluster(base, { durable }) {
       if (!existsSync(log)) writeFileSync(log, '', { mode: 0o600 });
       own(log);
       must('pg_ctl', ['start', '-D', data, '-l', log, '-w', '-t', '60', '-o', options]);
-      const admin = url(port, 'postgres');
+      const admin = url('postgres');
       const made = spawnSync(
         join(directory, 'psql'),
         [admin, '-Atqc', "SELECT 1 FROM pg_database WHERE datname = 'velvet'"],
         { encoding: 'utf8' },
       );
       if (made.stdout.trim() !== '1') run(join(directory, 'psql'), [admin, '-qc', 'CREATE DATABASE velvet']);
-      return url(port);
+      return url();
+    },
+    /** A copy of the database under another name, while nobody is connected to it; gives its address. */
+    copy(name) {
+      run(join(directory, 'psql'), [url('postgres'), '-qc', `CREATE DATABASE ${name} TEMPLATE velvet`]);
+      return url(name);
     },
     stop() {
       control('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w']);

@@ -21,6 +21,34 @@ export function run(program, args, { loud = false, env = {}, cwd = root, advice 
   );
 }
 
+/** Programmes that `collect` runs now. */
+const running = new Set();
+
+/** Runs a programme to its end while this command still hears signals; answers its status and what it wrote. */
+export function collect(program, args, { env = {} } = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(program, args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    running.add(child);
+    const written = { out: '', error: '' };
+    child.stdout.setEncoding('utf8').on('data', (text) => (written.out += text));
+    child.stderr.setEncoding('utf8').on('data', (text) => (written.error += text));
+    child.once('error', reject);
+    child.once('close', (status) => {
+      running.delete(child);
+      resolve({ status, ...written });
+    });
+  });
+}
+
+/** Ends what `collect` runs. */
+export function endCollected() {
+  for (const child of running) child.kill('SIGTERM');
+}
+
 /** True where a programme can be found. */
 export function has(program) {
   return spawnSync('sh', ['-c', `command -v ${program}`], { stdio: 'ignore' }).status === 0;

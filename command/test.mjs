@@ -1,14 +1,25 @@
 /** ./velvet test: lint and types, unit, integration, end-to-end. Quiet when green, telling when red. */
-import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
-import { root } from './run.mjs';
+import { collect, root } from './run.mjs';
 import { Fault, say } from './say.mjs';
-import { raiseStage } from './stage.mjs';
+import { raiseGround } from './stage.mjs';
 
 const parts = ['lint', 'unit', 'integration', 'e2e'];
+const results = join(state, 'test-results');
+
+/** Pieces that take longest and are therefore begun first; the others follow in any order. */
+const longest = [
+  'e2e/shelf',
+  'intake.test.ts',
+  'e2e/supplier',
+  'e2e/channel',
+  'e2e/catalog',
+  'e2e/files',
+  'careful.test.ts',
+];
 
 export async function test({ only }) {
   if (only !== undefined && !parts.includes(only))
@@ -18,67 +29,86 @@ export async function test({ only }) {
   installPostgres();
   installBrowser();
   build();
-  const results = join(state, 'test-results');
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  let passed = 0;
-  let failed = 0;
-  const count = (part, tally) => {
-    passed += tally.passed;
-    failed += tally.failed;
-    say(`${part}: ${tally.passed} passed, ${tally.failed} failed`);
-  };
-  const wanted = (part) => only === undefined || only === part;
 
-  if (wanted('lint')) {
-    const lint = quietly('npm', ['run', '-s', 'lint']);
-    const types = quietly('npx', ['--no-install', 'tsc', '-p', 'tsconfig.tests.json']);
-    count('lint', { passed: Number(lint) + Number(types), failed: Number(!lint) + Number(!types) });
+  const wanted = (part) => only === undefined || only === part;
+  const pieces = [...plainPieces(), ...stagedPieces()].filter(({ part }) => wanted(part));
+  const order = ({ name }) => (longest.includes(name) ? longest.indexOf(name) : longest.length);
+  pieces.sort((x, y) => order(x) - order(y));
+  const ground = pieces.some((piece) => piece.staged) ? await raiseGround({ load: ['--bare'] }) : undefined;
+  const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
+  for (const { part } of pieces) tally.get(part).left++;
+  try {
+    // Two at a time: they wait a lot, for a browser, a server, a database.
+    await Promise.all([1, 2].map(() => work(pieces, ground, tally)));
+  } finally {
+    await ground?.strike();
   }
-  if (wanted('unit')) count('unit', vitest('unit', results, {}));
-  if (wanted('integration')) {
-    // Each file has a database of its own: it says from the first line on what is there.
-    const tests = readdirSync(join(root, 'apps/server/test')).filter((name) => name.endsWith('.test.ts'));
-    const tally = { passed: 0, failed: 0 };
-    for (const name of tests) {
-      const stage = await raiseStage({ load: ['--bare'] });
-      try {
-        const one = vitest('integration', results, { ...stage.env, VELVET_TEST_URL: stage.url }, [name]);
-        tally.passed += one.passed;
-        tally.failed += one.failed;
-      } finally {
-        await stage.strike();
-      }
-    }
-    count('integration', tally);
-  }
-  if (wanted('e2e')) {
-    const stage = await raiseStage({ load: ['--bare'] });
+  const sum = (what) => [...tally.values()].reduce((all, one) => all + one[what], 0);
+  say(`${sum('passed')} passed, ${sum('failed')} failed`);
+  return sum('failed') > 0 ? 1 : 0;
+}
+
+/** Takes piece after piece until none is left; says a part’s count with its last piece. */
+async function work(pieces, ground, tally) {
+  for (let piece = pieces.shift(); piece !== undefined; piece = pieces.shift()) {
+    const of = tally.get(piece.part);
+    const stage = piece.staged ? await ground.stage() : undefined;
     try {
-      count('e2e', playwright(results, { ...stage.env, VELVET_TEST_URL: stage.url }));
+      const one = await piece.run(stage && { ...stage.env, VELVET_TEST_URL: stage.url });
+      of.passed += one.passed;
+      of.failed += one.failed;
     } finally {
-      await stage.strike();
+      await stage?.strike();
     }
+    if (--of.left === 0) say(`${piece.part}: ${of.passed} passed, ${of.failed} failed`);
   }
-  say(`${passed} passed, ${failed} failed`);
-  return failed > 0 ? 1 : 0;
+}
+
+function plainPieces() {
+  const command = (name, program, args) => ({
+    part: 'lint',
+    name,
+    run: async () => ((await quietly(program, args)) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }),
+  });
+  return [
+    command('lint', 'npm', ['run', '-s', 'lint']),
+    command('types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.tests.json']),
+    { part: 'unit', name: 'unit', run: () => vitest('unit', {}) },
+  ];
+}
+
+/** A file of integration tests, a folder of browser tests: each says from its first line on what is there. */
+function stagedPieces() {
+  const integration = readdirSync(join(root, 'apps/server/test')).filter((name) => name.endsWith('.test.ts'));
+  const folders = readdirSync(join(root, 'e2e'), { withFileTypes: true }).filter((one) => one.isDirectory());
+  return [
+    ...integration.map((name) => ({
+      part: 'integration',
+      name,
+      staged: true,
+      run: (env) => vitest('integration', env, [name]),
+    })),
+    ...folders.map(({ name }) => ({
+      part: 'e2e',
+      name: `e2e/${name}`,
+      staged: true,
+      run: (env) => playwright(name, env),
+    })),
+  ];
 }
 
 /** Runs a programme, showing what it said only where it failed. */
-function quietly(program, args, env = {}) {
-  const done = spawnSync(program, args, {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, ...env },
-    maxBuffer: 1 << 28,
-  });
-  if (done.status !== 0) process.stdout.write(`${done.stdout}${done.stderr}\n`);
-  return done.status === 0;
+async function quietly(program, args, env = {}) {
+  const { status, out, error } = await collect(program, args, { env });
+  if (status !== 0) process.stdout.write(`${out}${error}\n`);
+  return status === 0;
 }
 
-function vitest(project, results, env, files = []) {
-  const file = join(results, `${project}.json`);
-  const green = quietly(
+async function vitest(project, env, files = []) {
+  const file = join(results, `${[project, ...files].join('-')}.json`);
+  const green = await quietly(
     'npx',
     [
       '--no-install',
@@ -101,13 +131,20 @@ function vitest(project, results, env, files = []) {
   };
 }
 
-function playwright(results, env) {
-  const file = join(results, 'e2e.json');
-  const green = quietly('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json'], {
-    ...env,
-    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
-    PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
-  });
+async function playwright(folder, env) {
+  const file = join(results, `e2e-${folder}.json`);
+  const green = await quietly(
+    'npx',
+    [
+      '--no-install',
+      'playwright',
+      'test',
+      '--reporter=line,json',
+      `--output=${join(results, `e2e-${folder}`)}`,
+      `e2e/${folder}/`,
+    ],
+    { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
+  );
   const report = readReport(file);
   if (!report) return { passed: 0, failed: 1 };
   const { expected, unexpected, flaky } = report.stats;

@@ -10,13 +10,23 @@ import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull.js';
 import { runAside } from './jobs/aside.js';
 import { registerJobs } from './jobs/kinds.js';
-import { isConnectionLoss, sweepJobs } from './jobs/run.js';
+import { isPassing, sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
 
 registerJobs();
 
 const config = readConfig();
-const log = pino({ level: config.log });
+/** What a statement was given may be megabytes of goods, and is nobody's business in a log. */
+const longestMessage = 600;
+const log = pino({
+  level: config.log,
+  serializers: {
+    err: (error: Error) => {
+      const { type, message, stack } = pino.stdSerializers.err(error);
+      return { type, message: message.slice(0, longestMessage), stack: stack.slice(-2 * longestMessage) };
+    },
+  },
+});
 const db = openDatabase(config.database);
 const services: Services = { db, config, notify: notifier(db) };
 
@@ -33,8 +43,8 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
   const tick = () => {
     if (stopped) return;
     running = work().catch((error: unknown) => {
-      // A database that starts again is no fault of the work; the next round finds it there.
-      if (isConnectionLoss(error)) log.info('the database is away');
+      // A database that starts again, or a deadlock, is no fault of the work; the next round does it.
+      if (isPassing(error)) log.info('the database was away or busy; once more');
       else log.error({ err: error }, 'background work failed');
     });
     void running.then(() => setTimeout(tick, milliseconds).unref());
@@ -47,7 +57,12 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
 }
 
 const stops = [
-  every(5_000, () => sweepJobs(services, (_, id) => runAside(id))),
+  // Not waited for: a job that is sent twice is run once.
+  every(5_000, () =>
+    sweepJobs(services, async (_, id) => {
+      runAside(id).catch((error: unknown) => log.error({ err: error }, 'a job’s thread died'));
+    }),
+  ),
   every(10_000, () => startDuePulls(services)),
   every(1_000, async () => {
     const done = await drain(db, config.address, 1000);

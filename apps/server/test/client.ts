@@ -55,13 +55,15 @@ export class Client {
 
   /** Asks again and again until the answer is as wanted. */
   async until(path: string, wanted: (body: Answer['body']) => boolean): Promise<Answer['body']> {
-    for (let i = 0; i < 300; i++) {
-      const { body } = await this.get(path);
-      if (wanted(body)) return body;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    throw new Error(`${path} did not come to what was waited for`);
+    return until(path, async () => (await this.get(path)).body, wanted);
   }
+
+  /** Waits until nothing is at work beside the requests; a job that failed is shown for a while, and is not. */
+  idle = () =>
+    this.until(
+      '/api/shelf',
+      ({ jobs, rechecking }) => rechecking === 0 && jobs.every((job: { state: string }) => job.state === 'failed'),
+    );
 
   /** Uploads, tries and applies; answers the batch. */
   async bringIn(name: string) {
@@ -69,6 +71,16 @@ export class Client {
     await this.send('POST', `/api/batches/${body.id}/try`);
     return (await this.send('POST', `/api/batches/${body.id}/apply`)).body;
   }
+}
+
+/** Asks again and again until the answer is as wanted; long, because machines have slow days. */
+export async function until<T>(what: string, ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
+  for (const end = Date.now() + 120_000; Date.now() < end;) {
+    const answer = await ask();
+    if (wanted(answer)) return answer;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error(`${what} did not come to what was waited for`);
 }
 
 async function read(answer: Response): Promise<Answer> {

@@ -198,7 +198,7 @@ describe('catalog', () => {
   it('shows claims side by side, saves an edit against what it was made against, and keeps both in the history', async () => {
     const [row] = await rows<{ id: number }>(
       db,
-      sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts ? 'weight' ORDER BY p.id LIMIT 1`,
+      sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts::jsonb ? 'weight' ORDER BY p.id LIMIT 1`,
     );
     const path = `/api/products/${row?.id}`;
     const { body: product } = await client.get(path);
@@ -299,12 +299,8 @@ describe('causes', () => {
 
 describe('feeds', () => {
   const finished = async (feed: number) => {
-    for (let i = 0; i < 200; i++) {
-      const run = (await client.get(`/api/feeds/${feed}`)).body.runs[0];
-      if (run.state !== 'running') return run;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-    throw new Error('the run did not end');
+    const { runs } = await client.until(`/api/feeds/${feed}`, (body) => body.runs[0].state !== 'running');
+    return runs[0];
   };
   let feed: { id: number; address: string };
 

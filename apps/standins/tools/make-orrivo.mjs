@@ -97,6 +97,7 @@ const first = {
   version: '2026.1',
   validFrom: '2026-01-15',
   summary: 'Rules for goods shown in search and price comparison.',
+  itemPage: '/items/{number}',
   markets: [
     { key: 'GB', name: 'Great Britain', country: 'GB', language: 'en-GB', currency: 'GBP' },
     { key: 'IE', name: 'Ireland', country: 'IE', language: 'en-GB', currency: 'EUR' },

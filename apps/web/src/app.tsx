@@ -1,6 +1,6 @@
 /** Routes: every page is loaded when it is first opened. */
 import { ThemeProvider } from '@mui/material/styles';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { RouterProvider, createBrowserRouter } from 'react-router';
 import { ApiProblem } from './api/call';
 import { TellProvider } from './design/feedback';
@@ -8,7 +8,9 @@ import { theme } from './design/theme';
 import { SignIn } from './session/SignIn';
 import { Broken, Shell } from './shell/Shell';
 
-const queries = new QueryClient({
+const queries: QueryClient = new QueryClient({
+  // The foot offers to undo the last action: from here on it knows that it has to ask what that is.
+  mutationCache: new MutationCache({ onSuccess: () => void queries.invalidateQueries({ queryKey: ['shelf'] }) }),
   defaultOptions: {
     queries: {
       staleTime: 5_000,

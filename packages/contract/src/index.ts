@@ -6,6 +6,7 @@ import { intake } from './intake.js';
 import { listings } from './listings.js';
 import { matching } from './matching.js';
 import { session } from './session.js';
+import { stock } from './stock.js';
 import { today } from './today.js';
 
 export type { Endpoint } from './endpoint.js';
@@ -17,7 +18,8 @@ export * from './intake.js';
 export * from './listings.js';
 export * from './matching.js';
 export * from './session.js';
+export * from './stock.js';
 export * from './today.js';
 
 /** The whole interface of the server, by capability. */
-export const api = { session, intake, matching, catalog, channels, listings, causes, feeds, today };
+export const api = { session, intake, matching, catalog, channels, listings, causes, feeds, stock, today };

@@ -27,13 +27,17 @@ export type ListingRow = z.infer<typeof listingRowSchema>;
 
 export const listingSchema = listingRowSchema.extend({
   picture: z.string().nullable(),
+  /** The channel's own number of the item, and where a shopper sees it. */
+  externalId: z.string().nullable(),
+  liveAddress: z.string().nullable(),
   values: z.array(
     z.object({
       attribute: z.string(),
       label: z.string(),
       need: z.string(),
       value: z.string().nullable(),
-      pinned: z.boolean(),
+      /** What is pinned, as it was typed; null = it follows its fill. */
+      pinned: z.string().nullable(),
       findings: z.array(findingSchema),
     }),
   ),
@@ -49,6 +53,7 @@ export const traceStepSchema = z.object({
     .discriminatedUnion('to', [
       z.object({ to: z.literal('fill'), placeId: z.number(), attribute: z.string() }),
       z.object({ to: z.literal('product'), productId: z.number(), attribute: z.string() }),
+      z.object({ to: z.literal('stock'), productId: z.number() }),
       z.object({ to: z.literal('batch'), batchId: z.number(), row: z.number() }),
     ])
     .nullable(),
@@ -74,6 +79,14 @@ export const listings = {
     path: '/api/listings/:id',
     summary: 'One listing with its values',
     params: idParam,
+    answer: listingSchema,
+  }),
+  pin: endpoint({
+    method: 'PUT',
+    path: '/api/listings/:id/pins/:attribute',
+    summary: 'Pin a value for one listing alone; text null lets it follow its fill again',
+    params: idParam.extend({ attribute: z.string() }),
+    body: z.object({ text: z.string().max(20_000).nullable(), madeAgainst: z.string().nullable() }),
     answer: listingSchema,
   }),
   trace: endpoint({

@@ -1,4 +1,5 @@
 /** The attribute dictionary as core wants it, with row ids beside it. */
+import { contentLanguages } from '@velvet-shelf/core/catalog';
 import type { Trust, TrustPolicy } from '@velvet-shelf/core/claims';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { asc, sql } from 'drizzle-orm';
@@ -15,7 +16,7 @@ export interface Dictionary {
   currency: string;
 }
 
-export const homeLanguage = 'en-GB';
+export const [homeLanguage] = contentLanguages;
 export const homeCurrency = 'GBP';
 
 /** Reads the dictionary; the category attribute's closed list is our own tree. */

@@ -77,27 +77,25 @@ export function draftVariant(
     stock: before.stock,
     offers: before.offers,
     complete: completeness(has),
-    search: foldText(
-      [
-        title,
-        text('sku'),
-        text('gtin'),
-        text('mpn'),
-        text('brand'),
-        text('category'),
-        ...options.map(([, value]) => value),
-      ]
-        .filter(Boolean)
-        .join(' '),
-    ),
+    search: searchWords([
+      title,
+      text('sku'),
+      text('gtin'),
+      text('mpn'),
+      text('brand'),
+      text('category'),
+      ...options.map(([, value]) => value),
+    ]),
   };
 }
 
+/** Each word once: searches ask for words, and the index costs by the letter. */
+function searchWords(parts: readonly (string | null)[]): string {
+  return [...new Set(foldText(parts.filter(Boolean).join(' ')).split(' '))].join(' ');
+}
+
 /** What a family needs to know of each variant. */
-export type Member = Pick<
-  Draft,
-  'title' | 'brand' | 'category' | 'state' | 'picture' | 'stock' | 'complete' | 'search'
->;
+export type Member = Pick<Draft, 'title' | 'brand' | 'category' | 'state' | 'picture' | 'stock' | 'complete'>;
 
 /** A family row that keeps what it holds itself: nothing its variants say at family level has changed. */
 export function keptFamily(before: ProductRow, dictionary: Dictionary): Draft {
@@ -125,25 +123,26 @@ export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
   };
   const titles = variants.flatMap((one) => one.title ?? []);
   const title = own.title ?? familyTitle(titles) ?? titles[0] ?? null;
+  const [brand, category] = [own.brand ?? usual('brand'), own.category ?? usual('category')];
   return {
     ...own,
     title,
-    brand: own.brand ?? usual('brand'),
-    category: own.category ?? usual('category'),
+    brand,
+    category,
     state: own.state ?? (variants.some((one) => one.state === 'selling') ? 'selling' : usual('state')),
     picture: own.picture ?? variants.find((one) => one.picture !== null)?.picture ?? null,
     price: null,
     stock: variants.reduce((sum, one) => sum + one.stock, 0),
     complete: Math.round(variants.reduce((sum, one) => sum + one.complete, 0) / Math.max(1, variants.length)),
-    search: foldText([title, own.brand, ...variants.map((one) => one.search)].filter(Boolean).join(' ')).slice(0, 4000),
+    search: searchWords([title, brand, category]),
   };
 }
 
-/** Equal prints, equal rows. */
-export function printDraft(product: ProductRow | Draft): string {
-  const { sku, title, brand, category, gtin, state, picture, stock, complete, options, facts, texts } = product;
-  return canonical([sku, title, brand, category, gtin, state, picture, stock, complete, options, facts, texts ?? {}]);
-}
+const typedColumns = ['sku', 'title', 'brand', 'category', 'gtin', 'state', 'picture', 'stock', 'complete'] as const;
+
+/** True where the rows differ in more than the fields of their delta. */
+export const differInColumns = (before: ProductRow, after: Draft): boolean =>
+  typedColumns.some((column) => before[column] !== after[column]);
 
 /** What changed, field by field, for the history. */
 export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {
@@ -159,7 +158,7 @@ export function deltaOf(before: ProductRow, after: Draft): Record<string, unknow
   const [old, now] = [flat(before), flat(after)];
   for (const field of new Set([...old.keys(), ...now.keys()])) {
     const [was, is] = [old.get(field) ?? null, now.get(field) ?? null];
-    if (canonical(was) !== canonical(is)) delta[field] = [was, is];
+    if (was !== is && canonical(was) !== canonical(is)) delta[field] = [was, is];
   }
   return delta;
 }

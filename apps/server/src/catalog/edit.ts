@@ -1,18 +1,19 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
 import { type Edit, editSchema } from '@velvet-shelf/contract';
-import { isComputed } from '@velvet-shelf/core/catalog';
+import { type Offer, isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
-import { type Change, recordAction } from '../history/record.js';
+import { type Change, recordAction, takeAction } from '../history/record.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { User } from '../http/route.js';
 import { refreshOffers } from '../intake/offers.js';
 import { markDirty } from '../listings/dirty.js';
 import { type Effect, drain } from '../listings/evaluate.js';
-import { type Dictionary, loadDictionary } from './dictionary.js';
+import { bookMovements, findWarehouse } from '../stock/ledger.js';
+import { type Dictionary, homeCurrency, loadDictionary } from './dictionary.js';
 import { resolveUnits } from './resolve.js';
 import { explainProduct, typedText } from './product.js';
 
@@ -36,13 +37,14 @@ export async function saveEdits(
   const effect = await db.transaction(async (tx) => {
     const changes: Change[] = [];
     const units = new Set<number>();
+    const actionId = await takeAction(tx);
     for (const { productId, edits } of list) {
       const { product, slots } = await explainProduct(tx as unknown as Database, productId, dictionary);
       units.add(product.unit_id);
       const delta: Record<string, unknown[]> = {};
       for (const edit of edits.map((one_) => editSchema.parse(one_))) {
         const done = offerFields.has(edit.attribute)
-          ? await editOffer(tx, productId, edit, product)
+          ? await editOffer(tx, productId, edit, product, actionId)
           : await editClaim(tx, productId, edit, user, dictionary, slots);
         Object.assign(delta, done.delta);
         said.push(`${done.label} of ${product.sku ?? product.title ?? 'a product'}`);
@@ -55,7 +57,7 @@ export async function saveEdits(
       if (known) Object.assign(known.delta, change.delta);
       else changes.push(change);
     }
-    await recordAction(tx, { actor: user.id, kind: 'edit', words: words ?? sayEdits(said) }, changes);
+    await recordAction(tx, { id: actionId, actor: user.id, kind: 'edit', words: words ?? sayEdits(said) }, changes);
     await markDirty(tx, [...units]);
     return drain(tx, address, 500, dictionary);
   });
@@ -159,9 +161,10 @@ async function editOffer(
   tx: Executor,
   productId: number,
   edit: ParsedEdit,
-  product: { offers: Record<string, { regular?: string; sale?: { amount: string } }>; stock: number },
+  product: { offers: Record<string, Offer>; stock: number },
+  actionId: number,
 ) {
-  const currency = edit.language ?? 'GBP';
+  const currency = edit.language ?? homeCurrency;
   const offer = product.offers[currency];
   if (edit.attribute === 'stock') {
     if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text}” is not a whole number of pieces`);
@@ -172,11 +175,13 @@ async function editOffer(
         attribute: 'stock',
       });
     const figure = Number(edit.text);
-    await tx.execute(sql`
-      WITH w AS (SELECT id FROM warehouse ORDER BY id LIMIT 1),
-      m AS (INSERT INTO movement (product_id, warehouse_id, delta, reason) SELECT ${productId}, id, ${figure - product.stock}, 'correction' FROM w)
-      INSERT INTO stock_level (product_id, warehouse_id, on_hand) SELECT ${productId}, id, ${figure} FROM w
-      ON CONFLICT (product_id, warehouse_id) DO UPDATE SET on_hand = excluded.on_hand`);
+    const warehouse = await findWarehouse(tx);
+    if (warehouse === undefined) throw notFound('warehouse to count in');
+    await bookMovements(tx, [{ product: productId, delta: figure - product.stock }], {
+      reason: 'correction',
+      actionId,
+      warehouse,
+    });
     await refreshOffers(tx, [productId]);
     return { label: 'stock', delta: { stock: [product.stock, figure] } };
   }
@@ -200,12 +205,13 @@ async function editOffer(
       ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
   }
   await refreshOffers(tx, [productId]);
+  const dates = kind === 'sale' ? { from: offer?.sale?.from ?? null, to: offer?.sale?.to ?? null } : {};
   return {
     label: kind === 'regular' ? 'price' : 'sale price',
     delta: {
       [`${kind} price ${currency}`]: [
-        current === null ? null : { amount: current },
-        text === '' ? null : { amount: text },
+        current === null ? null : { amount: current, ...dates },
+        text === '' ? null : { amount: text, ...dates },
       ],
     },
   };

@@ -72,7 +72,7 @@ export async function loadExported(
 async function columnsFor(db: Database, wanted: string[] | undefined, dictionary: Dictionary): Promise<ExportColumn[]> {
   const languages = await rows<{ language: string }>(
     db,
-    sql`SELECT DISTINCT jsonb_object_keys(texts -> 'title') AS language FROM product_text WHERE texts ? 'title' ORDER BY 1`,
+    sql`SELECT DISTINCT json_object_keys(texts -> 'title') AS language FROM product_text ORDER BY 1`,
   );
   const currencies = await rows<{ currency: string; kind: string }>(
     db,

@@ -1,7 +1,7 @@
 /** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
 import { createHash, randomBytes } from 'node:crypto';
 import type { GridRow, View } from '@velvet-shelf/contract';
-import { type Comparison, type Condition, comparisonKey } from '@velvet-shelf/core/conditions';
+import { type Comparison, type Condition, comparisonKey, soughtText } from '@velvet-shelf/core/conditions';
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, ids, one, rows } from '../db/client.js';
@@ -116,6 +116,10 @@ export function conditionSql(condition: Condition, dictionary: Dictionary): SQL 
   return comparisonSql(condition, dictionary);
 }
 
+/** Long texts as core folds them: without markup, accents, capitals and doubled spaces; entities stay as they are written. */
+const foldedSql = (text: SQL) =>
+  sql`regexp_replace(lower(regexp_replace(normalize(regexp_replace(${text}, '<[^>]*>', ' ', 'g'), NFKD), '[\\u0300-\\u036f]', '', 'g')), '\\s+', ' ', 'g')`;
+
 function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   const attribute = dictionary.attributes.get(condition.attribute);
   const id = dictionary.ids.get(condition.attribute);
@@ -123,6 +127,9 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
   const having = (test: SQL) =>
     sql`p.id IN (SELECT product_id FROM fact WHERE attribute_id = ${id} AND lang = ${language} AND ${test})`;
+  const sought = soughtText(condition, attribute);
+  if (sought !== undefined)
+    return sql`p.id IN (SELECT product_id FROM product_text t WHERE position(${sought} in ${foldedSql(sql`t.texts -> ${attribute.key}::text ->> ${language}::text`)}) > 0)`;
   if (condition.op === 'isEmpty') return sql`NOT ${having(sql`true`)}`;
   if (condition.op === 'isNotEmpty') return having(sql`true`);
   const key = comparisonKey(condition, attribute);
@@ -140,7 +147,9 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
     case 'contains':
       return having(sql`position(${String(key)} in coalesce(key, num::text)) > 0`);
     case 'under':
-      return having(sql`(key = ${String(key)} OR starts_with(key, ${`${key}/`}))`);
+      return typeof key === 'number'
+        ? having(sql`num = ${key}`)
+        : having(sql`(key = ${key} OR starts_with(key, ${`${key}/`}))`);
   }
 }
 

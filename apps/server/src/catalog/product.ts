@@ -1,6 +1,6 @@
 /** One product with its own and inherited values, every claim beside the winner, and its siblings. */
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
-import { isComputed } from '@velvet-shelf/core/catalog';
+import { contentLanguages, isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
@@ -100,7 +100,7 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     if (!attribute.perLanguage) wanted.push([attribute.key, attribute, undefined]);
     else
       for (const language of new Set([
-        dictionary.home,
+        ...contentLanguages,
         ...[...slots.keys()].flatMap((slot) =>
           splitSlot(slot)[0] === attribute.key ? (splitSlot(slot)[1] ?? []) : [],
         ),
@@ -250,7 +250,15 @@ export async function productHistory(db: Database, id: number): Promise<HistoryE
 }
 
 /** Kinds of action that can be taken back one by one. */
-export const undoable: ReadonlySet<string> = new Set(['edit', 'map-category', 'fill', 'apply-batch', 'match']);
+export const undoable: ReadonlySet<string> = new Set([
+  'edit',
+  'map-category',
+  'fill',
+  'apply-batch',
+  'match',
+  'stock',
+  'pin',
+]);
 
 function sayField(field: string, dictionary: Dictionary): string {
   const [key, language] = splitSlot(field);

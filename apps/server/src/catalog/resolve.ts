@@ -18,11 +18,11 @@ import {
   type Member,
   type ProductRow,
   deltaOf,
+  differInColumns,
   draftFamily,
   draftVariant,
   keptFamily,
   pictureSlots,
-  printDraft,
 } from './draft.js';
 import { removeProducts, writeProducts } from './write.js';
 
@@ -155,7 +155,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   );
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
-  const gone: number[] = [];
+  const gone: ProductRow[] = [];
   for (const { products, claims, droppedBy } of loaded.values()) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(resolved.variants.map((one) => [one.id, one]));
@@ -163,7 +163,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
       claims.variants.filter((one) => one.records.length > 0 || one.edits.length > 0).map((one) => one.id),
     );
     const kept = products.filter((one) => one.kind === 'family' || sourced.has(one.id));
-    gone.push(...products.filter((one) => one.kind !== 'family' && !sourced.has(one.id)).map((one) => one.id));
+    gone.push(...products.filter((one) => one.kind !== 'family' && !sourced.has(one.id)));
     const variants = kept
       .filter((one) => one.kind !== 'family')
       .map((before) => {
@@ -175,7 +175,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
       });
     writes.push(...variants);
     for (const family of kept.filter((one) => one.kind === 'family')) {
-      if (variants.length === 0) gone.push(family.id);
+      if (variants.length === 0) gone.push(family);
       else
         writes.push({
           before: family,
@@ -187,18 +187,20 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
     }
   }
   changes.push(...(await writeChanged(on, writes, dictionary)));
-  await removeProducts(on, gone);
+  await removeProducts(on, gone, dictionary);
   return changes;
 }
 
 async function writeChanged(
   on: Executor,
-  writes: { before: ProductRow; after: Draft }[],
+  drafted: { before: ProductRow; after: Draft }[],
   dictionary: Dictionary,
 ): Promise<Change[]> {
-  const dirty = writes.filter(({ before, after }) => printDraft(before) !== printDraft(after) || before.version === 0);
-  await writeProducts(on, dirty, dictionary);
-  return dirty.map(({ before, after }) => ({ kind: 'product', id: before.id, delta: deltaOf(before, after) }));
+  const writes = drafted
+    .map(({ before, after }) => ({ before, after, delta: deltaOf(before, after) }))
+    .filter(({ before, after, delta }) => Object.keys(delta).length > 0 || differInColumns(before, after));
+  await writeProducts(on, writes, dictionary);
+  return writes.map(({ before, delta }) => ({ kind: 'product', id: before.id, delta }));
 }
 
 /**
@@ -243,14 +245,19 @@ export async function resolveVariants(
     return { before, after };
   });
   const changes = await writeChanged(on, writes, dictionary);
-  if (families.length === 0) return changes;
+  const counted = new Set(
+    writes.flatMap(({ before, after }) =>
+      before.family_id !== null && differInColumns(before, after) ? [before.family_id] : [],
+    ),
+  );
+  if (counted.size === 0) return changes;
   const members = await rows<Member & { family: number }>(
     on,
-    sql`SELECT family_id AS family, title, brand, category, state, picture, stock, complete, search FROM product
-        WHERE family_id = ANY(${ids(families)}) AND merged_into IS NULL ORDER BY family_id, id`,
+    sql`SELECT family_id AS family, title, brand, category, state, picture, stock, complete FROM product
+        WHERE family_id = ANY(${ids([...counted])}) AND merged_into IS NULL ORDER BY family_id, id`,
   );
   const membersOf = groupBy(members, (one) => one.family);
-  const above = (await loadProducts(on, sql`p.id = ANY(${ids(families)})`)).map((before) => ({
+  const above = (await loadProducts(on, sql`p.id = ANY(${ids([...counted])})`)).map((before) => ({
     before,
     after: draftFamily(keptFamily(before, dictionary), membersOf.get(before.id) ?? []),
   }));
@@ -266,7 +273,8 @@ function* heldSlots({ facts, texts }: ProductRow): Generator<[string, Value]> {
     for (const [language, text] of Object.entries(byLanguage)) yield [`${key}@${language}`, text];
 }
 
-async function measuredPictures(
+/** Pictures named by these values or edits, with their measures, where they have arrived. */
+export async function measuredPictures(
   on: Executor,
   values: readonly Record<string, Value>[],
   edits: readonly Edited[],

@@ -1,15 +1,22 @@
 /** The one writer of products: typed columns, texts, and the facts that conditions and sorts use. */
-import { isLongText } from '@velvet-shelf/core/catalog';
-import { type Attribute, canonical, sortKeys } from '@velvet-shelf/core/values';
+import { splitSlot } from '@velvet-shelf/core/claims';
+import { sortKeys } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, numbers, texts } from '../db/client.js';
+import { type Executor, ids, numbers, texts, verbatim } from '../db/client.js';
 import type { Dictionary } from './dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
+
+/** A product as it is and as it shall be, and what differs by field. */
+export interface ProductWrite {
+  before: ProductRow;
+  after: Draft;
+  delta: Record<string, unknown[]>;
+}
 
 /** Writes rows, texts and facts that differ. */
 export async function writeProducts(
   on: Executor,
-  writes: { before: ProductRow; after: Draft }[],
+  writes: readonly ProductWrite[],
   dictionary: Dictionary,
 ): Promise<void> {
   if (writes.length === 0) return;
@@ -17,83 +24,118 @@ export async function writeProducts(
     UPDATE product p SET sku = t.sku, title = t.title, brand = t.brand, category = t.category, gtin = t.gtin, state = t.state,
       picture = t.picture, stock = t.stock, options = t.options, facts = t.facts, search = t.search, complete = t.complete,
       version = p.version + 1, updated_at = now()
-    FROM jsonb_to_recordset(${json(writes.map(({ after }) => after))}) AS t(id bigint, sku text, title text, brand text, category text,
-      gtin text, state text, picture text, stock int, options jsonb, facts jsonb, search text, complete int)
+    FROM json_to_recordset(${verbatim(writes.map(({ after }) => after))}) AS t(id bigint, sku text, title text, brand text, category text,
+      gtin text, state text, picture text, stock int, options json, facts json, search text, complete int)
     WHERE p.id = t.id`);
-  const texts = writes.filter(({ before, after }) => canonical(before.texts ?? {}) !== canonical(after.texts));
+  const texts = writes.filter(({ delta }) => delta.created || Object.keys(delta).some((field) => field.includes('@')));
   await on.execute(sql`
     INSERT INTO product_text (product_id, texts)
-    SELECT id, texts FROM jsonb_to_recordset(${json(texts.map(({ after }) => ({ id: after.id, texts: after.texts })))}) AS t(id bigint, texts jsonb)
+    SELECT id, texts FROM json_to_recordset(${verbatim(texts.map(({ after }) => ({ id: after.id, texts: after.texts })))}) AS t(id bigint, texts json)
     ON CONFLICT (product_id) DO UPDATE SET texts = excluded.texts`);
   await writeFacts(on, writes, dictionary);
 }
 
 /** `fact` rows only for attributes whose value changed. */
-async function writeFacts(
-  on: Executor,
-  writes: { before: ProductRow; after: Draft }[],
-  dictionary: Dictionary,
-): Promise<void> {
-  const stale: { product: number; attribute: number }[] = [];
-  const fresh: { product: number; attribute: number; lang: string; num: number | null; key: string | null }[] = [];
-  for (const { before, after } of writes) {
-    const keys = new Set([
-      ...Object.keys(before.facts),
-      ...Object.keys(after.facts),
-      ...Object.keys(before.texts ?? {}),
-      ...Object.keys(after.texts),
-    ]);
-    for (const key of keys) {
-      const attribute = dictionary.attributes.get(key);
-      const attributeId = dictionary.ids.get(key);
-      if (!attribute || attributeId === undefined) continue;
-      if (canonical([before.facts[key], before.texts?.[key]]) === canonical([after.facts[key], after.texts[key]]))
-        continue;
-      if (before.facts[key] !== undefined || before.texts?.[key] !== undefined)
-        stale.push({ product: after.id, attribute: attributeId });
-      fresh.push(...factRows(after, key, attribute, attributeId));
+async function writeFacts(on: Executor, writes: readonly ProductWrite[], dictionary: Dictionary): Promise<void> {
+  const stale: FactRow[] = [];
+  const fresh: FactRow[] = [];
+  for (const { before, after, delta } of writes) {
+    const keys = delta.created
+      ? [...Object.keys(before.texts ?? {}), ...Object.keys(after.facts), ...Object.keys(after.texts)]
+      : Object.keys(delta).map((field) => splitSlot(field)[0]);
+    for (const key of new Set(keys)) {
+      stale.push(...factRows(before, key, dictionary));
+      fresh.push(...factRows(after, key, dictionary));
     }
   }
-  if (stale.length > 0)
-    await on.execute(sql`
-      DELETE FROM fact f USING unnest(${ids(stale.map((one) => one.product))}, ${ids(stale.map((one) => one.attribute))}) AS t(product, attribute)
-      WHERE f.product_id = t.product AND f.attribute_id = t.attribute`);
+  await removeFacts(on, stale);
   fresh.sort((x, y) => x.attribute - y.attribute);
   if (fresh.length > 0)
-    await on.execute(sql`
-      INSERT INTO fact (attribute_id, lang, num, key, product_id)
-      SELECT * FROM unnest(${ids(fresh.map((one) => one.attribute))}, ${texts(fresh.map((one) => one.lang))}, ${numbers(fresh.map((one) => one.num))},
-        ${texts(fresh.map((one) => one.key))}, ${ids(fresh.map((one) => one.product))})`);
+    await on.execute(
+      sql`INSERT INTO fact (attribute_id, lang, num, key, product_id) SELECT * FROM ${factTable(fresh)}`,
+    );
 }
 
-function factRows(product: Draft, key: string, attribute: Attribute, attributeId: number) {
-  const row = (lang: string, sortKey: number | string) => ({
-    product: product.id,
+function factTable(list: readonly FactRow[]) {
+  return sql`unnest(${ids(list.map((one) => one.attribute))}, ${texts(list.map((one) => one.lang))}, ${numbers(list.map((one) => one.num))},
+    ${texts(list.map((one) => one.key))}, ${ids(list.map((one) => one.product))})`;
+}
+
+/** Takes rows away by what they say: the two indexes that conditions use find them, and no third is needed. */
+async function removeFacts(on: Executor, stale: readonly FactRow[]): Promise<void> {
+  if (stale.length === 0) return;
+  const table = sql`${factTable(stale)} AS t(attribute, lang, num, key, product)`;
+  for (const column of [sql`key`, sql`num`])
+    await on.execute(sql`
+      DELETE FROM fact f USING ${table}
+      WHERE t.${column} IS NOT NULL AND f.attribute_id = t.attribute AND f.${column} = t.${column} AND f.product_id = t.product`);
+}
+
+interface FactRow {
+  product: number;
+  attribute: number;
+  lang: string;
+  num: number | null;
+  key: string | null;
+}
+
+const noRows = () => [];
+
+/** The rows that conditions and sorts find a product's value of one attribute by. */
+export function compileFacts(
+  key: string,
+  dictionary: Dictionary,
+): (product: Pick<ProductRow, 'id' | 'facts' | 'texts'>) => FactRow[] {
+  const [attribute, attributeId] = [dictionary.attributes.get(key), dictionary.ids.get(key)];
+  if (!attribute || attributeId === undefined) return noRows;
+  const row = (product: number, lang: string, sortKey: number | string): FactRow => ({
+    product,
     attribute: attributeId,
     lang,
     num: typeof sortKey === 'number' ? sortKey : null,
     key: typeof sortKey === 'string' ? sortKey : null,
   });
-  const value = product.facts[key];
-  if (value !== undefined) return sortKeys(value, attribute).map((sortKey) => row('', sortKey));
-  return Object.entries(product.texts[key] ?? {}).map(([language, text]) =>
-    row(language, isLongText(attribute) ? text.slice(0, 60) : (sortKeys(text, attribute)[0] ?? '')),
-  );
+  return ({ id, facts, texts }) => {
+    const value = facts[key];
+    if (value !== undefined) return sortKeys(value, attribute).map((sortKey) => row(id, '', sortKey));
+    return Object.entries(texts?.[key] ?? {}).map(([language, text]) =>
+      row(id, language, sortKeys(text, attribute)[0] ?? ''),
+    );
+  };
 }
 
+const factRows = (product: Pick<ProductRow, 'id' | 'facts' | 'texts'>, key: string, dictionary: Dictionary) =>
+  compileFacts(key, dictionary)(product);
+
 /** Products that no source and no person speaks for any more; those a channel knows are kept, empty. */
-export async function removeProducts(on: Executor, gone: readonly number[]): Promise<void> {
-  if (gone.length === 0) return;
+export async function removeProducts(
+  on: Executor,
+  products: readonly ProductRow[],
+  dictionary: Dictionary,
+): Promise<void> {
+  if (products.length === 0) return;
+  const gone = products.map((one) => one.id);
   await on.execute(sql`UPDATE family_key SET product_id = NULL WHERE product_id = ANY(${ids(gone)})`);
   await on.execute(sql`UPDATE record SET made_product_id = NULL WHERE made_product_id = ANY(${ids(gone)})`);
-  await on.execute(sql`DELETE FROM fact WHERE product_id = ANY(${ids(gone)})`);
+  await removeFacts(
+    on,
+    products.flatMap((one) =>
+      [...Object.keys(one.facts), ...Object.keys(one.texts ?? {})].flatMap((key) => factRows(one, key, dictionary)),
+    ),
+  );
   await on.execute(sql`
     UPDATE product SET state = 'withdrawn', family_id = NULL, kind = 'single', unit_id = id WHERE id = ANY(${ids(gone)})
       AND EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = product.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))`);
   await on.execute(sql`
-    DELETE FROM product p WHERE p.id = ANY(${ids(gone)})
-      AND NOT EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = p.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))
-      AND NOT EXISTS (SELECT 1 FROM product v WHERE v.family_id = p.id)
-      AND NOT EXISTS (SELECT 1 FROM product m WHERE m.merged_into = p.id)
-      AND NOT EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = p.id)`);
+    WITH away AS (
+      DELETE FROM product p WHERE p.id = ANY(${ids(gone)})
+        AND NOT EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = p.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))
+        AND NOT EXISTS (SELECT 1 FROM product v WHERE v.family_id = p.id)
+        AND NOT EXISTS (SELECT 1 FROM product m WHERE m.merged_into = p.id)
+        AND NOT EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = p.id)
+      RETURNING id),
+    texts AS (DELETE FROM product_text t USING away WHERE t.product_id = away.id),
+    prices AS (DELETE FROM price t USING away WHERE t.product_id = away.id),
+    levels AS (DELETE FROM stock_level t USING away WHERE t.product_id = away.id)
+    DELETE FROM movement t USING away WHERE t.product_id = away.id`);
 }

@@ -1,6 +1,7 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { rankedCauses, saveFix, showCause, tryFix } from './service.js';
+import { tryFix, saveFix } from './fix.js';
+import { rankedCauses, showCause } from './service.js';
 
 export function causeRoutes(router: AppRouter, services: Services): void {
   route(router, api.causes.ranked, ({ query }) => rankedCauses(services, query.place));

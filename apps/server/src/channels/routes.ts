@@ -1,18 +1,10 @@
 import { api } from '@velvet-shelf/contract';
 import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import {
-  addRulebook,
-  saveCategories,
-  saveFill,
-  showCategories,
-  showFills,
-  showPlaces,
-  showRulebooks,
-  showTree,
-  takeRulebook,
-  tryRulebook,
-} from './service.js';
+import { showTree, showCategories, saveCategories } from './categories.js';
+import { saveFill, showFills } from './fills.js';
+import { showRulebooks, addRulebook, tryRulebook, takeRulebook } from './rulebooks.js';
+import { showPlaces } from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;

@@ -2,6 +2,7 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { type NodePgDatabase, drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { keptJson } from './copy.js';
 import * as schema from './schema/index.js';
 
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
@@ -19,16 +20,17 @@ export function openDatabase(url: string, connections = 12): Database {
   return drizzle(pool, { schema });
 }
 
-/** A transaction on a client of its own, for what needs the bare connection (COPY). */
-export async function onClient(db: Database, work: (client: pg.PoolClient) => Promise<void>): Promise<void> {
+/** A transaction together with the bare connection it runs on, for COPY. */
+export interface ClientTransaction {
+  tx: Executor;
+  client: pg.PoolClient;
+}
+
+/** Runs work in a transaction on a client of its own; what it throws rolls back. */
+export async function onClient<T>(db: Database, work: (on: ClientTransaction) => Promise<T>): Promise<T> {
   const client = await db.$client.connect();
   try {
-    await client.query('BEGIN');
-    await work(client);
-    await client.query('COMMIT');
-  } catch (error) {
-    await client.query('ROLLBACK').catch(() => undefined);
-    throw error;
+    return await drizzle(client, { schema }).transaction((tx) => work({ tx, client }));
   } finally {
     client.release();
   }
@@ -44,15 +46,35 @@ export async function one<T>(on: Executor, statement: SQL): Promise<T | undefine
   return (await rows<T>(on, statement))[0];
 }
 
+/** Whether an error, or what caused it, is PostgreSQL's with this code. */
+export function isCode(error: unknown, code: string): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) if ((at as { code?: string }).code === code) return true;
+  return false;
+}
+
 /** A list of ids as one parameter. */
 export function ids(list: readonly number[]): SQL {
   return sql`${`{${list.join(',')}}`}::bigint[]`;
 }
 
+/** New row ids of a table, before its rows are written. */
+export async function takeIds(on: Executor, table: string, count: number): Promise<number[]> {
+  if (count === 0) return [];
+  const taken = await rows<{ id: number }>(
+    on,
+    sql`SELECT nextval(${`${table}_id_seq`}::regclass) AS id FROM generate_series(1, ${count}::int)`,
+  );
+  return taken.map((one_) => one_.id);
+}
+
 /** Rows as one JSON parameter, for `jsonb_to_recordset`: set-based writes without a parameter a cell. */
 export function json(value: unknown): SQL {
-  // PostgreSQL keeps no U+0000 in text; nor do we.
-  return sql`${JSON.stringify(value).replaceAll('\\u0000', '')}::jsonb`;
+  return sql`${keptJson(JSON.stringify(value))}::jsonb`;
+}
+
+/** The same for columns of type `json`, which keep what they are given letter by letter: quicker to write and to read. */
+export function verbatim(value: unknown): SQL {
+  return sql`${keptJson(JSON.stringify(value))}::json`;
 }
 
 /** A list of texts as one parameter; null stays null. */

@@ -6,40 +6,67 @@ import { from } from 'pg-copy-streams';
 
 export type Cell = string | number | boolean | null | undefined | object;
 
+/** JSON as PostgreSQL takes it: it keeps no U+0000, and nor do we. */
+export const keptJson = (json: string): string => json.replaceAll('\\u0000', '');
+
+/** Lets what waits for the event loop go on: what was put together before is on its way to the database meanwhile. */
+export const breathe = () => new Promise((resolve) => setImmediate(resolve));
+
 /** One row in COPY's text format; objects are written as JSON. */
 export function copyLine(cells: readonly Cell[]): string {
-  return `${cells.map(copyCell).join('\t')}\n`;
+  let line = '';
+  for (let i = 0; i < cells.length; i++) line += (i > 0 ? '\t' : '') + copyCell(cells[i]);
+  return `${line}\n`;
 }
 
 function copyCell(cell: Cell): string {
+  if (typeof cell === 'number') return String(cell);
   if (cell === null || cell === undefined) return '\\N';
-  const text =
-    typeof cell === 'object' ? JSON.stringify(cell).replaceAll('\\u0000', '') : String(cell).replaceAll('\u0000', '');
-  return /[\\\t\n\r]/.test(text)
-    ? text.replaceAll('\\', '\\\\').replaceAll('\t', '\\t').replaceAll('\n', '\\n').replaceAll('\r', '\\r')
-    : text;
+  return copyText(typeof cell === 'object' ? keptJson(JSON.stringify(cell)) : String(cell));
+}
+
+/** A text as COPY wants it. PostgreSQL keeps no U+0000. */
+export function copyText(text: string): string {
+  if (!/[\\\t\n\r\0]/.test(text)) return text;
+  return text
+    .replaceAll('\u0000', '')
+    .replaceAll('\\', '\\\\')
+    .replaceAll('\t', '\\t')
+    .replaceAll('\n', '\\n')
+    .replaceAll('\r', '\\r');
 }
 
 /** Writes rows to a table through COPY on a client that the caller holds (inside its transaction, if it has one). */
-export async function copyIn(
+export function copyIn(
   client: pg.ClientBase,
   table: string,
   columns: readonly string[],
-  lines: AsyncIterable<string> | Iterable<string>,
+  lines: Iterable<string>,
 ): Promise<void> {
-  const target = client.query(from(`COPY ${table} (${columns.map((one) => `"${one}"`).join(', ')}) FROM STDIN`));
-  await pipeline(Readable.from(gather(lines)), target);
+  return sendCopy(client, table, columns, copyChunks(lines));
 }
 
+/** The same with lines that were put together before. */
+export async function sendCopy(
+  client: pg.ClientBase,
+  table: string,
+  columns: readonly string[],
+  chunks: Iterable<Buffer>,
+): Promise<void> {
+  const target = client.query(from(`COPY ${table} (${columns.map((one) => `"${one}"`).join(', ')}) FROM STDIN`));
+  await pipeline(Readable.from(chunks, { objectMode: false }), target);
+}
+
+const chunkLength = 65_536;
+
 /** Joins lines into chunks of about 64 KiB: a stream of single lines is slow. */
-async function* gather(lines: AsyncIterable<string> | Iterable<string>): AsyncGenerator<string> {
+export function* copyChunks(lines: Iterable<string>): Generator<Buffer> {
   let chunk = '';
-  for await (const line of lines) {
+  for (const line of lines) {
     chunk += line;
-    if (chunk.length > 65_536) {
-      yield chunk;
-      chunk = '';
-    }
+    if (chunk.length <= chunkLength) continue;
+    yield Buffer.from(chunk);
+    chunk = '';
   }
-  if (chunk !== '') yield chunk;
+  if (chunk !== '') yield Buffer.from(chunk);
 }

@@ -12,7 +12,7 @@ export interface ListedFamily {
 
 const query = (placeId: number) => `
   COPY (
-    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.options, p.facts, p.offers, t.texts,
+    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.kept_back, p.options, p.facts, p.offers, t.texts,
       l.id, l.collective @> '[{"severity":"blocker"}]', l.cause_set_id
     FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id
     WHERE l.place_id = ${Number(placeId)} ORDER BY p.unit_id, p.id
@@ -40,6 +40,7 @@ export async function* streamFamilies(client: pg.ClientBase, placeId: number): A
         sku = '',
         category = '',
         stock = '',
+        keptBack = '',
         options = '',
         facts = '',
         offers = '',
@@ -62,6 +63,7 @@ export async function* streamFamilies(client: pg.ClientBase, placeId: number): A
           sku: text(sku),
           category: text(category),
           stock: Number(stock),
+          keptBack: Number(keptBack),
           options: options === '[]' ? [] : fromCopy(options),
           facts: fromCopy(facts),
           offers: offers === '{}' ? {} : fromCopy(offers),

@@ -9,13 +9,13 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '../causes/words.js';
 import { getPlace } from '../channels/setup.js';
-import { rulebookOf } from '../channels/service.js';
 import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { type JobContext, createJob, runJob } from '../jobs/run.js';
 import type { BuildNews, BuildOrder } from './build-worker.js';
+import { rulebookOf } from '../channels/service.js';
 
 interface FeedRow {
   id: number;

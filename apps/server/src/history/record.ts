@@ -1,6 +1,7 @@
 /** The one place that writes history: who did what, to which subjects, from what to what. */
 import { sql } from 'drizzle-orm';
-import { type Executor, json, one } from '../db/client.js';
+import { type Executor, json, takeIds } from '../db/client.js';
+import { copyLine } from '../db/copy.js';
 
 export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run';
 
@@ -12,20 +13,30 @@ export interface Change {
 }
 
 export interface ActionHead {
+  /** Where `takeAction` gave it before. */
+  id?: number;
   actor: number | undefined;
   kind: string;
   words: string;
 }
 
+/** The number an action will have, for what refers to it before it is recorded. */
+export async function takeAction(on: Executor): Promise<number> {
+  return (await takeIds(on, 'action', 1))[0] ?? 0;
+}
+
 export async function recordAction(on: Executor, head: ActionHead, changes: readonly Change[]): Promise<number> {
-  const made = await one<{ id: number }>(
-    on,
-    sql`INSERT INTO action (actor, kind, words) VALUES (${head.actor ?? null}, ${head.kind}, ${head.words}) RETURNING id`,
+  const id = head.id ?? (await takeAction(on));
+  await on.execute(
+    sql`INSERT INTO action (id, actor, kind, words) OVERRIDING SYSTEM VALUE VALUES (${id}, ${head.actor ?? null}, ${head.kind}, ${head.words})`,
   );
-  const id = made?.id ?? 0;
   await addChanges(on, id, changes);
   return id;
 }
+
+/** Columns of `change`, and a subject as a line of COPY: for subjects by the thousand. */
+export const changeColumns = 'action_id subject_kind subject_id delta';
+export const changeLine = (actionId: number, { kind, id, delta }: Change) => copyLine([actionId, kind, id, delta]);
 
 /** Adds subjects to an action that works in chunks. */
 export async function addChanges(on: Executor, actionId: number, changes: readonly Change[]): Promise<void> {

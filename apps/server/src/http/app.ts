@@ -17,6 +17,7 @@ import { isConnectionLoss } from '../jobs/run.js';
 import { matchingRoutes } from '../matching/routes.js';
 import { currentUser } from '../session/service.js';
 import { sessionRoutes } from '../session/routes.js';
+import { stockRoutes } from '../stock/routes.js';
 import { todayRoutes, version } from '../today/routes.js';
 import { openEvents } from './events.js';
 import { openApi } from './openapi.js';
@@ -58,6 +59,7 @@ export function createApp(services: Services, log: Logger): Koa<State> {
   sessionRoutes(router, services);
   todayRoutes(router, services);
   intakeRoutes(router, services);
+  stockRoutes(router, services);
   matchingRoutes(router, services);
   catalogRoutes(router, services);
   channelRoutes(router, services);

@@ -1,16 +1,19 @@
 /** Applying and undoing a batch: in chunks, each a transaction with its checkpoint; joins, families and products follow. */
+import { type RecordContent, sameForFamily } from '@velvet-shelf/core/intake';
+import { canonical } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits, resolveVariants } from '../catalog/resolve.js';
-import { type Executor, ids, one, rows, texts as textList } from '../db/client.js';
+import { type ClientTransaction, type Executor, ids, onClient, one, rows } from '../db/client.js';
 import { type Change, addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
 import { proposeFor } from '../matching/propose.js';
 import type { JobContext } from '../jobs/run.js';
+import { type FreshGoods, prepareFresh, writeFresh } from './fresh.js';
 import { applyOffers, refreshOffers, undoOffers } from './offers.js';
 import { applyExportRows, undoExportRows } from './round-trip.js';
-import { reach, refreshKeys, regroup, rejoin } from './joins.js';
+import { lockJoins, reach, refreshKeys, regroup, rejoin } from './joins.js';
 
 const chunkRows = 5000;
 
@@ -20,38 +23,62 @@ export async function applyBatch(context: JobContext): Promise<void> {
   const batchId = Number(input.batch);
   const actionId = Number(input.action);
   const dictionary = await loadDictionary(db);
-  const head = await one<{ kind: string; created: number | null }>(
+  const head = await one<{ kind: string; supplier: number; created: number | null }>(
     db,
-    sql`SELECT kind, (counts ->> 'created')::int AS created FROM batch WHERE id = ${batchId}`,
+    sql`SELECT kind, supplier_id AS supplier, (counts ->> 'created')::int AS created FROM batch WHERE id = ${batchId}`,
   );
+  const supplier = head?.supplier ?? 0;
   const isExport = head?.kind === 'round-trip';
-  const rowsLeft = sql`batch_id = ${batchId} AND outcome <> 'refused' AND NOT left_out`;
-  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM batch_row WHERE ${rowsLeft}`);
+  const applying: Applying = { batchId, actionId, dictionary };
+  const rowsLeft = sql`batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out`;
+  const total = await one<{ news: number; unchanged: number }>(
+    db,
+    sql`SELECT count(*) FILTER (WHERE outcome IN ('created', 'changed')) AS news, count(*) FILTER (WHERE outcome = 'unchanged') AS unchanged
+        FROM batch_row WHERE batch_id = ${batchId} AND NOT left_out`,
+  );
+  // Rows that say what their records say already are done: `confirmVersions` finds them when they are asked for.
+  const { news, unchanged } = total ?? { news: 0, unchanged: 0 };
   let from = Number(checkpoint?.row ?? 0);
-  let done = Number(checkpoint?.done ?? 0);
+  let done = Number(checkpoint?.done ?? unchanged);
   let isAnalysed = false;
+  const prepare = async (after: number, pending?: ReadonlySet<string>) => {
+    const upTo = await one<{ last: number | null; n: number }>(
+      db,
+      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE ${rowsLeft} AND row > ${after} ORDER BY row LIMIT ${chunkRows}) c`,
+    );
+    if (!upTo?.last) return undefined;
+    const chunk = { after, last: upTo.last, pending };
+    const fresh = isExport ? undefined : await prepareFresh(db, { ...applying, supplier }, chunk);
+    return { last: upTo.last, n: upTo.n, fresh };
+  };
+  await progress(done, news + unchanged);
+  let next = await prepare(from);
   for (;;) {
+    // Asked once more after the last chunk: a wish that came while it was written counts too.
     if (await cancelled()) {
       await undoBatch(db, batchId, actionId);
+      await db.execute(
+        sql`UPDATE action SET undone_by = id, words = 'Cancelled ' || (SELECT file_name FROM batch WHERE id = ${batchId}) || ': what had been applied was taken back'
+            WHERE id = ${actionId}`,
+      );
       await db.execute(sql`UPDATE batch SET state = 'cancelled' WHERE id = ${batchId}`);
       services.notify('catalog');
       return;
     }
-    const upTo = await one<{ last: number | null; n: number }>(
-      db,
-      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE ${rowsLeft} AND row > ${from} ORDER BY row LIMIT ${chunkRows}) c`,
-    );
-    if (!upTo?.last) break;
-    const last = upTo.last;
-    done += upTo.n;
-    await db.transaction(async (tx) => {
-      const applying: Applying = { batchId, actionId, dictionary };
-      if (isExport) await applyExportRows(tx, { ...applying, actor: Number(input.user) }, from, last);
-      else await applyRows(tx, applying, from, last);
-      await saveCheckpoint(tx, { row: last, done });
+    if (!next) break;
+    const { last, n, fresh } = next;
+    // The chunk after is worked out while this one is written.
+    const following = prepare(last, fresh?.marks);
+    following.catch(() => undefined);
+    done += n;
+    await onClient(db, async (on) => {
+      await lockJoins(on.tx);
+      if (isExport) await applyExportRows(on.tx, { ...applying, actor: Number(input.user) }, from, last);
+      else await applyRows(on, applying, from, last, fresh);
+      await saveCheckpoint(on.tx, { row: last, done });
     });
     from = last;
-    await progress(done, total?.n ?? 0);
+    await progress(done, news + unchanged);
     if (!isAnalysed && (head?.created ?? 0) > chunkRows) {
       // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
       await db.execute(
@@ -59,13 +86,14 @@ export async function applyBatch(context: JobContext): Promise<void> {
       );
       isAnalysed = true;
     }
+    next = await following;
   }
   if (!isExport) await db.transaction((tx) => settleDropped(tx, batchId, { actionId, dictionary }));
   await db.execute(
     sql`UPDATE batch SET state = 'applied', applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`,
   );
   await drain(db, services.config.address, 500, dictionary);
-  if (!isExport) await proposeFor(services, Number(input.user) || undefined);
+  if (!isExport && news > 0) await proposeFor(services, Number(input.user) || undefined);
   services.notify('catalog');
 }
 
@@ -86,42 +114,63 @@ export interface Applying {
 
 /** Applies the rows of a batch above `after`, up to and with `last`, in the caller's transaction. */
 export async function applyRows(
-  tx: Executor,
-  { batchId, actionId, dictionary }: Applying,
+  on: ClientTransaction,
+  applying: Applying,
   after: number,
   last: number,
+  prepared?: FreshGoods,
 ): Promise<void> {
-  const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome <> 'refused' AND NOT b.left_out`;
+  const { tx } = on;
+  const { batchId } = applying;
   const head = await one<{ supplier: number }>(
     tx,
     sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${batchId}`,
   );
   const supplier = head?.supplier ?? 0;
-  await tx.execute(sql`
-    INSERT INTO record_version (record_id, batch_id, content_id, row)
-    SELECT b.record_id, ${batchId}, b.before_id, b.row FROM batch_row b WHERE ${part} AND b.outcome = 'unchanged' ON CONFLICT DO NOTHING`);
-  const news = sql`${part} AND b.outcome <> 'unchanged'`;
-  await tx.execute(sql`
-    INSERT INTO record (supplier_id, key, written) SELECT ${supplier}, b.record_key, b.key FROM batch_row b WHERE ${news} AND b.record_id IS NULL ORDER BY b.row
-    ON CONFLICT DO NOTHING`);
-  await tx.execute(sql`
-    UPDATE batch_row b SET record_id = r.id FROM record r
-    WHERE ${news} AND b.record_id IS NULL AND r.supplier_id = ${supplier} AND r.key = b.record_key`);
-  await tx.execute(sql`
-    INSERT INTO record_content (record_id, hash, print, content, keys, cells)
-    SELECT b.record_id, b.hash, b.print, b.content, coalesce(b.keys, (SELECT c.keys FROM record_content c WHERE c.id = b.before_id)), b.cells
-    FROM batch_row b WHERE ${news} ORDER BY b.row ON CONFLICT (record_id, hash) DO UPDATE SET print = excluded.print`);
+  const fresh = { ...applying, supplier };
+  const goods = prepared ?? (await prepareFresh(tx, fresh, { after, last }));
+  const written = await writeFresh(on, goods, fresh);
+  const touched = await recordRows(tx, { batchId, supplier, written }, after, last);
+  await settleRecords(tx, touched, applying);
+}
+
+/** Gives records the version the batch has of them, the `written` fresh ones excepted; answers whose content is new. */
+async function recordRows(
+  tx: Executor,
+  { batchId, supplier, written }: { batchId: number; supplier: number; written: number },
+  after: number,
+  last: number,
+): Promise<number[]> {
+  const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND NOT b.left_out`;
+  const news = await one<{ created: number; changed: number }>(
+    tx,
+    sql`SELECT count(*) FILTER (WHERE b.outcome = 'created') AS created, count(*) FILTER (WHERE b.outcome = 'changed') AS changed
+        FROM batch_row b WHERE ${part}`,
+  );
+  const made = (news?.created ?? 0) - written;
+  if (made > 0) await makeRecords(tx, part, batchId, supplier);
+  if (made === 0 && !news?.changed) return [];
   const touched = await rows<{ id: number }>(
     tx,
     sql`INSERT INTO record_version (record_id, batch_id, content_id, row)
-        SELECT b.record_id, ${batchId}, c.id, b.row FROM batch_row b JOIN record_content c ON c.record_id = b.record_id AND c.hash = b.hash WHERE ${news}
-        ON CONFLICT (record_id, batch_id) DO UPDATE SET content_id = excluded.content_id RETURNING record_id AS id`,
+        SELECT b.record_id, ${batchId}, b.content_id, b.row FROM batch_row b WHERE ${part} AND b.outcome IN ('created', 'changed')
+        ON CONFLICT DO NOTHING RETURNING record_id AS id`,
   );
-  await settleRecords(
-    tx,
-    touched.map((one_) => one_.id),
-    { actionId, batchId, dictionary },
-  );
+  return touched.map((one_) => one_.id);
+}
+
+/** Makes the records of rows that have none yet. */
+async function makeRecords(tx: Executor, part: SQL, batchId: number, supplier: number): Promise<void> {
+  await tx.execute(sql`
+    INSERT INTO record (id, supplier_id, key, written) OVERRIDING SYSTEM VALUE SELECT b.record_id, ${supplier}, b.record_key, b.key FROM batch_row b
+    WHERE ${part} AND b.outcome = 'created' ORDER BY b.row ON CONFLICT DO NOTHING`);
+  // Another batch may have made the record meanwhile, and have been undone.
+  await tx.execute(sql`
+    WITH held AS (
+      SELECT b.row, b.content_id, r.id FROM batch_row b JOIN record r ON r.supplier_id = ${supplier} AND r.key = b.record_key
+      WHERE ${part} AND b.outcome = 'created' AND r.id <> b.record_id),
+    moved AS (UPDATE record_content c SET record_id = held.id FROM held WHERE c.id = held.content_id)
+    UPDATE batch_row b SET record_id = held.id FROM held WHERE b.batch_id = ${batchId} AND b.row = held.row`);
 }
 
 /** Marks what a supplier's whole list no longer has, and unmarks what it has again; goods say so themselves. */
@@ -140,9 +189,11 @@ async function settleDropped(
   const changed = await rows<{ product: number | null }>(
     tx,
     sql`WITH listed AS MATERIALIZED (SELECT DISTINCT record_key AS key FROM batch_row WHERE batch_id = ${whole} AND record_key IS NOT NULL),
+        named AS MATERIALIZED (
+          SELECT w.record_id AS id FROM batch n JOIN batch_row w ON w.batch_id = n.id
+          WHERE n.supplier_id = ${latest?.supplier ?? 0} AND n.id > ${whole} AND n.state IN ('applying', 'applied') AND w.outcome <> 'refused' AND NOT w.left_out),
         now AS (
-          SELECT r.id, ${whole} > 0 AND r.content_id IS NOT NULL AND k.key IS NULL
-            AND NOT EXISTS (SELECT 1 FROM record_version v JOIN batch n ON n.id = v.batch_id WHERE v.record_id = r.id AND v.batch_id > ${whole} AND n.state IN ('applying', 'applied')) AS dropped
+          SELECT r.id, ${whole} > 0 AND r.content_id IS NOT NULL AND k.key IS NULL AND r.id NOT IN (SELECT id FROM named WHERE id IS NOT NULL) AS dropped
           FROM record r LEFT JOIN listed k ON k.key = r.key WHERE r.supplier_id = ${latest?.supplier ?? 0} AND (k.key IS NULL OR r.dropped))
         UPDATE record r SET dropped = now.dropped FROM now WHERE now.id = r.id AND r.dropped <> now.dropped RETURNING r.product_id AS product`,
   );
@@ -163,28 +214,20 @@ export async function settleRecords(
   records: readonly number[],
   { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary },
 ): Promise<void> {
-  const familyKeys = [...dictionary.attributes.values()]
-    .filter((one_) => one_.level === 'family')
-    .map((one_) => one_.key);
-  const shared = (content: SQL) =>
-    sql`(SELECT jsonb_object_agg(v.key, v.value) FROM jsonb_each(${content}.content -> 'values') v WHERE split_part(v.key, '@', 1) = ANY(${textList(familyKeys)}))`;
-  /** Light: same keys, family, options and family-level values, so that joins and siblings stay as they are. */
-  const changed = await rows<{ id: number; product: number | null; light: boolean }>(
+  const changed = await rows<Settled>(
     tx,
     sql`UPDATE record r SET content_id = now.content_id FROM (
           SELECT x.id, o.content_id AS old, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
             WHERE v.record_id = x.id AND b.state IN ('applying', 'applied') ORDER BY v.batch_id DESC LIMIT 1) AS content_id
           FROM unnest(${ids(records)}) AS x(id) JOIN record o ON o.id = x.id) now
         WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id
-        RETURNING r.id, r.product_id AS product, coalesce((
-          SELECT a.keys = b.keys AND a.content -> 'family' IS NOT DISTINCT FROM b.content -> 'family' AND a.content -> 'options' IS NOT DISTINCT FROM b.content -> 'options'
-            AND ${shared(sql`a`)} IS NOT DISTINCT FROM ${shared(sql`b`)}
-          FROM record_content a, record_content b WHERE a.id = now.old AND b.id = now.content_id), false) AS light`,
+        RETURNING r.id, r.product_id AS product, now.old AS before, now.content_id AS after`,
   );
   const list = changed.map((one_) => one_.id);
   if (list.length === 0) return;
-  const heavy = changed.filter((one_) => !one_.light || one_.product === null).map((one_) => one_.id);
-  const light = changed.flatMap((one_) => (one_.light && one_.product !== null ? [one_.product] : []));
+  const isLight = await findLight(tx, changed, dictionary);
+  const heavy = changed.filter((one_) => !isLight(one_)).map((one_) => one_.id);
+  const light = changed.flatMap((one_) => (isLight(one_) && one_.product !== null ? [one_.product] : []));
   let units: number[] = [];
   if (heavy.length > 0) {
     const before = await reach(tx, heavy);
@@ -192,7 +235,7 @@ export async function settleRecords(
     const closure = await reach(tx, before);
     units = await regroup(tx, await rejoin(tx, closure));
   }
-  const offers = batchId === undefined ? [] : await applyOffers(tx, list, batchId);
+  const offers = batchId === undefined ? [] : await applyOffers(tx, list, { batchId, actionId });
   const changes = await resolveUnits(tx, units, dictionary);
   const resolved = new Set(units);
   const beside = await rows<{ id: number; unit: number }>(
@@ -212,6 +255,35 @@ export async function settleRecords(
   await markDirty(tx, [...new Set([...units, ...beside.map((one_) => one_.unit)])]);
 }
 
+/** A record whose content is another one now. */
+interface Settled {
+  id: number;
+  product: number | null;
+  before: number | null;
+  after: number | null;
+}
+
+/** Light: same keys, family, options and family-level values, so that joins and siblings stay as they are. */
+async function findLight(
+  tx: Executor,
+  changed: readonly Settled[],
+  { attributes }: Dictionary,
+): Promise<(one_: Settled) => boolean> {
+  const both = changed.filter(({ product, before, after }) => product !== null && before !== null && after !== null);
+  const contents = await rows<{ id: number; content: RecordContent; keys: Record<string, string> }>(
+    tx,
+    sql`SELECT id, content, keys FROM record_content WHERE id = ANY(${ids(both.flatMap(({ before, after }) => [before ?? 0, after ?? 0]))})`,
+  );
+  const byId = new Map(contents.map((one_) => [one_.id, one_]));
+  const light = new Set<number>();
+  for (const { id, before, after } of both) {
+    const [was, is] = [byId.get(before ?? 0), byId.get(after ?? 0)];
+    if (was && is && canonical(was.keys) === canonical(is.keys) && sameForFamily(was.content, is.content, attributes))
+      light.add(id);
+  }
+  return ({ id }) => light.has(id);
+}
+
 /** One row a subject. */
 function mergeChanges(...lists: Change[][]): Change[] {
   const merged = new Map<number, Change>();
@@ -222,6 +294,19 @@ function mergeChanges(...lists: Change[][]): Change[] {
   return [...merged.values()];
 }
 
+/**
+ * Rows of other batches that say what these records say already were no versions: nothing changed by them. Before a
+ * version is taken back they become some, because the records go on saying it on their word.
+ */
+async function confirmVersions(tx: Executor, batchId: number, records: readonly number[]): Promise<void> {
+  await tx.execute(sql`
+    INSERT INTO record_version (record_id, batch_id, content_id, row)
+    SELECT w.record_id, w.batch_id, w.before_id, w.row FROM batch_row w JOIN batch n ON n.id = w.batch_id
+    WHERE n.supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId}) AND n.state IN ('applying', 'applied')
+      AND w.outcome = 'unchanged' AND NOT w.left_out AND w.record_id = ANY(${ids(records)})
+    ON CONFLICT DO NOTHING`);
+}
+
 /** Takes a batch back; what a person set since stays, and is named. */
 export async function undoBatch(
   db: Executor & { transaction: <T>(work: (tx: Executor) => Promise<T>) => Promise<T> },
@@ -230,6 +315,7 @@ export async function undoBatch(
 ): Promise<string[]> {
   const dictionary = await loadDictionary(db);
   return db.transaction(async (tx) => {
+    await lockJoins(tx);
     const batch = await one<{ action_id: number; kind: string }>(
       tx,
       sql`UPDATE batch SET state = 'undone' WHERE id = ${batchId} RETURNING action_id, kind`,
@@ -240,18 +326,16 @@ export async function undoBatch(
     );
     if (batch?.kind === 'round-trip')
       return undoExportRows(tx, batchId, { applied: batch.action_id ?? 0, undo: undoAction, dictionary });
+    const records = touched.map((one_) => one_.id);
+    await confirmVersions(tx, batchId, records);
     const { products, left } = await undoOffers(tx, batch?.action_id ?? 0);
     const edited = await rows<{ sku: string | null; label: string }>(
       tx,
       sql`SELECT p.sku, a.label FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
-          WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(touched.map((one_) => one_.id))}))
+          WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(records)}))
             AND e.at > (SELECT at FROM action WHERE id = ${batch?.action_id ?? 0}) LIMIT 200`,
     );
-    await settleRecords(
-      tx,
-      touched.map((one_) => one_.id),
-      { actionId: undoAction, batchId: undefined, dictionary },
-    );
+    await settleRecords(tx, records, { actionId: undoAction, batchId: undefined, dictionary });
     const units = await rows<{ unit: number }>(
       tx,
       sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,

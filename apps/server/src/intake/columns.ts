@@ -26,27 +26,38 @@ import type { FileRow } from './source.js';
 export const signature = (columns: readonly string[]) =>
   createHash('sha256').update(columns.map(foldText).join('\u0001')).digest('base64url');
 
-/** The supplier whose earlier header this is, or whose name the file bears; else the first. */
-export async function guessSupplier(db: Executor, fileName: string, columns: string[]): Promise<number> {
+/** Whose file it is, and what says so; where nothing does, the first of the ranking, to be corrected. */
+export async function guessSupplier(
+  db: Executor,
+  fileName: string,
+  columns: string[],
+  sample: readonly FileRow[],
+): Promise<{ id: number; why: string | undefined }> {
   const known = await one<{ id: number }>(
     db,
     sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
   );
-  if (known) return known.id;
+  if (known) return { id: known.id, why: 'a file with this header was theirs' };
+  // Numbers say more than a file name.
+  const byRows = await supplierOfRows(db, sample);
+  if (byRows !== undefined) return { id: byRows, why: 'most of its article numbers are theirs' };
   const listed = await db.select().from(supplier).orderBy(supplier.rank);
   const name = foldText(fileName);
   const bears = (one_: { name: string }) =>
     one_.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)));
-  const byNumbers = await supplierOfNumbers(db, fileName);
-  const named = listed.find((one_) => one_.kind === 'supplier' && bears(one_));
-  const own = listed.find((one_) => one_.kind === 'own' && (name.includes('own') || name.includes(one_.key)));
-  const found = named ?? own ?? listed.find((one_) => one_.id === byNumbers) ?? listed[0];
-  if (!found) throw conflict('There is no supplier yet; add one first');
-  return found.id;
+  const byName = await supplierOfName(db, fileName);
+  const named =
+    listed.find((one_) => one_.kind === 'supplier' && bears(one_)) ??
+    listed.find((one_) => one_.kind === 'own' && (name.includes('own') || name.includes(one_.key)));
+  if (named) return { id: named.id, why: 'the file’s name bears theirs' };
+  if (byName !== undefined) return { id: byName, why: 'a file of this very name was theirs' };
+  const [first] = listed;
+  if (!first) throw conflict('There is no supplier yet; add one first');
+  return { id: first.id, why: undefined };
 }
 
 /** A file name says nothing of a price list: the last batch of that very name does. */
-async function supplierOfNumbers(db: Executor, fileName: string): Promise<number | undefined> {
+async function supplierOfName(db: Executor, fileName: string): Promise<number | undefined> {
   const before = await one<{ id: number }>(
     db,
     sql`SELECT supplier_id AS id FROM batch WHERE file_name = ${fileName} AND state = 'applied' ORDER BY id DESC LIMIT 1`,
@@ -55,7 +66,7 @@ async function supplierOfNumbers(db: Executor, fileName: string): Promise<number
 }
 
 /** The supplier whose article numbers most of the first rows carry, in whichever column. */
-export async function supplierOfRows(db: Executor, sample: readonly FileRow[]): Promise<number | undefined> {
+async function supplierOfRows(db: Executor, sample: readonly FileRow[]): Promise<number | undefined> {
   const cells = [...new Set(sample.slice(0, 60).flatMap((row) => row.cells.map((cell) => foldText(cell))))].filter(
     Boolean,
   );
@@ -96,6 +107,7 @@ export async function suggest(
     isNested: reading.format !== 'delimited' && reading.format !== 'xlsx',
     variantPath: 'variantPath' in reading ? reading.variantPath : null,
     isOwn: from?.kind === 'own',
+    supplier: from?.name,
   });
 }
 

@@ -5,13 +5,25 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, json, one, rows } from '../db/client.js';
+import { type Executor, ids, json, onClient, one, rows } from '../db/client.js';
 import { type BatchCounts, batch, batchRow } from '../db/schema/index.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { type Tried, compileJudge, withFix } from './try.js';
+import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
 
 type RowRecord = typeof batchRow.$inferSelect;
+
+/** What a row says, or, where it is unchanged, what its record says; and what it would replace. */
+interface RowContents {
+  own: Held | undefined;
+  before: Held | undefined;
+}
+interface Held {
+  id: number;
+  content: RecordContent;
+  cells: string[];
+  keys: Record<string, string>;
+}
 
 export interface RowFilter {
   outcome?: string | undefined;
@@ -25,7 +37,8 @@ function filterSql(id: number, { outcome, search }: RowFilter): SQL {
   else if (outcome) parts.push(sql`outcome = ${outcome}`);
   if (search) {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    parts.push(sql`(key ILIKE ${like} OR cells::text ILIKE ${like})`);
+    parts.push(sql`(key ILIKE ${like} OR cells::text ILIKE ${like} OR EXISTS (
+      SELECT 1 FROM record_content c WHERE c.id = coalesce(batch_row.content_id, batch_row.before_id) AND c.cells::text ILIKE ${like}))`);
   }
   return sql.join(parts, sql` AND `);
 }
@@ -50,22 +63,17 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
   const head = await one<{ supplier: number }>(db, sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${id}`);
-  const before = await rows<{ id: number; content: RecordContent; cells: string[] }>(
-    db,
-    sql`SELECT id, content, cells FROM record_content WHERE id IN (SELECT jsonb_array_elements_text(${json(shown.flatMap((row) => row.beforeId ?? []))})::bigint)`,
-  );
-  const contents = new Map(before.map((one_) => [one_.id, one_]));
-  const joins = await findJoins(db, head?.supplier ?? 0, shown);
+  const contentsOf = await loadContents(db, shown);
+  const joins = await findJoins(db, head?.supplier ?? 0, shown, contentsOf);
   return shown.map((row): BatchRowAnswer => {
-    const held = row.beforeId === null ? undefined : contents.get(row.beforeId);
-    const changes = row.content
-      ? contentChanges(row.beforeId === null ? undefined : contents.get(row.beforeId)?.content, row.content).map(
-          ({ field, before: was, after }) => ({
-            field: sayFieldName(field, attributes),
-            before: sayChange(field, was, attributes),
-            after: sayChange(field, after, attributes),
-          }),
-        )
+    const { own, before } = contentsOf(row);
+    const held = own ?? before;
+    const changes = own
+      ? contentChanges(before?.content, own.content).map(({ field, before: was, after }) => ({
+          field: sayFieldName(field, attributes),
+          before: sayChange(field, was, attributes),
+          after: sayChange(field, after, attributes),
+        }))
       : (row.edits ?? []).map(({ attribute, language, before: was, after }) => ({
           field: sayFieldName(language === null ? attribute : `${attribute}@${language}`, attributes),
           before: was,
@@ -78,13 +86,23 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
       cells: row.cells ?? held?.cells ?? [],
       outcome: row.outcome,
       key: row.key,
-      title: titleOf(row.content ?? held?.content, row.cells ?? held?.cells ?? [], dictionary),
+      title: titleOf(held?.content, row.cells ?? held?.cells ?? [], dictionary),
       reasons: row.reasons ?? [],
       notes: row.notes ?? [],
       changes,
       joins: joins.get(row.row) ?? null,
     };
   });
+}
+
+async function loadContents(db: Executor, shown: readonly RowRecord[]): Promise<(row: RowRecord) => RowContents> {
+  const wanted = shown.flatMap((row) => [row.contentId ?? [], row.beforeId ?? []].flat());
+  const found = await rows<Held>(
+    db,
+    sql`SELECT id, content, cells, keys FROM record_content WHERE id = ANY(${ids(wanted)})`,
+  );
+  const byId = new Map(found.map((one_) => [one_.id, one_]));
+  return ({ contentId, beforeId }) => ({ own: byId.get(contentId ?? 0), before: byId.get(beforeId ?? 0) });
 }
 
 function titleOf(content: RecordContent | undefined, cells: readonly string[], { home }: Dictionary): string | null {
@@ -96,13 +114,24 @@ function titleOf(content: RecordContent | undefined, cells: readonly string[], {
 }
 
 /** Which products these rows belong to, or would join by an exact key. */
-async function findJoins(db: Executor, supplierId: number, shown: RowRecord[]) {
-  const asked = shown.map(({ row, recordKey, keys }) => ({ row, key: recordKey, keys: keys ?? {} }));
+async function findJoins(
+  db: Executor,
+  supplierId: number,
+  shown: RowRecord[],
+  contentsOf: (row: RowRecord) => RowContents,
+) {
+  const asked = shown.map((row) => ({
+    row: row.row,
+    key: row.recordKey,
+    // Once a new row is applied its own record says less of why it joins than the keys it shares.
+    place: row.outcome === 'created' ? 9 : 0,
+    keys: contentsOf(row).own?.keys ?? {},
+  }));
   const found = await rows<{ row: number; product: number; sku: string | null; title: string | null; by: string }>(
     db,
-    sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(asked)}) AS t(row int, key text, keys jsonb)),
+    sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(asked)}) AS t(row int, key text, place int, keys jsonb)),
         hits AS (
-          SELECT t.row, r.product_id AS product, 'article number' AS by, 0 AS place FROM t JOIN record r ON r.supplier_id = ${supplierId} AND r.key = t.key WHERE r.product_id IS NOT NULL
+          SELECT t.row, r.product_id AS product, 'article number' AS by, t.place FROM t JOIN record r ON r.supplier_id = ${supplierId} AND r.key = t.key WHERE r.product_id IS NOT NULL
           UNION ALL
           SELECT t.row, r.product_id, CASE k.key WHEN 'gtin' THEN 'GTIN' WHEN 'mpn' THEN 'brand + MPN' ELSE 'their article number' END,
             CASE k.key WHEN 'gtin' THEN 1 WHEN 'mpn' THEN 2 ELSE 3 END
@@ -116,7 +145,7 @@ async function findJoins(db: Executor, supplierId: number, shown: RowRecord[]) {
 
 function sayFieldName(field: string, attributes: ReadonlyMap<string, Attribute>): string {
   const [key, language] = splitSlot(field);
-  const label = attributes.get(key)?.label ?? field;
+  const label = attributes.get(key)?.label ?? field.charAt(0).toUpperCase() + field.slice(1);
   return language ? `${label}, ${language}` : label;
 }
 
@@ -125,6 +154,21 @@ function sayChange(field: string, value: Value | undefined, attributes: Readonly
   const attribute = attributes.get(splitSlot(field)[0]);
   const text = attribute ? formatValue(value, attribute, 'en-GB') : String(value);
   return attribute?.type === 'richText' ? plainText(text).slice(0, 300) : text.slice(0, 300);
+}
+
+/** Rows whose records say something else than they did at the dry run. */
+export async function countOutdated(
+  tx: Executor,
+  { id, supplierId }: { id: number; supplierId: number },
+): Promise<number> {
+  const found = await one<{ n: number }>(
+    tx,
+    sql`SELECT (SELECT count(*) FROM batch_row b LEFT JOIN record r ON r.id = b.record_id
+                WHERE b.batch_id = ${id} AND b.outcome IN ('changed', 'unchanged') AND b.edits IS NULL AND b.before_id IS DISTINCT FROM r.content_id)
+             + (SELECT count(*) FROM batch_row b JOIN record r ON r.supplier_id = ${supplierId} AND r.key = b.record_key
+                WHERE b.batch_id = ${id} AND b.outcome = 'created' AND b.edits IS NULL AND b.before_id IS DISTINCT FROM r.content_id) AS n`,
+  );
+  return Number(found?.n ?? 0);
 }
 
 /** Picks rows out, or takes them in again; answers how many. Refused rows are never applied anyway. */
@@ -161,7 +205,8 @@ export async function fixRow(
   cells: Record<string, string>,
 ): Promise<BatchRowAnswer> {
   const { db } = services;
-  await db.transaction(async (tx) => {
+  await onClient(db, async (on) => {
+    const { tx } = on;
     await mustBeTried(tx, tried.id);
     const [held] = await tx
       .select()
@@ -171,9 +216,13 @@ export async function fixRow(
     await tx.execute(sql`
       INSERT INTO batch_fix (batch_id, row, cells) VALUES (${tried.id}, ${row}, ${json(cells)})
       ON CONFLICT (batch_id, row) DO UPDATE SET cells = batch_fix.cells || excluded.cells`);
-    const judge = await compileJudge(tx, tried, await loadDictionary(tx));
-    const fixed = withFix({ row, place: held.place ?? undefined, cells: held.cells ?? [] }, tried.columns, cells);
-    const [judged] = await judge([fixed]);
+    const { look, judge } = await compileJudge(tx, tried, await loadDictionary(tx));
+    const fixed = withFix(
+      { row, place: held.place ?? undefined, cells: await cellsOf(tx, held) },
+      tried.columns,
+      cells,
+    );
+    const [judged] = await judge(await look([fixed]));
     if (!judged) return;
     const twin = await one<{ row: number }>(
       tx,
@@ -181,36 +230,15 @@ export async function fixRow(
     );
     const final =
       twin && judged.outcome !== 'refused'
-        ? {
-            ...judged,
-            outcome: 'refused' as const,
-            reasons: [`Article number ${judged.key} stands on row ${twin.row} too; the first one counts`],
-            content: null,
-            text: null,
-            hash: null,
-            keys: null,
-            beforeId: null,
-            recordId: null,
-            print: null,
-          }
+        ? refused(judged.key ?? undefined, [
+            `Article number ${judged.key} stands on row ${twin.row} too; the first one counts`,
+          ])
         : judged;
-    await tx
-      .update(batchRow)
-      .set({
-        cells: fixed.cells,
-        outcome: final.outcome,
-        key: final.key,
-        recordKey: final.recordKey,
-        reasons: final.reasons,
-        notes: final.notes ? [...final.notes] : null,
-        content: final.content,
-        hash: final.hash,
-        keys: final.keys as Record<string, string> | null,
-        beforeId: final.beforeId,
-        recordId: final.recordId,
-        print: final.print,
-      })
-      .where(and(eq(batchRow.batchId, tried.id), eq(batchRow.row, row)));
+    await dropRows(tx, tried.id, row);
+    await writeJudged(on, tried.id, [fixed], [final]);
+    await tx.execute(
+      sql`UPDATE batch_row SET left_out = ${held.leftOut && final.outcome !== 'refused'} WHERE batch_id = ${tried.id} AND row = ${row}`,
+    );
     await recount(tx, tried.id);
   });
   const [after] = await db
@@ -220,6 +248,16 @@ export async function fixRow(
   const [answer] = after ? await sayRows(db, tried.id, [after]) : [];
   if (!answer) throw notFound(`row ${row} of this batch`);
   return answer;
+}
+
+/** The cells of a row as it stands in the dry run. */
+async function cellsOf(on: Executor, { cells, contentId, beforeId }: RowRecord): Promise<string[]> {
+  if (cells) return cells;
+  const held = await one<{ cells: string[] }>(
+    on,
+    sql`SELECT cells FROM record_content WHERE id = ${contentId ?? beforeId}`,
+  );
+  return held?.cells ?? [];
 }
 
 async function recount(tx: Executor, id: number): Promise<void> {

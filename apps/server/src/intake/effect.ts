@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { one, rows } from '../db/client.js';
+import { type Executor, isCode, onClient, one, rows } from '../db/client.js';
 import type { BatchEffect, EffectExample } from '../db/schema/index.js';
 import type { JobContext } from '../jobs/run.js';
 import { drain } from '../listings/evaluate.js';
@@ -16,12 +16,44 @@ const mostExamples = 12;
 
 class RolledBack extends Error {}
 
+/** PostgreSQL's word for a statement that was asked to stop. */
+const queryCanceled = '57014';
+
+/** Stops looking for a batch's effect: whoever wants to apply or correct it need not wait for the trial to end. */
+export async function stopEffect(db: Executor, batchId: number): Promise<void> {
+  await db.execute(
+    sql`SELECT pg_cancel_backend((checkpoint ->> 'backend')::int) FROM job
+        WHERE kind = 'find-effect' AND state = 'running' AND (input ->> 'batch')::bigint = ${batchId} AND checkpoint ? 'backend'`,
+  );
+}
+
 /** Job: finds the effect of a tried batch and keeps it with the batch. */
-export async function findEffect({ db, services, input }: JobContext): Promise<void> {
+export async function findEffect(context: JobContext): Promise<void> {
+  const { db, services, input } = context;
   const batchId = Number(input.batch);
+  try {
+    const effect = await tryEffect(context, batchId);
+    if (effect)
+      await db.execute(
+        sql`UPDATE batch SET effect = ${JSON.stringify(effect)}::jsonb WHERE id = ${batchId} AND state = 'tried'`,
+      );
+  } catch (error) {
+    // Asked to stop, wherever that met it: the batch is being changed, and its effect with it.
+    if (!isCode(error, queryCanceled)) throw error;
+  }
+  services.notify('batch', { batch: batchId });
+}
+
+async function tryEffect(
+  { db, services, saveCheckpoint }: JobContext,
+  batchId: number,
+): Promise<BatchEffect | undefined> {
   let effect: BatchEffect | undefined;
   try {
-    await db.transaction(async (tx) => {
+    await onClient(db, async (on) => {
+      const { tx } = on;
+      const own = await one<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
+      await saveCheckpoint(db, { backend: own?.backend });
       await tx.execute(sql`SET LOCAL lock_timeout = '3s'`);
       const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
       if (batch?.state !== 'tried') return;
@@ -39,7 +71,7 @@ export async function findEffect({ db, services, input }: JobContext): Promise<v
             FROM (SELECT row, row_number() OVER (ORDER BY row) AS n FROM batch_row WHERE batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out) x`,
       );
       const dictionary = await loadDictionary(tx);
-      if (reach?.last) await applyRows(tx, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
+      if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
       await drain(tx, services.config.address, Number.POSITIVE_INFINITY, dictionary);
       const found = await rows<EffectExample & { n: number; place_n: number }>(
         tx,
@@ -72,9 +104,5 @@ export async function findEffect({ db, services, input }: JobContext): Promise<v
   } catch (error) {
     if (!(error instanceof RolledBack)) throw error;
   }
-  if (effect)
-    await db.execute(
-      sql`UPDATE batch SET effect = ${JSON.stringify(effect)}::jsonb WHERE id = ${batchId} AND state = 'tried'`,
-    );
-  services.notify('batch', { batch: batchId });
+  return effect;
 }

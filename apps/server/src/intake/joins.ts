@@ -10,6 +10,14 @@ import {
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, json, rows } from '../db/client.js';
 
+/** Space of the lock, apart from those of jobs and of evaluation. */
+const joinSpace = 4182;
+
+/** One change of joins at a time, until the end of the transaction: two at once could each make a product of the same goods. */
+export async function lockJoins(tx: Executor): Promise<void> {
+  await tx.execute(sql`SELECT pg_advisory_xact_lock(${joinSpace}, 0)`);
+}
+
 /** Records that share any key or a person's decision with these, transitively, these included. */
 export async function reach(on: Executor, from: readonly number[]): Promise<number[]> {
   const seen = new Set(from);
@@ -35,7 +43,7 @@ export async function refreshKeys(on: Executor, records: readonly number[]): Pro
   await on.execute(sql`DELETE FROM record_key WHERE record_id = ANY(${ids(records)})`);
   await on.execute(sql`
     INSERT INTO record_key (kind, key, record_id)
-    SELECT k.key, k.value, r.id FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each_text(c.keys) k
+    SELECT k.key, k.value, r.id FROM record r JOIN record_content c ON c.id = r.content_id, json_each_text(c.keys) k
     WHERE r.id = ANY(${ids(records)})`);
   await on.execute(sql`
     INSERT INTO family_key (supplier_id, key)

@@ -1,11 +1,12 @@
 /** Prices and stock out of supplier records: no claims, but ledger entries and price rows with a history. */
 import type { RecordOffer } from '@velvet-shelf/core/intake';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { homeCurrency } from '../catalog/dictionary.js';
+import { type Executor, ids, json, rows } from '../db/client.js';
 import type { Change } from '../history/record.js';
+import { bookMovements, findWarehouse, reverseMovements } from '../stock/ledger.js';
 
-interface PriceLine {
-  product: number;
+interface Price {
   currency: string;
   kind: 'regular' | 'sale';
   amount: string;
@@ -13,21 +14,42 @@ interface PriceLine {
   to: string | null;
 }
 
+/** The prices an offer names, one a currency and kind. */
+export function pricesOf({ regular, sale, saleFrom, saleTo }: RecordOffer): Price[] {
+  return [
+    ...Object.entries(regular ?? {}).map(([currency, amount]): Price => ({
+      currency,
+      kind: 'regular',
+      amount,
+      from: null,
+      to: null,
+    })),
+    ...Object.entries(sale ?? {}).map(([currency, amount]): Price => ({
+      currency,
+      kind: 'sale',
+      amount,
+      from: saleFrom ?? null,
+      to: saleTo ?? null,
+    })),
+  ];
+}
+
 /** Writes what records say of price and stock; answers what changed. */
-export async function applyOffers(on: Executor, records: readonly number[], batchId: number): Promise<Change[]> {
+export async function applyOffers(
+  on: Executor,
+  records: readonly number[],
+  source: { batchId: number; actionId: number },
+): Promise<Change[]> {
   const offers = await rows<{ product: number; offer: RecordOffer }>(
     on,
     sql`SELECT r.product_id AS product, c.content -> 'offer' AS offer FROM record r JOIN record_content c ON c.id = r.content_id
-        WHERE r.id = ANY(${ids(records)}) AND c.content -> 'offer' <> '{}'::jsonb AND r.product_id IS NOT NULL`,
+        WHERE r.id = ANY(${ids(records)}) AND (c.content -> 'offer')::text <> '{}' AND r.product_id IS NOT NULL`,
   );
   if (offers.length === 0) return [];
-  const prices: PriceLine[] = [];
+  const prices: (Price & { product: number })[] = [];
   const counts: { product: number; figure: number }[] = [];
   for (const { product, offer } of offers) {
-    for (const [currency, amount] of Object.entries(offer.regular ?? {}))
-      prices.push({ product, currency, kind: 'regular', amount, from: null, to: null });
-    for (const [currency, amount] of Object.entries(offer.sale ?? {}))
-      prices.push({ product, currency, kind: 'sale', amount, from: offer.saleFrom ?? null, to: offer.saleTo ?? null });
+    prices.push(...pricesOf(offer).map((price) => ({ product, ...price })));
     if (offer.stock !== undefined) counts.push({ product, figure: offer.stock });
   }
   const changes = new Map<number, Record<string, unknown[]>>();
@@ -48,27 +70,32 @@ export async function applyOffers(on: Executor, records: readonly number[], batc
         FROM old WHERE was IS DISTINCT FROM amount OR valid_from IS DISTINCT FROM "from" OR valid_to IS DISTINCT FROM "to"`,
   );
   for (const { product, field, before, after } of changedPrices) note(product, field, before, after);
-  for (const { product, before, after } of await countStock(on, counts, batchId)) note(product, 'stock', before, after);
+  for (const { product, before, after } of await countStock(on, counts, source)) note(product, 'stock', before, after);
   await refreshOffers(on, [...changes.keys()]);
   return [...changes].map(([id, delta]) => ({ kind: 'product', id, delta }));
 }
 
 /** A counted figure is a movement whose delta leads to it. */
-async function countStock(on: Executor, counts: { product: number; figure: number }[], batchId: number) {
-  const warehouse = await one<{ id: number }>(on, sql`SELECT id FROM warehouse ORDER BY id LIMIT 1`);
-  if (!warehouse || counts.length === 0) return [];
-  return rows<{ product: number; before: number; after: number }>(
+async function countStock(
+  on: Executor,
+  counts: readonly { product: number; figure: number }[],
+  { batchId, actionId }: { batchId: number; actionId: number },
+): Promise<{ product: number; before: number; after: number }[]> {
+  const warehouse = await findWarehouse(on);
+  if (warehouse === undefined || counts.length === 0) return [];
+  const changed = await rows<{ product: number; before: number; after: number }>(
     on,
-    sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(counts)}) AS t(product bigint, figure int)),
-        old AS (SELECT t.*, coalesce(s.on_hand, 0) AS was FROM t LEFT JOIN stock_level s ON s.product_id = t.product AND s.warehouse_id = ${warehouse.id}),
-        moved AS (
-          INSERT INTO movement (product_id, warehouse_id, delta, reason, batch_id)
-          SELECT product, ${warehouse.id}, figure - was, 'count', ${batchId} FROM old WHERE figure <> was),
-        level AS (
-          INSERT INTO stock_level (product_id, warehouse_id, on_hand) SELECT product, ${warehouse.id}, figure FROM old
-          ON CONFLICT (product_id, warehouse_id) DO UPDATE SET on_hand = excluded.on_hand)
-        SELECT product, was AS before, figure AS after FROM old WHERE figure <> was`,
+    sql`SELECT t.product, coalesce(s.on_hand, 0) AS before, t.figure AS after
+        FROM jsonb_to_recordset(${json(counts)}) AS t(product bigint, figure int)
+        LEFT JOIN stock_level s ON s.product_id = t.product AND s.warehouse_id = ${warehouse}
+        WHERE t.figure IS DISTINCT FROM s.on_hand`,
   );
+  await bookMovements(
+    on,
+    changed.map(({ product, before, after }) => ({ product, delta: after - before })),
+    { reason: 'count', actionId, warehouse, batchId },
+  );
+  return changed.filter(({ before, after }) => before !== after);
 }
 
 /** Brings the typed columns of products (and of their families) in line with price rows and stock levels. */
@@ -84,7 +111,7 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
           jsonb_strip_nulls(jsonb_build_object(
             'regular', max(trim_scale(pr.amount)::text) FILTER (WHERE pr.kind = 'regular'),
             'sale', (jsonb_agg(jsonb_strip_nulls(jsonb_build_object('amount', trim_scale(pr.amount)::text, 'from', pr.valid_from, 'to', pr.valid_to))) FILTER (WHERE pr.kind = 'sale')) -> 0)) AS offer,
-          max(pr.amount) FILTER (WHERE pr.kind = 'regular' AND pr.currency = 'GBP') AS home
+          max(pr.amount) FILTER (WHERE pr.kind = 'regular' AND pr.currency = ${homeCurrency}) AS home
         FROM unnest(${ids(products)}) AS x(id) LEFT JOIN price pr ON pr.product_id = x.id GROUP BY x.id, pr.currency
       ) q GROUP BY q.id
     ) o WHERE o.id = p.id`);
@@ -95,45 +122,38 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
     ) s WHERE s.id = f.id AND f.stock <> s.stock`);
 }
 
-/** Puts back the prices and stock an action set, where nobody has changed them since; answers what was left. */
+/** Puts back the prices and stock an action set, prices where nobody has changed them since; answers what was left. */
 export async function undoOffers(on: Executor, actionId: number): Promise<{ products: number[]; left: string[] }> {
-  const set = await rows<{
-    product: number;
-    field: string;
-    before: { amount: string; from: string | null; to: string | null } | number | null;
-    after: { amount: string } | number;
-  }>(
+  const prices = await rows<{ product: number; kind: string; currency: string; done: boolean }>(
     on,
-    sql`SELECT c.subject_id AS product, d.key AS field, d.value -> 0 AS before, d.value -> 1 AS after
-        FROM change c, jsonb_each(c.delta) d
-        WHERE c.action_id = ${actionId} AND c.subject_kind = 'product' AND (d.key = 'stock' OR d.key LIKE '% price %')`,
+    // An action that works in chunks may have set a price more than once: from before the first to after the last.
+    sql`WITH spans AS (
+          SELECT c.subject_id AS product, d.key, (array_agg(d.value -> 0 ORDER BY c.at))[1] AS before, (array_agg(d.value -> 1 ORDER BY c.at DESC))[1] AS after
+          FROM change c, jsonb_each(c.delta) d WHERE c.action_id = ${actionId} AND c.subject_kind = 'product' AND d.key LIKE '% price %' GROUP BY 1, 2),
+        t AS MATERIALIZED (
+          SELECT product, split_part(key, ' ', 1) AS kind, split_part(key, ' ', 3) AS currency, (before ->> 'amount')::numeric AS was,
+            (before ->> 'from')::date AS "from", (before ->> 'to')::date AS "to", (after ->> 'amount')::numeric AS now FROM spans),
+        again AS (
+          INSERT INTO price (product_id, currency, kind, amount, valid_from, valid_to)
+          SELECT product, currency, kind, was, "from", "to" FROM t WHERE now IS NULL AND was IS NOT NULL
+          ON CONFLICT DO NOTHING RETURNING product_id, kind, currency),
+        back AS (
+          UPDATE price p SET amount = was, valid_from = "from", valid_to = "to" FROM t
+          WHERE p.product_id = t.product AND p.kind = t.kind AND p.currency = t.currency AND p.amount = t.now AND t.was IS NOT NULL
+          RETURNING p.product_id, p.kind, p.currency),
+        away AS (
+          DELETE FROM price p USING t
+          WHERE p.product_id = t.product AND p.kind = t.kind AND p.currency = t.currency AND p.amount = t.now AND t.was IS NULL
+          RETURNING p.product_id, p.kind, p.currency)
+        SELECT t.product, t.kind, t.currency, d.product_id IS NOT NULL AS done FROM t
+        LEFT JOIN (SELECT * FROM again UNION ALL SELECT * FROM back UNION ALL SELECT * FROM away) d
+          ON d.product_id = t.product AND d.kind = t.kind AND d.currency = t.currency`,
   );
-  const left: string[] = [];
-  for (const { product, field, before, after } of set) {
-    if (field === 'stock') {
-      const delta = Number(before ?? 0) - Number(after);
-      await on.execute(sql`
-        WITH w AS (SELECT warehouse_id FROM stock_level WHERE product_id = ${product} ORDER BY 1 LIMIT 1),
-        m AS (INSERT INTO movement (product_id, warehouse_id, delta, reason) SELECT ${product}, warehouse_id, ${delta}, 'undo' FROM w)
-        UPDATE stock_level s SET on_hand = on_hand + ${delta} FROM w WHERE s.product_id = ${product} AND s.warehouse_id = w.warehouse_id`);
-      continue;
-    }
-    const [kind, , currency] = field.split(' ');
-    const amount = (after as { amount: string }).amount;
-    const was = before as { amount: string; from: string | null; to: string | null } | null;
-    const done = was
-      ? await rows(
-          on,
-          sql`UPDATE price SET amount = ${was.amount}, valid_from = ${was.from}, valid_to = ${was.to}
-          WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`,
-        )
-      : await rows(
-          on,
-          sql`DELETE FROM price WHERE product_id = ${product} AND kind = ${kind} AND currency = ${currency} AND amount = ${amount} RETURNING 1`,
-        );
-    if (done.length === 0) left.push(`${field} of product ${product}: changed since`);
-  }
-  const products = [...new Set(set.map((one) => one.product))];
+  const moved = await reverseMovements(on, actionId);
+  const left = prices
+    .filter(({ done }) => !done)
+    .map(({ product, kind, currency }) => `${kind} price ${currency} of product ${product}: changed since`);
+  const products = [...new Set([...prices.map((one_) => one_.product), ...moved])];
   await refreshOffers(on, products);
   return { products, left };
 }

@@ -7,6 +7,7 @@ import { CronExpressionParser } from 'cron-parser';
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { getPlace } from '../channels/setup.js';
+import { homeCurrency } from '../catalog/dictionary.js';
 import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -91,7 +92,10 @@ export async function savePull(
     const saved = wish.id
       ? await one<{ id: number }>(
           tx,
-          sql`UPDATE pull SET supplier_id = ${wish.supplierId}, name = ${wish.name}, address = ${wish.address}, schedule = ${wish.schedule}, next_at = ${next}, actor = ${user.id} WHERE id = ${wish.id} RETURNING id`,
+          sql`UPDATE pull SET supplier_id = ${wish.supplierId}, name = ${wish.name}, address = ${wish.address}, schedule = ${wish.schedule}, next_at = ${next}, actor = ${user.id},
+                -- What was fetched from another address is no beginning of this one.
+                progress = CASE WHEN address = ${wish.address} THEN progress END
+              WHERE id = ${wish.id} RETURNING id`,
         )
       : await one<{ id: number }>(
           tx,
@@ -180,38 +184,44 @@ export async function pullGoods(context: JobContext): Promise<void> {
   }
 }
 
+const unreadable = (detail: string) => new Problem(502, 'The shop cannot be read', detail);
+
+/** One page of goods; a shop that is busy or silent is asked again, later each time. */
 async function fetchPage(found: PullRow, cursor: string): Promise<z.infer<typeof pageSchema>> {
   const address = new URL(found.address);
   if (cursor !== '') address.searchParams.set('after', cursor);
   for (let n = 1; ; n++) {
-    const fault = (why: string) =>
-      new Problem(
-        502,
-        'The shop cannot be read',
-        `${found.name} ${why}. What was fetched is kept; pull again to go on from there.`,
-      );
-    try {
-      const answer = await fetch(address, { signal: AbortSignal.timeout(30_000) });
-      if (answer.status === 429 || answer.status >= 500) throw fault(`answered ${answer.status}`);
-      if (!answer.ok)
-        throw new Problem(
-          502,
-          'The shop cannot be read',
-          `${found.name} answered ${answer.status} at ${address.href}: check the address`,
-        );
-      const read = pageSchema.safeParse(await answer.json());
-      if (!read.success)
-        throw new Problem(502, 'The shop cannot be read', `${found.name} sent something else than a page of goods`);
-      return read.data;
-    } catch (error) {
-      const isFinal = error instanceof Problem && !error.detail.includes('What was fetched is kept');
-      if (isFinal) throw error;
-      if (n >= tries)
-        throw error instanceof Problem
-          ? error
-          : fault(`did not answer (${error instanceof Error ? error.message : String(error)})`);
-      await new Promise((resolve) => setTimeout(resolve, 250 * 2 ** n));
-    }
+    const asked = await askPage(found.name, address);
+    if ('page' in asked) return asked.page;
+    if (n >= tries)
+      throw unreadable(`${found.name} ${asked.why}. What was fetched is kept; pull again to go on from there.`);
+    await new Promise((resolve) => setTimeout(resolve, 250 * 2 ** n));
+  }
+}
+
+/** A page, or why it may come when asked again; what will not come by asking again is thrown. */
+async function askPage(name: string, address: URL): Promise<{ page: z.infer<typeof pageSchema> } | { why: string }> {
+  let answer: Response;
+  let text: string;
+  try {
+    answer = await fetch(address, { signal: AbortSignal.timeout(30_000) });
+    text = await answer.text();
+  } catch (error) {
+    return { why: `did not answer (${error instanceof Error ? error.message : String(error)})` };
+  }
+  if (answer.status === 429 || answer.status >= 500) return { why: `answered ${answer.status}` };
+  if (!answer.ok) throw unreadable(`${name} answered ${answer.status} at ${address.href}: check the address`);
+  const read = pageSchema.safeParse(parsed(text));
+  if (!read.success)
+    throw unreadable(`${name} sent something else than a page of goods from ${address.href}: check the address`);
+  return { page: read.data };
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
   }
 }
 
@@ -283,7 +293,14 @@ export async function fetchItem(services: Services, placeId: number, identifier:
   await mkdir(directory, { recursive: true });
   const path = join(directory, randomUUID());
   const text = JSON.stringify([
-    { SKU: '', ...read.data.goods, 'Our category': '', 'Cost GBP': '', 'Price GBP': '', Stock: '' },
+    {
+      SKU: '',
+      ...read.data.goods,
+      'Our category': '',
+      [`Cost ${homeCurrency}`]: '',
+      [`Price ${homeCurrency}`]: '',
+      Stock: '',
+    },
   ]);
   await writeFile(path, text);
   return readBatch(

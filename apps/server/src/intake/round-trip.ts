@@ -12,6 +12,7 @@ import { copyIn, copyLine } from '../db/copy.js';
 import type { BatchCounts, RowEdit, batch } from '../db/schema/index.js';
 import { type Change, addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
+import { bookMovements, findWarehouse } from '../stock/ledger.js';
 import { refreshOffers, undoOffers } from './offers.js';
 import { type FileRow, readRows } from './source.js';
 import { emptyCounts } from './try.js';
@@ -55,52 +56,41 @@ export async function tryRoundTrip(
   const counts = emptyCounts();
   const seen = new Set<number>();
   const idAt = found.columns.indexOf(idColumn);
-  async function* lines(): AsyncGenerator<string> {
+  const judge = async (chunk: readonly FileRow[]): Promise<string[]> => {
+    const wanted = chunk.map((row) => Number(row.cells[idAt]));
+    const products = await loadCurrent(
+      db,
+      wanted.filter((id) => Number.isSafeInteger(id) && id > 0),
+    );
+    return chunk.map((row) => {
+      const { outcome, key, productId, reasons, edits } = judgeRow(row, found, columns, products, seen, dictionary);
+      counts[outcome]++;
+      return copyLine([
+        ...[found.id, row.row, row.place, row.cells, outcome, key, productId],
+        ...[reasons.length > 0 ? reasons : null, edits.length > 0 ? edits : null],
+      ]);
+    });
+  };
+  await onClient(db, async ({ client }) => {
+    await client.query('DELETE FROM batch_row WHERE batch_id = $1', [found.id]);
     let chunk: FileRow[] = [];
     let done = 0;
-    const judged = async function* () {
-      const wanted = chunk.map((row) => Number(row.cells[idAt]));
-      const products = await loadCurrent(
-        db,
-        wanted.filter((id) => Number.isSafeInteger(id) && id > 0),
-      );
-      for (const row of chunk) {
-        const answer = judgeRow(row, found, columns, products, seen, dictionary);
-        counts[answer.outcome]++;
-        yield copyLine([
-          found.id,
-          row.row,
-          row.place,
-          row.cells,
-          answer.outcome,
-          answer.key,
-          answer.productId,
-          answer.reasons.length > 0 ? answer.reasons : null,
-          answer.edits.length > 0 ? answer.edits : null,
-        ]);
-      }
+    const settle = async () => {
+      await copyIn(client, 'batch_row', rowColumns, await judge(chunk));
       done += chunk.length;
+      chunk = [];
       await onRows(done);
     };
     for await (const row of readRows(found.path, found.reading, found.columns)) {
       chunk.push(row);
-      if (chunk.length < chunkRows) continue;
-      yield* judged();
-      chunk = [];
+      if (chunk.length >= chunkRows) await settle();
     }
-    yield* judged();
-  }
-  await onClient(db, async (client) => {
-    await client.query('DELETE FROM batch_row WHERE batch_id = $1', [found.id]);
-    await copyIn(
-      client,
-      'batch_row',
-      ['batch_id', 'row', 'place', 'cells', 'outcome', 'key', 'product_id', 'reasons', 'edits'],
-      lines(),
-    );
+    await settle();
   });
   return counts;
 }
+
+const rowColumns = ['batch_id', 'row', 'place', 'cells', 'outcome', 'key', 'product_id', 'reasons', 'edits'];
 
 /** Products by the id a file names; one that was joined to another since answers as that other. */
 async function loadCurrent(db: Executor, wanted: number[]): Promise<Map<number, Exported>> {
@@ -224,7 +214,7 @@ export async function applyExportRows(
   after: number,
   last: number,
 ): Promise<void> {
-  const { batchId, actionId, dictionary, actor } = applying;
+  const { batchId, actionId, dictionary } = applying;
   const part = sql`batch_id = ${batchId} AND row > ${after} AND row <= ${last} AND NOT left_out`;
   await tx.execute(sql`
     WITH fresh AS (SELECT row, nextval('product_id_seq') AS id FROM batch_row WHERE ${part} AND outcome = 'created'),
@@ -237,7 +227,7 @@ export async function applyExportRows(
   const changes = new Map<number, Record<string, unknown[]>>();
   for (const { product, edits } of found) {
     const delta: Record<string, unknown[]> = {};
-    for (const edit of edits) Object.assign(delta, await writeEdit(tx, product, edit, actor, batchId, dictionary));
+    for (const edit of edits) Object.assign(delta, await writeEdit(tx, product, edit, applying));
     changes.set(product, delta);
   }
   const products = [...changes.keys()];
@@ -267,9 +257,7 @@ async function writeEdit(
   tx: Executor,
   product: number,
   edit: RowEdit,
-  actor: number,
-  batchId: number,
-  dictionary: Dictionary,
+  { actor, batchId, actionId, dictionary }: ApplyingExport,
 ): Promise<Record<string, unknown[]>> {
   const attribute = dictionary.attributes.get(edit.attribute);
   const attributeId = dictionary.ids.get(edit.attribute);
@@ -281,7 +269,7 @@ async function writeEdit(
     await writeClaim(tx, product, attributeId, language, read.claim satisfies KeptClaim, actor);
     return { [`#${language === '' ? attribute.key : `${attribute.key}@${language}`}`]: [before, read.claim] };
   }
-  if (edit.attribute === 'stock') return writeStock(tx, product, Number(edit.after), batchId);
+  if (edit.attribute === 'stock') return writeStock(tx, product, Number(edit.after), { batchId, actionId });
   const [, sale, currency = ''] = /^(sale )?price ([A-Z]{3})$/.exec(edit.attribute) ?? [];
   const kind = sale ? 'sale' : 'regular';
   const was = await one<{ amount: string; from: string | null; to: string | null }>(
@@ -304,18 +292,16 @@ async function writeStock(
   tx: Executor,
   product: number,
   figure: number,
-  batchId: number,
+  source: { batchId: number; actionId: number },
 ): Promise<Record<string, unknown[]>> {
+  const warehouse = await findWarehouse(tx);
+  if (warehouse === undefined) return {};
   const was = await one<{ n: number }>(
     tx,
     sql`SELECT coalesce(sum(on_hand), 0) AS n FROM stock_level WHERE product_id = ${product}`,
   );
   const before = Number(was?.n ?? 0);
-  await tx.execute(sql`
-    WITH w AS (SELECT id FROM warehouse ORDER BY id LIMIT 1),
-    m AS (INSERT INTO movement (product_id, warehouse_id, delta, reason, batch_id) SELECT ${product}, id, ${figure - before}, 'count', ${batchId} FROM w)
-    INSERT INTO stock_level (product_id, warehouse_id, on_hand) SELECT ${product}, id, ${figure} FROM w
-    ON CONFLICT (product_id, warehouse_id) DO UPDATE SET on_hand = excluded.on_hand`);
+  await bookMovements(tx, [{ product, delta: figure - before }], { reason: 'count', warehouse, ...source });
   return { stock: [before, figure] };
 }
 

@@ -5,6 +5,7 @@ import { sql } from 'drizzle-orm';
 import { one, rows } from '../db/client.js';
 import { Problem, conflict } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { stopEffect } from './effect.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './dry-run.js';
 import { fetchItem, listPulls, savePull, startPull } from './pull.js';
 import { receiveFile } from './receive.js';
@@ -16,6 +17,7 @@ import {
   listBatches,
   readAgain,
   readBatch,
+  restartEffect,
   showBatch,
   triedOf,
   undoApplied,
@@ -58,12 +60,16 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return showBatch(services, params.id);
   });
   route(router, api.intake.rows, ({ params, query }) => listRows(services, params.id, query));
-  route(router, api.intake.leaveOut, async ({ params, body }) => {
+  route(router, api.intake.leaveOut, async ({ params, body, user }) => {
+    await stopEffect(db, params.id);
     const done = await leaveOut(services, params.id, body);
+    await restartEffect(services, params.id, user);
     return { rows: done, batch: await showBatch(services, params.id) };
   });
-  route(router, api.intake.fix, async ({ params, body }) => {
+  route(router, api.intake.fix, async ({ params, body, user }) => {
+    await stopEffect(db, params.id);
     const row = await fixRow(services, await triedOf(db, params.id), params.row, body.cells);
+    await restartEffect(services, params.id, user);
     return { row, batch: await showBatch(services, params.id) };
   });
   route(router, api.intake.again, async ({ params, user }) =>

@@ -14,10 +14,12 @@ import { runAside } from '../jobs/aside.js';
 import { createJob, runJob } from '../jobs/run.js';
 import type { JobContext } from '../jobs/run.js';
 import { drain } from '../listings/evaluate.js';
-import { guessSupplier, previewRows, signature, suggest, supplierOfRows, translationsOf } from './columns.js';
+import { guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
 import { detectSource } from './detect.js';
+import { countOutdated } from './dry-run.js';
+import { stopEffect } from './effect.js';
 import { readColumns, readFirst } from './source.js';
 import { type Tried, tryBatch } from './try.js';
 
@@ -53,14 +55,12 @@ export async function readBatch(
         `“${file.name}” holds no table: ${columns.length < 2 ? 'no separator gives more than one column' : 'there are no rows below the header'}. Nothing was changed.`,
       );
     const own = isExport(columns);
-    const supplierId =
-      Number(file.fields.supplier) ||
-      (own
-        ? await ownSupplier(db)
-        : ((await knownSupplier(db, columns, sample)) ?? (await guessSupplier(db, file.name, columns))));
+    const given = Number(file.fields.supplier) || (own ? await ownSupplier(db) : 0);
+    const { id: supplierId, why } = given
+      ? { id: given, why: 'named with the file' }
+      : await guessSupplier(db, file.name, columns, sample);
     const suggestions = own ? [] : await suggest(db, supplierId, columns, sample, reading);
     const map = own ? await roundTripMap(db, columns) : suggestions.map(({ column, target }) => ({ column, target }));
-    const isRest = /^refused because$/i.test(columns[0] ?? '');
     const [made] = await db
       .insert(batch)
       .values({
@@ -69,12 +69,12 @@ export async function readBatch(
         bytes: file.bytes,
         sha256: file.sha256,
         path: file.path,
-        detected,
+        detected: { ...detected, why: { ...detected.why, supplier: why ?? '' } },
         reading,
         columns,
         suggestions,
         map,
-        scope: scope ?? (own || isRest ? 'some' : suggestScope(map)),
+        scope: scope ?? scopeOf(columns, map, why !== undefined),
         kind: own ? 'round-trip' : kind,
         state: 'read',
       })
@@ -83,13 +83,11 @@ export async function readBatch(
   });
 }
 
-/** A header or a file name says more than the numbers in it, so those are asked only where neither is known. */
-async function knownSupplier(db: Executor, columns: string[], sample: Awaited<ReturnType<typeof readFirst>>) {
-  const seen = await one<{ id: number }>(
-    db,
-    sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
-  );
-  return seen?.id ?? (await supplierOfRows(db, sample));
+/** What a file is taken for: our own grid, what was refused, or goods of nobody knows whom are no whole list. */
+function scopeOf(columns: readonly string[], map: ColumnMap, isKnown: boolean): Scope {
+  if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
+  const scope = suggestScope(map);
+  return scope === 'whole' && !isKnown ? 'some' : scope;
 }
 
 export async function ownSupplier(db: Executor): Promise<number> {
@@ -106,6 +104,10 @@ export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
 
 const open = new Set(['read', 'tried']);
 
+/** "This batch is …" */
+const stateWords: Record<string, string> = { trying: 'being tried', applying: 'being applied' };
+const sayState = (state: string) => stateWords[state] ?? state;
+
 /** Corrects how a batch is read; columns are suggested anew where the header or the supplier is another. */
 export async function correctBatch(
   { db }: Services,
@@ -119,11 +121,13 @@ export async function correctBatch(
   },
 ): Promise<void> {
   const found = await getBatch(db, id);
-  if (!open.has(found.state)) throw conflict(`This batch is ${found.state}; how it is read can no longer be changed`);
+  if (!open.has(found.state))
+    throw conflict(`This batch is ${sayState(found.state)}; how it is read can no longer be changed`);
   const reading = change.reading ?? found.reading;
   const supplierId = change.supplierId ?? found.supplierId;
   if (found.kind === 'round-trip' && (change.map || change.supplierId))
     throw badRequest('The columns of our own export are known; only the file itself can be changed');
+  const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
   const next = await readable(found.fileName, async () => {
     const columns = change.reading ? await readColumns(found.path, reading) : found.columns;
     const others = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
@@ -140,7 +144,10 @@ export async function correctBatch(
       ...next,
       reading,
       supplierId,
-      scope: change.scope ?? found.scope,
+      ...(change.supplierId === undefined
+        ? {}
+        : { detected: { ...found.detected, why: { ...found.detected.why, supplier: 'chosen by you' } } }),
+      scope: change.scope ?? (isNowKnown ? scopeOf(next.columns, next.map, true) : found.scope),
       makesNew: change.makesNew ?? found.makesNew,
       state: 'read',
       counts: null,
@@ -160,13 +167,14 @@ export async function triedOf(db: Executor, id: number): Promise<Tried> {
 /** Starts the dry run. Small files are done when this returns; of large ones the job tells how far it is. */
 export async function dryRun(services: Services, id: number, user?: User): Promise<void> {
   const { db } = services;
+  await stopEffect(db, id);
   const job = await db.transaction(async (tx) => {
     const found = await one<{ state: string; map: ColumnMap; file_name: string; kind: string }>(
       tx,
       sql`SELECT state, map, file_name, kind FROM batch WHERE id = ${id} FOR UPDATE`,
     );
     if (!found) throw notFound(`batch ${id}`);
-    if (!open.has(found.state)) throw conflict(`This batch is ${found.state} already`);
+    if (!open.has(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
     if (faults.length > 0) throw badRequest(faults.join('. '));
     await tx.execute(sql`UPDATE batch SET state = 'trying', effect = NULL, error = NULL WHERE id = ${id}`);
@@ -184,6 +192,12 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
 async function runSized(services: Services, job: number, isSmall: boolean): Promise<void> {
   if (isSmall) await runJob(services, job);
   else runAside(job).catch(() => undefined);
+}
+
+/** Rows were picked out or corrected: what the rest would do to listings is found anew. */
+export async function restartEffect(services: Services, id: number, user: User): Promise<void> {
+  await services.db.update(batch).set({ effect: null }).where(eq(batch.id, id));
+  await startEffect(services, id, user);
 }
 
 /** The effect on listings is found beside the request, as soon as the batch is tried. */
@@ -223,6 +237,7 @@ export async function tryJob({ db, services, input, progress }: JobContext): Pro
 /** Applies as tried. Small batches are done when this returns; large ones go on as a job. */
 export async function applyTried(services: Services, id: number, user: User): Promise<void> {
   const { db } = services;
+  await stopEffect(db, id);
   const jobId = await db.transaction(async (tx) => {
     const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
@@ -230,17 +245,16 @@ export async function applyTried(services: Services, id: number, user: User): Pr
       throw conflict(
         found.state === 'read'
           ? 'Try the batch first, so that you see what it would do'
-          : `This batch is ${found.state} already`,
+          : `This batch is ${sayState(found.state)} already`,
       );
-    const newer = await one<{ n: number }>(
-      tx,
-      sql`
-      SELECT count(*) AS n FROM batch_row b LEFT JOIN record r ON r.supplier_id = ${found.supplierId} AND r.key = b.record_key
-      WHERE b.batch_id = ${id} AND b.outcome <> 'refused' AND b.edits IS NULL AND b.before_id IS DISTINCT FROM r.content_id`,
-    );
-    if ((newer?.n ?? 0) > 0 && found.kind !== 'round-trip')
-      throw conflict(`Another batch has changed ${newer?.n} of these rows since the dry run. Try this one again.`);
-    const words = `Applied ${found.fileName}: ${found.counts.created} created, ${found.counts.changed} changed`;
+    const newer = found.kind === 'round-trip' ? 0 : await countOutdated(tx, found);
+    if (newer > 0)
+      throw conflict(`Another batch has changed ${newer} of these rows since the dry run. Try this one again.`);
+    const [created, changed] = [found.counts.created, found.counts.changed].map((n) => n.toLocaleString('en-GB'));
+    const isNews = found.counts.created + found.counts.changed > 0;
+    const words = isNews
+      ? `Applied ${found.fileName}: ${created} created, ${changed} changed`
+      : `Confirmed ${found.fileName}: ${found.counts.unchanged.toLocaleString('en-GB')} unchanged`;
     const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [
       { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
     ]);

@@ -13,8 +13,18 @@ import {
 import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Cell, copyIn, copyLine } from '../db/copy.js';
-import { json, onClient, rows, type Database, type Executor } from '../db/client.js';
+import { breathe, copyIn, copyLine, copyText, keptJson } from '../db/copy.js';
+import {
+  type ClientTransaction,
+  type Database,
+  type Executor,
+  ids as idList,
+  onClient,
+  one,
+  rows,
+  takeIds,
+  texts,
+} from '../db/client.js';
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type FileRow, rowBatches } from './source.js';
@@ -39,14 +49,18 @@ export interface Judged {
   content: RecordContent | null;
   /** The content as JSON. */
   text: string | null;
-  hash: string | null;
   keys: Partial<Record<string, string>> | null;
+  /** Of a row that makes a record, the id it will have. */
   recordId: number | null;
   beforeId: number | null;
   print: string | null;
 }
 
+/** What the rows that are news would have their records say. */
+const isNews = (judged: Judged) => judged.outcome === 'created' || judged.outcome === 'changed';
+
 const chunkRows = 2000;
+const sliceRows = 200;
 
 /** The key a record is found by: small letters, no spaces around. */
 export const recordKey = (written: string) => foldText(written);
@@ -60,12 +74,24 @@ export const emptyCounts = (): BatchCounts => ({
   dropped: 0,
 });
 
-/** Compiles a judge for rows of a batch: hand in some, get what each would do, in order. */
-export async function compileJudge(
-  db: Executor,
-  batch: Tried,
-  dictionary: Dictionary,
-): Promise<(rows: readonly FileRow[]) => Promise<Judged[]>> {
+/** Rows of a file with what is known of their records. */
+interface Looked {
+  files: readonly FileRow[];
+  keys: string[];
+  prints: (string | null)[];
+  /** By place in `files`. */
+  known: (Known | undefined)[];
+}
+
+/** `look` may go on beside the judging of the rows before; `judge` takes rows in the order of the file. */
+interface Judge {
+  look(files: readonly FileRow[]): Promise<Looked>;
+  /** What each row would do, in order. */
+  judge(looked: Looked): Promise<Judged[]>;
+}
+
+/** Compiles a judge for rows of a batch. */
+export async function compileJudge(db: Executor, batch: Tried, dictionary: Dictionary): Promise<Judge> {
   const isOwn = batch.supplier.kind === 'own';
   const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
   const byName = new Map(suppliers.map((one) => [foldText(one.name), one.id]));
@@ -76,7 +102,6 @@ export async function compileJudge(
     dictionary: dictionary.attributes,
   });
   const isUpdate = batch.scope === 'update';
-  const contentColumn = isUpdate ? sql`, c.content AS held` : sql``;
   const way = hash(
     'md5',
     canonical([batch.map, batch.columns, batch.reading, [...dictionary.attributes]]),
@@ -84,73 +109,123 @@ export async function compileJudge(
   );
   const printOf = (file: FileRow) =>
     isUpdate || file.broken ? null : hash('md5', `${way}\u0001${file.cells.join('\u0001')}`, 'base64url');
-  return async (chunk) => {
-    const keys = chunk.map((file) => (file.broken ? '' : recordKey(reader.keyOf(file.cells))));
-    const existing = new Map(
-      (
-        await rows<{
-          key: string;
-          record: number;
-          content: number;
-          hash: string;
-          print: string | null;
-          held?: RecordContent;
-        }>(
-          db,
-          sql`SELECT r.key, r.id AS record, c.id AS content, c.hash, c.print ${contentColumn} FROM record r JOIN record_content c ON c.id = r.content_id
-              WHERE r.supplier_id = ${batch.supplier.id} AND r.key = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(keys.filter(Boolean))})))`,
-        )
-      ).map((one) => [one.key, one]),
-    );
-    return chunk.map((file, i): Judged => {
-      const found = existing.get(keys[i] ?? '');
-      const print = printOf(file);
-      if (found && print !== null && found.print === print) {
-        const written = reader.keyOf(file.cells);
-        const again = reader.take(written);
-        return again
-          ? refused(again.key, again.reasons)
-          : { ...unchanged, key: written, recordKey: found.key, recordId: found.record, beforeId: found.content };
-      }
-      const row: ReadRow = file.broken
-        ? { outcome: 'refused', key: undefined, reasons: [file.broken] }
-        : reader.read(file.cells);
-      if (row.outcome === 'refused') return refused(row.key, row.reasons);
-      if (isUpdate && !found)
-        return refused(row.key, [
-          `${batch.supplier.name} has no article number “${row.key}” that we know; this file updates goods and makes none`,
-        ]);
-      if (isOwn) row.values.sku = row.key;
-      const given = contentOf(row);
-      const content = isUpdate && found?.held ? mergeContent(found.held, given) : given;
-      const text = canonical(content);
-      const hashed = hash('sha1', text, 'base64url');
-      const keysOf =
-        isUpdate && found?.held
-          ? null
-          : joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name)));
-      return {
-        outcome: found === undefined ? 'created' : found.hash === hashed ? 'unchanged' : 'changed',
-        key: row.key,
-        recordKey: recordKey(row.key),
-        reasons: null,
-        notes: row.notes.length > 0 ? row.notes : null,
-        content,
-        text,
-        hash: hashed,
-        keys: keysOf,
-        recordId: found?.record ?? null,
-        beforeId: found?.content ?? null,
-        print,
-      };
-    });
+
+  const judgeOne = (file: FileRow, folded: string, print: string | null, known: Known | undefined): Judged => {
+    if (known?.isSame) {
+      const written = reader.keyOf(file.cells);
+      const again = reader.take(written, folded);
+      return again ? refused(again.key, again.reasons) : unchanged(written, folded, known);
+    }
+    const found = known && known.content !== null ? known : undefined;
+    const row: ReadRow = file.broken
+      ? { outcome: 'refused', key: undefined, reasons: [file.broken] }
+      : reader.read(file.cells);
+    if (row.outcome === 'refused') return refused(row.key, row.reasons);
+    if (isUpdate && !found)
+      return refused(row.key, [
+        `${batch.supplier.name} has no article number “${row.key}” that we know; this file updates goods and makes none`,
+      ]);
+    if (isOwn) row.values.sku = row.key;
+    const given = contentOf(row);
+    const held = isUpdate && found?.text ? (JSON.parse(found.text) as RecordContent) : undefined;
+    const content = held ? mergeContent(held, given) : given;
+    const text = keptJson(held ? canonical(content) : JSON.stringify(given));
+    return {
+      outcome: found === undefined ? 'created' : saysSame(found.text, text) ? 'unchanged' : 'changed',
+      key: row.key,
+      recordKey: recordKey(row.key),
+      reasons: null,
+      notes: row.notes.length > 0 ? row.notes : null,
+      content,
+      text,
+      keys:
+        held && found?.keys
+          ? found.keys
+          : joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name))),
+      recordId: known?.record ?? null,
+      beforeId: found?.content ?? null,
+      print,
+    };
   };
+  const look: Judge['look'] = async (files) => {
+    const keys = files.map((file) => (file.broken ? '' : recordKey(reader.keyOf(file.cells))));
+    const prints = files.map(printOf);
+    return { files, keys, prints, known: await loadKnown(db, batch.supplier.id, keys, prints) };
+  };
+  const judge: Judge['judge'] = async ({ files, keys, prints, known }) => {
+    const judged: Judged[] = [];
+    for (let i = 0; i < files.length; i++) {
+      judged.push(judgeOne(files[i] as FileRow, keys[i] ?? '', prints[i] ?? null, known[i]));
+      if (i % sliceRows === sliceRows - 1) await breathe();
+    }
+    const unnumbered = judged.filter((one) => one.outcome === 'created' && one.recordId === null);
+    const numbers = await takeIds(db, 'record', unnumbered.length);
+    unnumbered.forEach((one, i) => (one.recordId = numbers[i] ?? null));
+    return judged;
+  };
+  return { look, judge };
 }
 
-const nothing = { reasons: null, notes: null, content: null, text: null, hash: null, keys: null, print: null } as const;
-const unchanged = { ...nothing, outcome: 'unchanged' } as const;
+/** Equal as written or, where another version of ours wrote it, equal in order. */
+const saysSame = (held: string | undefined, text: string) =>
+  held === text || (held !== undefined && canonical(JSON.parse(held)) === text);
 
-function refused(key: string | undefined, reasons: string[]): Judged {
+/** A record that a row of a file may belong to. */
+interface Known {
+  record: number;
+  content: number | null;
+  /** It was read out of a row just like this one, in the same way: there is nothing to compare. */
+  isSame: boolean;
+  /** Of the others, what it says: keys, and the content as JSON. */
+  keys?: Record<string, string>;
+  text?: string;
+}
+
+/** The records of some rows. They come as one text of numbers: a row each would cost more than the comparing. */
+async function loadKnown(
+  db: Executor,
+  supplier: number,
+  keys: readonly string[],
+  prints: readonly (string | null)[],
+): Promise<(Known | undefined)[]> {
+  const found = await one<{ list: string | null }>(
+    db,
+    sql`SELECT string_agg(concat_ws(' ', t.at, r.id, coalesce(c.id, 0), (c.print = t.print)::int), ',') AS list
+        FROM unnest(${texts(keys)}, ${texts(prints)}) WITH ORDINALITY AS t(key, print, at)
+        JOIN record r ON r.supplier_id = ${supplier} AND r.key = t.key LEFT JOIN record_content c ON c.id = r.content_id WHERE t.key <> ''`,
+  );
+  const known: (Known | undefined)[] = new Array<undefined>(keys.length).fill(undefined);
+  const others = new Map<number, Known[]>();
+  for (const part of found?.list?.split(',') ?? []) {
+    const [at, record, content, same] = part.split(' ');
+    const held: Known = { record: Number(record), content: Number(content) || null, isSame: same === '1' };
+    known[Number(at) - 1] = held;
+    if (held.content === null || held.isSame) continue;
+    const alike = others.get(held.content);
+    if (alike) alike.push(held);
+    else others.set(held.content, [held]);
+  }
+  if (others.size === 0) return known;
+  const contents = await rows<{ id: number; text: string; keys: Record<string, string> }>(
+    db,
+    sql`SELECT id, content::text AS text, keys FROM record_content WHERE id = ANY(${idList([...others.keys()])})`,
+  );
+  for (const { id, ...rest } of contents) for (const held of others.get(id) ?? []) Object.assign(held, rest);
+  return known;
+}
+
+const nothing = { reasons: null, notes: null, content: null, text: null, keys: null, print: null } as const;
+
+const unchanged = (key: string, folded: string, { record, content }: Known): Judged => ({
+  outcome: 'unchanged',
+  key,
+  recordKey: folded,
+  ...nothing,
+  recordId: record,
+  beforeId: content,
+});
+
+export function refused(key: string | undefined, reasons: string[]): Judged {
   return {
     outcome: 'refused',
     key: key ?? null,
@@ -167,40 +242,47 @@ export async function tryBatch(
   batch: Tried,
   onRows: (done: number) => Promise<void> = async () => undefined,
 ): Promise<BatchCounts> {
-  const judge = await compileJudge(db, batch, await loadDictionary(db));
+  const { look, judge } = await compileJudge(db, batch, await loadDictionary(db));
   const counts = emptyCounts();
   const fixes = await loadFixes(db, batch);
 
-  /** Lines for COPY, many at a time. */
-  async function* lines(): AsyncGenerator<string> {
+  await onClient(db, async (on) => {
+    await dropRows(on.tx, batch.id);
     let chunk: FileRow[] = [];
     let done = 0;
-    const judged = async (): Promise<string> => {
-      const answers = await judge(chunk);
-      let text = '';
-      answers.forEach((answer, i) => {
-        const file = chunk[i];
-        if (!file) return;
+    let last = 0;
+    let writing = Promise.resolve();
+    let looking: ReturnType<typeof look> | undefined;
+    /** The next rows are looked up, and these judged, while the last ones are still on their way to the database. */
+    const settle = async () => {
+      const before = looking;
+      looking = chunk.length > 0 ? look(chunk) : undefined;
+      looking?.catch(() => undefined);
+      chunk = [];
+      if (!before) return;
+      const looked = await before;
+      const { files } = looked;
+      const answers = await judge(looked);
+      for (const answer of answers) {
         counts[answer.outcome]++;
         for (const note of answer.notes ?? []) if (note.lost) counts.lostCells++;
-        text += toLine(batch.id, file, answer);
-      });
-      done += chunk.length;
+      }
+      await writing;
+      writing = writeJudged(on, batch.id, files, answers);
+      writing.catch(() => undefined);
+      done += files.length;
       await onRows(done);
-      return text;
     };
     try {
       for await (const part of rowBatches(batch.path, batch.reading, batch.columns)) {
         for (const file of part)
           chunk.push(fixes.size === 0 ? file : withFix(file, batch.columns, fixes.get(file.row)));
-        if (chunk.length < chunkRows) continue;
-        yield await judged();
-        chunk = [];
+        last = part.at(-1)?.row ?? last;
+        if (chunk.length >= chunkRows) await settle();
       }
     } catch (error) {
-      if (!(error instanceof UnreadableFile) || done + chunk.length === 0) throw error;
+      if (!(error instanceof UnreadableFile) || last === 0) throw error;
       // What came before is kept; the place where the file breaks off is a refused row of its own.
-      const last = chunk.at(-1)?.row ?? done;
       chunk.push({
         row: last + 1,
         place: 'where the file breaks off',
@@ -208,13 +290,11 @@ export async function tryBatch(
         broken: error.message,
       });
     }
-    yield await judged();
-  }
-
-  await onClient(db, async (client) => {
-    await client.query('DELETE FROM batch_row WHERE batch_id = $1', [batch.id]);
-    await copyIn(client, 'batch_row', rowColumns, lines());
-    const { rows: gone } = await client.query<{ n: number }>(
+    await settle();
+    // The last rows have only been looked up by now.
+    await settle();
+    await writing;
+    const { rows: gone } = await on.client.query<{ n: number }>(
       `SELECT count(*) AS n FROM record r WHERE r.supplier_id = $1 AND r.content_id IS NOT NULL AND $2 = 'whole'
          AND NOT EXISTS (SELECT 1 FROM batch_row b WHERE b.batch_id = $3 AND b.record_key = r.key)`,
       [batch.supplier.id, batch.scope, batch.id],
@@ -224,45 +304,71 @@ export async function tryBatch(
   return counts;
 }
 
+/** Forgets an earlier dry run of a batch, or of one of its rows, and the contents that nothing else names. */
+export async function dropRows(on: Executor, batchId: number, row?: number): Promise<void> {
+  const which = sql`b.batch_id = ${batchId} AND ${row === undefined ? sql`true` : sql`b.row = ${row}`}`;
+  await on.execute(sql`
+    DELETE FROM record_content c USING batch_row b
+    WHERE ${which} AND c.id = b.content_id AND NOT EXISTS (
+      SELECT 1 FROM record_version v WHERE v.record_id = c.record_id AND v.content_id = c.id)`);
+  await on.execute(sql`DELETE FROM batch_row b WHERE ${which}`);
+}
+
+/** Writes judged rows: their contents first, then the rows that name them. */
+export async function writeJudged(
+  { tx, client }: ClientTransaction,
+  batchId: number,
+  files: readonly FileRow[],
+  answers: readonly Judged[],
+): Promise<void> {
+  const taken = await takeIds(tx, 'record_content', answers.filter(isNews).length);
+  const ids = answers.map((answer) => (isNews(answer) ? (taken.shift() ?? null) : null));
+  await copyIn(client, 'record_content', contentColumns, contentLines(files, answers, ids));
+  await copyIn(client, 'batch_row', rowColumns, rowLines(batchId, files, answers, ids));
+}
+
+const contentColumns = ['id', 'record_id', 'print', 'content', 'keys', 'cells'];
+
+function* contentLines(files: readonly FileRow[], answers: readonly Judged[], ids: readonly (number | null)[]) {
+  for (let i = 0; i < answers.length; i++) {
+    if (ids[i] === null) continue;
+    const { recordId, print, text, keys } = answers[i] as Judged;
+    yield copyLine([ids[i], recordId, print, text, keys, files[i]?.cells]);
+  }
+}
+
 const rowColumns = [
-  'record_id',
-  'print',
   'batch_id',
   'row',
-  'place',
-  'cells',
   'outcome',
   'key',
   'record_key',
+  'record_id',
+  'before_id',
+  'content_id',
+  'place',
+  'cells',
   'reasons',
   'notes',
-  'content',
-  'hash',
-  'keys',
-  'before_id',
 ];
 
-function toLine(batchId: number, file: FileRow, judged: Judged): string {
-  // What is unchanged stands in the record already.
-  const isKnown = judged.outcome === 'unchanged';
-  const cells: Cell[] = [
-    judged.recordId,
-    judged.print,
-    batchId,
-    file.row,
-    file.place,
-    isKnown ? null : file.cells,
-    judged.outcome,
-    judged.key,
-    judged.recordKey,
-    judged.reasons,
-    judged.notes,
-    isKnown ? null : judged.text,
-    judged.hash,
-    isKnown ? null : judged.keys,
-    judged.beforeId,
-  ];
-  return copyLine(cells);
+function* rowLines(
+  batchId: number,
+  files: readonly FileRow[],
+  answers: readonly Judged[],
+  ids: readonly (number | null)[],
+) {
+  for (let i = 0; i < answers.length; i++) {
+    const { outcome, key, recordKey: found, recordId, beforeId, reasons, notes } = answers[i] as Judged;
+    const { row, place, cells } = files[i] as FileRow;
+    if (outcome === 'unchanged' && place === undefined && notes === null) {
+      // Most rows of a list that comes again: nothing of them is left to say.
+      yield `${batchId}\t${row}\t${outcome}\t${copyText(key ?? '')}\t${copyText(found ?? '')}\t${recordId}\t${beforeId}\t\\N\t\\N\t\\N\t\\N\t\\N\n`;
+      continue;
+    }
+    const kept = outcome === 'refused' ? cells : null;
+    yield copyLine([batchId, row, outcome, key, found, recordId, beforeId, ids[i], place, kept, reasons, notes]);
+  }
 }
 
 async function loadFixes(db: Executor, batch: Tried): Promise<Map<number, Record<string, string>>> {

@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { type Database, type Executor, json, one, rows } from '../db/client.js';
+import { type Database, type Executor, isCode, json, one, rows } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 
@@ -103,14 +103,21 @@ async function work(services: Services, id: number): Promise<void> {
     await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id}`);
   } catch (error) {
     const fault = error instanceof Error ? error : new Error(String(error));
-    // A database that went away says nothing of the job: the sweep sends it again from its checkpoint.
-    if (isConnectionLoss(error)) throw fault;
-    await db.execute(sql`UPDATE job SET state = 'failed', error = ${fault.message}, ended_at = now() WHERE id = ${id}`);
+    // A database that went away, or a deadlock, says nothing of the job: the sweep sends it again from its checkpoint.
+    if (isPassing(error)) throw fault;
+    await db.execute(
+      sql`UPDATE job SET state = 'failed', error = ${reasonOf(fault)}, ended_at = now() WHERE id = ${id}`,
+    );
     await kind.failed?.(context, fault);
     services.notify('job', { id });
     throw fault;
   }
   services.notify('job', { id });
+}
+
+/** What went wrong, in the words of what caused it: a failed statement itself would be said with all its values. */
+function reasonOf(error: Error): string {
+  return error.cause instanceof Error ? reasonOf(error.cause) : error.message;
 }
 
 /** Errors of a connection, not of what was asked (PostgreSQL classes 08 and 57P, and the socket's own). */
@@ -122,6 +129,10 @@ export function isConnectionLoss(error: unknown): boolean {
   }
   return false;
 }
+
+/** Faults that pass by themselves: the same work done once more succeeds. */
+export const isPassing = (error: unknown): boolean => isConnectionLoss(error) || isCode(error, deadlock);
+const deadlock = '40P01';
 
 /** Sends jobs again that wait, or whose worker died; answers when all of this round have ended. */
 export async function sweepJobs(

@@ -1,5 +1,6 @@
 /** Products out of the tables as core's families. */
 import type { Family, Variant } from '@velvet-shelf/core/catalog';
+import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, rows } from '../db/client.js';
 
@@ -9,7 +10,9 @@ export interface VariantRow {
   kind: string;
   sku: string | null;
   category: string | null;
+  /** On hand, and how much of it no channel is shown. */
   stock: number;
+  keptBack: number;
   options: [string, string][];
   facts: Variant['facts'];
   offers: Variant['offers'];
@@ -24,7 +27,7 @@ export function toVariant(row: VariantRow): Variant {
     facts: row.facts,
     texts: row.texts ?? {},
     offers: row.offers,
-    stock: row.stock,
+    stock: shownStock({ onHand: row.stock, keptBack: row.keptBack }),
     options: row.options,
   };
 }
@@ -33,7 +36,7 @@ export function toVariant(row: VariantRow): Variant {
 export async function loadFamilies(on: Executor, units: readonly number[]): Promise<Family[]> {
   const found = await rows<VariantRow>(
     on,
-    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.options, p.facts, p.offers, t.texts
+    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
         ORDER BY p.unit_id, p.id`,

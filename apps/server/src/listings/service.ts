@@ -9,22 +9,24 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type RecordVersion, columnOf, explainProduct, feeding } from '../catalog/product.js';
 import { sayFinding } from '../causes/words.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { rulebookOf } from '../channels/service.js';
 import { type Database, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
+import { showStock } from '../stock/service.js';
 import { todayText } from './evaluate.js';
 import { loadFamilies } from './families.js';
+import { rulebookOf } from '../channels/service.js';
 
 interface Row extends Omit<ListingRow, 'findings'> {
   findings: Finding[];
   collective: Finding[];
   reported: Finding[];
   picture: string | null;
+  externalId: string | null;
 }
 
 const columns = sql`l.id, l.place_id AS "placeId", pl.name AS place, l.variant_id AS "variantId", p.sku, p.title, p.picture, l.readiness,
-  l.channel_state AS "channelState", l.category, l.findings, l.collective, l.reported, l.not_for AS "notFor"
+  l.channel_state AS "channelState", l.category, l.findings, l.collective, l.reported, l.not_for AS "notFor", l.external_id AS "externalId"
   FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`;
 
 const allFindings = (row: Row): Finding[] => [...row.findings, ...row.collective, ...row.reported];
@@ -53,7 +55,7 @@ export async function listListings({ db }: Services, query: ListingQuery) {
   for (const word of foldText(query.search ?? '')
     .split(' ')
     .filter(Boolean))
-    filters.push(sql`p.search LIKE ${`%${word}%`}`);
+    filters.push(sql`(p.search LIKE ${`%${word}%`} OR lower(l.external_id) = ${word})`);
   const where = sql.join(filters, sql` AND `);
   const total = await one<{ n: number }>(
     db,
@@ -108,6 +110,8 @@ export async function showListing(services: Services, id: number): Promise<Listi
   return {
     ...toRow(row, new Map([[row.placeId, rulebook]])),
     picture: row.picture,
+    externalId: row.externalId,
+    liveAddress: liveAddress(row, place.accountAddress, rulebook),
     values: compiled.attributes(result?.category).map((attribute) => {
       const value = result?.values[attribute.key];
       return {
@@ -115,11 +119,17 @@ export async function showListing(services: Services, id: number): Promise<Listi
         label: attribute.label,
         need: attribute.need,
         value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
-        pinned: pins.get(variant.id)?.[attribute.key] !== undefined,
+        pinned: pins.get(variant.id)?.[attribute.key] ?? null,
         findings: findings.filter((one_) => one_.attribute === attribute.key),
       };
     }),
   };
+}
+
+/** Where a shopper sees the item, once the channel has shown it. */
+function liveAddress(row: Row, account: string, { itemPage }: Rulebook): string | null {
+  if (row.channelState !== 'live' || row.externalId === null || itemPage === undefined) return null;
+  return `${account}${itemPage.replace('{number}', encodeURIComponent(row.externalId))}`;
 }
 
 /** From the channel's field back to the supplier's cell, with an edit at each step. */
@@ -137,15 +147,26 @@ export async function traceValue(
     const edit: TraceAnswer['edit'] =
       step.at === 'fill' || step.at === 'fit'
         ? { to: 'fill', placeId: place.id, attribute }
-        : step.at === 'catalog' && step.attribute
+        : step.at === 'catalog' && step.attribute && step.attribute !== 'stock'
           ? { to: 'product', productId: variant.id, attribute: step.attribute }
           : null;
     steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
-    if (step.at === 'catalog' && step.attribute)
-      steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
+    if (step.at !== 'catalog' || !step.attribute) continue;
+    if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id));
+    steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
   }
   const label = compiled.setup.rulebook.attributes.find((one_) => one_.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
+}
+
+async function stockStep(db: Database, variant: number): Promise<TraceAnswer> {
+  const { onHand, reserved, keptBack } = await showStock(db, variant);
+  return {
+    at: 'claim',
+    words: `${onHand} on hand${reserved > 0 ? `, ${reserved} reserved` : ''}, ${keptBack} kept back`,
+    value: null,
+    edit: { to: 'stock', productId: variant },
+  };
 }
 
 function claimSteps(

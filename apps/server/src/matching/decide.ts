@@ -6,7 +6,7 @@ import { type Executor, ids, json, one, rows } from '../db/client.js';
 import { addChanges, recordAction } from '../history/record.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { reach, regroup, rejoin } from '../intake/joins.js';
+import { lockJoins, reach, regroup, rejoin } from '../intake/joins.js';
 import { refreshOffers } from '../intake/offers.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
@@ -59,6 +59,7 @@ export async function decidePairs(
   if (!wish.pairs && wish.above === undefined)
     throw badRequest('Name the pairs, or the score above which all are meant');
   const answer = await db.transaction(async (tx) => {
+    await lockJoins(tx);
     const pairs =
       wish.pairs ??
       (await rows<{ a: number; b: number }>(
@@ -145,6 +146,7 @@ export async function splitProduct(
 ): Promise<number[]> {
   const { db, config } = services;
   const products = await db.transaction(async (tx) => {
+    await lockJoins(tx);
     const records = await recordsOf(tx, [productId]);
     if (records.length === 0) throw notFound(`product ${productId} with records of suppliers`);
     const leaving = records.filter((one_) => out.includes(one_.id));

@@ -7,6 +7,7 @@ import { onClient, one, rows, type Executor } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
+import { lockJoins } from '../intake/joins.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
@@ -30,7 +31,8 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
     knownWords: await knownWords(db, dictionary),
     decided: await decidedPairs(db),
   });
-  await onClient(db, async (client) => {
+  await onClient(db, async ({ client, tx }) => {
+    await lockJoins(tx);
     await client.query('DELETE FROM match_pair');
     await client.query('CREATE TEMP TABLE fresh (LIKE match_pair) ON COMMIT DROP');
     await copyIn(
@@ -39,9 +41,12 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
       ['a', 'b', 'score', 'evidence'],
       pairs.map(({ a, b, score, evidence }) => copyLine([a, b, score, evidence])),
     );
-    // Goods may have gone or been joined while we looked.
+    // Goods may have gone, been joined or been kept apart while we looked.
     await client.query(
-      `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL`,
+      `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL
+       WHERE NOT EXISTS (SELECT 1 FROM record r JOIN record o ON o.product_id = f.b
+         WHERE r.product_id = f.a AND (o.supplier_id = r.supplier_id AND o.content_id IS NOT NULL AND r.content_id IS NOT NULL
+           OR EXISTS (SELECT 1 FROM join_decision d WHERE d.a = least(r.id, o.id) AND d.b = greatest(r.id, o.id) AND d.verdict = 'different')))`,
     );
   });
   await progress(items.length, items.length);
@@ -66,7 +71,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
   for (let after = 0; ;) {
     const found = await rows<MatchRow>(
       db,
-      sql`SELECT p.id, p.brand, p.facts, (SELECT array_agg(value) FROM jsonb_each_text(t.texts -> 'title')) AS titles
+      sql`SELECT p.id, p.brand, p.facts, (SELECT array_agg(value) FROM json_each_text(t.texts -> 'title')) AS titles
           FROM product p LEFT JOIN product_text t ON t.product_id = p.id
           WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
     );
@@ -143,7 +148,7 @@ async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWo
     sql`SELECT k.key, x.content -> 'values' ->> k.key AS a, y.content -> 'values' ->> k.key AS b
         FROM record r JOIN record o ON o.product_id = r.product_id AND o.supplier_id <> r.supplier_id
         JOIN record_content x ON x.id = r.content_id JOIN record_content y ON y.id = o.content_id, unnest(ARRAY(SELECT jsonb_array_elements_text(${JSON.stringify(keys)}::jsonb))) k(key)
-        WHERE x.content -> 'values' ? k.key AND y.content -> 'values' ? k.key GROUP BY 1, 2, 3 HAVING count(*) >= 2`,
+        WHERE x.content -> 'values' -> k.key IS NOT NULL AND y.content -> 'values' -> k.key IS NOT NULL GROUP BY 1, 2, 3 HAVING count(*) >= 2`,
   );
   const known = new Map<string, Map<string, Set<string>>>();
   for (const { key, a, b } of found) {

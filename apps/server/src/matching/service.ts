@@ -133,10 +133,10 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
 
 /** What two sources of one product do not say alike; texts and pictures are everybody's own, units do not matter. */
 const disputes = sql`
-  SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each(c.content -> 'values') v
+  SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each((c.content -> 'values')::jsonb) v
   WHERE r.product_id IN (SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
     AND v.key NOT IN ('sku', 'pictures', 'morePictures') AND v.key NOT LIKE '%@%'
-  GROUP BY 1, 2 HAVING count(DISTINCT coalesce(v.value -> 'base', v.value)) > 1`;
+  GROUP BY 1, 2 HAVING count(DISTINCT CASE WHEN v.key = 'gtin' THEN to_jsonb(lpad(v.value #>> '{}', 14, '0')) ELSE coalesce(v.value -> 'base', v.value) END) > 1`;
 
 export async function listJoined(
   { db }: Services,

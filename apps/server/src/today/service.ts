@@ -6,15 +6,19 @@ import { undoEdit } from '../catalog/edit.js';
 import { undoable } from '../catalog/product.js';
 import { undoDecision } from '../matching/decide.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { rankedCauses } from '../causes/service.js';
-import { showPlaces, undoSetup } from '../channels/service.js';
 import { iso, one, rows } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
+import { undoOffers } from '../intake/offers.js';
 import { undoApplied } from '../intake/service.js';
+import { undoPins } from '../listings/pins.js';
+import { undoStock } from '../stock/service.js';
 import { dirtyCount, markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
+import { showPlaces } from '../channels/service.js';
+import { undoSetup } from '../channels/undo.js';
+import { rankedCauses } from '../causes/service.js';
 
 interface Counts {
   toMatch: number;
@@ -250,11 +254,16 @@ export async function undoAction(
       notes = [];
     } else if (action.kind === 'edit') {
       const undone = await undoEdit(tx, id, user.id, dictionary);
+      undone.left.push(...(await undoOffers(tx, id)).left);
       const changes = await resolveUnits(tx, undone.units, dictionary);
       await markDirty(tx, undone.units);
       const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, changes);
       await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
       notes = undone.left;
+    } else if (action.kind === 'stock' || action.kind === 'pin') {
+      notes = await (action.kind === 'stock' ? undoStock : undoPins)(tx, id);
+      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
+      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
     } else {
       notes = await undoSetup(tx, id);
       const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);

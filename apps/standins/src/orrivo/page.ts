@@ -15,6 +15,21 @@ export interface Shown {
 const escape = (text: string) =>
   text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
 
+const style = `
+body{font:15px/1.45 system-ui,sans-serif;margin:0;color:#182026;background:#f2f5f6}header{background:#0f4c5c;color:#fff;padding:14px 28px;display:flex;gap:24px;align-items:center}
+header b{font-size:22px;letter-spacing:.02em}input{padding:8px 12px;border:0;border-radius:4px;width:320px;font:inherit}main{padding:20px 28px}ul{list-style:none;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(190px,1fr));gap:14px}
+li{background:#fff;border-radius:6px;padding:12px}img{width:100%;aspect-ratio:1;object-fit:cover;border-radius:4px;background:#eee}s{color:#777}small{color:#5a6870;display:block}a{color:inherit}table{border-collapse:collapse;margin:8px 0 20px}td,th{padding:4px 14px 4px 0;text-align:left}
+main.one{display:grid;grid-template-columns:minmax(200px,360px) 1fr;gap:28px}main.one b{font-size:24px}`;
+
+/** What a shopper sees of one item; without one, that it is gone. */
+export function itemPage(number: string, shown: Shown | undefined): string {
+  const head = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escape(shown?.title ?? 'Not here')} · Orrivo</title><style>${style}</style>
+<header><b>Orrivo</b><span>find it, compare it</span><span>A simulated channel</span></header>`;
+  if (!shown) return `${head}<main><h1>Item ${escape(number)} is not shown any more</h1></main></html>`;
+  const price = shown.sale ? `${escape(shown.sale)} <s>${escape(shown.price)}</s>` : escape(shown.price);
+  return `${head}<main class="one"><img src="${escape(shown.image)}" alt=""><div><h1>${escape(shown.title)}</h1><p>${escape(shown.brand)} · ${escape(shown.number)}</p><b>${price}</b><p>${escape(shown.availability)}</p><p><a href="${escape(shown.link)}">Go to Mosswick Supply</a></p></div></main></html>`;
+}
+
 export function page(
   items: Shown[],
   total: number,
@@ -22,11 +37,7 @@ export function page(
   query: string,
 ): string {
   return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Orrivo</title>
-<style>
-body{font:15px/1.45 system-ui,sans-serif;margin:0;color:#182026;background:#f2f5f6}header{background:#0f4c5c;color:#fff;padding:14px 28px;display:flex;gap:24px;align-items:center}
-header b{font-size:22px;letter-spacing:.02em}input{padding:8px 12px;border:0;border-radius:4px;width:320px;font:inherit}main{padding:20px 28px}ul{list-style:none;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(190px,1fr));gap:14px}
-li{background:#fff;border-radius:6px;padding:12px}img{width:100%;aspect-ratio:1;object-fit:cover;border-radius:4px;background:#eee}s{color:#777}small{color:#5a6870;display:block}a{color:inherit}table{border-collapse:collapse;margin:8px 0 20px}td,th{padding:4px 14px 4px 0;text-align:left}
-</style><header><b>Orrivo</b><span>find it, compare it</span><form><input name="q" placeholder="Search" value="${escape(query)}" aria-label="Search"></form><span>A simulated channel</span></header>
+<style>${style}</style><header><b>Orrivo</b><span>find it, compare it</span><form><input name="q" placeholder="Search" value="${escape(query)}" aria-label="Search"></form><span>A simulated channel</span></header>
 <main><h1>${total} items from Mosswick Supply</h1>
 <table><tr><th>Report</th><th>Read at</th><th>Market</th><th>Result</th></tr>${reports.map((one) => `<tr><td>${escape(one.id)}</td><td>${escape(one.at)}</td><td>${escape(one.market)}</td><td>${escape(one.counts)}</td></tr>`).join('')}</table>
 <ul>${items

@@ -6,7 +6,7 @@ import type Router from '@koa/router';
 import type pg from 'pg';
 import { type Answer, checkItems } from './check.js';
 import { type OfferedItem, readFeed } from './feed.js';
-import { type Shown, page } from './page.js';
+import { type Shown, itemPage, page } from './page.js';
 
 const directory = fileURLToPath(new URL('../../rulebooks/', import.meta.url));
 /** Goods that the channel describes itself; sellers may offer on them. */
@@ -90,11 +90,19 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     if (!found) ctx.throw(404);
     else ctx.body = found.body;
   });
+  router.get('/orrivo/items/:number', async (ctx) => {
+    const { rows } = await pool.query<{ body: Shown }>(`SELECT body FROM orrivo.item WHERE body ->> 'number' = $1`, [
+      ctx.params.number,
+    ]);
+    ctx.type = 'html';
+    if (!rows[0]) ctx.status = 404;
+    ctx.body = itemPage(String(ctx.params.number), rows[0]?.body);
+  });
   router.get('/orrivo', async (ctx) => {
     const query = String(ctx.query.q ?? '');
     const items = await pool.query<{ body: Shown; total: string }>(
-      `SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 ORDER BY body ->> 'title' LIMIT 200`,
-      [`%${query}%`],
+      `SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 OR body ->> 'number' = $2 ORDER BY body ->> 'title' LIMIT 200`,
+      [`%${query}%`, query],
     );
     const reports = await pool.query<{ id: string; at: Date; market: string; counts: string }>(`
       SELECT id, at, market, CASE body ->> 'state' WHEN 'done' THEN (SELECT string_agg(n || ' ' || outcome, ', ') FROM (SELECT i ->> 'outcome' AS outcome, count(*) AS n FROM jsonb_array_elements(body -> 'items') i GROUP BY 1 ORDER BY 1) c)

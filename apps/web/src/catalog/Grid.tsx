@@ -89,13 +89,14 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
+          const isOpen = row !== undefined && row.id === open;
           return (
             <div
               key={index}
               role="row"
               aria-rowindex={index + 2}
-              aria-selected={row?.id === open}
-              className={`grid-row ${row?.kind ?? ''} ${row?.id === open ? 'on' : ''}`}
+              aria-selected={isOpen}
+              className={`grid-row ${row?.kind ?? ''} ${isOpen ? 'on' : ''}`}
               style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
               onClick={() => row && onOpen(row.id)}
             >

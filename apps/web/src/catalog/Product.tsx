@@ -11,7 +11,10 @@ import { call } from '../api/call';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
-import { clock, count, money, plural } from '../design/words';
+import { Line } from '../design/Line';
+import { clock, count, plural } from '../design/words';
+import { Stock } from '../stock/Stock';
+import { Prices } from './Prices';
 import { ValueRow } from './ValueRow';
 
 interface ProductProps {
@@ -100,6 +103,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
       >
         <Tab value="facts" label="Facts" />
         <Tab value="texts" label="Texts" />
+        <Tab value="stock" label="Stock" disabled={isFamily} />
         <Tab
           value="family"
           label={isFamily ? 'Variants' : 'Siblings'}
@@ -110,7 +114,14 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
       </Tabs>
       {tab === 'facts' && (
         <>
-          {!isFamily && <OfferRows product={product} />}
+          {!isFamily && <Prices key={product.id} product={product} />}
+          {!isFamily && (
+            <Line label="Stock">
+              <button type="button" className="value" aria-label="Open stock" onClick={() => onTab('stock')}>
+                {count(product.stock)}
+              </button>
+            </Line>
+          )}
           {product.options.map(([axis, value]) => (
             <Line key={axis} label={`Option: ${axis}`}>
               {value}
@@ -133,7 +144,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             key={`${value.attribute}@${value.language}`}
             productId={product.id}
             value={value}
-            editing={value.attribute === focus}
+            editing={value === texts.find((one) => one.attribute === focus)}
           />
         ))}
       {tab === 'family' && (
@@ -165,40 +176,9 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             </Line>
           ))
         ))}
+      {tab === 'stock' && !isFamily && <Stock productId={product.id} />}
       {tab === 'history' && <History id={product.id} />}
     </>
-  );
-}
-
-function OfferRows({ product }: { product: ProductAnswer }) {
-  return (
-    <>
-      {Object.entries(product.price).map(([currency, offer]) => (
-        <Line key={currency} label={`Price ${currency}`}>
-          {money(offer.regular, currency)}
-          {offer.sale && (
-            <span style={{ color: 'var(--advice)' }}>
-              {' '}
-              sale {money(offer.sale.amount, currency)}{' '}
-              {offer.sale.from && `${offer.sale.from} to ${offer.sale.to ?? '…'}`}
-            </span>
-          )}
-        </Line>
-      ))}
-      <Line label="Stock">{count(product.stock)}</Line>
-    </>
-  );
-}
-
-export function Line({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <div
-      className="row"
-      style={{ padding: '6px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline', gap: 10 }}
-    >
-      <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
-      <span className="grow">{children}</span>
-    </div>
   );
 }
 

@@ -12,6 +12,12 @@ import { day, plural } from '../design/words';
 
 export function ValueRow({ productId, value, editing }: { productId: number; value: ProductValue; editing: boolean }) {
   const [draft, setDraft] = useState<string | null>(editing ? (value.text ?? '') : null);
+  /** What the editor was opened on: a change by somebody else meanwhile is not written over unseen. */
+  const [against, setAgainst] = useState(value.text);
+  const begin = () => {
+    setAgainst(value.text);
+    setDraft(value.text ?? '');
+  };
   const [claims, setClaims] = useState(false);
   const queries = useQueryClient();
   const tell = useTell();
@@ -19,7 +25,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
     mutationFn: (edit: Pick<Edit, 'text' | 'letGo'>) =>
       call(api.catalog.edit, {
         params: { id: productId },
-        body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: value.text, ...edit }] },
+        body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: against, ...edit }] },
       }),
     onSuccess: (answer) => {
       setDraft(null);
@@ -31,6 +37,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       );
     },
   });
+  const hasMoved = draft !== null && !save.isPending && against !== value.text;
   const long = value.type === 'richText';
   const label = value.language ? `${value.label} · ${value.language}` : value.label;
   const winner = value.claims.find((one) => one.wins);
@@ -40,12 +47,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       <div className="row" style={{ alignItems: 'baseline', gap: 10, flexWrap: long ? 'wrap' : 'nowrap' }}>
         <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
         {draft === null ? (
-          <button
-            type="button"
-            className="value"
-            aria-label={`Edit ${label}`}
-            onClick={() => setDraft(value.text ?? '')}
-          >
+          <button type="button" className="value" aria-label={`Edit ${label}`} onClick={begin}>
             {value.shown === null ? (
               <span className="muted">not given</span>
             ) : value.origin === 'inherited' ? (
@@ -75,14 +77,23 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
               onChange={(event) => setDraft(event.target.value)}
               slotProps={{ htmlInput: { 'aria-label': label } }}
             >
-              {value.choices?.map((one) => (
-                <MenuItem key={one} value={one}>
-                  {one}
-                </MenuItem>
-              ))}
+              {value.choices && [
+                <MenuItem key="" value="">
+                  <span className="muted">empty on purpose</span>
+                </MenuItem>,
+                ...value.choices.map((one) => (
+                  <MenuItem key={one} value={one}>
+                    {one}
+                  </MenuItem>
+                )),
+              ]}
             </TextField>
             <div className="row" style={{ marginTop: 4 }}>
-              <Button type="submit" variant="contained" disabled={save.isPending || draft === (value.text ?? '')}>
+              <Button
+                type="submit"
+                variant="contained"
+                disabled={save.isPending || hasMoved || draft === (value.text ?? '')}
+              >
                 Save
               </Button>
               <Button color="inherit" onClick={() => setDraft(null)}>
@@ -94,8 +105,23 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 </Button>
               )}
             </div>
+            {hasMoved && (
+              <div className="small" role="status" style={{ marginTop: 4 }}>
+                Somebody has made it <b>{value.shown ?? 'empty'}</b> meanwhile.{' '}
+                <Button
+                  color="secondary"
+                  sx={{ p: 0 }}
+                  onClick={() => {
+                    save.reset();
+                    setAgainst(value.text);
+                  }}
+                >
+                  Write over it
+                </Button>
+              </div>
+            )}
             {save.error && <ProblemBox error={save.error} />}
-            {save.error instanceof ApiProblem && save.error.status === 412 && (
+            {!hasMoved && save.error instanceof ApiProblem && save.error.status === 412 && (
               <Button color="secondary" onClick={() => void queries.invalidateQueries()}>
                 Show what it is now
               </Button>
@@ -118,8 +144,8 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       )}
       {claims &&
         value.claims.map((one, i) => (
-          <div key={i} className="small row" style={{ marginLeft: 126, alignItems: 'baseline' }}>
-            <span className="grow cut">
+          <div key={i} className="small row wrap" style={{ marginLeft: 126, alignItems: 'baseline', rowGap: 0 }}>
+            <span className="cut" style={{ flex: '1 0 auto', maxWidth: '100%' }}>
               {one.wins ? '● ' : '○ '}
               {one.text?.slice(0, 80) ?? 'empty on purpose'}
             </span>
@@ -128,7 +154,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 one.from
               ) : (
                 <Link
-                  to={`/intake/${one.batchId}?tab=rows&search=`}
+                  to={`/intake/${one.batchId}?tab=rows${one.row === null ? '' : `&row=${one.row}`}`}
                 >{`${one.from}, row ${one.row}${one.column ? `, “${one.column}”` : ''}`}</Link>
               )}
             </span>

@@ -17,17 +17,20 @@ export function Cells({
   remedy: Extract<CauseDetail['remedy'], { kind: 'cells' }>;
   onChange: (cells: Cell[]) => void;
 }) {
-  const [typed, setTyped] = useState<Record<number, string>>({});
+  /** By product, what was typed, and over what: a change by somebody else meanwhile is not written over unseen. */
+  const [typed, setTyped] = useState<Record<number, { text: string; over: string | null }>>({});
   const goods = [...new Map(cause.listings.map((one) => [one.productId, one])).values()];
   const set = (productId: number, text: string) => {
-    const next = { ...typed, [productId]: text };
+    const held = goods.find((one) => one.productId === productId)?.text ?? null;
+    const next = { ...typed, [productId]: { text, over: typed[productId] ? typed[productId].over : held } };
     setTyped(next);
     onChange(
-      goods.flatMap((one) =>
-        next[one.productId] !== undefined && next[one.productId] !== (one.text ?? '')
-          ? [{ productId: one.productId, text: next[one.productId] ?? '', madeAgainst: one.text }]
-          : [],
-      ),
+      goods.flatMap((one) => {
+        const cell = next[one.productId];
+        return cell && cell.text !== (one.text ?? '')
+          ? [{ productId: one.productId, text: cell.text, madeAgainst: cell.over }]
+          : [];
+      }),
     );
   };
   const long = remedy.type === 'richText' || remedy.attribute === 'title';
@@ -62,7 +65,7 @@ export function Cells({
                 select={remedy.choices !== null}
                 multiline={remedy.choices === null && long}
                 maxRows={4}
-                value={typed[one.productId] ?? one.text ?? ''}
+                value={typed[one.productId]?.text ?? one.text ?? ''}
                 onChange={(event) => set(one.productId, event.target.value)}
                 slotProps={{
                   htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` },

@@ -6,11 +6,12 @@ import type { UseQueryResult } from '@tanstack/react-query';
 import { type ReactNode, createContext, useCallback, useContext, useMemo, useState } from 'react';
 import { ApiProblem } from '../api/call';
 
-export function ProblemBox({ error }: { error: unknown }) {
+/** `title`: what is said of an error that says nothing itself. */
+export function ProblemBox({ error, title = 'Something went wrong' }: { error: unknown; title?: string }) {
   const problem = error instanceof ApiProblem ? error : undefined;
   return (
     <Alert severity="error" sx={{ my: 1 }}>
-      <b>{problem?.title ?? 'Something went wrong'}.</b> {problem?.detail ?? String(error)}
+      <b>{problem?.title ?? title}.</b> {problem?.detail ?? String(error)}
     </Alert>
   );
 }

@@ -26,7 +26,7 @@ function Page({ feed }: { feed: FeedAnswer }) {
   const queries = useQueryClient();
   const tell = useTell();
   const params = { id: feed.id };
-  const refresh = () => void queries.invalidateQueries();
+  const refresh = () => queries.invalidateQueries();
   const build = useMutation({ mutationFn: () => call(api.feeds.build, { params }), onSuccess: refresh });
   const offer = useMutation({
     mutationFn: () => call(api.feeds.offer, { params }),
@@ -36,9 +36,10 @@ function Page({ feed }: { feed: FeedAnswer }) {
           ? `The channel answered: ${run.report.accepted + run.report.warned} taken, ${run.report.refused} refused, ${run.report.unanswered} unanswered`
           : 'The channel has not answered yet',
       );
-      refresh();
+      return refresh();
     },
   });
+  const isBuilding = build.isPending || feed.runs[0]?.state === 'running';
   const run = feed.runs.find((one) => one.id === Number(search.get('run'))) ?? feed.runs[0];
   const up = feed.runs.find((one) => one.up);
   const error = build.error ?? offer.error;
@@ -50,14 +51,10 @@ function Page({ feed }: { feed: FeedAnswer }) {
         </div>
         <div className="row" style={{ gap: 12 }}>
           <h1 className="grow">{feed.name}</h1>
-          <Button
-            variant="outlined"
-            disabled={build.isPending || feed.runs[0]?.state === 'running'}
-            onClick={() => build.mutate()}
-          >
+          <Button variant="outlined" disabled={isBuilding} onClick={() => build.mutate()}>
             Build now
           </Button>
-          <Button variant="contained" disabled={!up || offer.isPending} onClick={() => offer.mutate()}>
+          <Button variant="contained" disabled={!up || isBuilding || offer.isPending} onClick={() => offer.mutate()}>
             {offer.isPending ? 'The channel is reading…' : 'Ask the channel to fetch it'}
           </Button>
         </div>

@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { call } from '../api/call';
@@ -11,6 +11,7 @@ import { bytes, count, plural } from '../design/words';
 import { Columns } from './Columns';
 import { DryRun } from './DryRun';
 import { FirstRows } from './FirstRows';
+import { batchWork } from './work';
 
 const busy = new Set<BatchAnswer['state']>(['trying', 'applying']);
 
@@ -38,6 +39,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
     void queries.invalidateQueries();
   };
   const tryOut = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: () => call(api.intake.tryOut, { params }),
     onSuccess: (data) => {
       keep(data);
@@ -45,6 +47,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
     },
   });
   const again = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: () => call(api.intake.again, { params }),
     onSuccess: async (data) => {
       queries.setQueryData(['batch', data.id], data);
@@ -53,14 +56,18 @@ function Page({ batch }: { batch: BatchAnswer }) {
   });
   const cancel = useMutation({ mutationFn: () => call(api.intake.cancel, { params }), onSuccess: keep });
   const apply = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: () => call(api.intake.apply, { params }),
     onSuccess: (data) => {
       keep(data);
       if (data.state === 'applied')
-        tell(`Applied ${data.fileName}${data.applyMs === null ? '' : ` in ${(data.applyMs / 1000).toFixed(1)} s`}`);
+        tell(
+          `${isConfirmation(data) ? 'Confirmed' : 'Applied'} ${data.fileName}${data.applyMs === null ? '' : ` in ${(data.applyMs / 1000).toFixed(1)} s`}`,
+        );
     },
   });
   const undo = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: () => call(api.intake.undo, { params }),
     onSuccess: ({ batch: data, left }) => {
       keep(data);
@@ -71,10 +78,18 @@ function Page({ batch }: { batch: BatchAnswer }) {
       );
     },
   });
+  // One thing at a time, and what went wrong before is not said of what comes after.
+  const isBusy = useIsMutating({ mutationKey: batchWork(batch.id) }) > 0;
+  const begin = (work: { mutate: () => void }) => {
+    for (const one of [tryOut, apply, undo, again, cancel]) one.reset();
+    work.mutate();
+  };
   const open = batch.state === 'read' || batch.state === 'tried';
   const error = tryOut.error ?? apply.error ?? undo.error ?? again.error ?? cancel.error ?? batch.error;
   const toApply =
     (batch.counts?.created ?? 0) + (batch.counts?.changed ?? 0) + (batch.counts?.unchanged ?? 0) - batch.leftOut;
+  const isEmpty = batch.counts !== null && toApply <= 0;
+  const isConfirming = isConfirmation(batch);
   return (
     <section className="grow col">
       <div style={{ padding: '14px 24px 0' }}>
@@ -86,19 +101,23 @@ function Page({ batch }: { batch: BatchAnswer }) {
           {open && (
             <Button
               variant={batch.state === 'read' ? 'contained' : 'outlined'}
-              disabled={tryOut.isPending || batch.mapFaults.length > 0}
-              onClick={() => tryOut.mutate()}
+              disabled={isBusy || batch.mapFaults.length > 0}
+              onClick={() => begin(tryOut)}
             >
               {tryOut.isPending ? 'Trying…' : batch.state === 'read' ? 'Try it: show what would change' : 'Try again'}
             </Button>
           )}
           {batch.state === 'tried' && batch.counts && (
-            <Button variant="contained" disabled={apply.isPending} onClick={() => apply.mutate()}>
+            <Button variant="contained" disabled={isBusy || isEmpty} onClick={() => begin(apply)}>
               {apply.isPending
                 ? 'Applying…'
-                : batch.leftOut > 0
-                  ? `Apply ${plural(toApply, 'row')}, leave ${count(batch.leftOut)} out`
-                  : `Apply ${plural(batch.counts.created + batch.counts.changed, 'row')}`}
+                : isEmpty
+                  ? 'Nothing to apply'
+                  : isConfirming
+                    ? `Confirm ${plural(toApply, 'unchanged row')}`
+                    : batch.leftOut > 0
+                      ? `Apply ${plural(toApply, 'row')}, leave ${count(batch.leftOut)} out`
+                      : `Apply ${plural(batch.counts.created + batch.counts.changed, 'row')}`}
             </Button>
           )}
           {busy.has(batch.state) && (
@@ -107,32 +126,32 @@ function Page({ batch }: { batch: BatchAnswer }) {
             </span>
           )}
           {batch.state === 'applying' && (
-            <Button variant="outlined" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
+            <Button variant="outlined" disabled={cancel.isPending} onClick={() => begin(cancel)}>
               Cancel and undo what was applied
             </Button>
           )}
           {((batch.state === 'applied' && batch.leftOut > 0) ||
             batch.state === 'undone' ||
             batch.state === 'cancelled') && (
-            <Button variant="outlined" disabled={again.isPending} onClick={() => again.mutate()}>
+            <Button variant="outlined" disabled={isBusy} onClick={() => begin(again)}>
               {batch.leftOut > 0 ? 'Bring in what was picked out' : 'Read it again'}
             </Button>
           )}
           {batch.state === 'applied' && (
-            <Button variant="outlined" disabled={undo.isPending} onClick={() => undo.mutate()}>
+            <Button variant="outlined" disabled={isBusy} onClick={() => begin(undo)}>
               {undo.isPending ? 'Undoing…' : 'Undo this batch'}
             </Button>
           )}
         </div>
         <Summary batch={batch} />
         {batch.mapFaults.map((fault) => (
-          <ProblemBox key={fault} error={fault} />
+          <ProblemBox key={fault} title="It cannot be tried yet" error={fault} />
         ))}
         {error && <ProblemBox error={error} />}
         <Tabs value={tab} onChange={(_, to: string) => show(to)}>
           <Tab value="columns" label="Reading and columns" />
           {batch.kind !== 'round-trip' && <Tab value="first" label="First rows" />}
-          <Tab value="rows" label={batch.counts ? 'Dry run' : 'Dry run (not yet)'} disabled={!batch.counts} />
+          <Tab value="rows" label={rowsTab(batch)} disabled={!batch.counts} />
         </Tabs>
       </div>
       {tab === 'columns' ? (
@@ -144,6 +163,14 @@ function Page({ batch }: { batch: BatchAnswer }) {
       )}
     </section>
   );
+}
+
+/** Applied, a list that changes nothing still says that the supplier has these goods. */
+const isConfirmation = ({ counts }: BatchAnswer) => counts !== null && counts.created + counts.changed === 0;
+
+function rowsTab({ counts, state }: BatchAnswer): string {
+  if (!counts) return 'Dry run (not yet)';
+  return state === 'applied' || state === 'applying' ? 'What it did, row by row' : 'Dry run';
 }
 
 function Summary({ batch }: { batch: BatchAnswer }) {

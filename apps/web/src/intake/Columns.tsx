@@ -126,6 +126,8 @@ function ColumnRow({
   const listed = entries.length > 0 ? entries : [{ column, target: { to: 'ignore' } as ColumnTarget, i: -1 }];
   const suggestions = batch.suggestions.filter((one) => one.column === column);
   const [best] = suggestions;
+  // Without an article number no row can be read, and still they show what the columns hold.
+  const isNoneRead = batch.sample.every((row) => row.refused.length > 0);
   const own = listed.some(({ target }) => !suggestions.some((one) => sameTarget(one.target, target)));
   const set = (i: number, target: ColumnTarget) =>
     onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((one, k) => (k === i ? { column, target } : one)));
@@ -161,7 +163,7 @@ function ColumnRow({
       </td>
       <td className="small" style={{ maxWidth: 420 }}>
         {batch.sample
-          .filter((row) => row.refused.length === 0 && (row.cells[at] ?? '') !== '')
+          .filter((row) => (row.refused.length === 0 || isNoneRead) && (row.cells[at] ?? '') !== '')
           .slice(0, 3)
           .map((row) => (
             <div key={row.row} className="cut">

@@ -13,6 +13,7 @@ import { State } from '../design/State';
 import { count, plural } from '../design/words';
 import { EffectBar } from './Effect';
 import { FixRow } from './FixRow';
+import { UntakenWords } from './UntakenWords';
 
 const outcomes = ['created', 'changed', 'unchanged', 'refused'] as const;
 type Outcome = (typeof outcomes)[number] | 'noted' | 'left out';
@@ -21,6 +22,8 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
   const [params, setParams] = useSearchParams();
   const outcome = (params.get('outcome') ?? undefined) as Outcome | undefined;
   const search = params.get('search') ?? '';
+  /** Whoever comes from a value is led to the row it stands on. */
+  const at = Number(params.get('row')) || undefined;
   const asked = useDeferredValue(search);
   const queries = useQueryClient();
   const tell = useTell();
@@ -34,13 +37,13 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
       return next;
     });
   const rows = useInfiniteQuery({
-    queryKey: ['batch-rows', batch.id, batch.state, outcome, asked],
+    queryKey: ['batch-rows', batch.id, batch.state, outcome, asked, at],
     queryFn: ({ pageParam }) =>
       call(api.intake.rows, {
         params: { id: batch.id },
         query: { outcome, search: asked, cursor: pageParam, limit: 100 },
       }),
-    initialPageParam: undefined as string | undefined,
+    initialPageParam: at === undefined ? undefined : String(at - 1),
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const after = (data: BatchAnswer) => {
@@ -71,10 +74,12 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
   return (
     <div className="grow col" style={{ padding: '8px 24px 0' }}>
       <EffectBar batch={batch} />
+      <UntakenWords batch={batch} onChange={after} />
       <div className="row wrap" style={{ marginBottom: 8 }}>
         {chip('All rows', undefined)}
         {outcomes.map((one) => chip(`${one} ${count(batch.counts?.[one] ?? 0)}`, one))}
         {chip('with notes', 'noted')}
+        {at !== undefined && <Chip label={`from row ${count(at)} on`} onDelete={() => set('row', undefined)} />}
         {batch.leftOut > 0 && chip(`picked out ${count(batch.leftOut)}`, 'left out')}
         <TextField
           placeholder="Find in rows"
@@ -108,7 +113,7 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
               <th>Outcome</th>
               <th>Article number</th>
               <th>What</th>
-              <th>What it does</th>
+              <th>{batch.state === 'applied' ? 'What it did' : 'What it does'}</th>
             </tr>
           </thead>
           <tbody>
@@ -121,6 +126,8 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
                       ? { ...row, leftOut: pick.variables.leftOut }
                       : row
                   }
+                  isSought={row.row === at}
+                  toAdd={stillToAdd(batch, row)}
                   applied={batch.state === 'applied'}
                   tried={tried}
                   onPick={(leftOut) => pick.mutate({ leftOut, rows: [row.row] })}
@@ -156,21 +163,34 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
   );
 }
 
+/** Of a single item that was fetched: the cells its source cannot fill and a person has to. */
+function stillToAdd({ kind, counts, columns }: BatchAnswer, { cells, outcome }: BatchRowAnswer): string[] {
+  const all = outcomes.reduce((sum, one) => sum + (counts?.[one] ?? 0), 0);
+  return kind === 'pull' && all === 1 && outcome === 'refused' ? columns.filter((_, i) => !cells[i]?.trim()) : [];
+}
+
 function Row({
   row,
+  isSought,
+  toAdd,
   applied,
   tried,
   onPick,
   onFix,
 }: {
   row: BatchRowAnswer;
+  isSought: boolean;
+  toAdd: string[];
   applied: boolean;
   tried: boolean;
   onPick: (leftOut: boolean) => void;
   onFix: (() => void) | undefined;
 }) {
   return (
-    <tr style={row.leftOut ? { opacity: 0.55 } : {}}>
+    <tr
+      aria-current={isSought || undefined}
+      style={{ ...(row.leftOut && { opacity: 0.55 }), ...(isSought && { background: 'var(--brass-tint)' }) }}
+    >
       {tried && (
         <td>
           <Checkbox
@@ -201,12 +221,17 @@ function Row({
             {reason}
           </div>
         ))}
+        {toAdd.length > 0 && (
+          <div>
+            Still to add: <b>{toAdd.join(', ')}</b>
+          </div>
+        )}
         {row.outcome === 'created' &&
           (row.joins ? (
             <div>
-              {applied ? 'Belongs to' : 'Joins'}{' '}
-              <Link to={`/catalog?open=${row.joins.productId}`}>{row.joins.sku ?? row.joins.title}</Link> by{' '}
-              {row.joins.by}
+              {!applied ? 'Joins' : row.joins.by === 'article number' ? 'Made' : 'Joined'}{' '}
+              <Link to={`/catalog?open=${row.joins.productId}`}>{row.joins.sku ?? row.joins.title}</Link>
+              {applied && row.joins.by === 'article number' ? '' : ` by ${row.joins.by}`}
             </div>
           ) : (
             <div>A new product, {plural(row.changes.length, 'field')}</div>

@@ -87,7 +87,9 @@ function Pull({ pull }: { pull: PullAnswer }) {
           {editing ? 'close' : 'change'}
         </Button>
       </div>
-      {(start.error ?? pull.lastError) && <ProblemBox error={start.error ?? pull.lastError} />}
+      {(start.error ?? pull.lastError) && (
+        <ProblemBox title="It could not be pulled" error={start.error ?? pull.lastError} />
+      )}
       {editing && <PullForm pull={pull} onDone={() => setEditing(false)} />}
     </div>
   );
@@ -169,12 +171,17 @@ function OneItem() {
   const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
   const navigate = useNavigate();
   const [identifier, setIdentifier] = useState('');
-  const [first] = places.data?.items ?? [];
+  // Places of one channel have one catalogue between them.
+  const channels = (places.data?.items ?? []).filter(
+    (one, i, all) => all.findIndex(({ channelName }) => channelName === one.channelName) === i,
+  );
+  const [chosen, setChosen] = useState<number>();
+  const from = channels.find((one) => one.id === chosen) ?? channels[0];
   const fetchIt = useMutation({
-    mutationFn: () => call(api.intake.fetchItem, { body: { placeId: first?.id ?? 0, identifier } }),
+    mutationFn: () => call(api.intake.fetchItem, { body: { placeId: from?.id ?? 0, identifier } }),
     onSuccess: ({ id }) => navigate(`/intake/${id}`),
   });
-  if (!first) return null;
+  if (!from) return null;
   return (
     <form
       style={{ marginTop: 14 }}
@@ -185,8 +192,25 @@ function OneItem() {
     >
       <h3>One item by its identifier</h3>
       <p className="muted small" style={{ margin: '2px 0 6px' }}>
-        From {first.name}’s own catalogue. You add SKU, cost and category in the dry run.
+        From {channels.length > 1 ? 'a channel' : from.channelName}’s own catalogue. You add SKU, cost and category in
+        the dry run.
       </p>
+      {channels.length > 1 && (
+        <TextField
+          select
+          fullWidth
+          label="Channel"
+          value={from.id}
+          onChange={(event) => setChosen(Number(event.target.value))}
+          sx={{ mb: 1 }}
+        >
+          {channels.map((one) => (
+            <MenuItem key={one.id} value={one.id}>
+              {one.channelName}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <div className="row" style={{ gap: 6 }}>
         <TextField
           placeholder="GTIN"

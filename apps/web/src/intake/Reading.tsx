@@ -44,7 +44,7 @@ export function ReadingSettings({
     <>
       <div className="row wrap" style={{ gap: 12, alignItems: 'flex-start', marginBottom: 10 }}>
         {!isExchange && (
-          <Setting label="Supplier" why="from its header, its numbers or the file’s name">
+          <Setting label="Supplier" why={why('supplier') || 'nothing in it says whose it is: choose'}>
             <Select
               value={batch.supplierId}
               disabled={off}

@@ -6,13 +6,7 @@ import TextField from '@mui/material/TextField';
 import type { BatchAnswer } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 import { useState } from 'react';
-
-type List = BatchAnswer['translations'][number];
-type Word = List['values'][number];
-
-/** Words that our own goods tell and that are not taken yet. */
-const untaken = (list: List) => list.values.filter((one) => one.learnt !== null);
-const asValues = (words: Word[]) => Object.fromEntries(words.map((one) => [one.value, one.learnt?.ours ?? one.value]));
+import { type List, asValues, untaken, untakenWords } from './untaken';
 
 /** Words of an open list shown before one asks for more. */
 const shownAtFirst = 7;
@@ -29,17 +23,7 @@ export function Translations({
   onMap: (map: BatchAnswer['map']) => void;
 }) {
   if (batch.translations.length === 0) return null;
-  const told = batch.translations.map((list) => [list, untaken(list)] as const).filter(([, words]) => words.length > 0);
-  const count = told.reduce((sum, [, words]) => sum + words.length, 0);
-  const takeAll = () =>
-    onMap(
-      batch.map.map((entry) => {
-        const { column, target } = entry;
-        if (target.to !== 'attribute') return entry;
-        const words = told.find(([list]) => list.column === column && list.attribute === target.attribute)?.[1];
-        return words ? { column, target: { ...target, values: { ...target.values, ...asValues(words) } } } : entry;
-      }),
-    );
+  const { told, count, map } = untakenWords(batch);
   return (
     <div
       style={{
@@ -53,7 +37,7 @@ export function Translations({
       <div className="row" style={{ gap: 12 }}>
         <h3>Their words and ours</h3>
         {told.length > 1 && !off && (
-          <Button size="small" variant="outlined" onClick={takeAll}>
+          <Button size="small" variant="outlined" onClick={() => onMap(map)}>
             Take all {count} words that our own goods tell
           </Button>
         )}

@@ -1,4 +1,5 @@
 /** What a column can become, as choices in words. */
+import { contentLanguages } from '@velvet-shelf/core/catalog';
 import type { AttributeAnswer } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 
@@ -26,8 +27,6 @@ const fixed: Choice[] = [
   { label: 'Sale ends', group: 'Price and stock', target: { to: 'saleTo' } },
 ];
 
-const languages = ['en-GB', 'de-DE', 'sv-SE'];
-
 export function choicesFor(attributes: AttributeAnswer[]): Choice[] {
   return [
     ...fixed,
@@ -35,7 +34,7 @@ export function choicesFor(attributes: AttributeAnswer[]): Choice[] {
       .filter((one) => one.group !== 'Sources')
       .flatMap((one): Choice[] =>
         one.perLanguage
-          ? languages.map((language) => ({
+          ? contentLanguages.map((language) => ({
               label: `${one.label}, ${language}`,
               group: one.group,
               target: { to: 'attribute', attribute: one.key, language },

@@ -7,6 +7,7 @@ import { call } from '../api/call';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
+import { Pin } from './Pin';
 import { Trace } from './Trace';
 
 export function Listing({ id }: { id: number }) {
@@ -32,6 +33,12 @@ function Page({ listing }: { listing: ListingAnswer }) {
           <div className="row" style={{ marginTop: 4, gap: 14 }}>
             <State is={listing.readiness} />
             {listing.channelState !== 'none' && <State is={listing.channelState} />}
+            {listing.externalId && <span className="muted small">{listing.externalId}</span>}
+            {listing.liveAddress && (
+              <a href={listing.liveAddress} target="_blank" rel="noreferrer">
+                Open the live page
+              </a>
+            )}
           </div>
         </div>
       </div>
@@ -53,6 +60,7 @@ function Page({ listing }: { listing: ListingAnswer }) {
             <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>
               {one.label}
               {one.need === 'required' && <span title="required"> *</span>}
+              {one.pinned !== null && <i> pinned</i>}
             </span>
             <span className="grow" style={{ overflowWrap: 'anywhere' }}>
               {one.value === null ? (
@@ -69,7 +77,12 @@ function Page({ listing }: { listing: ListingAnswer }) {
           {one.findings.map((finding) => (
             <Finding key={finding.words} finding={finding} />
           ))}
-          {traced === one.attribute && <Trace listingId={listing.id} attribute={one.attribute} />}
+          {traced === one.attribute && (
+            <>
+              <Trace listingId={listing.id} attribute={one.attribute} />
+              <Pin listing={listing} value={one} />
+            </>
+          )}
         </div>
       ))}
     </>

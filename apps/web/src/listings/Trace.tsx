@@ -44,7 +44,9 @@ function EditLink({ edit }: { edit: NonNullable<TraceAnswer['edit']> }) {
           Edit the value
         </Link>
       );
+    case 'stock':
+      return <Link to={`/catalog?open=${edit.productId}&tab=stock`}>Open the stock</Link>;
     case 'batch':
-      return <Link to={`/intake/${edit.batchId}?tab=rows`}>Open the batch</Link>;
+      return <Link to={`/intake/${edit.batchId}?tab=rows&row=${edit.row}`}>Open the batch at this row</Link>;
   }
 }

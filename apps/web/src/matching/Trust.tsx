@@ -1,9 +1,11 @@
 /** Whose word counts: the general order of sources, and per attribute a policy and an order of its own, by drag and drop or keys. */
 import {
+  type Announcements,
   DndContext,
   type DragEndEvent,
   KeyboardSensor,
   PointerSensor,
+  type UniqueIdentifier,
   closestCenter,
   useSensor,
   useSensors,
@@ -44,7 +46,8 @@ export function Trust() {
       call(api.matching.setTrust, { body }),
     onSuccess: ({ changed }) => {
       tell(changed === 0 ? 'Saved; no product changes by it' : `Saved; ${plural(changed, 'product')} changed`);
-      void queries.invalidateQueries();
+      // Pending until the rows say it: what is chosen next is chosen from what holds now.
+      return queries.invalidateQueries();
     },
   });
   return (
@@ -53,8 +56,8 @@ export function Trust() {
       <Loaded query={trust}>
         {(data) => (
           <>
-            <div className="row" style={{ gap: 16, marginBottom: 14 }}>
-              <b>The general order</b>
+            <div className="row wrap" style={{ gap: '6px 16px', marginBottom: 14 }}>
+              <b style={{ whiteSpace: 'nowrap' }}>The general order</b>
               <Ranking
                 label="General order of sources"
                 suppliers={data.suppliers}
@@ -164,12 +167,26 @@ function Ranking({
     if (!over || active.id === over.id) return;
     onOrder(arrayMove(whole, whole.indexOf(Number(active.id)), whole.indexOf(Number(over.id))));
   };
+  const nameOf = (id: UniqueIdentifier) => suppliers.find((one) => one.id === id)?.name ?? '';
+  const placeOf = (id: UniqueIdentifier) => `place ${whole.indexOf(Number(id)) + 1} of ${whole.length}`;
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${nameOf(active.id)} is picked up from ${placeOf(active.id)}`,
+    onDragOver: ({ active, over }) =>
+      over ? `${nameOf(active.id)} is over ${placeOf(over.id)}` : `${nameOf(active.id)} is over no place`,
+    onDragEnd: ({ active, over }) => (over ? `${nameOf(active.id)} is put at ${placeOf(over.id)}` : undefined),
+    onDragCancel: ({ active }) => `${nameOf(active.id)} stays at ${placeOf(active.id)}`,
+  };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={onDragEnd}
+      accessibility={{ announcements }}
+    >
       <SortableContext items={whole} strategy={horizontalListSortingStrategy}>
         <div className="rank" role="list" aria-label={label}>
           {whole.map((id, i) => (
-            <Source key={id} id={id} place={i + 1} name={suppliers.find((one) => one.id === id)?.name ?? ''} />
+            <Source key={id} id={id} place={i + 1} name={nameOf(id)} />
           ))}
         </div>
       </SortableContext>

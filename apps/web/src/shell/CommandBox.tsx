@@ -5,7 +5,7 @@ import List from '@mui/material/List';
 import ListItemButton from '@mui/material/ListItemButton';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { type KeyboardEvent, useDeferredValue, useState } from 'react';
+import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/call';
 import { pages } from './Shell';
@@ -13,7 +13,10 @@ import { pages } from './Shell';
 export default function CommandBox({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
-  const asked = useDeferredValue(text.trim());
+  const typed = text.trim();
+  const asked = useDeferredValue(typed);
+  /** Enter was pressed before the goods were found. */
+  const [isWanted, setWanted] = useState(false);
   const navigate = useNavigate();
   const found = useQuery({
     queryKey: ['search', asked],
@@ -22,9 +25,9 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   });
   const options = [
     ...pages
-      .filter(([, label]) => label.toLowerCase().includes(asked.toLowerCase()))
+      .filter(([, label]) => label.toLowerCase().includes(typed.toLowerCase()))
       .map(([to, label]) => ({ to, label, note: 'page' })),
-    ...(asked.length > 1 ? (found.data?.items ?? []) : []).map((one) => ({
+    ...(asked.length > 1 && asked === typed ? (found.data?.items ?? []) : []).map((one) => ({
       to: `/catalog?search=${encodeURIComponent(asked)}&open=${one.id}`,
       label: one.title ?? one.sku ?? '',
       note: one.kind === 'family' ? 'family' : (one.sku ?? one.kind),
@@ -32,10 +35,19 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   ];
   const go = (index: number) => {
     const option = options[index];
-    if (!option) return;
+    if (!option) {
+      setWanted(true);
+      return;
+    }
     onClose();
     void navigate(option.to);
   };
+  const first = options[0]?.to;
+  useEffect(() => {
+    if (!isWanted || first === undefined) return;
+    onClose();
+    void navigate(first);
+  }, [isWanted, first, onClose, navigate]);
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'ArrowDown') setAt((now) => Math.min(options.length - 1, now + 1));
     else if (event.key === 'ArrowUp') setAt((now) => Math.max(0, now - 1));
@@ -59,6 +71,7 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
         onChange={(event) => {
           setText(event.target.value);
           setAt(0);
+          setWanted(false);
         }}
         onKeyDown={onKey}
         sx={{ px: 2, py: 1.2, fontSize: 16, borderBottom: '1px solid var(--line)' }}

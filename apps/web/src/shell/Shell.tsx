@@ -57,7 +57,10 @@ export function Shell() {
         <Loading />
         <Outlet />
       </main>
-      <Foot shelf={shelf.data} />
+      <Foot
+        shelf={shelf.data}
+        isBehind={shelf.isFetching && queries.getQueryState(['shelf'])?.isInvalidated === true}
+      />
       {searching && (
         <Suspense>
           <CommandBox onClose={() => setSearching(false)} />
@@ -182,7 +185,8 @@ function QuietMenu({ initials, name }: { initials: string; name: string }) {
   );
 }
 
-function Foot({ shelf }: { shelf: Shelf | undefined }) {
+/** `isBehind`: something was done since; what is shown is not the last action any more, and must not be undone for it. */
+function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean }) {
   const tell = useTell();
   const queries = useQueryClient();
   const undo = useMutation({
@@ -198,18 +202,20 @@ function Foot({ shelf }: { shelf: Shelf | undefined }) {
   return (
     <footer className="foot">
       {job && (
-        <span className="row" role="status">
-          <span className="bar" style={{ width: 110 }}>
+        <span className="row cut" role="status">
+          <span className="bar" style={{ width: 110, flex: 'none' }}>
             <i style={{ width: `${job.total > 0 ? (100 * job.done) / job.total : 0}%` }} />
           </span>
-          {job.label}
-          {job.state === 'failed'
-            ? ` failed: ${job.error}`
-            : job.total > 0
-              ? ` · ${count(job.done)} of ${count(job.total)}`
-              : job.done > 0
-                ? ` · ${count(job.done)} so far`
-                : ''}
+          <span className="cut">
+            {job.label}
+            {job.state === 'failed'
+              ? ` failed: ${job.error}`
+              : job.total > 0
+                ? ` · ${count(job.done)} of ${count(job.total)}`
+                : job.done > 0
+                  ? ` · ${count(job.done)} so far`
+                  : ''}
+          </span>
         </span>
       )}
       {last && (
@@ -220,7 +226,7 @@ function Foot({ shelf }: { shelf: Shelf | undefined }) {
               size="small"
               color="secondary"
               sx={{ p: 0, minWidth: 0, fontSize: 12 }}
-              disabled={undo.isPending}
+              disabled={undo.isPending || isBehind}
               onClick={() => undo.mutate(last.id)}
             >
               Undo

@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { familyTitle, readOptions } from './index.js';
+import { completeness, familyTitle, readOptions } from './index.js';
 
 it('finds what the titles of a family share', () => {
   expect(
@@ -16,4 +17,42 @@ it('reads option axes', () => {
     ['glaze', 'Moss'],
   ]);
   expect(readOptions('nothing')).toEqual([]);
+});
+
+it('a family title holds only words that nearly all of its titles hold', () => {
+  const word = fc.constantFrom('Hollin', 'Tarn', 'pot', 'planter', 'moss', 'chalk', '12', 'cm', '‘Ombrel’', '–');
+  const title = fc.array(word, { minLength: 1, maxLength: 6 }).map((words) => words.join(' '));
+  fc.assert(
+    fc.property(fc.array(title, { minLength: 1, maxLength: 8 }), (titles) => {
+      const letters = (text: string): string[] => text.toLowerCase().match(/\p{L}+/gu) ?? [];
+      for (const one of letters(familyTitle(titles) ?? '')) {
+        const having = titles.filter((other) => letters(other).includes(one)).length;
+        expect(having / titles.length).toBeGreaterThanOrEqual(0.8);
+      }
+    }),
+  );
+});
+
+it('counts how complete goods are: eight parts, of which one is either identifier', () => {
+  const has =
+    (...slots: string[]) =>
+    (slot: string) =>
+      slots.includes(slot);
+  expect(completeness(has())).toBe(0);
+  expect(completeness(has('title'))).toBe(13);
+  expect(completeness(has('gtin', 'mpn'))).toBe(13);
+  const all = ['title', 'description', 'brand', 'category', 'pictures', 'price', 'weight'];
+  expect(completeness(has(...all))).toBe(88);
+  expect(completeness(has(...all, 'mpn'))).toBe(100);
+});
+
+it('reads option axes however they are spaced, and leaves what is no axis', () => {
+  const axis = fc.stringMatching(/^[a-z]{1,8}$/);
+  const value = fc.stringMatching(/^[A-Za-z0-9]{1,6}( [A-Za-z0-9]{1,4})?$/);
+  fc.assert(
+    fc.property(fc.array(fc.tuple(axis, value), { maxLength: 4 }), fc.constantFrom('|', ' | ', '|  '), (axes, bar) => {
+      expect(readOptions(axes.map(([name, text]) => `${name}: ${text}`).join(bar))).toEqual(axes);
+    }),
+  );
+  expect(readOptions('size: 3:4 | : nothing |  | glaze')).toEqual([['size', '3:4']]);
 });

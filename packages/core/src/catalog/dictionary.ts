@@ -1,6 +1,9 @@
 /** The attributes every catalogue has; a company adds its own. */
 import type { Attribute } from '../values/index.js';
 
+/** Languages that the company writes its texts in (BCP 47), its own first. */
+export const contentLanguages = ['en-GB', 'de-DE', 'sv-SE'] as const;
+
 const base = { many: false, perLanguage: false, level: 'variant', group: 'Basics' } as const;
 
 export const baseDictionary: Attribute[] = [
@@ -32,8 +35,3 @@ export const isComputed = (key: string): boolean => computedKeys.has(key);
 
 /** Keys the programme itself relies on; they cannot be deleted from a dictionary. */
 export const baseKeys: ReadonlySet<string> = new Set(baseDictionary.map((attribute) => attribute.key));
-
-/** Long values: kept apart from the narrow facts, never filtered or sorted on. */
-export function isLongText(attribute: Attribute): boolean {
-  return attribute.type === 'richText' || (attribute.perLanguage && attribute.key === 'description');
-}

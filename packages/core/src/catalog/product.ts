@@ -21,6 +21,7 @@ export interface Variant {
   texts: Texts;
   /** By currency (ISO 4217). */
   offers: Record<string, Offer | undefined>;
+  /** What channels may be shown, in pieces. */
   stock: number;
   /** Option axes in order with the variant's value on each. */
   options: [axis: string, value: string][];

@@ -43,3 +43,31 @@ it('never promises more than there is, and never less than a step before', () =>
     }),
   );
 });
+
+it('counts as one by one would, whatever the sets', () => {
+  const list = fc.array(
+    fc.record({
+      causes: fc.uniqueArray(fc.integer({ min: 1, max: 6 }), { minLength: 1, maxLength: 4 }),
+      listings: fc.integer({ min: 1, max: 9 }),
+    }),
+    { maxLength: 8 },
+  );
+  fc.assert(
+    fc.property(list, (given) => {
+      const listings = given.flatMap(({ causes, listings: n }) => Array.from({ length: n }, () => causes));
+      for (const { cause, touched, alone } of rankCauses(given)) {
+        expect(touched).toBe(listings.filter((one) => one.includes(cause)).length);
+        expect(alone).toBe(listings.filter((one) => one.length === 1 && one[0] === cause).length);
+      }
+    }),
+  );
+});
+
+it('a step of the plan frees exactly the listings whose causes are all done', () => {
+  const steps = planFixes(sets, 10);
+  steps.forEach(({ freed }, i) => {
+    const done = new Set(steps.slice(0, i + 1).map((one) => one.cause));
+    const clear = sets.filter(({ causes }) => causes.every((one) => done.has(one)));
+    expect(freed).toBe(clear.reduce((sum, one) => sum + one.listings, 0));
+  });
+});

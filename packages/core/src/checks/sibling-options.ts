@@ -1,3 +1,4 @@
+import { foldText } from '../values/index.js';
 import type { FamilyCheck, Sibling } from './model.js';
 
 export const siblingOptions: FamilyCheck = {
@@ -13,9 +14,12 @@ export const siblingOptions: FamilyCheck = {
       const counts = new Map<string, number>();
       const prints = siblings.map(print);
       for (const one of prints) counts.set(one, (counts.get(one) ?? 0) + 1);
-      return prints.map((one) =>
-        one !== '' && (counts.get(one) ?? 0) > 1 ? { attribute: 'options', params: { options: one } } : undefined,
-      );
+      return siblings.map((sibling, i) => {
+        const own = prints[i] ?? '';
+        return own !== '' && (counts.get(own) ?? 0) > 1
+          ? { attribute: 'options', params: { options: say(sibling) } }
+          : undefined;
+      });
     };
   },
   examples: {
@@ -35,10 +39,33 @@ export const siblingOptions: FamilyCheck = {
         { item: {}, options: [['glaze', 'Moss']] },
         { item: {}, options: [['glaze', 'Moss']] },
       ],
+      [
+        {
+          item: {},
+          options: [
+            ['glaze', 'Moss'],
+            ['size', 'L'],
+          ],
+        },
+        {
+          item: {},
+          options: [
+            ['size', 'l'],
+            ['Glaze', 'MOSS '],
+          ],
+        },
+      ],
     ],
   },
 };
 
+/** Equal where a buyer sees the same: whatever the letters' case, the spaces and the order of the axes. */
 function print({ options }: Sibling): string {
-  return options.length === 0 ? '' : options.map(([axis, value]) => `${axis}: ${value}`).join(', ');
+  if (options.length === 0) return '';
+  return options
+    .map(([axis, value]) => `${foldText(axis)}: ${foldText(value)}`)
+    .sort()
+    .join(', ');
 }
+
+const say = ({ options }: Sibling) => options.map(([axis, value]) => `${axis}: ${value}`).join(', ');

@@ -1,6 +1,17 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Attribute } from '../values/index.js';
-import { type Claim, type SourceRecord, empty, resolveClaims, resolveUnit } from './index.js';
+import {
+  type Claim,
+  type Edited,
+  type SourceRecord,
+  type TrustPolicy,
+  type UnitClaims,
+  empty,
+  resolveClaims,
+  resolveUnit,
+  trustPolicies,
+} from './index.js';
 
 const attribute = (
   key: string,
@@ -73,5 +84,112 @@ describe('a family', () => {
     expect(first?.slots.get('brand')).toMatchObject({ value: 'Mosswick', inherited: true });
     expect(second?.slots.get('brand')).toMatchObject({ value: 'Own', inherited: false });
     expect(second?.slots.get('care')).toMatchObject({ value: 'Wipe clean', inherited: true });
+  });
+});
+
+describe('whatever the sources', () => {
+  const seeds = attribute('seeds', 'variant', 'number');
+  const list = fc
+    .uniqueArray(
+      fc.record({
+        record: fc.integer({ min: 1, max: 50 }),
+        rank: fc.integer({ min: 1, max: 4 }),
+        value: fc.nat(5),
+        day: fc.nat(9),
+      }),
+      { minLength: 1, maxLength: 6, selector: (one) => one.record },
+    )
+    .map((all) => all.map(({ record: id, rank, value, day }) => source(value, rank, id, `2026-01-0${day}`)));
+  const policy = fc.constantFrom(...trustPolicies);
+  const shuffled = fc.infiniteStream(fc.nat());
+
+  it('the winner is one of them, and every claim is its equal or stands against it', () => {
+    fc.assert(
+      fc.property(list, policy, (claims, which) => {
+        const { value, against, origin } = resolveClaims(claims, { policy: which }, seeds) ?? { against: [] };
+        expect(claims.some((one) => one.value === value && one.origin === origin)).toBe(true);
+        expect(against.every((one) => one.value !== value)).toBe(true);
+        expect(against.length).toBe(claims.filter((one) => one.value !== value).length);
+      }),
+    );
+  });
+
+  it('the order of arrival decides neither the winner nor the order of those against', () => {
+    fc.assert(
+      fc.property(list, policy, shuffled, (claims, which, noise) => {
+        const weights = new Map(claims.map((one) => [one, [...noise.take(1)][0] ?? 0]));
+        const other = [...claims].sort((a, b) => (weights.get(a) ?? 0) - (weights.get(b) ?? 0));
+        expect(resolveClaims(other, { policy: which }, seeds)).toEqual(resolveClaims(claims, { policy: which }, seeds));
+      }),
+    );
+  });
+
+  it('the policy holds: none is better by it than the winner', () => {
+    const better: Record<Exclude<TrustPolicy, 'longest'>, (a: Claim, b: Claim) => boolean> = {
+      ranked: (a, b) => a.rank < b.rank,
+      newest: (a, b) => a.at > b.at,
+      lowest: (a, b) => Number(a.value) < Number(b.value),
+      highest: (a, b) => Number(a.value) > Number(b.value),
+    };
+    fc.assert(
+      fc.property(list, fc.constantFrom('ranked', 'newest', 'lowest', 'highest'), (claims, which) => {
+        const resolved = resolveClaims(claims, { policy: which }, seeds);
+        const winner = claims.find((one) => one.origin === resolved?.origin) as Claim;
+        expect(claims.filter((one) => better[which](one, winner))).toEqual([]);
+      }),
+    );
+  });
+});
+
+describe('a variant of one source', () => {
+  const values = fc.record(
+    { brand: fc.constantFrom('Brackwater', 'Tarrowby'), care: fc.constantFrom('Wipe clean', 'Dry'), seeds: fc.nat(9) },
+    { requiredKeys: [] },
+  );
+  const edits = fc.array(
+    fc.record<Edited>({
+      slot: fc.constantFrom('brand', 'seeds'),
+      value: fc.oneof(fc.constant(empty), fc.constant('by hand')),
+      at: fc.constant(''),
+      by: fc.constant('Iris'),
+    }),
+    { maxLength: 1 },
+  );
+  const said = (unit: UnitClaims) =>
+    resolveUnit(unit, dictionary, new Map()).variants.map(({ id, slots, options }) => ({
+      id,
+      options,
+      slots: [...slots].map(([slot, one]) => [slot, one.value, one.inherited, one.origin.from]).sort(),
+    }));
+
+  it('comes to what it would if a worse source said nothing beside it', () => {
+    fc.assert(
+      fc.property(fc.array(values, { minLength: 1, maxLength: 4 }), edits, (all, familyEdits) => {
+        const unit = (extra: boolean): UnitClaims => ({
+          familyEdits,
+          variants: all.map((one, i) => ({
+            id: i,
+            records: [record(i + 1, 1, one), ...(extra ? [record(i + 100, 2, {})] : [])],
+            edits: [],
+          })),
+        });
+        expect(said(unit(false))).toEqual(said(unit(true)));
+      }),
+    );
+  });
+
+  it('leaves out what the dictionary does not know, and says that nobody else speaks', () => {
+    const [variant] = resolveUnit(
+      { familyEdits: [], variants: [{ id: 1, records: [record(1, 1, { seeds: 5, unknown: 'x' })], edits: [] }] },
+      dictionary,
+      new Map(),
+    ).variants;
+    expect([...(variant?.slots.keys() ?? [])]).toEqual(['seeds']);
+    expect(variant?.slots.get('seeds')).toMatchObject({
+      value: 5,
+      why: 'the only source',
+      against: [],
+      inherited: false,
+    });
   });
 });

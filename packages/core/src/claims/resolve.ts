@@ -44,7 +44,15 @@ export function resolveClaims(
   { policy, ranking }: Trust,
   attribute: Attribute,
 ): Resolved | undefined {
-  if (claims.length === 0) return undefined;
+  const [only] = claims;
+  if (!only) return undefined;
+  if (claims.length === 1)
+    return {
+      value: only.value === empty ? undefined : only.value,
+      origin: only.origin,
+      why: only.origin.from === 'edit' ? 'edited by a person' : onlyClaim,
+      against: [],
+    };
   const edit = claims.find((claim) => claim.origin.from === 'edit');
   const place = (claim: Claim) => {
     const at = claim.origin.from === 'record' ? (ranking?.indexOf(claim.origin.source) ?? -1) : -1;
@@ -56,10 +64,13 @@ export function resolveClaims(
   return {
     value: winner.value === empty ? undefined : winner.value,
     origin: winner.origin,
-    why: edit ? 'edited by a person' : ordered.length === 1 ? 'the only source' : policyWords[policy],
+    why: edit ? 'edited by a person' : policyWords[policy],
     against: ordered.filter((claim) => claim !== winner && !says(claim, winner, attribute)),
   };
 }
+
+/** Why a claim counts that no other stands against. */
+export const onlyClaim = 'the only source';
 
 const policyWords: Record<TrustPolicy, string> = {
   ranked: 'first in the ranking of sources',

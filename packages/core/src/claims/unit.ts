@@ -1,6 +1,14 @@
 /** All claims about a family and its variants in, what each of them holds out. */
 import type { Attribute, Value } from '../values/index.js';
-import { type Claim, type Claimed, type Resolved, type Trust, resolveClaims } from './resolve.js';
+import {
+  type Claim,
+  type Claimed,
+  type Origin,
+  type Resolved,
+  type Trust,
+  onlyClaim,
+  resolveClaims,
+} from './resolve.js';
 
 export interface SourceRecord {
   id: number;
@@ -52,21 +60,28 @@ export function resolveUnit(
   dictionary: ReadonlyMap<string, Attribute>,
   policies: ReadonlyMap<string, Trust>,
 ): ResolvedUnit {
+  const attributeOf = (slot: string) => dictionary.get(splitSlot(slot)[0]);
   const familyClaims = new Map<string, Claim[]>();
   for (const edit of unit.familyEdits) push(familyClaims, edit.slot, editClaim(edit));
   for (const { records } of unit.variants)
     for (const record of records)
       for (const slot of Object.keys(record.values))
-        if (dictionary.get(splitSlot(slot)[0])?.level === 'family') push(familyClaims, slot, recordClaim(record, slot));
-  const family = resolveAll(familyClaims, dictionary, policies, false);
+        if (attributeOf(slot)?.level === 'family') push(familyClaims, slot, recordClaim(record, slot));
+  const family = resolveAll(familyClaims, attributeOf, policies);
 
-  const variants = unit.variants.map(({ id, records, edits }) => {
+  const ownSlots = ({ records, edits }: UnitClaims['variants'][number]): Slots => {
+    const [only] = records;
+    if (only && records.length === 1 && edits.length === 0) return onlySource(only, attributeOf);
     const claims = new Map<string, Claim[]>();
     for (const edit of edits) push(claims, edit.slot, editClaim(edit));
     for (const record of records)
       for (const slot of Object.keys(record.values))
-        if (dictionary.get(splitSlot(slot)[0])?.level === 'variant') push(claims, slot, recordClaim(record, slot));
-    const slots = resolveAll(claims, dictionary, policies, false);
+        if (attributeOf(slot)?.level === 'variant') push(claims, slot, recordClaim(record, slot));
+    return resolveAll(claims, attributeOf, policies);
+  };
+  const variants = unit.variants.map((variant) => {
+    const { id, records } = variant;
+    const slots = ownSlots(variant);
     for (const [slot, inherited] of family) {
       const own = slots.get(slot);
       const wins = own === undefined || (inherited.origin.from === 'edit' && own.origin.from !== 'edit');
@@ -99,18 +114,28 @@ function push(map: Map<string, Claim[]>, slot: string, claim: Claim): void {
 
 const ranked: Trust = { policy: 'ranked' };
 
+type AttributeOf = (slot: string) => Attribute | undefined;
+
 function resolveAll(
   claims: Map<string, Claim[]>,
-  dictionary: ReadonlyMap<string, Attribute>,
+  attributeOf: AttributeOf,
   policies: ReadonlyMap<string, Trust>,
-  inherited: boolean,
 ): Slots {
   const slots: Slots = new Map();
   for (const [slot, list] of claims) {
-    const [key] = splitSlot(slot);
-    const attribute = dictionary.get(key);
-    const resolved = attribute && resolveClaims(list, policies.get(key) ?? ranked, attribute);
-    if (resolved) slots.set(slot, { ...resolved, inherited });
+    const attribute = attributeOf(slot);
+    const resolved = attribute && resolveClaims(list, policies.get(attribute.key) ?? ranked, attribute);
+    if (resolved) slots.set(slot, { ...resolved, inherited: false });
   }
+  return slots;
+}
+
+/** Most goods have one source that nobody has edited: there is nothing to decide. */
+function onlySource(record: SourceRecord, attributeOf: AttributeOf): Slots {
+  const slots: Slots = new Map();
+  const origin: Origin = { from: 'record', record: record.id, source: record.supplier };
+  for (const slot of Object.keys(record.values))
+    if (attributeOf(slot)?.level === 'variant')
+      slots.set(slot, { value: record.values[slot] ?? '', origin, why: onlyClaim, against: [], inherited: false });
   return slots;
 }

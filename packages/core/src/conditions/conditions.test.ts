@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import type { Attribute, Value } from '../values/index.js';
-import { type Condition, compileCondition, conditionSchema } from './index.js';
+import { type Condition, compileCondition, conditionAttributes, conditionSchema } from './index.js';
 
 const attribute = (key: string, type: Attribute['type'], change: Partial<Attribute> = {}): Attribute => ({
   key,
@@ -42,4 +43,35 @@ it('takes any of many, and looks below a path', () => {
 it('refuses an attribute nobody knows, and JSON that is no condition', () => {
   expect(() => holds({ attribute: 'nothing', op: 'isEmpty' }, {})).toThrow('no attribute');
   expect(conditionSchema.safeParse({ attribute: 'a', op: 'like' }).success).toBe(false);
+});
+it('nests: all, any and not hold as logic has them', () => {
+  const brand = (value: string): Condition => ({ attribute: 'brand', op: 'is', value });
+  const is = fc.constantFrom('a', 'b', 'c');
+  fc.assert(
+    fc.property(is, is, is, (own, one, other) => {
+      const item = { brand: own };
+      expect(holds({ all: [brand(one), brand(other)] }, item)).toBe(own === one && own === other);
+      expect(holds({ any: [brand(one), brand(other)] }, item)).toBe(own === one || own === other);
+      expect(holds({ not: { any: [brand(one), brand(other)] } }, item)).toBe(
+        holds({ all: [{ not: brand(one) }, { not: brand(other) }] }, item),
+      );
+    }),
+  );
+  expect(holds({ all: [] }, {})).toBe(true);
+  expect(holds({ any: [] }, {})).toBe(false);
+});
+it('compares without accents, capitals and doubled spaces', () => {
+  expect(holds({ attribute: 'brand', op: 'is', value: 'Jörd  Ängel' }, { brand: 'jord angel' })).toBe(true);
+  expect(holds({ attribute: 'brand', op: 'contains', value: 'ÄNG' }, { brand: 'Jörd Ängel' })).toBe(true);
+});
+it('a figure that cannot be read matches nothing', () => {
+  const item = { diameter: { amount: '12', unit: 'cm', base: 0.12 } };
+  expect(holds({ attribute: 'diameter', op: 'isNot', value: 'wide' }, item)).toBe(false);
+  expect(holds({ attribute: 'diameter', op: 'atLeast', value: '3 kg' }, item)).toBe(false);
+});
+it('names what it reads, however deep', () => {
+  const deep: Condition = {
+    all: [{ not: { attribute: 'brand', op: 'isEmpty' } }, { any: [{ attribute: 'tags', op: 'is', value: 'a' }] }],
+  };
+  expect(conditionAttributes(deep)).toEqual(['brand', 'tags']);
 });

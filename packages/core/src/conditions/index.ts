@@ -1,6 +1,6 @@
 /** The one condition language: JSON in, a function out. Views, assortments, when…then and required-when use it. */
 import { z } from 'zod';
-import { type Attribute, type Value, sortKeys, parseValue, plainStyle } from '../values/index.js';
+import { type Attribute, type Value, foldText, parseValue, plainStyle, plainText, sortKeys } from '../values/index.js';
 
 const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
 
@@ -38,6 +38,11 @@ export function comparisonKey(comparison: Comparison, attribute: Attribute): num
   return read.ok ? sortKeys(read.value, attribute)[0] : undefined;
 }
 
+/** What is looked for in a long text, folded; undefined where the comparison is about its key, as all others are. */
+export function soughtText({ op, value }: Comparison, attribute: Attribute): string | undefined {
+  return op === 'contains' && attribute.type === 'richText' ? foldText(value ?? '') : undefined;
+}
+
 /**
  * Compiles a condition. A missing value never matches, except `isEmpty`; a list matches where any member does.
  * Throws where the condition names an attribute that is not in the dictionary.
@@ -65,6 +70,12 @@ export function compileCondition<T>(
   const present = (item: T) => lookup(item, key, language);
   if (op === 'isEmpty') return (item) => present(item) === undefined;
   if (op === 'isNotEmpty') return (item) => present(item) !== undefined;
+  const sought = soughtText(condition, attribute);
+  if (sought !== undefined)
+    return (item) => {
+      const value = present(item);
+      return value !== undefined && foldText(plainText(String(value))).includes(sought);
+    };
   const wanted = comparisonKey(condition, attribute);
   if (wanted === undefined) return () => false;
   const matches = keyTest(op, wanted);

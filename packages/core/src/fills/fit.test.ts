@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { fillSources, sentenceCase, trimAtWord } from './index.js';
+import { compileFit, fillSources, sentenceCase, trimAtWord } from './index.js';
 
 it('trims at a word, and never beyond the limit', () => {
   expect(trimAtWord('Hollin plant pot, 12 cm', 18)).toBe('Hollin plant pot');
@@ -27,4 +27,21 @@ it('knows what a rule reads', () => {
       ],
     }),
   ).toEqual(['a', 'b']);
+});
+
+it('fits step by step: markup off, words replaced', () => {
+  expect(compileFit({ do: 'plain-text' })('<p>One</p><ul><li>two</li></ul>')).toBe('One\n\n- two');
+  expect(compileFit({ do: 'replace', find: 'pot', with: 'planter' })('pot by pot')).toBe('planter by planter');
+  expect(compileFit({ do: 'trim-at-word', length: 9 })('Hollin plant pot')).toBe('Hollin');
+  expect(compileFit({ do: 'sentence-case' })('HOLLIN pot')).toBe('Hollin pot');
+});
+
+it('leaves what fits as it is, and does the same twice as once', () => {
+  const text = fc.string({ unit: 'grapheme', maxLength: 80 });
+  fc.assert(
+    fc.property(text, (one) => {
+      expect(trimAtWord(one, 200)).toBe(one);
+      expect(sentenceCase(sentenceCase(one))).toBe(sentenceCase(one));
+    }),
+  );
 });

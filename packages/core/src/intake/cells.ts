@@ -52,10 +52,13 @@ export function compileCell(column: string, target: ColumnTarget, setup: RowRead
       };
     case 'price': {
       const currencyOf = beside(target.currencyFrom);
+      const parse = (currency: string) => (cell: string) =>
+        typeOf('money').parse(cell, { ...style, currency }, dateAttribute);
+      const parseUsual = remembering(parse(target.currency));
       return (cell, into, cells) => {
         const currency = currencyOf(cells).toUpperCase() || target.currency;
         if (into.offer[target.kind]?.[currency] !== undefined) return;
-        const read = typeOf('money').parse(cell, { ...style, currency }, dateAttribute);
+        const read = currency === target.currency ? parseUsual(cell) : parse(currency)(cell);
         if (!read.ok) return void lost(into, cell, read.reason);
         const { amount } = read.value as { amount: string };
         into.offer[target.kind] = { ...into.offer[target.kind], [currency]: amount };
@@ -91,24 +94,45 @@ function attributeReader(
     ...(target.currency ? { currency: target.currency } : {}),
   };
   const translations = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
+  const parse = remembering((text) => parseValue(text, columnStyle, attribute));
   const slot = attribute.perLanguage ? `${attribute.key}@${target.language ?? 'en-GB'}` : attribute.key;
   return (cell, into, cells) => {
     const held = into.values[slot];
     if (held !== undefined && target.join === undefined && !attribute.many) return;
     const [unit, currency] = [unitOf(cells), currencyOf(cells).toUpperCase()];
-    const rowStyle =
-      unit || currency ? { ...columnStyle, ...(unit ? { unit } : {}), ...(currency ? { currency } : {}) } : columnStyle;
     const part = target.part === undefined ? cell : partOf(cell, target.part);
     if (part === undefined)
       return void into.notes.push({ column, cell, note: `“${cell}” has no part ${target.part}`, lost: true });
     const text = translations.size === 0 ? part : (translations.get(foldText(part)) ?? part);
-    const read = parseValue(text, rowStyle, attribute);
+    const read =
+      unit || currency
+        ? parseValue(text, { ...columnStyle, ...(unit ? { unit } : {}), ...(currency ? { currency } : {}) }, attribute)
+        : parse(text);
     if (!read.ok) return void into.notes.push({ column, cell, note: read.reason, lost: true });
     into.values[slot] = held === undefined ? read.value : together(held, read.value, target.join ?? ' ');
     for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
     if (attribute.type === 'money' && Number((read.value as Money).amount) === 0)
       into.notes.push({ column, cell, note: 'the amount is 0', lost: false });
     if (attribute.key === 'gtin') noteGtin(column, cell, into);
+  };
+}
+
+/** Texts remembered at most, and how many are looked at before it is known whether a column repeats itself. */
+const mostRemembered = 5000;
+
+/** Most columns say the same few things again and again: those are read once, and share one value. */
+function remembering<T>(read: (text: string) => T): (text: string) => T {
+  const known = new Map<string, T>();
+  let [asked, fresh] = [0, 0];
+  return (text) => {
+    if (fresh >= mostRemembered && fresh * 2 > asked) return read(text);
+    asked++;
+    let answer = known.get(text);
+    if (answer !== undefined) return answer;
+    fresh++;
+    if (known.size >= mostRemembered) known.clear();
+    known.set(text, (answer = read(text)));
+    return answer;
   };
 }
 

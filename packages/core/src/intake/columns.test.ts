@@ -197,3 +197,31 @@ it('a file of prices and stock alone updates goods, and leaves the rest of a rec
     offer: { regular: { GBP: '9', EUR: '11' }, stock: 5 },
   });
 });
+
+describe('a supplier that makes what it sells', () => {
+  const columns = ['Code', 'Name', 'Brand'];
+  const textual = (key: string): [string, Attribute] => [
+    key,
+    { key, label: key, type: 'text', many: false, perLanguage: false, level: 'variant', group: '' },
+  ];
+  const named = new Map([...dictionary, textual('brand'), textual('mpn')]);
+  const suggested = (supplier: string, brands: string[], more: string[] = []) =>
+    suggestColumns({
+      columns: [...columns, ...more],
+      sample: brands.map((brand, i) => [`KG-${i}`, `Seed ${i}`, brand, ...more.map(() => `M-${i}`)]),
+      dictionary: named,
+      language: 'en-GB',
+      supplier,
+    })
+      .filter(({ target }) => target.to === 'attribute' && target.attribute === 'mpn')
+      .map((one) => one.column);
+
+  it('gives its article numbers as part numbers', () => {
+    expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'KESTRELGATE'])).toEqual(['Code']);
+  });
+  it('does not where it sells for others, or names the part number itself', () => {
+    expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'Wefterby'])).toEqual([]);
+    expect(suggested('Wholesale Ltd', ['Kestrelgate', 'Kestrelgate'])).toEqual([]);
+    expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'Kestrelgate'], ['MPN'])).toEqual(['MPN']);
+  });
+});

@@ -1,8 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import type { Attribute } from '../values/index.js';
+import { type Attribute, canonical } from '../values/index.js';
 import { parseRows } from '../tabular/index.js';
-import { compileRowReader, contentChanges, contentOf, joinKeys, mappingFaults, suggestColumns } from './index.js';
+import {
+  compileRowReader,
+  contentChanges,
+  contentOf,
+  joinKeys,
+  mappingFaults,
+  mergeContent,
+  sameForFamily,
+  suggestColumns,
+} from './index.js';
 
 const file = (name: string) => readFileSync(new URL(`../../../../demo/files/intake/${name}`, import.meta.url));
 const attributes: Attribute[] = (
@@ -119,6 +128,18 @@ describe('the own sheet', () => {
     );
     expect(keys.filter((one) => one.number !== undefined && (one.gtin ?? one.mpn) !== undefined)).toEqual([]);
   });
+  it('keeps contents with their keys in order, so that equal goods have equal text', () => {
+    for (const row of good) expect(JSON.stringify(contentOf(row))).toBe(canonical(contentOf(row)));
+  });
+  it('lays news over what is held, and leaves what they do not mention', () => {
+    const [first] = good;
+    if (!first) throw new Error('no rows');
+    const held = contentOf(first);
+    const news = contentOf({ ...first, family: undefined, options: [], values: {}, offer: { regular: { SEK: '9' } } });
+    const merged = mergeContent(held, news);
+    expect(merged.offer.regular).toEqual({ ...held.offer.regular, SEK: '9' });
+    expect(canonical({ ...merged, offer: { ...merged.offer, regular: held.offer.regular } })).toBe(canonical(held));
+  });
   it('names what changes, field by field', () => {
     const [first, second] = good;
     if (!first || !second) throw new Error('no rows');
@@ -140,4 +161,27 @@ it('refuses a mapping without an article number, or with one column for the same
   expect(mappingFaults([{ column: 'A', target: { to: 'stock' } }])[0]).toContain('article number');
   const twice = { column: 'A', target: { to: 'stock' } } as const;
   expect(mappingFaults([{ column: 'K', target: { to: 'key' } }, twice, twice])[0]).toContain('“A”');
+});
+
+describe('news that concern one variant alone', () => {
+  const levels = new Map(
+    attributes.map((one) => [one.key, { ...one, level: one.key === 'brand' ? 'family' : 'variant' } as Attribute]),
+  );
+  const before = {
+    family: 'Fell',
+    options: [['glaze', 'Moss']] as [string, string][],
+    values: { brand: 'Brackwater', 'title@en-GB': 'Fell pot', weight: { amount: '1', unit: 'kg', base: 1 } },
+    offer: { stock: 3 },
+  };
+  it('are its own values, texts, prices and stock', () => {
+    const after = { ...before, values: { ...before.values, 'title@en-GB': 'Fell pot, Moss' }, offer: { stock: 9 } };
+    expect(sameForFamily(before, after, levels)).toBe(true);
+  });
+  it.each([
+    ['another family', { ...before, family: 'Tarn' }],
+    ['no family any more', { values: before.values, options: before.options, offer: before.offer }],
+    ['another option', { ...before, options: [['glaze', 'Chalk']] as [string, string][] }],
+    ['a value the family shares', { ...before, values: { ...before.values, brand: 'Other' } }],
+    ['a shared value gone', { ...before, values: { 'title@en-GB': 'Fell pot' } }],
+  ])('are not: %s', (_, after) => expect(sameForFamily(before, after, levels)).toBe(false));
 });

@@ -58,8 +58,8 @@ export interface RowReader {
   read(cells: readonly string[]): ReadRow;
   /** The article number as written, "" where there is none. */
   keyOf(cells: readonly string[]): string;
-  /** Marks an article number as seen without reading its row; a refusal where it was seen before. */
-  take(key: string): Extract<ReadRow, { outcome: 'refused' }> | undefined;
+  /** Marks an article number as seen without reading its row (`folded` spares the folding); a refusal where it was seen before. */
+  take(key: string, folded?: string): Extract<ReadRow, { outcome: 'refused' }> | undefined;
 }
 
 /** Compiles a mapping into a reader of rows; it remembers article numbers to refuse the second. */
@@ -78,8 +78,7 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
   const fillFromOptions = compileOptions(setup.dictionary);
   const header = setup.columns.map((column) => column.trim()).join('\u0001');
   const seen = new Set<string>();
-  const take: RowReader['take'] = (key) => {
-    const folded = foldText(key);
+  const take: RowReader['take'] = (key, folded = foldText(key)) => {
     if (seen.has(folded))
       return {
         outcome: 'refused',

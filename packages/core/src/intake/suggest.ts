@@ -9,7 +9,9 @@ import {
   unitCode,
   units,
 } from '../values/index.js';
+import { contentLanguages } from '../catalog/index.js';
 import { partOf } from './cells.js';
+import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
 import { type WordTarget, guessLanguage, vocabulary } from './vocabulary.js';
 
@@ -41,6 +43,8 @@ export interface SuggestSetup {
   currency?: string | undefined;
   /** The company's own sheet: its prices are what buyers pay; a supplier's are what goods cost us. */
   isOwn?: boolean | undefined;
+  /** Name of the supplier, by which goods of its own making are known. */
+  supplier?: string | undefined;
 }
 
 interface Column {
@@ -58,6 +62,12 @@ interface Column {
 
 const currencies = /\b(GBP|EUR|SEK|USD|DKK|NOK|CHF|PLN)\b/i;
 const languages = /\b([a-z]{2}-[A-Z]{2})\b/;
+/** "Title (sv)", "name_de": a content language by its first half, at the end of a name. */
+const languageEnd = new RegExp(`[\\s_([-](${contentLanguages.map((one) => one.slice(0, 2)).join('|')})[\\])]?$`, 'i');
+/** "Height in cm", "Höhe cm": a unit at the end of a name, with or without a word before it. */
+const unitEnd = /[\s_](?:in\s+)?(?!in$)(\p{L}+)$/u;
+/** What buyers pay, whoever names it: of a supplier that is advice. */
+const sellingPrice = /^(?:selling price|verkaufspreis|vk|vk brutto|utpris|forsaljningspris)$/;
 
 export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   const { remembered, learnt, dictionary } = setup;
@@ -69,7 +79,7 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   const helpers = setup.isNested
     ? helperColumns(columns)
     : new Map<string, { of: string; kind: 'unit' | 'currency' }>();
-  return columns.flatMap((column, i): Suggestion[] => {
+  const suggestions = columns.flatMap((column, i): Suggestion[] => {
     const known = earlier.get(foldText(column.name));
     if (known)
       return known.map((target) => ({
@@ -99,6 +109,7 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
       return { ...one, target: withLearnt(one.target, learnt) };
     });
   });
+  return withMakersNumber(suggestions, columns, setup);
 }
 
 const joins = (target: ColumnTarget) =>
@@ -122,14 +133,15 @@ function describe(name: string, i: number, { sample, variantPath, isNested }: Su
   const saying = path.at(-1) === 'value' && path.length > 1 ? path.slice(0, -1) : path;
   const last = saying.at(-1) ?? name;
   const bracket = /[[(]([^\])]+)[\])]/.exec(name)?.[1] ?? '';
+  const end = languageEnd.exec(name)?.[1]?.toLowerCase();
   return {
     name,
     word: wordOf(last),
     parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '') : undefined,
     isVariant: inVariant,
-    unit: unitCode(bracket),
+    unit: unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? ''),
     currency: currencies.exec(name)?.[1]?.toUpperCase(),
-    language: languages.exec(name)?.[1],
+    language: languages.exec(name)?.[1] ?? contentLanguages.find((one) => one.slice(0, 2) === end),
     values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
   };
 }
@@ -138,8 +150,12 @@ function wordOf(name: string): string {
   return foldText(
     name
       .replace(/[[(][^\])]*[\])]/g, '')
+      .trim()
       .replace(currencies, '')
       .replace(languages, '')
+      .replace(languageEnd, '')
+      .replace(unitEnd, (whole, unit: string) => (unitCode(unit) === undefined ? whole : ''))
+      .replaceAll('ß', 'ss')
       .replace(/([a-z])([A-Z])/g, '$1 $2'),
   )
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
@@ -175,6 +191,7 @@ function byName(column: Column, columns: readonly Column[], setup: SuggestSetup)
     /^(?:(sale) )?(?:price|preis|pris)$/.exec(column.word) ??
     (/^(?:sale|angebot|angebotspreis|reapris)$/.test(column.word) ? ['', 'sale'] : null);
   if (price) return pricesByName(column, columns, setup, price[1] === 'sale' ? 'sale' : 'regular');
+  if (sellingPrice.test(column.word) && setup.isOwn !== false) return pricesByName(column, columns, setup, 'regular');
   if (column.word === 'id' || column.word === 'number')
     return setup.variantPath && !column.isVariant
       ? one({ to: 'family' }, 88, 'it names the item that the variants share')

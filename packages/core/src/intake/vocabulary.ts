@@ -130,9 +130,9 @@ const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   ],
   [
     attribute('recommendedPrice'),
-    'rrp|recommended price|retail price|msrp',
-    'uvp|empfohlener preis',
-    'rekpris|rek pris|cirkapris',
+    'rrp|recommended price|retail price|msrp|selling price',
+    'uvp|empfohlener preis|verkaufspreis|vk|vk brutto',
+    'rekpris|rek pris|cirkapris|utpris|forsaljningspris',
   ],
 ];
 

@@ -130,6 +130,22 @@ describe('evaluating a family', () => {
     });
     expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values.salePrice).toBeUndefined();
   });
+  it('sends a sale ahead of its day only where both dates go with it', () => {
+    const on = (sale: { amount: string; from?: string; to?: string }, day = today) =>
+      compilePlace(setup()).evaluate(family(variant(1, { offers: { GBP: { regular: '10.00', sale } } })), day)[0];
+    const open = { amount: '8.00', from: '2026-12-24' };
+    expect(on(open)?.values.salePrice).toBeUndefined();
+    expect(on(open)?.nextChangeAt).toBe('2026-12-24');
+    expect(on(open, '2026-12-24')?.values.salePrice).toBe(800);
+    expect(on({ ...open, to: '2026-12-31' })?.values.salePrice).toBe(800);
+    expect(on({ amount: '8.00' })?.values.salePrice).toBe(800);
+    expect(on({ amount: '8.00', to: '2026-11-23' })?.values.salePrice).toBeUndefined();
+    expect(on({ amount: '8.00', to: today })?.values.salePrice).toBe(800);
+  });
+  it('refuses a sale that is no cheaper', () => {
+    const dear = variant(1, { offers: { GBP: { regular: '8.00', sale: { amount: '8.00' } } } });
+    expect(findings(family(dear))[0]).toEqual([['sale-price', expect.stringContaining('salePrice')]]);
+  });
   it('follows a pin before the fill', () => {
     const pinned = compilePlace(setup({ pins: new Map([[1, { title: 'Pinned pot' }]]) }));
     expect(pinned.evaluate(family(variant(1)), today)[0]?.values.title).toBe('Pinned pot');

@@ -30,9 +30,12 @@ export function minorUnits(amount: string): number {
   return amount.startsWith('-') ? -cents : cents;
 }
 
+/** A sale is sent until its last day. One that is still to come is sent ahead only with both its dates: without them it would hold at once. */
 function saleNow(offer: Offer | undefined, today: string): Offer['sale'] {
   const sale = offer?.sale;
-  return sale && (sale.to === undefined || sale.to >= today) ? sale : undefined;
+  if (!sale || (sale.to !== undefined && sale.to < today)) return undefined;
+  const isAhead = sale.from !== undefined && sale.from > today;
+  return isAhead && sale.to === undefined ? undefined : sale;
 }
 
 /** Facts that are no attributes, by their name in fills. */

@@ -57,6 +57,8 @@ export const rulebookSchema = z.strictObject({
   /** First day it holds, ISO 8601. */
   validFrom: z.iso.date(),
   summary: z.string().optional(),
+  /** Where a shopper sees an item, below the account's address; {number} stands for the channel's own number of it. */
+  itemPage: z.string().startsWith('/').includes('{number}').optional(),
   markets: z
     .array(
       z.strictObject({

@@ -161,7 +161,7 @@ function detectDecimal(cells: readonly string[]): Detected<'.' | ','> {
 
 function detectDateOrder(cells: readonly string[]): Detected<'dmy' | 'mdy' | 'ymd'> {
   const dates = cells
-    .map((cell) => /^(\d{1,2})[./-](\d{1,2})[./-]\d{4}$/.exec(cell.trim()))
+    .map((cell) => /^(\d{1,2})[./-](\d{1,2})[./-](?:\d{4}|\d{2})$/.exec(cell.trim()))
     .filter((date) => date !== null);
   if (dates.length === 0) return { value: 'ymd', why: 'no dates other than year first' };
   const american = dates.filter((date) => Number(date[2]) > 12).length;

@@ -28,6 +28,13 @@ describe('two sources that say the same', () => {
     expect(agree(makeMeasure('370', 'g'), makeMeasure('0.37', 'kg'), weight)).toBe(true);
     expect(agree(makeMeasure('370', 'g'), makeMeasure('0.38', 'kg'), weight)).toBe(false);
   });
+  it('may write a GTIN shorter or longer, not another one, and no fault is taken for one', () => {
+    const gtin = attribute({ key: 'gtin' });
+    expect(agree('614141000012', '0614141000012', gtin)).toBe(true);
+    expect(agree('00614141000012', '614141000012', gtin)).toBe(true);
+    expect(agree('614141000012', '4006381333931', gtin)).toBe(false);
+    expect(agree('614141000013', '0614141000013', gtin)).toBe(false);
+  });
   it('say different words where they say different words', () => {
     expect(agree('Moss', 'Waldgrün', attribute({}))).toBe(false);
     expect(agree(undefined, 'Moss', attribute({}))).toBe(false);

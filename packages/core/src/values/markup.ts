@@ -88,3 +88,8 @@ export function plainText(html: string): string {
     .replace(/\n{3,}/g, '\n\n')
     .trim();
 }
+
+/** Whether anything is left once the tags are gone. */
+export function hasText(html: string): boolean {
+  return /(?:^|>)[^<&]*[\p{L}\p{N}]/u.test(html) || plainText(html) !== '';
+}

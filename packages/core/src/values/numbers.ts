@@ -1,12 +1,16 @@
 import type { Parsed, ReadingStyle } from './model.js';
 
 const lead = /^(?:ø|⌀|ca\.?|approx\.?|circa|about|~|≈)\s*/iu;
+const grouped = { ',': /^\d{1,3}(\.\d{3})+(,\d+)?$/, '.': /^\d{1,3}(,\d{3})+(\.\d+)?$/ };
+/** Most cells are written as they are kept. */
+const kept = /^(?:0|[1-9]\d*)$/;
 
 /**
  * Reads a decimal written in a locale into a plain decimal string ("1.234,5" with decimal comma → "1234.5").
  * A separator that can only be the other kind ("12.5" in a comma file) is taken as the decimal mark and noted.
  */
 export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
+  if (kept.test(raw)) return { ok: true, value: raw };
   const notes: string[] = [];
   let text = raw.trim().replace(/[\u00a0\u202f\u2009' ]/g, '');
   const bare = text.replace(lead, '');
@@ -15,8 +19,7 @@ export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
   const sign = text.startsWith('-') ? '-' : '';
   if (sign) text = text.slice(1);
   const group = style.decimal === ',' ? '.' : ',';
-  const grouped = new RegExp(`^\\d{1,3}(\\${group}\\d{3})+(\\${style.decimal}\\d+)?$`);
-  if (grouped.test(text)) text = text.replaceAll(group, '').replace(style.decimal, '.');
+  if (grouped[style.decimal].test(text)) text = text.replaceAll(group, '').replace(style.decimal, '.');
   else if (/^\d*[.,]\d+$/.test(text)) {
     if (text.includes(group)) notes.push(`“${raw.trim()}” has a decimal ${group === '.' ? 'point' : 'comma'}`);
     text = text.replace(',', '.');

@@ -1,7 +1,8 @@
 /** The attribute types, each with its way of reading, showing and comparing. */
 import { canonical } from './canonical.js';
 import { foldText, textKey } from './folding.js';
-import { cleanMarkup, decodeEntities, plainText } from './markup.js';
+import { readGtin } from './gtin.js';
+import { cleanMarkup, decodeEntities, hasText, plainText } from './markup.js';
 import type {
   Attribute,
   AttributeType,
@@ -23,7 +24,8 @@ const span = /^(\d+)\s*[-–—]\s*(\d+) (\p{L}+)$/u;
 const text: ValueType<string> = {
   parse: (raw) => {
     const decoded = raw.includes('&') ? decodeEntities(raw) : raw;
-    const value = decoded.replace(/[ \t]+/g, ' ').replace(span, '$1–$2 $3');
+    const single = /\t| {2}/.test(decoded) ? decoded.replace(/[ \t]+/g, ' ') : decoded;
+    const value = single.replace(span, '$1–$2 $3');
     return decoded === raw ? { ok: true, value } : { ok: true, value, notes: ['decoded HTML entities'] };
   },
   format: (value) => value,
@@ -31,18 +33,21 @@ const text: ValueType<string> = {
   sortKey: textKey,
 };
 
+const longTextKey = 60;
+
 const richText: ValueType<string> = {
   parse: (raw) => {
     // Escaped more than once on the way: once is enough, and what was escaped markup stays escaped.
     const { html, removed } = cleanMarkup(raw.replace(/&(?:amp;)+(#?\w+;)/g, '&$1'));
-    if (plainText(html) === '') return { ok: false, reason: 'the description holds markup but no text' };
+    if (!hasText(html)) return { ok: false, reason: 'the description holds markup but no text' };
     return removed.length > 0
       ? { ok: true, value: html, notes: [`removed ${removed.join(', ')}`] }
       : { ok: true, value: html };
   },
   format: plainText,
   plain: plainText,
-  sortKey: (value) => textKey(plainText(value)),
+  // Nobody sorts by a description: its beginning tells two apart. What it contains is looked for in the whole of it.
+  sortKey: (value) => value.slice(0, longTextKey),
 };
 
 const number: ValueType<number> = {
@@ -101,10 +106,10 @@ const boolean: ValueType<boolean> = {
   sortKey: (value) => (value ? 1 : 0),
 };
 
-/** Reads a calendar date into ISO 8601 (YYYY-MM-DD). */
+/** Reads a calendar date into ISO 8601 (YYYY-MM-DD); a year of two digits is one of this century. */
 function parseDate(raw: string, style: ReadingStyle): Parsed<string> {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(raw);
-  const other = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(raw);
+  const other = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})$/.exec(raw);
   const parts = iso
     ? [iso[1], iso[2], iso[3]]
     : other
@@ -112,7 +117,8 @@ function parseDate(raw: string, style: ReadingStyle): Parsed<string> {
         ? [other[3], other[1], other[2]]
         : [other[3], other[2], other[1]]
       : undefined;
-  const [year, month, day] = parts ?? [];
+  const [written, month, day] = parts ?? [];
+  const year = written?.length === 2 ? `20${written}` : written;
   if (year && month && day) {
     const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
     if (date.getUTCMonth() === Number(month) - 1 && date.getUTCDate() === Number(day))
@@ -247,9 +253,13 @@ export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
   return a === b || (a !== undefined && b !== undefined && canonical(a) === canonical(b));
 }
 
-/** Two sources that say the same: a measure in another unit agrees, anything else is compared as it is. */
+/** Two sources that say the same: a measure in another unit and a GTIN of another length agree; anything else is compared as it is. */
 export function agree(a: Value | undefined, b: Value | undefined, attribute: Attribute): boolean {
   if (attribute.type === 'measure' && !attribute.many && a !== undefined && b !== undefined)
     return (a as Measure).base === (b as Measure).base;
+  if (attribute.key === 'gtin' && typeof a === 'string' && typeof b === 'string') {
+    const [x, y] = [readGtin(a), readGtin(b)];
+    if (x.ok && y.ok) return x.gtin14 === y.gtin14;
+  }
   return sameValue(a, b);
 }

@@ -64,7 +64,7 @@ export function parseMeasure(raw: string, style: ReadingStyle, dimension: Dimens
 
 /** A measure from a plain decimal string and a unit code. */
 export function makeMeasure(amount: string, unit: string): Measure {
-  return { amount, unit, base: steady(Number(amount) * (units[unit]?.factor ?? 1)) };
+  return { amount, base: steady(Number(amount) * (units[unit]?.factor ?? 1)), unit };
 }
 
 /** The same quantity in another unit of its dimension, or undefined where the dimensions differ. */

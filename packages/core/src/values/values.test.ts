@@ -146,11 +146,69 @@ describe('values of an attribute', () => {
     expect(parseValue('auf Anfrage', { ...comma, currency: 'EUR' }, money).ok).toBe(false);
     expect(parseValue('5 USD', { ...plainStyle, currency: 'EUR' }, money).ok).toBe(false);
   });
-  it('refuses dates that no calendar has', () => {
-    const date = attribute({ type: 'date' });
-    expect(parseValue('31.02.2026', comma, date).ok).toBe(false);
-    expect(parseValue('01.05.2026', comma, date)).toMatchObject({ ok: true, value: '2026-05-01' });
-  });
+  it.each([
+    ['2026-05-01', comma, '2026-05-01'],
+    ['2026-05-01T10:00:00Z', comma, '2026-05-01'],
+    ['01.05.2026', comma, '2026-05-01'],
+    ['1.5.2026', comma, '2026-05-01'],
+    ['01.05.26', comma, '2026-05-01'],
+    ['05/01/2026', { ...plainStyle, dateOrder: 'mdy' }, '2026-05-01'],
+    ['5/1/26', { ...plainStyle, dateOrder: 'mdy' }, '2026-05-01'],
+    ['29.02.2028', comma, '2028-02-29'],
+  ] as const)('reads the date %s', (raw, style, value) =>
+    expect(parseValue(raw, style, attribute({ type: 'date' }))).toEqual({ ok: true, value }),
+  );
+  it.each(['31.02.2026', '29.02.2027', '13.13.2026', '1.5.126', 'week 14', '2026'])('refuses %s as a date', (raw) =>
+    expect(parseValue(raw, comma, attribute({ type: 'date' })).ok).toBe(false),
+  );
+  it.each([
+    ['ja', true],
+    ['Ja', true],
+    ['x', true],
+    ['1', true],
+    ['WAHR', true],
+    ['nein', false],
+    ['Nej', false],
+    ['0', false],
+    ['no', false],
+  ])('reads %s as yes or no', (raw, value) =>
+    expect(parseValue(raw, plainStyle, attribute({ type: 'boolean' }))).toEqual({ ok: true, value }),
+  );
+  it.each([
+    ['£6.99', plainStyle, '6.99', 'GBP'],
+    ['6,99 €', comma, '6.99', 'EUR'],
+    ['EUR 1.234,50', comma, '1234.5', 'EUR'],
+    ['1 249 kr', comma, '1249', 'SEK'],
+    ['12.50 USD', plainStyle, '12.5', 'USD'],
+  ] as const)('reads the price %s', (raw, style, amount, currency) =>
+    expect(parseValue(raw, style, attribute({ type: 'money' }))).toMatchObject({
+      ok: true,
+      value: { amount, currency },
+    }),
+  );
+  it.each(['auf Anfrage', 'EUR', '–', '12,50,00 EUR'])('refuses %s as a price', (raw) =>
+    expect(parseValue(raw, { ...comma, currency: 'EUR' }, attribute({ type: 'money' })).ok).toBe(false),
+  );
+  it.each([
+    ['Mar–May', 'March April May'],
+    ['Mar-May; Aug', 'March April May August'],
+    ['March to May', 'March April May'],
+    ['Oct–Feb', 'October November December January February'],
+    ['all year', 'January February March April May June July August September October November December'],
+    ['May', 'May'],
+  ])('reads the months %s', (raw, names) =>
+    expect(
+      parseValue(
+        raw,
+        plainStyle,
+        attribute({
+          type: 'choice',
+          many: true,
+          choices: 'January February March April May June July August September October November December'.split(' '),
+        }),
+      ),
+    ).toEqual({ ok: true, value: names.split(' ') }),
+  );
   it('gives text keys in which code-unit and code-point order agree', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {

@@ -3,13 +3,13 @@ import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import type { AttributeType, Dimension, Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import {
-  type AnyPgColumn,
   bigint,
   boolean,
   date,
   doublePrecision,
   index,
   integer,
+  json,
   jsonb,
   numeric,
   pgTable,
@@ -55,7 +55,7 @@ export const product = pgTable(
   {
     id: rowId(),
     kind: text('kind', { enum: ['family', 'variant', 'single', 'bundle'] }).notNull(),
-    familyId: ref('family_id').references((): AnyPgColumn => product.id),
+    familyId: ref('family_id'),
     /** Family, or itself: the unit of evaluation. */
     unitId: ref('unit_id').notNull(),
     sku: text('sku'),
@@ -67,9 +67,11 @@ export const product = pgTable(
     picture: text('picture'),
     price: numeric('price', { precision: 14, scale: 4 }),
     stock: integer('stock').notNull().default(0),
-    options: jsonb('options').$type<[string, string][]>().notNull().default([]),
+    /** Pieces no channel may sell. */
+    keptBack: integer('kept_back').notNull().default(0),
+    options: json('options').$type<[string, string][]>().notNull().default([]),
     /** Narrow, resolved, effective: inherited values are filled in; no long texts. */
-    facts: jsonb('facts').$type<Record<string, Value>>().notNull().default({}),
+    facts: json('facts').$type<Record<string, Value>>().notNull().default({}),
     offers: jsonb('offers').$type<Record<string, Offer>>().notNull().default({}),
     search: text('search').notNull().default(''),
     /** Share of the attributes its category asks for that have a value, 0–100. */
@@ -86,18 +88,21 @@ export const product = pgTable(
       .where(sql`merged_into IS NOT NULL`),
     index('product_sku').on(table.sku),
     index('product_gtin').on(table.gtin),
-    index('product_search').using('gin', table.search.op('gin_trgm_ops')),
+    // New rows wait in a list that is merged by the many: a supplier's file is thousands.
+    index('product_search').using('gin', table.search.op('gin_trgm_ops')).with({ gin_pending_list_limit: 16_384 }),
   ],
 );
 
+/*
+ * The tables below that hold rows by the hundred thousand have no foreign keys: each costs a look-up a row. What writes
+ * them has just read or made the product, and `removeProducts` is the one place that takes products away.
+ */
 export const productText = pgTable('product_text', {
-  productId: ref('product_id')
-    .primaryKey()
-    .references(() => product.id, { onDelete: 'cascade' }),
-  texts: jsonb('texts').$type<Texts>().notNull(),
+  productId: ref('product_id').primaryKey(),
+  texts: json('texts').$type<Texts>().notNull(),
 });
 
-/** Millions of rows: no foreign keys, because each costs a look-up a row; resolution, its only writer, keeps it true. */
+/** What conditions and sorts find products by. Rows are taken away by what they say, which its only writer knows. */
 export const fact = pgTable(
   'fact',
   {
@@ -115,7 +120,6 @@ export const fact = pgTable(
     index('fact_key')
       .on(table.attributeId, table.key, table.productId)
       .where(sql`key IS NOT NULL`),
-    index('fact_product').on(table.productId, table.attributeId),
   ],
 );
 
@@ -149,9 +153,7 @@ export const media = pgTable('media', {
 export const price = pgTable(
   'price',
   {
-    productId: ref('product_id')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
+    productId: ref('product_id').notNull(),
     currency: text('currency').notNull(),
     kind: text('kind', { enum: ['regular', 'sale'] }).notNull(),
     amount: numeric('amount', { precision: 14, scale: 4 }).notNull(),
@@ -171,33 +173,27 @@ export const movement = pgTable(
   'movement',
   {
     id: rowId(),
-    productId: ref('product_id')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
-    warehouseId: ref('warehouse_id')
-      .notNull()
-      .references(() => warehouse.id),
+    productId: ref('product_id').notNull(),
+    warehouseId: ref('warehouse_id').notNull(),
     delta: integer('delta').notNull(),
     reason: text('reason').notNull(),
+    /** What it is undone with. */
+    actionId: ref('action_id'),
     batchId: ref('batch_id'),
     actor: ref('actor').references(() => userAccount.id),
     at: moment('at').notNull().defaultNow(),
   },
   (table) => [
     index('movement_product').on(table.productId, table.warehouseId),
-    index('movement_batch').on(table.batchId),
+    index('movement_action').on(table.actionId),
   ],
 );
 
 export const stockLevel = pgTable(
   'stock_level',
   {
-    productId: ref('product_id')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
-    warehouseId: ref('warehouse_id')
-      .notNull()
-      .references(() => warehouse.id),
+    productId: ref('product_id').notNull(),
+    warehouseId: ref('warehouse_id').notNull(),
     onHand: integer('on_hand').notNull(),
     reserved: integer('reserved').notNull().default(0),
   },

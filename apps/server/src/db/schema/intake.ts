@@ -1,4 +1,15 @@
-import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  index,
+  integer,
+  json,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
 import { scopes } from '@velvet-shelf/core/intake';
 import type { Evidence } from '@velvet-shelf/core/matching';
@@ -127,19 +138,16 @@ export const batchRow = pgTable(
     recordKey: text('record_key'),
     reasons: jsonb('reasons').$type<string[]>(),
     notes: jsonb('notes').$type<CellNote[]>(),
-    /** Of unchanged rows neither cells nor content: the record has them. */
+    /** Of refused rows and of our own export; those of other rows stand with their content. */
     cells: jsonb('cells').$type<string[]>(),
-    content: jsonb('content').$type<RecordContent>(),
-    hash: text('hash'),
-    keys: jsonb('keys').$type<Record<string, string>>(),
+    /** What a row that is news would have the record say; unchanged rows have their record's. */
+    contentId: ref('content_id'),
     /** Round trip: the product, and the edits the row amounts to. */
     productId: ref('product_id'),
     edits: jsonb('edits').$type<RowEdit[]>(),
-    /** The record it belongs to already, and the content it would replace. */
+    /** The record it belongs to, or that it would make, and the content it would replace. */
     recordId: ref('record_id'),
     beforeId: ref('before_id'),
-    /** Print of the raw row and the way it is read: an equal one need not be read again. */
-    print: text('print'),
   },
   (table) => [
     primaryKey({ columns: [table.batchId, table.row] }),
@@ -164,15 +172,13 @@ export const record = pgTable(
   'record',
   {
     id: rowId(),
-    supplierId: ref('supplier_id')
-      .notNull()
-      .references(() => supplier.id),
+    supplierId: ref('supplier_id').notNull(),
     key: text('key').notNull(),
     /** … and as the supplier wrote it first. */
     written: text('written').notNull().default(''),
     /** Current content; null while no applied batch has one. */
     contentId: ref('content_id'),
-    productId: ref('product_id').references(() => product.id),
+    productId: ref('product_id'),
     familyKeyId: ref('family_key_id'),
     /** The product first made for it: restored where a joining is split again. */
     madeProductId: ref('made_product_id'),
@@ -186,19 +192,16 @@ export const record = pgTable(
   ],
 );
 
-export const recordContent = pgTable(
-  'record_content',
-  {
-    id: rowId(),
-    recordId: ref('record_id').notNull(),
-    hash: text('hash').notNull(),
-    print: text('print'),
-    content: jsonb('content').$type<RecordContent>().notNull(),
-    keys: jsonb('keys').$type<Record<string, string>>().notNull(),
-    cells: jsonb('cells').$type<string[]>().notNull(),
-  },
-  (table) => [unique('record_content_hash').on(table.recordId, table.hash)],
-);
+/** Written by the dry run, so that applying need not write the same once more; it counts once a version names it. */
+export const recordContent = pgTable('record_content', {
+  id: rowId(),
+  recordId: ref('record_id').notNull(),
+  /** Print of the raw row and the way it is read: an equal one need not be read again. */
+  print: text('print'),
+  content: json('content').$type<RecordContent>().notNull(),
+  keys: json('keys').$type<Record<string, string>>().notNull(),
+  cells: json('cells').$type<string[]>().notNull(),
+});
 
 export const recordVersion = pgTable(
   'record_version',

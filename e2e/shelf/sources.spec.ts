@@ -1,28 +1,6 @@
 /** Every file a supplier sends, and one product out of several sources, in the real interface. After path.spec, in this order. */
 import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { type Page, expect, test } from '@playwright/test';
-import { faultsOn } from './axe.js';
-
-const file = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
-
-test.beforeEach(async ({ page }) => {
-  await page.request.post('/api/session', { data: { email: 'iris@mosswick.example', password: 'shelf-demo' } });
-});
-
-async function drop(page: Page, name: string, text?: string): Promise<void> {
-  await page.goto('/intake');
-  const input = page.getByLabel('File', { exact: true });
-  if (text === undefined) await input.setInputFiles(file(name));
-  else await input.setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
-  await expect(page.getByRole('heading', { name })).toBeVisible();
-}
-/** The chosen value of a list with this label. */
-const picked = (page: Page, label: string) =>
-  page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox');
-const tryIt = (page: Page) => page.getByRole('button', { name: /^Try (it|again)/ }).click();
-const applied = (page: Page) =>
-  expect(page.getByRole('button', { name: 'Undo this batch' })).toBeVisible({ timeout: 20_000 });
+import { applied, drop, expect, faultsOn, idle, picked, test, tryIt } from '../hands.js';
 
 test('a workbook: sheets and hidden columns are said, our goods tell its words, listings’ fate is foreseen', async ({
   page,
@@ -40,7 +18,7 @@ test('a workbook: sheets and hidden columns are said, our goods tell its words, 
   await expect(page.getByRole('cell', { name: '6 W', exact: true }).first()).toBeVisible();
   await tryIt(page);
   await expect(page.getByText('88 would be created')).toBeVisible();
-  await expect(page.getByText(/listings would be added/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/listings would be added/)).toBeVisible();
   await page.getByRole('button', { name: 'Apply 88 rows' }).click();
   await applied(page);
 });
@@ -76,13 +54,14 @@ test('rows are picked out and corrected in the dry run; the rest is applied', as
   await page.getByRole('button', { name: 'Apply 2 rows, leave 1 out' }).click();
   await applied(page);
   await page.getByRole('button', { name: 'Bring in what was picked out' }).click();
-  await expect(page.getByText('1 would be created')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('1 would be created')).toBeVisible();
 });
 
 test('pairs are decided with one key each; undo takes a decision back', async ({ page }) => {
+  await idle(page);
   await page.goto('/matching');
   const left = page.getByText(/\d+ pairs look like the same goods/);
-  await expect(left).toBeVisible({ timeout: 30_000 });
+  await expect(left).toBeVisible();
   const n = async () => Number((await left.textContent())?.match(/\d+/)?.[0]);
   const before = await n();
   await expect(page.getByText(/titles share/).first()).toBeVisible();
@@ -117,17 +96,20 @@ test('whose word counts: a policy, and an order of sources moved by keys', async
   const weight = page.getByRole('row').filter({ hasText: 'Weight' });
   await weight.getByRole('combobox').click();
   await page.getByRole('option', { name: 'the highest value' }).click();
-  await expect(page.getByText(/^Saved; \d+ products changed/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/^Saved; \d+ products changed/)).toBeVisible();
   await weight.getByRole('combobox').click();
   await page.getByRole('option', { name: 'the best source in order' }).click();
   await weight.getByRole('button', { name: 'An order of its own' }).click();
   const order = page.getByLabel('Order of sources for Weight');
   await expect(order.getByRole('listitem').first()).toContainText('Mosswick own sheet');
-  await order.getByRole('button').nth(1).focus();
+  const second = order.getByRole('button').nth(1);
+  await second.focus();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
+  await expect(second).toHaveAttribute('aria-pressed', 'true');
+  // The keys are heard once the sources are measured.
+  await expect(page.getByText('Brackwater Pottery is over place 2')).toBeAttached();
   await page.keyboard.press('ArrowLeft');
-  await page.waitForTimeout(300);
+  await expect(page.getByText('Brackwater Pottery is over place 1')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(order.getByRole('listitem').first()).toContainText('Brackwater Pottery');
 });
@@ -156,7 +138,7 @@ test('the grid goes out as a file and comes back unchanged; a changed cell comes
 test('a shop is pulled, and one item is fetched by its identifier', async ({ page }) => {
   await page.goto('/intake');
   await page.getByRole('button', { name: 'Pull now' }).click();
-  await page.getByRole('link', { name: 'its batch' }).click({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'its batch' }).click();
   await expect(page.getByText('JSON Lines', { exact: true })).toBeVisible();
   await page.goto('/intake');
   await page.getByLabel('Identifier of the item').fill('2790000010748');

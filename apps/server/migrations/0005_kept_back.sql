@@ -1,0 +1,1 @@
+ALTER TABLE "product" ADD COLUMN "kept_back" integer DEFAULT 0 NOT NULL;

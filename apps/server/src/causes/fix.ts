@@ -1,0 +1,130 @@
+/** Fixing a cause: what a fix changes, tried before it is saved. */
+import type { Fix } from '@velvet-shelf/contract';
+import type { Fill } from '@velvet-shelf/core/fills';
+import { type Cause } from '@velvet-shelf/core/listings';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { saveEdits } from '../catalog/edit.js';
+import { type PlaceRow, type SetupChange } from '../channels/setup.js';
+import { tryChange } from '../channels/what-if.js';
+import { type Database } from '../db/client.js';
+import { badRequest } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import type { Effect } from '../listings/evaluate.js';
+import { catalogLabel } from './words.js';
+import { saveCategories } from '../channels/categories.js';
+import { saveFill, currentFill } from '../channels/fills.js';
+import { cellSlot } from './remedy.js';
+import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
+
+/** The change of set-up a fix amounts to; undefined for cells. */
+async function setupChange(
+  db: Database,
+  all: Scene,
+  cause: Cause,
+  fix: Fix,
+): Promise<{ place: PlaceRow; change: SetupChange } | undefined> {
+  if (cause.kind === 'catalog' || cause.kind === 'report') return undefined;
+  const place = placeOf(all, cause);
+  if (cause.kind === 'map-category') {
+    if (fix.kind !== 'choose') throw badRequest('Choose a category');
+    return { place, change: { categories: new Map([[cause.category, fix.value]]) } };
+  }
+  const before = await currentFill(db, place.channelId, cause.attribute);
+  const fill = fixedFill(cause, fix, before, all.rulebooks.get(place.id));
+  return fill && { place, change: { fills: new Map([[cause.attribute, fill]]) } };
+}
+
+function fixedFill(
+  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' }>,
+  fix: Fix,
+  before: Fill | null,
+  rulebook: Rulebook | undefined,
+): Fill | undefined {
+  if (fix.kind === 'cells') return undefined;
+  if (cause.kind === 'fill') {
+    if (fix.kind !== 'fill') throw badRequest('Choose where the value comes from');
+    if (fix.source) return { rule: { kind: 'copy', from: fix.source }, fit: [] };
+    if (fix.fixed) return { rule: { kind: 'fixed', value: fix.fixed }, fit: [] };
+    throw badRequest('Choose a source or give a fixed value');
+  }
+  if (!before) throw badRequest('This attribute has no fill any more');
+  if (cause.kind === 'translate') {
+    if (fix.kind !== 'choose') throw badRequest('Choose a value');
+    return { ...before, rule: withTranslation(before.rule, cause.value, fix.value) };
+  }
+  const limit = rulebook?.attributes.find((one) => one.key === cause.attribute)?.limits.maxLength ?? 100;
+  return {
+    ...before,
+    fit: [
+      ...before.fit,
+      cause.check === 'max-length' ? { do: 'trim-at-word', length: limit } : { do: 'sentence-case' },
+    ],
+  };
+}
+
+/** Adds one pair to the translation inside a rule; a copy becomes a translation that keeps what it does not know. */
+function withTranslation(rule: Fill['rule'], from: string, to: string): Fill['rule'] {
+  switch (rule.kind) {
+    case 'translate':
+      return { ...rule, table: { ...rule.table, [from]: to } };
+    case 'copy':
+      return { kind: 'translate', from: rule.from, table: { [from]: to }, otherwise: 'keep' };
+    case 'first':
+      return {
+        kind: 'first',
+        of: rule.of.map((one) =>
+          one.kind === 'translate' || one.kind === 'copy' ? withTranslation(one, from, to) : one,
+        ),
+      };
+    default:
+      throw badRequest('The value comes from a fixed or composed fill: change the fill itself');
+  }
+}
+
+export async function tryFix({ db, config }: Services, key: string, fix: Fix): Promise<Effect> {
+  const all = await scene(db);
+  const planned = await setupChange(db, all, mustParse(key), fix);
+  if (!planned) throw badRequest('Cells are checked when they are saved');
+  const units = [...new Set((await touchedBy(db, key, 100_000)).map((one) => one.unit))];
+  const { listingsChanged, becameReady, becameBlocked } = await tryChange(
+    db,
+    planned.place,
+    all.dictionary,
+    config.address,
+    planned.change,
+    units,
+  );
+  return { listingsChanged, becameReady, becameBlocked };
+}
+
+export async function saveFix(services: Services, user: User, key: string, fix: Fix): Promise<Effect> {
+  const { db, config } = services;
+  const all = await scene(db);
+  const cause = mustParse(key);
+  if (fix.kind === 'cells') {
+    const slot = cellSlot(cause, all.rulebooks);
+    if (!slot) throw badRequest('This cause is not mended by editing products');
+    const language = slot.language ?? null;
+    const words = `Set ${catalogLabel(slot.attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
+    const effect = await saveEdits(
+      db,
+      config.address,
+      user,
+      fix.cells.map(({ productId, text, madeAgainst }) => ({
+        productId,
+        edits: [{ attribute: slot.attribute, language, text, madeAgainst }],
+      })),
+      words,
+    );
+    services.notify('catalog');
+    return effect;
+  }
+  const planned = await setupChange(db, all, cause, fix);
+  if (!planned) throw badRequest('This fix does not belong to this cause');
+  const [category] = planned.change.categories ?? [];
+  if (category)
+    return saveCategories(services, user, planned.place.id, [{ category: category[0], target: category[1] }]);
+  const [fill] = planned.change.fills ?? [];
+  if (!fill) throw badRequest('Nothing to save');
+  return saveFill(services, user, planned.place.id, fill[0], fill[1]);
+}

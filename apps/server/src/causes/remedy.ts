@@ -1,0 +1,162 @@
+/** What a person can do about a cause, in place: choose a category or a word, set a fill, fill in cells. */
+import type { CauseDetail } from '@velvet-shelf/contract';
+import { type Cause, sourcesFor } from '@velvet-shelf/core/listings';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { homeCurrency } from '../catalog/dictionary.js';
+import { typedText } from '../catalog/product.js';
+import type { Services } from '../http/route.js';
+import { catalogLabel } from './words.js';
+import { namesOf, suggestFor } from '../channels/categories.js';
+import { type Scene, type Touched, placeOf } from './scene.js';
+
+/** The catalog value a cell would change, as one would type it. */
+export function presentText(cause: Cause, one: Touched, { dictionary, rulebooks }: Scene): string | null {
+  const slot = cellSlot(cause, rulebooks);
+  if (!slot) return null;
+  const { attribute: key, language } = slot;
+  if (key === 'price') return one.offers[homeCurrency]?.regular ?? null;
+  if (key === 'salePrice') return one.offers[homeCurrency]?.sale?.amount ?? null;
+  if (key === 'stock') return String(one.stock);
+  const attribute = dictionary.attributes.get(key);
+  if (!attribute) return null;
+  const value = attribute.perLanguage
+    ? one.texts?.[key]?.[language ?? dictionary.home]
+    : (one.facts[key] ?? (attribute.type === 'richText' ? one.texts?.[key]?.[dictionary.home] : undefined));
+  return value === undefined ? null : typedText(value, attribute);
+}
+
+export function cellSlot(
+  cause: Cause,
+  _rulebooks: Map<number, Rulebook>,
+): { attribute: string; language: string | undefined } | undefined {
+  if (cause.kind === 'catalog') return { attribute: cause.attribute, language: cause.language };
+  if (cause.kind === 'fit') return { attribute: cause.attribute, language: undefined };
+  return undefined;
+}
+
+export async function remedyFor(
+  { db }: Services,
+  all: Scene,
+  cause: Cause,
+  touched: Touched[],
+): Promise<CauseDetail['remedy']> {
+  const { dictionary, rulebooks } = all;
+  switch (cause.kind) {
+    case 'map-category': {
+      const place = placeOf(all, cause);
+      const { rulebook, suggest } = await suggestFor(db, place);
+      const names = namesOf(rulebook);
+      const suggested = await suggest(cause.category, 3);
+      return {
+        kind: 'choose',
+        placeId: place.id,
+        question: `Where do ${cause.category.replaceAll('/', ' / ')} belong on ${place.channelName}?`,
+        options: rulebook.categories.map(({ path }) => ({
+          value: path,
+          label: names(path).join(' / '),
+          score: null,
+          evidence: [],
+        })),
+        suggested: suggested.map(({ path, names: list, score, evidence }) => ({
+          value: path,
+          label: list.join(' / '),
+          score,
+          evidence,
+        })),
+      };
+    }
+    case 'translate': {
+      const place = placeOf(all, cause);
+      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      const values = attribute?.limits.values ?? [];
+      return {
+        kind: 'choose',
+        placeId: place.id,
+        question: `Which ${attribute?.label.toLowerCase() ?? 'value'} is “${cause.value}” on ${place.channelName}?`,
+        options: values.map((value) => ({ value, label: value, score: null, evidence: [] })),
+        suggested: suggestValues(cause.value, values),
+      };
+    }
+    case 'fill': {
+      const place = placeOf(all, cause);
+      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      if (!attribute) return { kind: 'none', words: 'The rulebook no longer asks for this attribute.' };
+      return {
+        kind: 'fill',
+        placeId: place.id,
+        attribute: attribute.key,
+        label: attribute.label,
+        sources: sourcesFor(attribute, dictionary.attributes),
+        values: attribute.limits.values ?? null,
+      };
+    }
+    case 'fit': {
+      const place = placeOf(all, cause);
+      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      const own = dictionary.attributes.get(cause.attribute);
+      const words =
+        cause.check === 'max-length'
+          ? `Trim at a word to ${attribute?.limits.maxLength} characters, on ${place.channelName} only`
+          : `Write words in capitals small, on ${place.channelName} only`;
+      return {
+        kind: 'cells',
+        attribute: cause.attribute,
+        language: own?.perLanguage ? place.language : null,
+        label: own?.label ?? cause.attribute,
+        type: own?.type ?? 'text',
+        choices: null,
+        fit: { placeId: place.id, attribute: cause.attribute, words },
+      };
+    }
+    case 'catalog': {
+      const own = dictionary.attributes.get(cause.attribute);
+      if (['family', 'options'].includes(cause.attribute))
+        return {
+          kind: 'none',
+          words: 'Options are set where variants are made: correct them in the own sheet and bring it in again.',
+        };
+      return {
+        kind: 'cells',
+        attribute: cause.attribute,
+        language: cause.language ?? null,
+        label: catalogLabel(cause.attribute, dictionary.attributes),
+        type: own?.type ?? 'text',
+        choices: own?.choices ?? null,
+        fit: null,
+      };
+    }
+    case 'report':
+      return {
+        kind: 'none',
+        words: touched[0]
+          ? 'The channel refused these. Open a listing to see its words; once corrected, build and offer the feed again.'
+          : 'Nothing carries this any more.',
+      };
+  }
+}
+
+/** Values of a closed list that share letters or words with ours. */
+function suggestValues(from: string, values: readonly string[]) {
+  const letters = (text: string) =>
+    new Set(
+      text
+        .toLowerCase()
+        .split(/[^\p{L}]+/u)
+        .flatMap((word) => Array.from({ length: Math.max(0, word.length - 1) }, (_, i) => word.slice(i, i + 2))),
+    );
+  const mine = letters(from);
+  return values
+    .map((value) => {
+      const theirs = letters(value);
+      const shared = [...mine].filter((pair) => theirs.has(pair)).length;
+      return {
+        value,
+        label: value,
+        score: Math.round((200 * shared) / Math.max(1, mine.size + theirs.size)),
+        evidence: [`${shared} pairs of letters shared`],
+      };
+    })
+    .filter((one) => one.score >= 30)
+    .sort((a, b) => b.score - a.score)
+    .slice(0, 3);
+}

@@ -1,0 +1,153 @@
+/** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
+import type { CategoryRow } from '@velvet-shelf/contract';
+import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
+import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
+import { sql } from 'drizzle-orm';
+import { type Executor, rows } from '../db/client.js';
+import { recordAction } from '../history/record.js';
+import { badRequest } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { markPlace } from '../listings/dirty.js';
+import { type Effect, drain } from '../listings/evaluate.js';
+import { type PlaceRow, getPlace } from './setup.js';
+import { rulebookOf, placesOf, inside } from './service.js';
+
+/** Names from the root to a category. */
+export function namesOf(rulebook: Rulebook): (path: string) => string[] {
+  const names = new Map(rulebook.categories.map(({ path, name }) => [path, name]));
+  const walk = (path: string | undefined): string[] =>
+    path === undefined ? [] : [...walk(parentPath(path)), names.get(path) ?? path];
+  return walk;
+}
+
+export async function showTree(services: Services, placeId: number) {
+  const rulebook = await rulebookOf(services.db, await getPlace(services.db, placeId));
+  const names = namesOf(rulebook);
+  const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
+  return {
+    items: rulebook.categories.map(({ path }) => ({ path, names: names(path), leaf: !parents.has(path) })),
+    leafOnly: rulebook.leafOnly,
+  };
+}
+
+/** A suggester for a place's tree, given where our other categories went. */
+export async function suggestFor(
+  on: Executor,
+  place: PlaceRow,
+): Promise<{ rulebook: Rulebook; suggest: (category: string, most: number) => Promise<CategorySuggestion[]> }> {
+  const rulebook = await rulebookOf(on, place);
+  const names = namesOf(rulebook);
+  const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
+  const suggester = compileSuggester(
+    rulebook.categories.map(({ path, words }) => ({
+      path,
+      names: names(path),
+      words: words ?? '',
+      isLeaf: !parents.has(path),
+    })),
+  );
+  const maps = await rows<{ category: string; target: string }>(
+    on,
+    sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market})`,
+  );
+  return {
+    rulebook,
+    suggest: async (category, most) => {
+      const titles = await rows<{ title: string }>(
+        on,
+        sql`SELECT title FROM product WHERE category = ${category} AND title IS NOT NULL AND kind <> 'family' AND merged_into IS NULL ORDER BY id LIMIT 12`,
+      );
+      const root = category.split('/')[0];
+      const neighbours = maps
+        .filter((one_) => one_.category !== category && one_.category.split('/')[0] === root)
+        .map((one_) => ({ names: one_.category.split('/'), chosen: one_.target, chosenNames: names(one_.target) }));
+      return suggester({ names: category.split('/'), titles: titles.map((one_) => one_.title), neighbours }, most);
+    },
+  };
+}
+
+export async function showCategories({ db }: Services, placeId: number): Promise<CategoryRow[]> {
+  const place = await getPlace(db, placeId);
+  const { rulebook, suggest } = await suggestFor(db, place);
+  const names = namesOf(rulebook);
+  const known = new Set(rulebook.categories.map(({ path }) => path));
+  const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
+  const own = await rows<{ category: string; variants: number; target: string | null }>(
+    db,
+    sql`SELECT c.path AS category, count(p.id) AS variants, (SELECT target FROM category_map m WHERE m.channel_id = ${place.channelId} AND m.market IN ('', ${place.market}) AND m.category = c.path ORDER BY m.market DESC LIMIT 1) AS target
+        FROM category c LEFT JOIN product p ON p.category = c.path AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
+        GROUP BY c.path, c.position ORDER BY c.position, c.path`,
+  );
+  const list = await Promise.all(
+    own.map(async ({ category, variants, target }): Promise<CategoryRow> => ({
+      category,
+      variants,
+      target,
+      targetNames: target === null ? null : names(target),
+      fault:
+        target === null
+          ? null
+          : !known.has(target)
+            ? 'This category is not in the rulebook any more'
+            : rulebook.leafOnly && parents.has(target)
+              ? 'It has categories below it; the channel takes the last level only'
+              : null,
+      suggestions:
+        (target === null || !known.has(target) || (rulebook.leafOnly && parents.has(target))) && variants > 0
+          ? await suggest(category, 4)
+          : [],
+    })),
+  );
+  const open = (row: CategoryRow) => row.variants > 0 && (row.target === null || row.fault !== null);
+  return [...list.filter(open).sort((a, b) => b.variants - a.variants), ...list.filter((row) => !open(row))];
+}
+
+/** Saves category maps for all markets of the channel; the listings they touch are evaluated before this answers. */
+export async function saveCategories(
+  services: Services,
+  user: User,
+  placeId: number,
+  maps: readonly { category: string; target: string | null }[],
+  on?: Executor,
+): Promise<Effect> {
+  const { db, config } = services;
+  const place = await getPlace(db, placeId);
+  const rulebook = await rulebookOf(db, place);
+  const known = new Set(rulebook.categories.map(({ path }) => path));
+  const wrong = maps.find(({ target }) => target !== null && !known.has(target));
+  if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
+  const names = namesOf(rulebook);
+  const effect = await inside(db, on, async (tx) => {
+    const before = await rows<{ category: string; target: string }>(
+      tx,
+      sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market = ''`,
+    );
+    const was = new Map(before.map((one_) => [one_.category, one_.target]));
+    const delta: Record<string, unknown[]> = {};
+    for (const { category, target } of maps) {
+      delta[`map:${category}`] = [was.get(category) ?? null, target];
+      if (target === null)
+        await tx.execute(
+          sql`DELETE FROM category_map WHERE channel_id = ${place.channelId} AND market = '' AND category = ${category}`,
+        );
+      else
+        await tx.execute(sql`INSERT INTO category_map (channel_id, category, target) VALUES (${place.channelId}, ${category}, ${target})
+          ON CONFLICT (channel_id, market, category) DO UPDATE SET target = excluded.target`);
+    }
+    const [first] = maps;
+    const words =
+      maps.length > 1
+        ? `Mapped ${maps.length} categories for ${place.channelName}`
+        : first?.target
+          ? `Mapped ${first.category.replaceAll('/', ' / ')} to ${names(first.target).join(' / ')}`
+          : `Took the ${place.channelName} category of ${first?.category} away`;
+    await recordAction(tx, { actor: user.id, kind: 'map-category', words }, [
+      { kind: 'channel', id: place.channelId, delta },
+    ]);
+    for (const one_ of await placesOf(tx, place.channelId))
+      await markPlace(tx, one_, { categories: maps.map(({ category }) => category) });
+    return drain(tx, config.address, 500);
+  });
+  services.notify('listings');
+  return effect;
+}

@@ -1,0 +1,114 @@
+/** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
+import { type Rulebook, compareRulebooks, loadRulebook } from '@velvet-shelf/core/rulebooks';
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { json, one, rows } from '../db/client.js';
+import { recordAction } from '../history/record.js';
+import { badRequest, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { markPlace } from '../listings/dirty.js';
+import { type Effect, drain } from '../listings/evaluate.js';
+import { getPlace } from './setup.js';
+import { sayCause } from '../causes/words.js';
+import { tryChange } from './what-if.js';
+import { placesOf } from './service.js';
+
+export async function showRulebooks({ db }: Services, placeId: number) {
+  const place = await getPlace(db, placeId);
+  const found = await rows<{ id: number; version: string; body: Rulebook }>(
+    db,
+    sql`SELECT id, version, body FROM rulebook WHERE channel_id = ${place.channelId} ORDER BY valid_from, version`,
+  );
+  const used = found.find((one_) => one_.id === place.rulebookId);
+  return found.map(({ id, version, body }) => ({
+    id,
+    version,
+    validFrom: body.validFrom,
+    inUse: id === place.rulebookId,
+    summary: body.summary ?? null,
+    categories: body.categories.length,
+    attributes: body.attributes.length,
+    changes: used && id !== used.id ? compareRulebooks(used.body, body) : [],
+  }));
+}
+
+export async function addRulebook(
+  { db }: Services,
+  user: User,
+  placeId: number,
+  given: unknown,
+): Promise<{ version: string }> {
+  const place = await getPlace(db, placeId);
+  const read = loadRulebook(given);
+  if (!read.ok)
+    throw badRequest(
+      `This is no rulebook we can use: ${read.faults.slice(0, 5).join('; ')}`,
+      read.faults.map((detail) => ({ pointer: '/body/rulebook', detail })),
+    );
+  const { rulebook } = read;
+  if (rulebook.channel !== place.channel)
+    throw badRequest(`This rulebook is for “${rulebook.channel}”, the place is on “${place.channel}”`);
+  await db.transaction(async (tx) => {
+    const made = await rows(
+      tx,
+      sql`INSERT INTO rulebook (channel_id, version, valid_from, body) VALUES (${place.channelId}, ${rulebook.version}, ${rulebook.validFrom}, ${json(rulebook)}) ON CONFLICT DO NOTHING RETURNING id`,
+    );
+    if (made.length === 0) throw badRequest(`Version ${rulebook.version} is loaded already`);
+    await recordAction(
+      tx,
+      { actor: user.id, kind: 'load-rulebook', words: `Loaded ${place.channelName}’s rulebook ${rulebook.version}` },
+      [{ kind: 'channel', id: place.channelId, delta: { rulebook: [null, rulebook.version] } }],
+    );
+  });
+  return { version: rulebook.version };
+}
+
+export async function tryRulebook({ db, config }: Services, placeId: number, rulebookId: number) {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const found = await one<{ body: Rulebook }>(
+    db,
+    sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
+  );
+  if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+  const { newCauses, ...effect } = await tryChange(db, place, dictionary, config.address, { rulebook: found.body });
+  const causes = [...newCauses]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 20)
+    .map(([key, listings]) => ({
+      words: sayCause(key, dictionary.attributes, [found.body], place.channelName),
+      listings,
+    }));
+  return { ...effect, causes };
+}
+
+export async function takeRulebook(
+  services: Services,
+  user: User,
+  placeId: number,
+  rulebookId: number,
+): Promise<Effect> {
+  const { db, config } = services;
+  const place = await getPlace(db, placeId);
+  const effect = await db.transaction(async (tx) => {
+    const found = await one<{ version: string }>(
+      tx,
+      sql`SELECT version FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
+    );
+    if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+    await tx.execute(sql`UPDATE channel SET rulebook_id = ${rulebookId} WHERE id = ${place.channelId}`);
+    await recordAction(
+      tx,
+      {
+        actor: user.id,
+        kind: 'take-rulebook',
+        words: `${place.channelName} is now checked against rulebook ${found.version}`,
+      },
+      [{ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } }],
+    );
+    for (const id of await placesOf(tx, place.channelId)) await markPlace(tx, id);
+    return drain(tx, config.address, 500);
+  });
+  services.notify('listings');
+  return effect;
+}

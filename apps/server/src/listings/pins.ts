@@ -1,0 +1,107 @@
+/** Values set by hand for one listing: they stand before every fill, for that listing alone. */
+import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
+import { parseDecimal, plainStyle } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { compileFor, getPlace } from '../channels/setup.js';
+import { type Executor, one, rows } from '../db/client.js';
+import { recordAction } from '../history/record.js';
+import { badRequest, notFound, stale } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { markDirty } from './dirty.js';
+import { drain } from './evaluate.js';
+
+/** Pins a value, or lets the listing follow its fill again (`text: null`). */
+export async function setPin(
+  { db, config, notify }: Services,
+  user: User,
+  listingId: number,
+  key: string,
+  { text, madeAgainst }: { text: string | null; madeAgainst: string | null },
+): Promise<void> {
+  await db.transaction(async (tx) => {
+    const listing = await one<{ place: number; unit: number; sku: string | null }>(
+      tx,
+      sql`SELECT l.place_id AS place, l.unit_id AS unit, p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.id = ${listingId} FOR UPDATE OF l`,
+    );
+    if (!listing) throw notFound(`listing ${listingId}`);
+    const place = await getPlace(tx, listing.place);
+    const { setup } = await compileFor(tx, place, await loadDictionary(tx), config.address);
+    const attribute = setup.rulebook.attributes.find((one_) => one_.key === key);
+    if (!attribute) throw badRequest(`${place.channelName} has no attribute “${key}”`);
+    const before = await pinned(tx, listingId, key);
+    if (before !== madeAgainst)
+      throw stale(`${attribute.label} was pinned meanwhile: it is now “${before ?? 'following its fill'}”`, {
+        current: before,
+        yours: text,
+        attribute: key,
+      });
+    const after = text === null ? null : readPin(text, attribute);
+    await writePin(tx, listingId, key, after);
+    await recordAction(
+      tx,
+      {
+        actor: user.id,
+        kind: 'pin',
+        words: `${after === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
+      },
+      [{ kind: 'listing', id: listingId, delta: { [key]: [before, after] } }],
+    );
+    await markDirty(tx, [listing.unit]);
+    await drain(tx, config.address, 500);
+  });
+  notify('listings');
+}
+
+async function pinned(tx: Executor, listingId: number, key: string): Promise<string | null> {
+  const found = await one<{ value: string }>(
+    tx,
+    sql`SELECT value FROM pin WHERE listing_id = ${listingId} AND attribute = ${key}`,
+  );
+  return found?.value ?? null;
+}
+
+async function writePin(tx: Executor, listingId: number, key: string, value: string | null): Promise<void> {
+  await tx.execute(
+    value === null
+      ? sql`DELETE FROM pin WHERE listing_id = ${listingId} AND attribute = ${key}`
+      : sql`INSERT INTO pin (listing_id, attribute, value) VALUES (${listingId}, ${key}, ${value})
+            ON CONFLICT (listing_id, attribute) DO UPDATE SET value = excluded.value`,
+  );
+}
+
+/** What a person typed as the channel's type has it: amounts and numbers as plain decimals. Limits are left to the checks. */
+function readPin(text: string, { key, label, type, limits }: ChannelAttribute): string {
+  const cell = text.trim();
+  const no = (detail: string) => badRequest(`${label}: ${detail}`, [{ pointer: '/body/text', detail }]);
+  if (cell === '') throw no('type a value, or unpin it');
+  if (type === 'category') throw no('the category follows from the category map');
+  if (type === 'money' || type === 'number') {
+    const read = parseDecimal(cell.replace(/^(?:£|€|[A-Z]{3})\s*|\s*(?:£|€|[A-Z]{3})$/g, ''), plainStyle);
+    if (!read.ok) throw no(read.reason);
+    if (type === 'money' && !/^\d+(?:\.\d{1,2})?$/.test(read.value)) throw no(`“${cell}” is not a price; write 29.00`);
+    return read.value;
+  }
+  if (limits.values && !limits.values.includes(cell))
+    throw no(`${key} takes one of ${limits.values.slice(0, 12).join(', ')}`);
+  return cell;
+}
+
+/** Puts pins of an action back where nobody has changed them since. */
+export async function undoPins(tx: Executor, actionId: number): Promise<string[]> {
+  const changes = await rows<{ id: number; unit: number; delta: Record<string, [string | null, string | null]> }>(
+    tx,
+    sql`SELECT c.subject_id AS id, l.unit_id AS unit, c.delta FROM change c JOIN listing l ON l.id = c.subject_id
+        WHERE c.action_id = ${actionId} AND c.subject_kind = 'listing'`,
+  );
+  const left: string[] = [];
+  for (const { id, delta } of changes)
+    for (const [key, [before, after]] of Object.entries(delta))
+      if ((await pinned(tx, id, key)) === after) await writePin(tx, id, key, before);
+      else left.push(`${key}: changed since`);
+  await markDirty(
+    tx,
+    changes.map((one_) => one_.unit),
+  );
+  return left;
+}

@@ -1,0 +1,140 @@
+/** Stock is a ledger: pieces come and go by movements with a reason; what is kept back no channel is shown. */
+import type { StockAnswer, StockChange } from '@velvet-shelf/contract';
+import { shownStock } from '@velvet-shelf/core/stock';
+import { sql } from 'drizzle-orm';
+import { type Executor, iso, one, rows } from '../db/client.js';
+import { recordAction, takeAction } from '../history/record.js';
+import { badRequest, notFound, stale } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { refreshOffers, undoOffers } from '../intake/offers.js';
+import { markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+import { bookMovements, findWarehouse } from './ledger.js';
+
+/** Offered before anybody has used one of their own. */
+const usualReasons = ['received', 'returned', 'damaged', 'lost', 'found', 'sold at the counter'];
+/** Written by files, edits and undoing; not for a person to choose. */
+const ownReasons = new Set(['count', 'correction', 'undo']);
+const mostMovements = 30;
+
+interface Held {
+  sku: string | null;
+  title: string | null;
+  kind: string;
+  unit: number;
+  onHand: number;
+  reserved: number;
+  keptBack: number;
+}
+
+async function held(on: Executor, id: number, lock = false): Promise<Held> {
+  const found = await one<Held>(
+    on,
+    sql`SELECT p.sku, p.title, p.kind, p.unit_id AS unit, p.stock AS "onHand", p.kept_back AS "keptBack",
+          coalesce((SELECT sum(reserved) FROM stock_level s WHERE s.product_id = p.id), 0)::int AS reserved
+        FROM product p WHERE p.id = ${id} AND p.merged_into IS NULL ${lock ? sql`FOR UPDATE OF p` : sql``}`,
+  );
+  if (!found) throw notFound(`product ${id}`);
+  if (found.kind === 'family') throw badRequest('A family has no stock of its own; its variants have');
+  return found;
+}
+
+export async function showStock(on: Executor, id: number): Promise<StockAnswer> {
+  const { onHand, reserved, keptBack } = await held(on, id);
+  const movements = await rows<StockAnswer['movements'][number]>(
+    on,
+    sql`SELECT m.id, m.at, m.delta, m.reason, w.name AS warehouse, u.name AS by, m.batch_id AS "batchId"
+        FROM movement m JOIN warehouse w ON w.id = m.warehouse_id LEFT JOIN user_account u ON u.id = m.actor
+        WHERE m.product_id = ${id} ORDER BY m.id DESC LIMIT ${mostMovements}`,
+  );
+  const used = await rows<{ reason: string }>(
+    on,
+    sql`SELECT reason FROM movement WHERE actor IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC LIMIT 50`,
+  );
+  return {
+    productId: id,
+    onHand,
+    reserved,
+    keptBack,
+    shown: shownStock({ onHand, reserved, keptBack }),
+    warehouses: await rows(
+      on,
+      sql`SELECT w.id, w.name, coalesce(s.on_hand, 0) AS "onHand" FROM warehouse w
+          LEFT JOIN stock_level s ON s.warehouse_id = w.id AND s.product_id = ${id} ORDER BY w.id`,
+    ),
+    reasons: [...new Set([...usualReasons, ...used.map((one_) => one_.reason)])].filter(
+      (one_) => !ownReasons.has(one_),
+    ),
+    movements: movements.map((one_) => ({ ...one_, at: iso(one_.at) })),
+  };
+}
+
+/** Books a movement, keeps pieces back, or both, as one action; listings follow before it answers. */
+export async function changeStock(
+  { db, config, notify }: Services,
+  user: User,
+  id: number,
+  { delta = 0, reason, warehouseId, keptBack, madeAgainst }: StockChange,
+): Promise<StockAnswer> {
+  if (delta !== 0 && !reason)
+    throw badRequest('Say why pieces come or go', [{ pointer: '/body/reason', detail: 'is missing' }]);
+  if (delta === 0 && keptBack === undefined) throw badRequest('Nothing is to be changed');
+  await db.transaction(async (tx) => {
+    const now = await held(tx, id, true);
+    if (now.onHand !== madeAgainst.onHand || now.keptBack !== madeAgainst.keptBack)
+      throw stale(`Stock was changed meanwhile: ${now.onHand} on hand, ${now.keptBack} kept back`, {
+        current: `${now.onHand} on hand, ${now.keptBack} kept back`,
+        yours: `${madeAgainst.onHand + delta} on hand, ${keptBack ?? madeAgainst.keptBack} kept back`,
+        attribute: 'stock',
+      });
+    const actionId = await takeAction(tx);
+    const changed: Record<string, unknown[]> = {};
+    const said: string[] = [];
+    if (delta !== 0) {
+      const warehouse = await findWarehouse(tx, warehouseId);
+      if (warehouse === undefined) throw notFound('warehouse');
+      await bookMovements(tx, [{ product: id, delta }], { reason: reason ?? '', actionId, warehouse, actor: user.id });
+      await refreshOffers(tx, [id]);
+      changed.stock = [now.onHand, now.onHand + delta];
+      said.push(`${delta > 0 ? '+' : '−'}${Math.abs(delta)} ${reason}`);
+    }
+    if (keptBack !== undefined && keptBack !== now.keptBack) {
+      await tx.execute(sql`UPDATE product SET kept_back = ${keptBack} WHERE id = ${id}`);
+      changed.keptBack = [now.keptBack, keptBack];
+      said.push(`${keptBack} kept back`);
+    }
+    if (said.length === 0) return;
+    const words = `Stock of ${now.sku ?? now.title ?? 'a product'}: ${said.join(', ')}`;
+    await recordAction(tx, { id: actionId, actor: user.id, kind: 'stock', words }, [
+      { kind: 'product', id, delta: changed },
+    ]);
+    await markDirty(tx, [now.unit]);
+    await drain(tx, config.address, 500);
+  });
+  notify('catalog');
+  notify('listings');
+  return showStock(db, id);
+}
+
+/** Takes a stock action back by the opposite movement; what is kept back returns where nobody has changed it since. */
+export async function undoStock(tx: Executor, actionId: number): Promise<string[]> {
+  const { left } = await undoOffers(tx, actionId);
+  const changes = await rows<{ id: number; unit: number; kept: [number, number] | null }>(
+    tx,
+    sql`SELECT c.subject_id AS id, p.unit_id AS unit, c.delta -> 'keptBack' AS kept FROM change c JOIN product p ON p.id = c.subject_id
+        WHERE c.action_id = ${actionId} AND c.subject_kind = 'product'`,
+  );
+  for (const { id, kept } of changes) {
+    if (!kept) continue;
+    const done = await rows(
+      tx,
+      sql`UPDATE product SET kept_back = ${kept[0]} WHERE id = ${id} AND kept_back = ${kept[1]} RETURNING 1`,
+    );
+    if (done.length === 0) left.push('Kept back: changed since');
+  }
+  await markDirty(
+    tx,
+    changes.map((one_) => one_.unit),
+  );
+  return left;
+}

@@ -1,0 +1,135 @@
+/** Work beside the requests: threads are used again, and what a person decides meanwhile is not undone by it. */
+import { readConfig } from '@velvet-shelf/server/config';
+import { one, rows } from '@velvet-shelf/server/db/client';
+import type { Services } from '@velvet-shelf/server/http/route';
+import { runAside } from '@velvet-shelf/server/jobs/aside';
+import { type JobContext, createJob } from '@velvet-shelf/server/jobs/run';
+import { findMatches } from '@velvet-shelf/server/matching/propose';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Client, db } from './client.js';
+
+const client = new Client();
+const services: Services = { db, config: readConfig(), notify: () => undefined };
+
+async function bring(name: string, letters: string): Promise<void> {
+  const { body: supplier } = await client.send('POST', '/api/suppliers', { name });
+  const kinds = ['small', 'large', 'round'];
+  const lines = kinds.map(
+    (kind, i) => `${letters}-${i};Larch birdhouse ${kind} with copper roof;Larchwell;${i + 2}00 g`,
+  );
+  const { body } = await client.uploadText(`${letters}.csv`, `Article;Title;Brand;Weight\n${lines.join('\n')}\n`);
+  await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
+  await client.send('POST', `/api/batches/${body.id}/try`);
+  const { body: applied } = await client.send('POST', `/api/batches/${body.id}/apply`);
+  expect(applied.state).toBe('applied');
+}
+
+beforeAll(async () => {
+  await client.signIn();
+  await bring('Larchwell north', 'LN');
+  await bring('Larchwell south', 'LS');
+  await client.idle();
+});
+afterAll(() => db.$client.end());
+
+describe('threads', () => {
+  const look = () =>
+    createJob(db, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor: undefined });
+  const stateOf = async (id: number) =>
+    (await one<{ state: string }>(db, sql`SELECT state FROM job WHERE id = ${id}`))?.state;
+
+  it('take one job after the other, and each is heard of', async () => {
+    for (let i = 0; i < 4; i++) {
+      const id = await look();
+      await runAside(id);
+      expect(await stateOf(id)).toBe('done');
+    }
+  });
+
+  it('take several at once, more than are kept waiting afterwards', async () => {
+    const ids = await Promise.all([look(), look(), look(), look()]);
+    await Promise.all(ids.map((id) => runAside(id)));
+    expect(await Promise.all(ids.map(stateOf))).toEqual(['done', 'done', 'done', 'done']);
+  });
+
+  it('run a job once that is sent twice', async () => {
+    const id = await look();
+    const first = runAside(id);
+    expect(runAside(id)).toBe(first);
+    await first;
+    expect(await stateOf(id)).toBe('done');
+  });
+
+  it('end a job that there is no kind of, and one that is no more, without waiting for anything', async () => {
+    const id = await createJob(db, { kind: 'nothing', label: 'Nothing', input: {}, actor: undefined });
+    await runAside(id);
+    await runAside(0);
+    await db.execute(sql`DELETE FROM job WHERE id = ${id}`);
+  });
+
+  it('say in the job’s row what went wrong, and take the next', async () => {
+    const id = await createJob(db, { kind: 'try-batch', label: 'Trying', input: { batch: 0 }, actor: undefined });
+    await runAside(id);
+    const row = await one<{ state: string; error: string }>(db, sql`SELECT state, error FROM job WHERE id = ${id}`);
+    expect(row?.state).toBe('failed');
+    expect(row?.error).toContain('batch 0');
+    const next = await look();
+    await runAside(next);
+    expect(await stateOf(next)).toBe('done');
+  });
+
+  it('leave a job alone that another one holds', async () => {
+    const id = await look();
+    const holder = await db.$client.connect();
+    try {
+      await holder.query('SELECT pg_advisory_lock(4180, $1)', [id]);
+      await runAside(id);
+      expect(await stateOf(id)).toBe('waiting');
+    } finally {
+      await holder.query('SELECT pg_advisory_unlock_all()');
+      holder.release();
+    }
+    await runAside(id);
+    expect(await stateOf(id)).toBe('done');
+  });
+});
+
+describe('looking for the same goods', () => {
+  const pairs = async () =>
+    rows<{ a: number; b: number }>(db, sql`SELECT a, b FROM match_pair ORDER BY score DESC, a, b`);
+  const context = { db, services, progress: async () => undefined } as unknown as JobContext;
+
+  it('proposes what is alike', async () => {
+    await client.idle();
+    await findMatches(context);
+    expect((await pairs()).length).toBeGreaterThan(0);
+  });
+
+  it('proposes nothing that was kept apart while it looked', async () => {
+    await client.idle();
+    const [pair] = await pairs();
+    const { a, b } = pair as { a: number; b: number };
+    let looking: Promise<void> | undefined;
+    // The decision is made while joins are held, so that the look-through has found all and waits to write it.
+    await db.transaction(async (tx) => {
+      await tx.execute(sql`SELECT pg_advisory_xact_lock(4182, 0)`);
+      looking = findMatches(context);
+      for (let waits = 0; waits === 0;) {
+        const found = await one<{ n: number }>(
+          tx,
+          sql`SELECT count(*) AS n FROM pg_locks WHERE locktype = 'advisory' AND classid = 4182 AND NOT granted`,
+        );
+        waits = Number(found?.n);
+        await new Promise((resolve) => setTimeout(resolve, 20));
+      }
+      await tx.execute(sql`
+        INSERT INTO join_decision (a, b, verdict, action_id) SELECT least(x.id, y.id), greatest(x.id, y.id), 'different', (SELECT max(id) FROM action)
+        FROM record x, record y WHERE x.product_id = ${a} AND y.product_id = ${b}`);
+    });
+    await looking;
+    const left = await pairs();
+    expect(left.some((one_) => one_.a === a && one_.b === b)).toBe(false);
+    expect(left.length).toBeGreaterThan(0);
+  });
+});

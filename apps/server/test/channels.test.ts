@@ -1,0 +1,248 @@
+/** A place's set-up through the API: categories, fills, rulebooks, each with its effect, its undo and its refusals. */
+import { readFile } from 'node:fs/promises';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+type Body = Answer['body'];
+const client = new Client();
+const place = '/api/places/1';
+const readyOf = async (): Promise<number> =>
+  (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.total;
+const newest = async (): Promise<Body> => (await client.get('/api/actions')).body.items[0];
+const undo = async () => (await client.send('POST', `/api/actions/${(await newest()).id}/undo`)).body;
+const fillOf = async (key: string): Promise<Body> =>
+  (await client.get(`${place}/fills`)).body.items.find((one: Body) => one.key === key);
+const saveFill = (key: string, fill: unknown) => client.send('PUT', `${place}/fills/${key}`, { fill });
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.bringIn('mosswick-own.tsv');
+  await client.idle();
+});
+afterAll(() => db.$client.end());
+
+describe('a place', () => {
+  it('is told with its market, its rulebook and totals that add up to its listings', async () => {
+    const { items } = (await client.get('/api/places')).body;
+    expect(items[0]).toMatchObject({
+      channel: 'orrivo',
+      language: 'en-GB',
+      currency: 'GBP',
+      rulebookVersion: '2026.1',
+    });
+    const sum = items[0].totals.reduce((all: number, one: Body) => all + one.listings, 0);
+    expect(sum).toBe((await client.get('/api/listings?place=1&limit=1')).body.total);
+  });
+  it('that is not there is named', async () => {
+    const answer = await client.get('/api/places/99/fills');
+    expect(answer.status).toBe(404);
+    expect(answer.body.detail).toContain('place 99');
+  });
+});
+
+describe('listings', () => {
+  it('come page by page, each once, in order', async () => {
+    const seen: number[] = [];
+    let cursor = '';
+    do {
+      const { body } = await client.get(`/api/listings?place=1&limit=100${cursor && `&cursor=${cursor}`}`);
+      seen.push(...body.items.map((one: Body) => one.id));
+      cursor = body.next ?? '';
+      if (seen.length >= body.total) expect(cursor).toBe('');
+    } while (cursor);
+    expect(new Set(seen).size).toBe(seen.length);
+    expect([...seen].sort((a, b) => a - b)).toEqual(seen);
+  });
+  it('are found by readiness, and the parts make the whole', async () => {
+    const of = async (filter: string) => (await client.get(`/api/listings?place=1&limit=1${filter}`)).body.total;
+    const parts = await Promise.all(
+      ['ready', 'blocked', 'not for this channel'].map((state) => of(`&readiness=${encodeURIComponent(state)}`)),
+    );
+    expect(parts.reduce((all, one) => all + one, 0)).toBe(await of(''));
+  });
+  it('are found by words in any order and case, and by a cause', async () => {
+    const { items, total } = (await client.get('/api/listings?search=OC%20ms-hol42&limit=5')).body;
+    expect(total).toBeGreaterThan(0);
+    for (const one of items) expect(one.sku).toMatch(/^MS-HOL42-.*OC/);
+    const blocked = (await client.get('/api/listings?readiness=blocked&limit=1')).body.items[0];
+    const { cause } = blocked.findings.find((one: Body) => one.severity === 'blocker');
+    const found = (await client.get(`/api/listings?cause=${encodeURIComponent(cause)}&limit=20`)).body.items;
+    expect(found.map((one: Body) => one.id)).toContain(blocked.id);
+    for (const one of found) expect(one.findings.map((each: Body) => each.cause)).toContain(cause);
+  });
+  it('refuse a readiness there is none of, and say which field', async () => {
+    const { status, body } = await client.get('/api/listings?readiness=perhaps');
+    expect(status).toBe(400);
+    expect(JSON.stringify(body)).toContain('readiness');
+  });
+});
+
+describe('a category map', () => {
+  const map = (maps: { category: string; target: string | null }[]) =>
+    client.send('PUT', `${place}/categories`, { maps });
+  const rowOf = async (category: string): Promise<Body> =>
+    (await client.get(`${place}/categories`)).body.items.find((one: Body) => one.category === category);
+
+  it('puts what is unmapped and has most goods first, with suggestions that say why', async () => {
+    const { items } = (await client.get(`${place}/categories`)).body;
+    const open = items.filter((one: Body) => one.variants > 0 && (one.target === null || one.fault !== null));
+    expect(items.slice(0, open.length)).toEqual(open);
+    for (let i = 1; i < open.length; i++) expect(open[i].variants).toBeLessThanOrEqual(open[i - 1].variants);
+    const suggested = open.find((one: Body) => one.suggestions.length > 0);
+    expect(suggested.suggestions[0].evidence.length).toBeGreaterThan(0);
+    const scores = suggested.suggestions.map((one: Body) => one.score);
+    expect(scores).toEqual([...scores].sort((a: number, b: number) => b - a));
+  });
+  it('taken away blocks its listings, undone brings them back', async () => {
+    const { items } = (await client.get(`${place}/categories`)).body;
+    const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
+    const before = await readyOf();
+    const { body } = await map([{ category: mapped.category, target: null }]);
+    expect(body.becameBlocked).toBe(before - (await readyOf()));
+    expect((await rowOf(mapped.category)).target).toBeNull();
+    expect((await newest()).words).toContain('away');
+    expect((await undo()).left).toEqual([]);
+    await client.idle();
+    expect((await rowOf(mapped.category)).target).toBe(mapped.target);
+    expect(await readyOf()).toBe(before);
+  });
+  it('to a level the channel does not take is kept and named as a fault; undo of an older map leaves the newer', async () => {
+    const { items } = (await client.get(`${place}/categories`)).body;
+    const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
+    const above = mapped.target.slice(0, mapped.target.lastIndexOf('/'));
+    await map([{ category: mapped.category, target: above }]);
+    const first = await newest();
+    expect((await rowOf(mapped.category)).fault).toContain('last level');
+    await map([{ category: mapped.category, target: mapped.target }]);
+    const { left } = (await client.send('POST', `/api/actions/${first.id}/undo`)).body;
+    expect(left).toEqual([`${mapped.category}: mapped again since`]);
+    expect((await rowOf(mapped.category)).target).toBe(mapped.target);
+  });
+  it('offers the channel’s tree, whose paths are what maps take', async () => {
+    const { items, leafOnly } = (await client.get(`${place}/tree`)).body;
+    expect(leafOnly).toBe(true);
+    expect(items.length).toBeGreaterThan(240);
+    for (const one of items) expect(one.names.length).toBe(one.path.split('/').length);
+    const paths = new Set(items.map((one: Body) => one.path));
+    for (const { path } of items.filter((one: Body) => one.path.includes('/')))
+      expect(paths.has(path.slice(0, path.lastIndexOf('/')))).toBe(true);
+  });
+});
+
+describe('a fill', () => {
+  it('is told with its limits, sources and samples, and counts listings with and without a value', async () => {
+    const title = await fillOf('title');
+    expect(title).toMatchObject({ need: 'required', fill: { rule: { kind: 'copy', from: 'title' } } });
+    expect(title.limits).toContain('at most 140 characters');
+    expect(title.samples.length).toBeGreaterThan(3);
+    expect(title.sources.map((one: Body) => one.name)).toContain('title');
+    expect(title.filled).toBeGreaterThan(0);
+  });
+  it('tried gives samples and saves nothing', async () => {
+    const fill = { rule: { kind: 'compose', parts: [{ from: 'brand' }, { from: 'title', before: ' – ' }] }, fit: [] };
+    const { body } = await client.send('POST', `${place}/fills/title/try`, { fill });
+    for (const one of body.samples) expect(one.value).toContain(' – ');
+    expect((await fillOf('title')).fill.rule.kind).toBe('copy');
+  });
+  it('fitted to length cuts at a word and takes the fault away that it is for', async () => {
+    const fill = { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'trim-at-word', length: 20 }] };
+    const { body } = await client.send('POST', `${place}/fills/title/try`, { fill });
+    for (const { value, title } of body.samples) {
+      expect(value.length).toBeLessThanOrEqual(20);
+      expect(title.startsWith(value)).toBe(true);
+    }
+  });
+  it('taken away blocks what needs it, and says so; undone, all is as before', async () => {
+    const before = await readyOf();
+    const was = (await fillOf('condition')).fill;
+    const { body } = await saveFill('condition', null);
+    expect(body).toMatchObject({ becameReady: 0, becameBlocked: before });
+    expect((await newest()).words).toContain('away');
+    const listing = (await client.get('/api/listings?place=1&readiness=blocked&limit=1')).body.items[0];
+    expect(listing.findings.map((one: Body) => one.cause)).toContain('fill:orrivo:GB:condition');
+    expect((await undo()).left).toEqual([]);
+    await client.idle();
+    expect(await readyOf()).toBe(before);
+    expect((await fillOf('condition')).fill).toEqual(was);
+  });
+  it('changed twice is undone in turn; the older undone first leaves the newer and says so', async () => {
+    const was = (await fillOf('condition')).fill;
+    await saveFill('condition', { rule: { kind: 'fixed', value: 'used' }, fit: [] });
+    const older = await newest();
+    await saveFill('condition', { rule: { kind: 'fixed', value: 'refurbished' }, fit: [] });
+    const { left } = (await client.send('POST', `/api/actions/${older.id}/undo`)).body;
+    expect(left).toEqual(['the fill of condition: changed since']);
+    await saveFill('condition', was);
+    await client.idle();
+  });
+  it('of a wrong kind is refused, with the place where; one the channel has not is named', async () => {
+    const wrong = await saveFill('title', { rule: { kind: 'guess' }, fit: [] });
+    expect(wrong.status).toBe(400);
+    expect(JSON.stringify(wrong.body)).toContain('/body/fill');
+    const short = await saveFill('title', {
+      rule: { kind: 'copy', from: 'title' },
+      fit: [{ do: 'trim-at-word', length: 0 }],
+    });
+    expect(short.status).toBe(400);
+    const missing = await saveFill('smell', { rule: { kind: 'fixed', value: 'pine' }, fit: [] });
+    expect(missing.status).toBe(404);
+    expect(missing.body.detail).toContain('“smell”');
+  });
+});
+
+describe('a rulebook', () => {
+  const books = async (): Promise<Body[]> => (await client.get(`${place}/rulebooks`)).body.items;
+  const read = async (): Promise<Body> =>
+    JSON.parse(await readFile(new URL('../../../apps/standins/rulebooks/orrivo-2026.2.json', import.meta.url), 'utf8'));
+  const load = (rulebook: unknown) => client.send('POST', `${place}/rulebooks`, { rulebook });
+
+  it('is refused where it is none, is another channel’s, or is there already', async () => {
+    const none = await load({ channel: 'orrivo' });
+    expect(none.status).toBe(400);
+    expect(none.body.errors.length).toBeGreaterThan(2);
+    const other = await load({ ...(await read()), channel: 'quernby' });
+    expect(other.body.detail).toContain('“quernby”');
+    const again = await load(await read());
+    expect(again.body.detail).toContain('is loaded already');
+  });
+  it('loaded anew says how it differs; tried, nothing is changed; taken, listings follow it', async () => {
+    const next = await read();
+    next.version = '2026.3';
+    next.attributes.find((one: Body) => one.key === 'title').limits.maxLength = 12;
+    expect((await load(next)).body).toEqual({ version: '2026.3' });
+    const third = (await books()).find((one) => one.version === '2026.3');
+    expect(third?.changes.find((one: Body) => one.key === 'title').words).toEqual(['longest length now 12, was 140']);
+    const before = await readyOf();
+    const { body: tried } = await client.send('POST', `${place}/rulebooks/${third?.id}/try`);
+    expect(await readyOf()).toBe(before);
+    expect(tried.becameBlocked).toBeGreaterThan(100);
+    expect(tried.causes[0].listings).toBeGreaterThan(100);
+    await client.send('PUT', `${place}/rulebooks/${third?.id}`);
+    await client.idle();
+    expect(await readyOf()).toBe(before - tried.becameBlocked + tried.becameReady);
+    const first = (await books()).find((one) => one.version === '2026.1');
+    await client.send('PUT', `${place}/rulebooks/${first?.id}`);
+    await client.idle();
+    expect(await readyOf()).toBe(before);
+  });
+  it('that is not this channel’s is named', async () => {
+    const { status, body } = await client.send('PUT', `${place}/rulebooks/999`);
+    expect(status).toBe(404);
+    expect(body.detail).toContain('rulebook 999');
+  });
+});
+
+describe('a viewer', () => {
+  it('looks at all of it and changes nothing', async () => {
+    const viewer = new Client();
+    const { status } = await viewer.signIn('viewer@mosswick.example');
+    expect(status).toBe(200);
+    for (const path of ['/categories', '/tree', '/fills', '/rulebooks'])
+      expect((await viewer.get(`${place}${path}`)).status).toBe(200);
+    const fill = { rule: { kind: 'fixed', value: 'x' }, fit: [] };
+    expect((await viewer.send('PUT', `${place}/fills/title`, { fill })).status).toBe(403);
+    const maps = [{ category: 'Pots', target: null }];
+    expect((await viewer.send('PUT', `${place}/categories`, { maps })).status).toBe(403);
+    expect((await viewer.send('PUT', `${place}/rulebooks/1`)).status).toBe(403);
+  });
+});

@@ -1,0 +1,115 @@
+/** Conditions, twice: what core compiles to a function and the grid to SQL pick the same goods. */
+import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { conditionSql } from '@velvet-shelf/server/catalog/grid';
+import { rows } from '@velvet-shelf/server/db/client';
+import { type Comparison, type Condition, compileCondition } from '@velvet-shelf/core/conditions';
+import { type Attribute, type Value, plainText, plainValue } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { Client, db } from './client.js';
+
+interface Product {
+  id: number;
+  facts: Record<string, Value>;
+  texts: Record<string, Record<string, string>> | null;
+}
+
+const client = new Client();
+let dictionary: Awaited<ReturnType<typeof loadDictionary>>;
+let products: Product[];
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.bringIn('mosswick-own.tsv');
+  await client.bringIn('kestrelgate-seeds.json');
+  dictionary = await loadDictionary(db);
+  products = await rows<Product>(
+    db,
+    sql`SELECT p.id, p.facts, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id ORDER BY p.id`,
+  );
+  expect(products.length).toBeGreaterThan(500);
+});
+afterAll(() => db.$client.end());
+
+const lookup = ({ facts, texts }: Product, key: string, language: string | undefined): Value | undefined =>
+  dictionary.attributes.get(key)?.perLanguage ? texts?.[key]?.[language ?? dictionary.home] : facts[key];
+
+async function bothWays(condition: Condition): Promise<[number[], number[]]> {
+  const holds = compileCondition(condition, dictionary.attributes, lookup);
+  const found = await rows<{ id: number }>(
+    db,
+    sql`SELECT p.id FROM product p WHERE ${conditionSql(condition, dictionary)} ORDER BY p.id`,
+  );
+  return [products.filter(holds).map((one) => one.id), found.map((one) => one.id)];
+}
+
+const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
+
+/** Values that goods have, whole, cut, in capitals or in disorder, and words nobody has. */
+function comparison(): fc.Arbitrary<Comparison> {
+  const held = [...dictionary.attributes.values()].filter((attribute) =>
+    products.some((one) => lookup(one, attribute.key, undefined) !== undefined),
+  );
+  const words = (attribute: Attribute) => {
+    const all = products.flatMap((one) => {
+      const value = lookup(one, attribute.key, undefined);
+      if (value === undefined) return [];
+      return [attribute.type === 'richText' ? plainText(String(value)) : plainValue(value, attribute)];
+    });
+    return fc.oneof(
+      fc.constantFrom(...all),
+      fc
+        .tuple(fc.constantFrom(...all), fc.nat(20), fc.nat(30))
+        .map(([text, from, length]) => text.slice(from, from + length)),
+      fc.constantFrom(...all).map((text) => text.toUpperCase()),
+      fc.constantFrom('', 'é', '%', '_', 'Planters', '12 cm', '0.4 kg', '-1', '\\', "'"),
+    );
+  };
+  return fc.constantFrom(...held).chain((attribute) =>
+    fc.record({
+      attribute: fc.constant(attribute.key),
+      op: fc.constantFrom(...operators),
+      value: words(attribute),
+    }),
+  );
+}
+
+it('one comparison picks the same goods both ways', async () => {
+  await fc.assert(
+    fc.asyncProperty(comparison(), async (one) => {
+      const [core, database] = await bothWays(one);
+      expect(database).toEqual(core);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+it('nested ones do too', async () => {
+  const leaf: fc.Arbitrary<Condition> = comparison();
+  const nested = fc.letrec<{ tree: Condition }>((tie) => ({
+    tree: fc.oneof(
+      { maxDepth: 3 },
+      leaf,
+      fc.record({ all: fc.array(tie('tree'), { maxLength: 3 }) }),
+      fc.record({ any: fc.array(tie('tree'), { maxLength: 3 }) }),
+      fc.record({ not: tie('tree') }),
+    ),
+  })).tree;
+  await fc.assert(
+    fc.asyncProperty(nested, async (one) => {
+      const [core, database] = await bothWays(one);
+      expect(database).toEqual(core);
+    }),
+    { numRuns: 100 },
+  );
+});
+
+it('a description is searched to its end, whatever the capitals', async () => {
+  const long = products.find((one) => plainText(one.texts?.description?.['en-GB'] ?? '').length > 200);
+  const text = plainText(long?.texts?.description?.['en-GB'] ?? '');
+  const end = text.split('\n').at(-1)?.slice(-30).toUpperCase() ?? '';
+  const [core, database] = await bothWays({ attribute: 'description', op: 'contains', value: end });
+  expect(core).toContain(long?.id);
+  expect(database).toEqual(core);
+});

@@ -1,0 +1,115 @@
+/** Prices of a product by currency: the regular one, and the sale beside it with the regular struck through. */
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type ProductAnswer, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { call } from '../api/call';
+import { ProblemBox, useTell } from '../design/feedback';
+import { Line } from '../design/Line';
+import { money } from '../design/words';
+
+type Offer = ProductAnswer['price'][string];
+
+export function Prices({ product }: { product: ProductAnswer }) {
+  const offers = Object.entries(product.price);
+  return (offers.length > 0 ? offers : [['GBP', {}] as [string, Offer]]).map(([currency, offer]) => (
+    <Price key={currency} productId={product.id} currency={currency} offer={offer} />
+  ));
+}
+
+function Price({ productId, currency, offer }: { productId: number; currency: string; offer: Offer }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Line label={`Price ${currency}`}>
+      {open ? (
+        <PriceForm productId={productId} currency={currency} offer={offer} onDone={() => setOpen(false)} />
+      ) : (
+        <button type="button" className="value" aria-label={`Edit price ${currency}`} onClick={() => setOpen(true)}>
+          {offer.sale ? (
+            <>
+              <b>{money(offer.sale.amount, currency)}</b> <s className="muted">{money(offer.regular, currency)}</s>{' '}
+              <span className="muted small">
+                sale{offer.sale.from && ` from ${offer.sale.from}`}
+                {offer.sale.to && ` to ${offer.sale.to}`}
+              </span>
+            </>
+          ) : offer.regular === undefined ? (
+            <span className="muted">not given</span>
+          ) : (
+            money(offer.regular, currency)
+          )}
+        </button>
+      )}
+    </Line>
+  );
+}
+
+function PriceForm({
+  productId,
+  currency,
+  offer,
+  onDone,
+}: {
+  productId: number;
+  currency: string;
+  offer: Offer;
+  onDone(): void;
+}) {
+  // As it was when the form was opened: what somebody else saved meanwhile is not written over unseen.
+  const [held] = useState({ price: offer.regular ?? '', salePrice: offer.sale?.amount ?? '' });
+  const [draft, setDraft] = useState(held);
+  const queries = useQueryClient();
+  const tell = useTell();
+  const changed = (['price', 'salePrice'] as const).filter((one) => draft[one].trim() !== held[one]);
+  const save = useMutation({
+    mutationFn: () =>
+      call(api.catalog.edit, {
+        params: { id: productId },
+        body: {
+          edits: changed.map((attribute) => ({
+            attribute,
+            language: currency,
+            text: draft[attribute].trim() || null,
+            madeAgainst: held[attribute] || null,
+          })),
+        },
+      }),
+    onSuccess: ({ product }) => {
+      queries.setQueryData(['product', productId], product);
+      void queries.invalidateQueries();
+      tell('Saved the price');
+      onDone();
+    },
+  });
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+      onKeyDown={(event) => event.key === 'Escape' && onDone()}
+    >
+      <div className="row">
+        {(['price', 'salePrice'] as const).map((one) => (
+          <TextField
+            key={one}
+            label={one === 'price' ? 'Regular' : 'Sale'}
+            autoFocus={one === 'price'}
+            sx={{ width: 110 }}
+            value={draft[one]}
+            onChange={(event) => setDraft({ ...draft, [one]: event.target.value })}
+            slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+          />
+        ))}
+        <Button type="submit" variant="contained" disabled={changed.length === 0 || save.isPending}>
+          Save
+        </Button>
+        <Button color="inherit" onClick={onDone}>
+          Cancel
+        </Button>
+      </div>
+      {save.error && <ProblemBox error={save.error} />}
+    </form>
+  );
+}

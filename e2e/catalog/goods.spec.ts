@@ -1,0 +1,192 @@
+/** Finding and mending goods by hand, in the real interface: conditions, sorting, edits that win and give way, two people at once. In this order. */
+import { type Page, bringIn, expect, idle, read, test } from '../hands.js';
+
+const sku = 'MS-HOL42-10-MO';
+const shown = (page: Page) => page.getByText(/^[\d,]+ variants? of [\d,]+ famil/);
+const variants = async (page: Page) =>
+  Number((await shown(page).textContent())?.replace(/ variant.*/, '').replace(',', ''));
+const drawer = (page: Page) => page.getByLabel('Product', { exact: true });
+
+async function open(page: Page, words = sku): Promise<void> {
+  await page.goto(`/catalog?show=variants&all=yes&search=${words}`);
+  await page.getByRole('row').filter({ hasText: words }).first().click();
+  await expect(drawer(page).getByRole('tab', { name: 'Facts' })).toBeVisible();
+}
+
+async function condition(page: Page, attribute: string, comparison: string, value?: string): Promise<void> {
+  await page.getByRole('button', { name: '+ Condition' }).click();
+  const form = page.getByRole('presentation').filter({ has: page.getByRole('button', { name: 'Add', exact: true }) });
+  const pick = async (at: number, option: string) => {
+    await form.getByRole('combobox').nth(at).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  await pick(0, attribute);
+  await pick(1, comparison);
+  if (value !== undefined) await form.getByLabel('Value').fill(value);
+  await form.getByRole('button', { name: 'Add', exact: true }).click();
+}
+
+test('goods are narrowed by conditions that add up; the line below says what is left out, and clears it', async ({
+  page,
+}) => {
+  await bringIn(page, 'mosswick-own.tsv');
+  await page.goto('/catalog?show=variants&all=yes');
+  await expect(shown(page)).toBeVisible();
+  const all = await variants(page);
+  expect(all).toBe(417);
+  await condition(page, 'Diameter', 'is at least', '14 cm');
+  await expect(page.getByText(/outside the conditions/)).toBeVisible();
+  await expect.poll(() => variants(page)).toBeLessThan(all);
+  const wide = await variants(page);
+  await condition(page, 'Diameter', 'is at most', '150 mm');
+  await expect.poll(() => variants(page)).toBeLessThan(wide);
+  const between = await variants(page);
+  expect(between).toBeGreaterThan(0);
+  await expect(page.getByText(`${all - between} outside the conditions`)).toBeVisible();
+  // The address keeps them.
+  await page.reload();
+  await expect.poll(() => variants(page)).toBe(between);
+  await page.getByRole('button', { name: 'Clear search and conditions' }).click();
+  await expect.poll(() => variants(page)).toBe(all);
+});
+
+test('a condition on nothing finds the goods without a value, and both halves make the whole', async ({ page }) => {
+  await page.goto('/catalog?show=variants&all=yes');
+  await condition(page, 'GTIN', 'is empty');
+  await expect.poll(() => variants(page)).toBeLessThan(417);
+  const without = await variants(page);
+  await page.goto('/catalog?show=variants&all=yes');
+  await condition(page, 'GTIN', 'is not empty');
+  await expect.poll(() => variants(page)).toBe(417 - without);
+});
+
+test('families alone, then sorted by stock; columns stay chosen', async ({ page }) => {
+  await page.goto('/catalog?show=families&all=yes');
+  await expect(page.getByRole('grid')).toHaveAttribute(
+    'aria-rowcount',
+    String(1 + (await read(page, '/api/shelf')).families || 77),
+  );
+  await page.goto('/catalog?show=variants&all=yes');
+  await page.getByRole('columnheader', { name: 'Stock' }).getByRole('button').click();
+  await page.getByRole('columnheader', { name: 'Stock' }).getByRole('button').click();
+  await expect(page.getByRole('columnheader', { name: 'Stock' })).toHaveAttribute('aria-sort', 'descending');
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('menuitem', { name: 'Material' }).click();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(page.getByRole('columnheader', { name: 'Material' })).toBeVisible();
+});
+
+test('the arrow keys walk through the goods beside the open one', async ({ page }) => {
+  await page.goto('/catalog?show=variants&all=yes');
+  const chosen = page.locator('[role=row][aria-selected=true]');
+  const top = page.locator('[role=row][aria-rowindex="2"]');
+  await expect(top).toContainText('MS-');
+  await expect(chosen).toHaveCount(0);
+  await top.click();
+  await expect(chosen).toHaveAttribute('aria-rowindex', '2');
+  const first = await drawer(page).getByRole('heading').first().textContent();
+  await page.getByRole('grid').focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(chosen).toHaveAttribute('aria-rowindex', '3');
+  await expect(drawer(page).getByRole('heading').first()).not.toHaveText(first ?? '');
+  await page.keyboard.press('ArrowUp');
+  await expect(chosen).toHaveAttribute('aria-rowindex', '2');
+});
+
+test('a person’s word wins, says so, and gives way again', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  const material = goods.getByRole('button', { name: 'Edit Material' });
+  const before = (await material.textContent()) ?? '';
+  await material.click();
+  await goods.getByRole('textbox', { name: 'Material' }).fill('basalt');
+  await goods.getByRole('button', { name: 'Save' }).click();
+  await expect(material).toHaveText('basalt');
+  await expect(goods.getByText(/Iris.* won over Mosswick own sheet/)).toBeVisible();
+  await material.click();
+  await goods.getByRole('button', { name: 'Let the sources speak again' }).click();
+  await expect(material).toHaveText(before);
+});
+
+test('a value is emptied on purpose, a list’s too, and the foot takes it back', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  const category = goods.getByRole('button', { name: 'Edit Category' });
+  const before = (await category.textContent()) ?? '';
+  await category.click();
+  await goods.getByRole('combobox', { name: 'Category' }).click();
+  await page.getByRole('option', { name: 'empty on purpose' }).click();
+  await goods.getByRole('button', { name: 'Save' }).click();
+  await expect(category).toHaveText('not given');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(category).toHaveText(before);
+});
+
+test('what cannot be a value is refused with what it should be, and nothing is lost', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  await goods.getByRole('button', { name: 'Edit Weight' }).click();
+  const weight = goods.getByRole('textbox', { name: 'Weight' });
+  await weight.fill('rather heavy');
+  await goods.getByRole('button', { name: 'Save' }).click();
+  await expect(goods.getByText(/“rather heavy” is not a number with a unit/)).toBeVisible();
+  await expect(weight).toHaveValue('rather heavy');
+  await weight.press('Escape');
+  await expect(goods.getByRole('button', { name: 'Edit Weight' })).toBeVisible();
+});
+
+test('two people at one value: the second is told what it is now, and writes over it only when asked', async ({
+  page,
+  desk,
+}) => {
+  await open(page);
+  const other = await desk.newPage();
+  await open(other);
+  for (const one of [page, other]) await drawer(one).getByRole('button', { name: 'Edit Colour' }).first().click();
+  await drawer(page).getByRole('textbox', { name: 'Colour' }).fill('fern');
+  await drawer(page).getByRole('button', { name: 'Save' }).click();
+  await expect(drawer(page).getByRole('button', { name: 'Edit Colour' })).toHaveText('fern');
+  await drawer(other).getByRole('textbox', { name: 'Colour' }).fill('lichen');
+  await expect(drawer(other).getByText('Somebody has made it fern meanwhile.')).toBeVisible();
+  await expect(drawer(other).getByRole('button', { name: 'Save' })).toBeDisabled();
+  const { items } = await read(page, '/api/actions');
+  expect(items.filter((one: { words: string }) => one.words.includes('Colour')).length).toBe(1);
+  await drawer(other).getByRole('button', { name: 'Write over it' }).click();
+  await drawer(other).getByRole('button', { name: 'Save' }).click();
+  await expect(drawer(page).getByRole('button', { name: 'Edit Colour' })).toHaveText('lichen');
+  await other.close();
+});
+
+test('a text in another language is written beside the others', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  await goods.getByRole('tab', { name: 'Texts' }).click();
+  await goods.getByRole('button', { name: 'Edit Title · de-DE' }).click();
+  await goods.getByRole('textbox', { name: 'Title · de-DE' }).fill('Hollin Übertopf, 10 cm');
+  await goods.getByRole('button', { name: 'Save' }).click();
+  await expect(goods.getByRole('button', { name: 'Edit Title · de-DE' })).toHaveText('Hollin Übertopf, 10 cm');
+  await goods.getByRole('tab', { name: 'History' }).click();
+  await expect(goods.getByText(/Hollin Übertopf/).first()).toBeVisible();
+  // In the company’s own language nothing says so.
+  await page.goto('/catalog?show=variants&all=yes');
+  await condition(page, 'Title', 'contains', 'Hollin Übertopf');
+  await expect(page.getByText('Nothing is shown')).toBeVisible();
+});
+
+test('the whole family is given a value at once, and its variants inherit it', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  await goods.getByRole('button', { name: 'Family', exact: true }).click();
+  await goods.getByRole('button', { name: 'Edit Care' }).click();
+  await goods.getByRole('textbox', { name: 'Care' }).fill('Rinse with rain');
+  await goods.getByRole('button', { name: 'Save' }).click();
+  await idle(page);
+  await open(page, 'MS-HOL42-10-OC');
+  await expect(drawer(page).getByRole('button', { name: 'Edit Care' })).toHaveText('Rinse with rain');
+  await expect(
+    drawer(page)
+      .getByText(/from the family/)
+      .first(),
+  ).toBeVisible();
+});

@@ -1,0 +1,110 @@
+/** A channel's set-up in the real interface: fills tried before they are saved, a rulebook taken, listings found, all of it taken back from the history. */
+import { bringIn, expect, faultsOn, idle, read, test } from '../hands.js';
+
+test.describe.configure({ mode: 'serial' });
+
+const ready = async (page: Parameters<typeof read>[0]): Promise<number> =>
+  (await read(page, '/api/listings?place=1&readiness=ready&limit=1')).total;
+
+test('a fill is composed, tried on all goods, put back, fitted and saved', async ({ page }) => {
+  await bringIn(page, 'mosswick-own.tsv');
+  await idle(page);
+  await page.goto('/places/1/fills');
+  await page
+    .getByRole('row')
+    .filter({ hasText: /^Title/ })
+    .click();
+  await expect(page.getByText('As it is now.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save' })).toBeDisabled();
+  await page.getByLabel('Filled by').click();
+  await page.getByRole('option', { name: /compose|put together|parts/i }).click();
+  await expect(page.getByText('Tried on the whole assortment, not saved.')).toBeVisible();
+  await page.getByLabel('After').first().fill(' | Mosswick');
+  await expect(page.getByRole('cell', { name: /\| Mosswick/ }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await expect(page.getByText('As it is now.')).toBeVisible();
+  await expect(page.getByRole('cell', { name: /\| Mosswick/ })).toHaveCount(0);
+  await page.getByRole('checkbox', { name: /to 140 characters/ }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/^Saved; \d+ listings? re-checked/)).toBeVisible();
+  await expect(page.getByText('As it is now.')).toBeVisible();
+});
+
+test('the foot takes the fill back; the history says so', async ({ page }) => {
+  await page.goto('/places/1/fills');
+  await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undid: Changed how Title is filled/)).toBeVisible();
+  await page.getByRole('contentinfo').getByRole('link', { name: 'History' }).click();
+  const row = page.getByRole('row').filter({ hasText: 'Changed how Title is filled', hasNotText: 'Undid' });
+  await expect(row).toContainText('Iris Ravensbourne');
+  await expect(row.getByText('undone')).toBeVisible();
+});
+
+test('the next rulebook is taken: what was foreseen happens, and the older one is taken again', async ({ page }) => {
+  await idle(page);
+  const before = await ready(page);
+  await page.goto('/places/1/rulebook');
+  const next = page.getByRole('article').filter({ hasText: 'Version 2026.2' });
+  await next.getByRole('button', { name: 'Try it on our goods' }).click();
+  const said = next.getByText(/listings? would be blocked, \d+ would/);
+  await expect(said).toBeVisible();
+  const [blocked = 0, freed = 0] = ((await said.textContent()) ?? '').match(/\d+/g)?.map(Number) ?? [];
+  expect(blocked).toBeGreaterThan(0);
+  await next.getByRole('button', { name: 'Use this version' }).click();
+  await expect(next.getByText('in use', { exact: true })).toBeVisible();
+  await expect.poll(() => ready(page)).toBe(before - blocked + freed);
+  const old = page.getByRole('article').filter({ hasText: 'Version 2026.1' });
+  await old.getByRole('button', { name: 'Use this version' }).click();
+  await expect.poll(() => ready(page)).toBe(before);
+});
+
+test('a file that is no rulebook is refused with the places where', async ({ page }) => {
+  await page.goto('/places/1/rulebook');
+  await page.getByLabel('Rulebook file').setInputFiles({
+    name: 'rules.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"channel":"orrivo"}'),
+  });
+  await expect(page.getByText(/This is no rulebook we can use/)).toBeVisible();
+});
+
+test('listings are narrowed by state and words; the address keeps it', async ({ page }) => {
+  await page.goto('/listings');
+  const { total } = await read(page, '/api/listings?limit=1');
+  await expect(page.getByText(`${total} listings`)).toBeVisible();
+  await page.getByRole('button', { name: 'blocked', exact: true }).click();
+  await expect(page).toHaveURL(/readiness=blocked/);
+  const { total: blocked } = await read(page, '/api/listings?readiness=blocked&limit=1');
+  await expect(page.getByText(`${blocked} listing`)).toBeVisible();
+  await page.getByRole('button', { name: 'blocked', exact: true }).click();
+  await page.getByLabel('Search listings').fill('MS-HOL42-10-OC');
+  await expect(page.getByText('1 listing', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Search listings')).toHaveValue('MS-HOL42-10-OC');
+  await page.getByLabel('Search listings').fill('no such thing');
+  await expect(page.getByText('Take a filter away to see more.')).toBeVisible();
+});
+
+test('anything is found from anywhere by keys: a page, goods; signing out ends the session', async ({ page }) => {
+  await page.goto('/feeds');
+  await expect(page.getByRole('heading', { name: 'Feeds' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Find anything').fill('hist');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  // Enter at once: the goods are opened when they are found.
+  await page.getByLabel('Find anything').fill('MS-HOL42-10-OC');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Product', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Menu' }).click();
+  await page.getByRole('menuitem', { name: /^Sign out/ }).click();
+  await expect(page.getByLabel('Password')).toBeVisible();
+  await page.goto('/catalog');
+  await expect(page.getByLabel('Password')).toBeVisible();
+});
+
+for (const path of ['/places/1/fills', '/places/1/rulebook', '/history'])
+  test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
+    expect(await faultsOn(page, path)).toEqual([]);
+  });

@@ -1,0 +1,74 @@
+/** What the browser tests have in common: who is signed in, files dropped at Intake, and what axe-core finds. */
+import { fileURLToPath } from 'node:url';
+import { AxeBuilder } from '@axe-core/playwright';
+import { type BrowserContext, type Page, test as base, expect } from '@playwright/test';
+
+export { expect, type Page };
+
+/** Iris’s browser, with what it has cached, lasts as long as the worker; every test has a page of its own in it. */
+export const test = base.extend<object, { desk: BrowserContext }>({
+  desk: [
+    async ({ browser }, use, { project }) => {
+      const { baseURL, viewport, locale, actionTimeout } = project.use;
+      const desk = await browser.newContext({ baseURL, viewport, locale });
+      desk.setDefaultTimeout(actionTimeout ?? 0);
+      await desk.request.post('/api/session', { data: { email: 'iris@mosswick.example', password: 'shelf-demo' } });
+      await use(desk);
+      await desk.close();
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ desk }, use) => {
+    const page = await desk.newPage();
+    await use(page);
+    await page.close();
+  },
+});
+
+/** Whoever has not signed in. */
+export const stranger = base;
+
+/** What the server answers, as the browser would see it. */
+export const read = async (page: Page, path: string) => (await page.request.get(path)).json();
+
+/** Waits until nothing is at work beside the requests. */
+export const idle = (page: Page) =>
+  expect.poll(async () => ((await read(page, '/api/shelf')).jobs as unknown[]).length).toBe(0);
+
+export const demoFile = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
+
+/** Drops a file of the demo at Intake, or a text under that name. */
+export async function drop(page: Page, name: string, text?: string): Promise<void> {
+  await page.goto('/intake');
+  const input = page.getByLabel('File', { exact: true });
+  if (text === undefined) await input.setInputFiles(demoFile(name));
+  else await input.setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+}
+
+export const tryIt = (page: Page) => page.getByRole('button', { name: /^Try (it|again)/ }).click();
+export const applied = (page: Page) => expect(page.getByRole('button', { name: 'Undo this batch' })).toBeVisible();
+
+/** Drops a file of the demo, tries it and applies all of it. */
+export async function bringIn(page: Page, name: string): Promise<void> {
+  await drop(page, name);
+  await tryIt(page);
+  await page.getByRole('button', { name: /^Apply \d/ }).click();
+  await applied(page);
+}
+
+/** The chosen value of a list with this label. */
+export const picked = (page: Page, label: string) =>
+  page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox');
+
+/** What axe-core finds wrong on a page (WCAG 2.2 AA), as short lines. Of long lists it looks at the first rows: the others are like them. */
+export async function faultsOn(page: Page, path: string): Promise<string[]> {
+  await page.goto(path);
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .exclude(':is(li, tr, [role=row]):nth-child(n + 9)')
+    .analyze();
+  return violations.map((one) => `${one.id}: ${one.nodes[0]?.html.slice(0, 160)}`);
+}

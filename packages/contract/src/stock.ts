@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { endpoint, idParam, moment } from './endpoint.js';
+
+export const stockSchema = z.object({
+  productId: z.number(),
+  onHand: z.number(),
+  reserved: z.number(),
+  keptBack: z.number(),
+  /** What a channel is shown of it. */
+  shown: z.number(),
+  warehouses: z.array(z.object({ id: z.number(), name: z.string(), onHand: z.number() })),
+  /** Reasons used so far, the usual ones among them. */
+  reasons: z.array(z.string()),
+  /** Newest first. */
+  movements: z.array(
+    z.object({
+      id: z.number(),
+      at: moment,
+      delta: z.number(),
+      reason: z.string(),
+      warehouse: z.string(),
+      by: z.string().nullable(),
+      batchId: z.number().nullable(),
+    }),
+  ),
+});
+export type StockAnswer = z.infer<typeof stockSchema>;
+
+/** Pieces that come or go, with a reason; or how many are kept back; or both. */
+export const stockChangeSchema = z.object({
+  delta: z.int().min(-1_000_000).max(1_000_000).optional(),
+  reason: z.string().trim().min(1).max(60).optional(),
+  warehouseId: z.number().optional(),
+  keptBack: z.int().min(0).max(1_000_000).optional(),
+  /** What the change was made against; another figure now answers 412. */
+  madeAgainst: z.object({ onHand: z.number(), keptBack: z.number() }),
+});
+export type StockChange = z.infer<typeof stockChangeSchema>;
+
+export const stock = {
+  show: endpoint({
+    method: 'GET',
+    path: '/api/products/:id/stock',
+    summary: 'Stock of a product: on hand, kept back, shown, and its movements',
+    params: idParam,
+    answer: stockSchema,
+  }),
+  change: endpoint({
+    method: 'POST',
+    path: '/api/products/:id/stock',
+    summary: 'Book pieces in or out with a reason, or keep some back',
+    params: idParam,
+    body: stockChangeSchema,
+    answer: stockSchema,
+  }),
+};

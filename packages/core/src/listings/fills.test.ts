@@ -1,0 +1,145 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
+import type { Fill, FillRule } from '../fills/index.js';
+import { compileFill } from './fills.js';
+import type { PlaceSetup } from './place.js';
+import type { View } from './sources.js';
+
+const setup = {
+  channel: 'orrivo',
+  market: 'GB',
+  language: 'en-GB',
+  currency: 'GBP',
+  dictionary: new Map(baseDictionary.map((one) => [one.key, one])),
+  mediaAddress: 'http://x/media',
+} as unknown as PlaceSetup;
+const variant: Variant = {
+  id: 1,
+  sku: 'S1',
+  category: 'Pots',
+  stock: 3,
+  options: [
+    ['colour', 'Moss'],
+    ['diameter', '12 cm'],
+  ],
+  offers: { GBP: { regular: '6.99' } },
+  texts: { title: { 'en-GB': 'Hollin pot', 'sv-SE': 'Hollin kruka' } },
+  facts: {
+    brand: 'Hobnettle',
+    colour: 'Moss',
+    pictures: [{ name: 'a.jpg', width: 800, height: 600 }, { name: 'b.jpg' }],
+  },
+};
+const family: Family = { id: 9, title: 'Hollin', isSingle: false, variants: [variant] };
+const view: View = { variant, family, today: '2026-11-24' };
+const compiled = (rule: FillRule, fit: Fill['fit'] = []) => compileFill({ rule, fit }, setup);
+const value = (rule: FillRule, fit: Fill['fit'] = []) => compiled(rule, fit).value(view);
+const copy = (from: string): FillRule => ({ kind: 'copy', from });
+
+describe('a copy', () => {
+  it('reads texts in the place’s language, facts, and what is no attribute', () => {
+    expect(value(copy('title'))).toBe('Hollin pot');
+    expect(value(copy('brand'))).toBe('Hobnettle');
+    expect(value(copy('price'))).toBe(699);
+    expect(value(copy('stock'))).toBe(3);
+    expect(value(copy('availability'))).toBe('in stock');
+    expect(value(copy('options'))).toBe('colour Moss, diameter 12 cm');
+    expect(value(copy('familyId'))).toBe('F9');
+    expect(value(copy('mainPicture'))).toEqual([{ address: 'http://x/media/a.jpg', width: 800, height: 600 }]);
+  });
+  it('gives nothing where there is nothing, and blames the catalog for it', () => {
+    const fill = compiled(copy('material'));
+    expect(fill.value(view)).toBeUndefined();
+    expect(fill.blame(view).at).toBe('catalog');
+  });
+  it('of what nobody knows gives nothing, and blames the fill', () => {
+    const fill = compiled(copy('nothingOfTheKind'));
+    expect(fill.value(view)).toBeUndefined();
+    expect(fill.blame(view)).toEqual({ at: 'fill' });
+  });
+  it('never sends less than no stock', () => {
+    const sold = { ...view, variant: { ...variant, stock: -4 } };
+    expect(compiled(copy('stock')).value(sold)).toBe(0);
+    expect(compiled(copy('availability')).value(sold)).toBe('out of stock');
+  });
+});
+
+describe('a composition', () => {
+  const parts: FillRule = {
+    kind: 'compose',
+    parts: [{ from: 'brand', after: ' –' }, { text: ' ' }, { from: 'title' }, { from: 'material', before: ' of ' }],
+  };
+  it('leaves what stands around a part out with the part', () => {
+    expect(value(parts)).toBe('Hobnettle – Hollin pot');
+  });
+  it('is nothing where none of its parts is anything', () => {
+    expect(value({ kind: 'compose', parts: [{ text: 'only ' }, { from: 'material' }] })).toBeUndefined();
+  });
+  it('never has two spaces together, nor one at an end', () => {
+    const text = fc.stringMatching(/^[ a-z]{0,6}$/);
+    fc.assert(
+      fc.property(fc.array(text, { maxLength: 4 }), (texts) => {
+        const made = value({ kind: 'compose', parts: [...texts.map((one) => ({ text: one })), { from: 'brand' }] });
+        expect(made).toMatch(/^\S+( \S+)*$/);
+      }),
+    );
+  });
+  it('names what it is composed of in its trace', () => {
+    const [first, ...rest] = compiled(parts).trace(view);
+    expect(first?.words).toMatch(/^Composed from brand, title/i);
+    expect(rest.map((step) => step.value)).toContain('Hollin pot');
+  });
+});
+
+describe('a translation', () => {
+  const translate = (table: Record<string, string>, otherwise: 'keep' | 'empty'): FillRule => ({
+    kind: 'translate',
+    from: 'colour',
+    table,
+    otherwise,
+  });
+  it('finds words whatever their case, the exact one first', () => {
+    expect(value(translate({ moss: 'green' }, 'empty'))).toBe('green');
+    expect(value(translate({ MOSS: 'brown', Moss: 'green' }, 'empty'))).toBe('green');
+  });
+  it('keeps or drops what is not in its table, and blames the table for what is missing', () => {
+    expect(value(translate({ Chalk: 'white' }, 'keep'))).toBe('Moss');
+    const dropping = compiled(translate({ Chalk: 'white' }, 'empty'));
+    expect(dropping.value(view)).toBeUndefined();
+    expect(dropping.blame(view)).toEqual({ at: 'translation', value: 'Moss' });
+  });
+  it('of goods without a value blames the catalog, not the table', () => {
+    const bare = { ...view, variant: { ...variant, facts: {} } };
+    expect(compiled(translate({ Moss: 'green' }, 'empty')).blame(bare).at).toBe('catalog');
+  });
+});
+
+describe('the first that is not empty', () => {
+  it('goes on to the next, and to the fixed value at the end', () => {
+    const rule = (...of: FillRule[]): FillRule => ({ kind: 'first', of });
+    expect(value(rule(copy('material'), copy('brand')))).toBe('Hobnettle');
+    expect(value(rule(copy('material'), { kind: 'fixed', value: 'unknown' }))).toBe('unknown');
+    expect(value(rule(copy('material'), copy('finish')))).toBeUndefined();
+  });
+});
+
+describe('fits', () => {
+  it('are done in their order, on texts alone', () => {
+    const steps: Fill['fit'] = [
+      { do: 'replace', find: 'pot', with: 'planter of stoneware' },
+      { do: 'trim-at-word', length: 17 },
+    ];
+    expect(value(copy('title'), steps)).toBe('Hollin planter of');
+    expect(value(copy('price'), steps)).toBe(699);
+    expect(value(copy('material'), steps)).toBeUndefined();
+  });
+  it('say in the trace what they did, before where the value came from', () => {
+    const trace = compiled(copy('title'), [{ do: 'trim-at-word', length: 6 }]).trace(view);
+    expect(trace.map((step) => [step.at, step.value])).toEqual([
+      ['fit', 'Hollin'],
+      ['fill', undefined],
+      ['catalog', 'Hollin pot'],
+    ]);
+  });
+});
