@@ -3,10 +3,12 @@ import { defineConfig } from 'vitest/config';
 /** Milliseconds until a test counts as stuck: a machine that is five times slower than usual must not fail one. */
 const patience = 240_000;
 
+const setupFiles = ['vitest.setup.ts'];
+
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['packages/core/src/**/*.test.ts'], testTimeout: patience } },
+      { test: { name: 'unit', include: ['packages/core/src/**/*.test.ts'], testTimeout: patience, setupFiles } },
       {
         test: {
           name: 'integration',
@@ -14,6 +16,7 @@ export default defineConfig({
           fileParallelism: false,
           testTimeout: patience,
           hookTimeout: patience,
+          setupFiles,
         },
       },
     ],

@@ -116,10 +116,6 @@ export function conditionSql(condition: Condition, dictionary: Dictionary): SQL 
   return comparisonSql(condition, dictionary);
 }
 
-/** Long texts as core folds them: without markup, accents, capitals and doubled spaces; entities stay as they are written. */
-const foldedSql = (text: SQL) =>
-  sql`regexp_replace(lower(regexp_replace(normalize(regexp_replace(${text}, '<[^>]*>', ' ', 'g'), NFKD), '[\\u0300-\\u036f]', '', 'g')), '\\s+', ' ', 'g')`;
-
 function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   const attribute = dictionary.attributes.get(condition.attribute);
   const id = dictionary.ids.get(condition.attribute);
@@ -129,7 +125,8 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
     sql`p.id IN (SELECT product_id FROM fact WHERE attribute_id = ${id} AND lang = ${language} AND ${test})`;
   const sought = soughtText(condition, attribute);
   if (sought !== undefined)
-    return sql`p.id IN (SELECT product_id FROM product_text t WHERE position(${sought} in ${foldedSql(sql`t.texts -> ${attribute.key}::text ->> ${language}::text`)}) > 0)`;
+    return sql`p.id IN (SELECT product_id FROM product_text t
+      WHERE position(${sought} in t.sought -> ${attribute.key}::text ->> ${language}::text) > 0)`;
   if (condition.op === 'isEmpty') return sql`NOT ${having(sql`true`)}`;
   if (condition.op === 'isNotEmpty') return having(sql`true`);
   const key = comparisonKey(condition, attribute);

@@ -1,5 +1,6 @@
 /** The one writer of products: typed columns, texts, and the facts that conditions and sorts use. */
 import { splitSlot } from '@velvet-shelf/core/claims';
+import { searchedText } from '@velvet-shelf/core/conditions';
 import { sortKeys } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, numbers, texts, verbatim } from '../db/client.js';
@@ -29,10 +30,22 @@ export async function writeProducts(
     WHERE p.id = t.id`);
   const texts = writes.filter(({ delta }) => delta.created || Object.keys(delta).some((field) => field.includes('@')));
   await on.execute(sql`
-    INSERT INTO product_text (product_id, texts)
-    SELECT id, texts FROM json_to_recordset(${verbatim(texts.map(({ after }) => ({ id: after.id, texts: after.texts })))}) AS t(id bigint, texts json)
-    ON CONFLICT (product_id) DO UPDATE SET texts = excluded.texts`);
+    INSERT INTO product_text (product_id, texts, sought)
+    SELECT id, texts, sought FROM json_to_recordset(${verbatim(texts.map(({ after }) => ({ id: after.id, texts: after.texts, sought: soughtTexts(after.texts, dictionary) })))})
+      AS t(id bigint, texts json, sought json)
+    ON CONFLICT (product_id) DO UPDATE SET texts = excluded.texts, sought = excluded.sought`);
   await writeFacts(on, writes, dictionary);
+}
+
+/** Long texts as conditions search them in the database: what core compares, word for word. */
+export function soughtTexts(texts: Draft['texts'], { attributes }: Dictionary): Draft['texts'] {
+  const long = Object.entries(texts).filter(([key]) => attributes.get(key)?.type === 'richText');
+  return Object.fromEntries(
+    long.map(([key, byLanguage]) => [
+      key,
+      Object.fromEntries(Object.entries(byLanguage).map(([language, text]) => [language, searchedText(text)])),
+    ]),
+  );
 }
 
 /** `fact` rows only for attributes whose value changed. */

@@ -2,7 +2,7 @@
 import type { RecordContent, RecordOffer } from '@velvet-shelf/core/intake';
 import { joinLevels } from '@velvet-shelf/core/matching';
 import type { Draft } from '../catalog/draft.js';
-import { compileFacts } from '../catalog/write.js';
+import { compileFacts, soughtTexts } from '../catalog/write.js';
 import { type Cell, breathe, copyChunks, copyLine, copyText } from '../db/copy.js';
 import { changeColumns, changeLine } from '../history/record.js';
 import type { Applying } from './apply.js';
@@ -79,7 +79,11 @@ function* tablesOf(
     })),
   ];
   yield ['product', productColumns, each(drafts, productCells)];
-  yield ['product_text', 'product_id texts', each(drafts, ({ draft }) => [draft.id, draft.texts])];
+  yield [
+    'product_text',
+    'product_id texts sought',
+    each(drafts, ({ draft }) => [draft.id, draft.texts, soughtTexts(draft.texts, dictionary)]),
+  ];
   yield ['fact', 'attribute_id lang num key product_id', factLines(drafts, dictionary)];
   yield [
     'family_key',

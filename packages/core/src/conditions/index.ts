@@ -43,6 +43,9 @@ export function soughtText({ op, value }: Comparison, attribute: Attribute): str
   return op === 'contains' && attribute.type === 'richText' ? foldText(value ?? '') : undefined;
 }
 
+/** A long text as it is searched: plain and folded. */
+export const searchedText = (html: string): string => foldText(plainText(html));
+
 /**
  * Compiles a condition. A missing value never matches, except `isEmpty`; a list matches where any member does.
  * Throws where the condition names an attribute that is not in the dictionary.
@@ -74,7 +77,7 @@ export function compileCondition<T>(
   if (sought !== undefined)
     return (item) => {
       const value = present(item);
-      return value !== undefined && foldText(plainText(String(value))).includes(sought);
+      return value !== undefined && searchedText(String(value)).includes(sought);
     };
   const wanted = comparisonKey(condition, attribute);
   if (wanted === undefined) return () => false;

@@ -100,6 +100,8 @@ export const product = pgTable(
 export const productText = pgTable('product_text', {
   productId: ref('product_id').primaryKey(),
   texts: json('texts').$type<Texts>().notNull(),
+  /** The long ones among them as conditions search them: plain, folded by core. */
+  sought: json('sought').$type<Texts>().notNull().default({}),
 });
 
 /** What conditions and sorts find products by. Rows are taken away by what they say, which its only writer knows. */
