@@ -159,6 +159,23 @@ describe('wrong files', () => {
     expect(answer.body.detail).toContain(words);
     expect((await client.get('/api/batches')).body.items.length).toBe(before);
   });
+  it('of a supplier there is none of are named, dropped, given over or pulled', async () => {
+    const form = new FormData();
+    form.append('supplier', '4321');
+    form.append('file', new Blob(['Article;Name\n1;Pot\n2;Cup\n']), 'a.csv');
+    const dropped = await client.send('POST', '/api/batches', form);
+    expect([dropped.status, dropped.body.detail]).toEqual([400, 'There is no supplier 4321']);
+    const { body } = await client.uploadText('a.csv', 'Article;Name\n1;Pot\n2;Cup\n');
+    const given = await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: 4321 });
+    expect([given.status, given.body.detail]).toEqual([400, 'There is no supplier 4321']);
+    const pulled = await client.send('POST', '/api/pulls', {
+      supplierId: 4321,
+      name: 'A shop',
+      address: 'http://shop.example/goods',
+      schedule: null,
+    });
+    expect([pulled.status, pulled.body.detail]).toEqual([400, 'There is no supplier 4321']);
+  });
   it('a request without a file says so', async () => {
     expect((await client.send('POST', '/api/batches', {})).status).toBe(400);
   });

@@ -23,14 +23,15 @@ export class Client {
   }
 
   async send(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const isForm = body instanceof FormData;
     const answer = await fetch(base + path, {
       method,
       headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined || isForm ? {} : { 'content-type': 'application/json' }),
         ...(this.cookie ? { cookie: this.cookie } : {}),
         ...headers,
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
     });
     return read(answer);
   }
@@ -40,7 +41,7 @@ export class Client {
   async upload(name: string, bytes: Uint8Array): Promise<Answer> {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(bytes)]), name);
-    return read(await fetch(`${base}/api/batches`, { method: 'POST', body: form, headers: { cookie: this.cookie } }));
+    return this.send('POST', '/api/batches', form);
   }
 
   uploadDemo = async (name: string) =>

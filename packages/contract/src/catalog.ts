@@ -161,6 +161,7 @@ export const catalog = {
   open: endpoint({
     method: 'POST',
     path: '/api/views',
+    looks: true,
     summary: 'Open a grid view: answers a token and how many rows it has',
     body: viewSchema,
     answer: z.object({ token: z.string(), rows: z.number() }),

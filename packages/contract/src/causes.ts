@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { effectSchema } from './channels.js';
-import { endpoint } from './endpoint.js';
+import { endpoint, rowNumber, rowNumberText } from './endpoint.js';
 
 export const causeSchema = z.object({
   key: z.string(),
@@ -79,7 +79,7 @@ export const fixSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('fit') }),
   z.object({
     kind: z.literal('cells'),
-    cells: z.array(z.object({ productId: z.number(), text: z.string(), madeAgainst: z.string().nullable() })).min(1),
+    cells: z.array(z.object({ productId: rowNumber, text: z.string(), madeAgainst: z.string().nullable() })).min(1),
   }),
 ]);
 export type Fix = z.infer<typeof fixSchema>;
@@ -91,7 +91,7 @@ export const causes = {
     method: 'GET',
     path: '/api/causes',
     summary: 'Causes, what frees most first',
-    query: z.object({ place: z.coerce.number().optional() }),
+    query: z.object({ place: rowNumberText.optional() }),
     answer: z.object({
       blocked: z.number(),
       items: z.array(causeSchema),
@@ -110,6 +110,7 @@ export const causes = {
   tryFix: endpoint({
     method: 'POST',
     path: '/api/causes/try',
+    looks: true,
     summary: 'What a fix would do, tried on every listing it touches, not saved',
     query: keyQuery,
     body: fixSchema,

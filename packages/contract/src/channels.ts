@@ -1,6 +1,6 @@
 import { fillSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
-import { endpoint, idParam } from './endpoint.js';
+import { endpoint, idParam, rowNumberText } from './endpoint.js';
 
 export const placeSchema = z.object({
   id: z.number(),
@@ -99,6 +99,7 @@ export const channels = {
   tryFill: endpoint({
     method: 'POST',
     path: '/api/places/:id/fills/:attribute/try',
+    looks: true,
     summary: 'What a fill would give, not saved',
     params: marketParams,
     body: z.object({ fill: fillSchema.nullable() }),
@@ -150,8 +151,9 @@ export const channels = {
   tryRulebook: endpoint({
     method: 'POST',
     path: '/api/places/:id/rulebooks/:rulebookId/try',
+    looks: true,
     summary: 'What another version would do to the whole assortment, not saved',
-    params: idParam.extend({ rulebookId: z.coerce.number().int() }),
+    params: idParam.extend({ rulebookId: rowNumberText }),
     answer: effectSchema.extend({
       listings: z.number(),
       causes: z.array(z.object({ words: z.string(), listings: z.number() })),
@@ -161,7 +163,7 @@ export const channels = {
     method: 'PUT',
     path: '/api/places/:id/rulebooks/:rulebookId',
     summary: 'Use this version from now on',
-    params: idParam.extend({ rulebookId: z.coerce.number().int() }),
+    params: idParam.extend({ rulebookId: rowNumberText }),
     answer: effectSchema,
   }),
 };

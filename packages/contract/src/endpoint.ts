@@ -13,6 +13,8 @@ export interface Endpoint<
   summary: string;
   /** Needs no session. */
   open?: boolean;
+  /** Changes nothing of the shelf, though it is no GET: viewers may. */
+  looks?: boolean;
   params: P;
   query: Q;
   body: B;
@@ -32,6 +34,7 @@ export function endpoint<
   path: string;
   summary: string;
   open?: boolean;
+  looks?: boolean;
   params?: P;
   query?: Q;
   body?: B;
@@ -45,14 +48,25 @@ export function endpoint<
   };
 }
 
+/** The number of a row, in a body; in an address it comes as text. */
+export const rowNumber = z.number().int().positive();
+export const rowNumberText = z.coerce.number().int().positive();
+
+/** A row of a file, counted from 1. */
+export const fileRow = z.number().int().min(1).max(2_147_483_647);
+export const fileRowText = z.coerce.number().int().min(1).max(2_147_483_647);
+
 /** The row a path names. */
-export const idParam = z.object({ id: z.coerce.number().int().positive() });
+export const idParam = z.object({ id: rowNumberText });
+
+/** Where a page of a list ended. */
+export const cursorText = z.string().regex(/^\d{1,15}$/, 'A cursor is what `next` of the page before said');
 
 /** A page of a list; `next` is handed back as `cursor` for the following page. */
 export const page = <T extends ZodType>(item: T) => z.object({ items: z.array(item), next: z.string().nullable() });
 
 export const cursorQuery = z.object({
-  cursor: z.string().optional(),
+  cursor: cursorText.optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),
 });
 

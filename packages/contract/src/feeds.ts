@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endpoint, idParam, moment } from './endpoint.js';
+import { endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
 export const runSchema = z.object({
   id: z.number(),
@@ -55,7 +55,7 @@ export const feeds = {
     method: 'POST',
     path: '/api/feeds',
     summary: 'A new feed for a place',
-    body: z.object({ placeId: z.number(), format: z.enum(['rss', 'tsv', 'csv']) }),
+    body: z.object({ placeId: rowNumber, format: z.enum(['rss', 'tsv', 'csv']) }),
     answer: feedSchema,
   }),
   feed: endpoint({ method: 'GET', path: '/api/feeds/:id', summary: 'One feed', params: idParam, answer: feedSchema }),

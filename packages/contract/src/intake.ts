@@ -1,7 +1,7 @@
 import { columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
 import { detectionSchema, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
-import { cursorQuery, endpoint, idParam, moment, page } from './endpoint.js';
+import { cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 
 export const batchStates = ['read', 'trying', 'tried', 'applying', 'applied', 'undone', 'failed', 'cancelled'] as const;
 export type BatchState = (typeof batchStates)[number];
@@ -155,7 +155,7 @@ export const pullSchema = z.object({
 export type PullAnswer = z.infer<typeof pullSchema>;
 
 const pullWish = z.object({
-  supplierId: z.number().int(),
+  supplierId: rowNumber,
   name: z.string().trim().min(1).max(80),
   address: z.string().trim(),
   schedule: z.string().trim().min(1).nullable().default(null),
@@ -179,7 +179,7 @@ export const intake = {
     method: 'POST',
     path: '/api/pulls',
     summary: 'Set up a source that is fetched, by a schedule or when asked',
-    body: pullWish.extend({ id: z.number().int().optional() }),
+    body: pullWish.extend({ id: rowNumber.optional() }),
     answer: z.object({ id: z.number() }),
   }),
   startPull: endpoint({
@@ -193,7 +193,7 @@ export const intake = {
     method: 'POST',
     path: '/api/intake/item',
     summary: 'One item of a channel’s own catalogue, by its identifier',
-    body: z.object({ placeId: z.number().int(), identifier: z.string().trim().min(1).max(100) }),
+    body: z.object({ placeId: rowNumber, identifier: z.string().trim().min(1).max(100) }),
     answer: z.object({ id: z.number() }),
   }),
   suppliers: endpoint({
@@ -222,7 +222,7 @@ export const intake = {
     summary: 'Correct how the file is read and what its columns are',
     params: idParam,
     body: z.object({
-      supplierId: z.number().optional(),
+      supplierId: rowNumber.optional(),
       reading: readingSchema.optional(),
       map: columnMapSchema.optional(),
       scope: z.enum(scopes).optional(),
@@ -255,7 +255,7 @@ export const intake = {
     params: idParam,
     body: z.object({
       leftOut: z.boolean(),
-      rows: z.array(z.number().int()).max(10_000).optional(),
+      rows: z.array(fileRow).max(10_000).optional(),
       outcome: z.enum(['created', 'changed', 'unchanged', 'noted', 'left out']).optional(),
       search: z.string().optional(),
     }),
@@ -265,7 +265,7 @@ export const intake = {
     method: 'PUT',
     path: '/api/batches/:id/rows/:row',
     summary: 'Correct cells of one row; it is judged again at once',
-    params: idParam.extend({ row: z.coerce.number().int() }),
+    params: idParam.extend({ row: fileRowText }),
     body: z.object({ cells: z.record(z.string(), z.string()) }),
     answer: z.object({ row: batchRowSchema, batch: batchSchema }),
   }),

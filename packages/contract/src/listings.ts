@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cursorQuery, endpoint, idParam, page } from './endpoint.js';
+import { cursorQuery, endpoint, idParam, page, rowNumberText } from './endpoint.js';
 
 export const findingSchema = z.object({
   check: z.string(),
@@ -66,7 +66,7 @@ export const listings = {
     path: '/api/listings',
     summary: 'Listings of a place or of all',
     query: cursorQuery.extend({
-      place: z.coerce.number().optional(),
+      place: rowNumberText.optional(),
       readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
       channelState: z.string().optional(),
       cause: z.string().optional(),

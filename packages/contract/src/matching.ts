@@ -1,6 +1,6 @@
 import { trustPolicies } from '@velvet-shelf/core/claims';
 import { z } from 'zod';
-import { endpoint, idParam } from './endpoint.js';
+import { cursorText, endpoint, idParam, rowNumber, rowNumberText } from './endpoint.js';
 
 const evidenceSchema = z.object({
   kind: z.enum(['identifier', 'brand-mpn', 'title', 'axes', 'price', 'brand', 'against']),
@@ -85,7 +85,7 @@ export const matching = {
     path: '/api/matches',
     summary: 'Pairs that look like the same goods, best first',
     query: z.object({
-      supplier: z.coerce.number().int().optional(),
+      supplier: rowNumberText.optional(),
       search: z.string().optional(),
       limit: z.coerce.number().int().min(1).max(500).default(200),
     }),
@@ -100,7 +100,7 @@ export const matching = {
     method: 'GET',
     path: '/api/matches/compare',
     summary: 'Every claim of one or two products side by side',
-    query: z.object({ a: z.coerce.number().int(), b: z.coerce.number().int().optional() }),
+    query: z.object({ a: rowNumberText, b: rowNumberText.optional() }),
     answer: comparisonSchema,
   }),
   decide: endpoint({
@@ -110,10 +110,10 @@ export const matching = {
     body: z.object({
       verdict: z.enum(['same', 'different']),
       pairs: z
-        .array(z.object({ a: z.number().int(), b: z.number().int() }))
+        .array(z.object({ a: rowNumber, b: rowNumber }))
         .max(2000)
         .optional(),
-      above: z.number().min(0).max(100).optional(),
+      above: z.number().int().min(0).max(100).optional(),
     }),
     answer: effect,
   }),
@@ -122,7 +122,7 @@ export const matching = {
     path: '/api/products/:id/split',
     summary: 'Take records out of a product again; both are as before they were joined',
     params: idParam,
-    body: z.object({ records: z.array(z.number().int()).min(1).max(50) }),
+    body: z.object({ records: z.array(rowNumber).min(1).max(50) }),
     answer: z.object({ products: z.array(z.number()) }),
   }),
   joined: endpoint({
@@ -132,7 +132,7 @@ export const matching = {
     query: z.object({
       search: z.string().optional(),
       limit: z.coerce.number().int().min(1).max(500).default(100),
-      cursor: z.string().optional(),
+      cursor: cursorText.optional(),
     }),
     answer: z.object({
       total: z.number(),
@@ -179,7 +179,7 @@ export const matching = {
       /** Absent = the general order of suppliers. */
       attribute: z.string().optional(),
       policy: z.enum(trustPolicies).optional(),
-      ranking: z.array(z.number().int()).nullable().optional(),
+      ranking: z.array(rowNumber).nullable().optional(),
     }),
     answer: z.object({ changed: z.number() }),
   }),

@@ -22,5 +22,11 @@ export const session = {
     answer: userSchema,
   }),
   who: endpoint({ method: 'GET', path: '/api/session', summary: 'Who is signed in', answer: userSchema }),
-  signOut: endpoint({ method: 'DELETE', path: '/api/session', summary: 'End the session', answer: z.object({}) }),
+  signOut: endpoint({
+    method: 'DELETE',
+    path: '/api/session',
+    looks: true,
+    summary: 'End the session',
+    answer: z.object({}),
+  }),
 };

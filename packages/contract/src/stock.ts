@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endpoint, idParam, moment } from './endpoint.js';
+import { endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
 export const stockSchema = z.object({
   productId: z.number(),
@@ -30,7 +30,7 @@ export type StockAnswer = z.infer<typeof stockSchema>;
 export const stockChangeSchema = z.object({
   delta: z.int().min(-1_000_000).max(1_000_000).optional(),
   reason: z.string().trim().min(1).max(60).optional(),
-  warehouseId: z.number().optional(),
+  warehouseId: rowNumber.optional(),
   keptBack: z.int().min(0).max(1_000_000).optional(),
   /** What the change was made against; another figure now answers 412. */
   madeAgainst: z.object({ onHand: z.number(), keptBack: z.number() }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { historyEntrySchema } from './catalog.js';
-import { endpoint, idParam, moment } from './endpoint.js';
+import { cursorText, endpoint, idParam, moment } from './endpoint.js';
 
 export const jobSchema = z.object({
   id: z.number(),
@@ -61,7 +61,7 @@ export const today = {
     method: 'GET',
     path: '/api/actions',
     summary: 'All actions, newest first',
-    query: z.object({ cursor: z.string().optional() }),
+    query: z.object({ cursor: cursorText.optional() }),
     answer: z.object({ items: z.array(historyEntrySchema.omit({ fields: true })), next: z.string().nullable() }),
   }),
   undo: endpoint({

@@ -221,6 +221,7 @@ export function columnOf(map: ColumnMap, slot: string): string | null {
 }
 
 export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
+  if (!(await one(db, sql`SELECT 1 FROM product WHERE id = ${id}`))) throw notFound(`product ${id}`);
   const dictionary = await loadDictionary(db);
   const found = await rows<{
     id: number;

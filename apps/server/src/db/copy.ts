@@ -6,8 +6,14 @@ import { from } from 'pg-copy-streams';
 
 export type Cell = string | number | boolean | null | undefined | object;
 
-/** JSON as PostgreSQL takes it: it keeps no U+0000, and nor do we. */
-export const keptJson = (json: string): string => json.replaceAll('\\u0000', '');
+/** JSON as PostgreSQL takes it: it keeps no U+0000 and no half of a surrogate pair, and nor do we. */
+export function keptJson(json: string): string {
+  if (!/\\u(?:0000|d[89a-f])/.test(json)) return json;
+  // Escape by escape, so that a text in which "\\u0000" is written out stays as it is.
+  return json.replace(/\\(?:u([0-9a-f]{4})|.)/g, (escape, code: string | undefined) =>
+    code === '0000' ? '' : code !== undefined && /^d[89a-f]/.test(code) ? '\uFFFD' : escape,
+  );
+}
 
 /** Lets what waits for the event loop go on: what was put together before is on its way to the database meanwhile. */
 export const breathe = () => new Promise((resolve) => setImmediate(resolve));

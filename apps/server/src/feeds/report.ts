@@ -1,10 +1,11 @@
 /** Asking a channel to fetch a feed, and what it answers: outcomes land on the listings they are about. */
+import type { api } from '@velvet-shelf/contract';
 import { type Finding, causeKey } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type PlaceRow, getPlace } from '../channels/setup.js';
-import { type Database, json, one, rows } from '../db/client.js';
-import { Problem, conflict } from '../http/problem.js';
+import { type Database, type Executor, json, one, rows } from '../db/client.js';
+import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { type JobContext, createJob, runJob } from '../jobs/run.js';
@@ -155,4 +156,18 @@ function toFinding(place: PlaceRow, item: ChannelReport['items'][number]): Findi
     cause: causeKey({ kind: 'report', channel: place.channel, market: place.market, code }),
     params: { message: `${item.outcome === 'refused' ? 'Refused' : 'Warned'}: ${item.message ?? code}` },
   };
+}
+
+type ReportItem = z.input<typeof api.feeds.report.answer>['items'][number];
+
+/** The channel's newest answer to a run, item by item, what is refused first. */
+export async function reportItems(db: Executor, runId: number, outcome: string | undefined): Promise<ReportItem[]> {
+  if (!(await one(db, sql`SELECT 1 FROM run WHERE id = ${runId}`))) throw notFound(`run ${runId}`);
+  return rows<ReportItem>(
+    db,
+    sql`SELECT i.item_key AS "itemKey", i.listing_id AS "listingId", p.title, i.outcome, i.code, i.message
+        FROM report_item i LEFT JOIN listing l ON l.id = i.listing_id LEFT JOIN product p ON p.id = l.variant_id
+        WHERE i.report_id = (SELECT max(id) FROM report WHERE run_id = ${runId}) AND ${outcome ? sql`i.outcome = ${outcome}` : sql`true`}
+        ORDER BY array_position(ARRAY['refused', 'unanswered', 'warned', 'accepted'], i.outcome), i.item_key LIMIT 2000`,
+  );
 }

@@ -1,11 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { api } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import type { z } from 'zod';
-import { one, rows } from '../db/client.js';
+import { one } from '../db/client.js';
 import { notFound, Problem } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { offerFeed } from './report.js';
+import { offerFeed, reportItems } from './report.js';
 import { createFeed, getFeed, leftOutOf, listFeeds, releaseRun, showFeed, showRun, startRun } from './service.js';
 
 export function feedRoutes(router: AppRouter, services: Services): void {
@@ -22,13 +21,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   });
   route(router, feeds.offer, async ({ params, user }) => showRun(services, await offerFeed(services, user, params.id)));
   route(router, feeds.report, async ({ params, query }) => ({
-    items: await rows<ReportItem>(
-      db,
-      sql`SELECT i.item_key AS "itemKey", i.listing_id AS "listingId", p.title, i.outcome, i.code, i.message
-          FROM report_item i LEFT JOIN listing l ON l.id = i.listing_id LEFT JOIN product p ON p.id = l.variant_id
-          WHERE i.report_id = (SELECT max(id) FROM report WHERE run_id = ${params.id}) AND ${query.outcome ? sql`i.outcome = ${query.outcome}` : sql`true`}
-          ORDER BY array_position(ARRAY['refused', 'unanswered', 'warned', 'accepted'], i.outcome), i.item_key LIMIT 2000`,
-    ),
+    items: await reportItems(db, params.id, query.outcome),
   }));
 
   router.get('/api/runs/:id/file', async (ctx) => {
@@ -84,8 +77,6 @@ export function feedRoutes(router: AppRouter, services: Services): void {
     services.notify('feeds', { feed: feed.id });
   });
 }
-
-type ReportItem = z.input<typeof api.feeds.report.answer>['items'][number];
 
 const contentTypes: Record<string, string> = {
   rss: 'application/rss+xml; charset=utf-8',

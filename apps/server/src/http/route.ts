@@ -5,7 +5,7 @@ import type { Context } from 'koa';
 import type { ZodType, z } from 'zod';
 import type { Config } from '../config.js';
 import type { Database } from '../db/client.js';
-import { Problem, fromZod } from './problem.js';
+import { Problem, badRequest, fromZod } from './problem.js';
 
 export interface User {
   id: number;
@@ -42,7 +42,7 @@ export function route<E extends Endpoint>(router: AppRouter, endpoint: E, handle
   router.register(endpoint.path, [endpoint.method], async (ctx) => {
     const user = ctx.state.user;
     if (!user && !endpoint.open) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
-    if (user?.role === 'viewer' && endpoint.method !== 'GET')
+    if (user?.role === 'viewer' && endpoint.method !== 'GET' && !endpoint.open && !endpoint.looks)
       throw new Problem(403, 'Not allowed', 'A viewer looks at everything and changes nothing');
     const answer = await handler({
       params: parse<E['params']>(endpoint.params, ctx.params, 'path'),
@@ -56,7 +56,24 @@ export function route<E extends Endpoint>(router: AppRouter, endpoint: E, handle
 }
 
 function parse<T extends ZodType>(schema: T, value: unknown, part: string): z.output<T> {
+  const broken = pointerToBroken(value, `/${part}`);
+  if (broken !== undefined) throw badRequest(`${broken}: ${brokenText}`, [{ pointer: broken, detail: brokenText }]);
   const read = schema.safeParse(value);
   if (!read.success) throw fromZod(read.error, part);
   return read.data as z.output<T>;
 }
+
+const brokenText = 'holds U+0000 or half a character, which is in no text';
+
+/** Where a text, or the name of a member, is one that PostgreSQL cannot keep. */
+function pointerToBroken(value: unknown, pointer: string): string | undefined {
+  if (typeof value === 'string') return isBroken(value) ? pointer : undefined;
+  if (typeof value !== 'object' || value === null) return undefined;
+  for (const [key, member] of Object.entries(value)) {
+    const found = isBroken(key) ? pointer : pointerToBroken(member, `${pointer}/${key}`);
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
+const isBroken = (text: string) => text.includes('\0') || !text.isWellFormed();

@@ -63,8 +63,9 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
   const head = await one<{ supplier: number }>(db, sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${id}`);
+  if (!head) throw notFound(`batch ${id}`);
   const contentsOf = await loadContents(db, shown);
-  const joins = await findJoins(db, head?.supplier ?? 0, shown, contentsOf);
+  const joins = await findJoins(db, head.supplier, shown, contentsOf);
   return shown.map((row): BatchRowAnswer => {
     const { own, before } = contentsOf(row);
     const held = own ?? before;

@@ -15,7 +15,7 @@ import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 import { signature } from './columns.js';
-import { applyTried, dryRun, getBatch, ownSupplier, readBatch } from './service.js';
+import { applyTried, dryRun, expectSupplier, getBatch, ownSupplier, readBatch } from './service.js';
 
 /** A page of a shop's catalogue: goods as the shop describes them, and where the next page begins. */
 const pageSchema = z.object({
@@ -88,6 +88,7 @@ export async function savePull(
   if (!/^https?:\/\/[^/]/.test(wish.address))
     throw badRequest(`“${wish.address}” is no address; it begins with http:// or https://`);
   const next = nextOf(wish.schedule);
+  await expectSupplier(db, wish.supplierId);
   return db.transaction(async (tx) => {
     const saved = wish.id
       ? await one<{ id: number }>(

@@ -56,6 +56,7 @@ export async function readBatch(
       );
     const own = isExport(columns);
     const given = Number(file.fields.supplier) || (own ? await ownSupplier(db) : 0);
+    if (given) await expectSupplier(db, given);
     const { id: supplierId, why } = given
       ? { id: given, why: 'named with the file' }
       : await guessSupplier(db, file.name, columns, sample);
@@ -88,6 +89,11 @@ function scopeOf(columns: readonly string[], map: ColumnMap, isKnown: boolean): 
   if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
   const scope = suggestScope(map);
   return scope === 'whole' && !isKnown ? 'some' : scope;
+}
+
+export async function expectSupplier(db: Executor, id: number): Promise<void> {
+  if (Number.isSafeInteger(id) && (await one(db, sql`SELECT 1 FROM supplier WHERE id = ${id}`))) return;
+  throw badRequest(`There is no supplier ${id}`);
 }
 
 export async function ownSupplier(db: Executor): Promise<number> {
@@ -127,6 +133,7 @@ export async function correctBatch(
   const supplierId = change.supplierId ?? found.supplierId;
   if (found.kind === 'round-trip' && (change.map || change.supplierId))
     throw badRequest('The columns of our own export are known; only the file itself can be changed');
+  if (change.supplierId !== undefined) await expectSupplier(db, change.supplierId);
   const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
   const next = await readable(found.fileName, async () => {
     const columns = change.reading ? await readColumns(found.path, reading) : found.columns;

@@ -45,7 +45,8 @@ async function* textOf(path: string, encoding: string, most = Number.POSITIVE_IN
   let read = 0;
   try {
     for await (const chunk of decoded as AsyncIterable<string>) {
-      yield chunk;
+      // No text has U+0000; files of some old programs are padded with it.
+      yield chunk.includes('\0') ? chunk.replaceAll('\0', '') : chunk;
       read += chunk.length;
       if (read >= most) return;
     }

@@ -70,7 +70,7 @@ async function listEntries(zip: yauzl.ZipFile): Promise<Map<string, yauzl.Entry>
       zip.readEntry();
     });
     zip.once('end', () => resolve(entries));
-    zip.once('error', (error: Error) => reject(new UnreadableFile(`The archive is damaged: ${error.message}`)));
+    zip.once('error', (error: Error) => reject(damaged(error)));
     zip.readEntry();
   });
 }
@@ -86,14 +86,15 @@ async function* part(
   if (entry.uncompressedSize > most)
     throw new UnreadableFile(`The workbook unpacks to more than ${Math.round(most / 2 ** 20)} MB; save it as CSV`);
   const stream = await new Promise<NodeJS.ReadableStream>((resolve, reject) => {
-    zip.openReadStream(entry, (error, opened) => (error ? reject(error) : resolve(opened)));
+    zip.openReadStream(entry, (error, opened) => (error ? reject(damaged(error)) : resolve(opened)));
   });
   stream.setEncoding('utf8');
   try {
     for await (const chunk of stream as AsyncIterable<string>) yield chunk;
   } catch (error) {
-    throw error instanceof UnreadableFile
-      ? error
-      : new UnreadableFile(`The archive is damaged: ${error instanceof Error ? error.message : String(error)}`);
+    throw error instanceof UnreadableFile ? error : damaged(error);
   }
 }
+
+const damaged = (error: unknown) =>
+  new UnreadableFile(`The archive is damaged: ${error instanceof Error ? error.message : String(error)}`);

@@ -1,4 +1,5 @@
 /** Nested items as flat rows: one a variant, with the item's own fields repeated on each. */
+import { keptText } from './kept-text.js';
 
 export type FlatRow = Map<string, string>;
 
@@ -42,13 +43,15 @@ function put(value: unknown, path: string, into: FlatRow, skip: string | null): 
     into.set(path === '' ? 'value' : path, sayScalar(value));
     return;
   }
-  for (const [key, member] of Object.entries(value))
+  for (const [written, member] of Object.entries(value)) {
+    const key = keptText(written);
     put(member, key === '' ? path : path === '' ? key : `${path}.${key}`, into, skip);
+  }
 }
 
 function sayScalar(value: unknown): string {
   if (value === null || value === undefined) return '';
   if (value === true) return 'yes';
   if (value === false) return 'no';
-  return String(value).trim();
+  return keptText(String(value).trim());
 }

@@ -1,5 +1,6 @@
 /** JSON documents and JSON Lines, read item by item in constant memory. */
 import { JSONParser, TokenType, Tokenizer } from '@streamparser/json';
+import { keptText } from './kept-text.js';
 import { UnreadableFile } from './reading.js';
 
 /** A list of objects in a document: keys to it joined by dots (lists in between leave no trace), and how deep it lies. */
@@ -10,7 +11,7 @@ export interface FoundList {
   depth: number;
 }
 
-/** The lists of objects in the beginning of a document; it may end anywhere. */
+/** The lists of objects in the beginning of a document, which may end anywhere; those whose names nothing can keep are none. */
 export function scanJson(sample: string): FoundList[] {
   const lists = new Map<string, FoundList>();
   const stack: { list: boolean; key: string | undefined; expectsKey: boolean }[] = [];
@@ -54,7 +55,7 @@ export function scanJson(sample: string): FoundList[] {
   } catch {
     // What is wrong further on is said when it is read.
   }
-  return [...lists.values()];
+  return [...lists.values()].filter(({ path }) => keptText(path) === path);
 }
 
 /** The list that holds the items, and the list in each of them that holds its variants. */

@@ -55,6 +55,13 @@ describe('JSON', () => {
     expect(rows.filter((row) => !row.has('packets.code')).length).toBe(1);
     expect(rows[0]?.get('height.value')).toBe('40');
   });
+  it('drops U+0000 and half characters out of names and values, and finds no list under such a name', () => {
+    const text =
+      '{"it\\u0000ems": [{"a": 1}], "goods": [{"na\\u0000me\\ud800": "Fl\\u0000ower \\ud83c\\udf31 \\udf31"}]}';
+    expect(scanJson(text).map((one) => one.path)).toEqual(['goods']);
+    const [row] = flattenItem((JSON.parse(text) as { goods: unknown[] }).goods[0], null);
+    expect([...(row ?? [])]).toEqual([['name\uFFFD', 'Flower \u{1f331} \uFFFD']]);
+  });
   it('takes a list at the root', async () => {
     expect(await all(jsonItems(pieces('[{"a":1},{"a":2}]', 5), ''))).toEqual([{ a: 1 }, { a: 2 }]);
   });
