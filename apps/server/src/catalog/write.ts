@@ -2,8 +2,8 @@
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { searchedText } from '@velvet-shelf/core/conditions';
 import { sortKeys } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import { type Executor, ids, numbers, texts, verbatim } from '../db/client.js';
+import { type SQL, sql } from 'drizzle-orm';
+import { type Executor, ids, numbers, rows, texts, verbatim } from '../db/client.js';
 import type { Dictionary } from './dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
 
@@ -120,33 +120,44 @@ export function compileFacts(
 const factRows = (product: Pick<ProductRow, 'id' | 'facts' | 'texts'>, key: string, dictionary: Dictionary) =>
   compileFacts(key, dictionary)(product);
 
-/** Products that no source and no person speaks for any more; those a channel knows are kept, empty. */
+/**
+ * Products that no source and no person speaks for any more go, and with them what had been joined to them; those a channel
+ * knows are kept, empty.
+ */
 export async function removeProducts(
   on: Executor,
   products: readonly ProductRow[],
   dictionary: Dictionary,
 ): Promise<void> {
   if (products.length === 0) return;
-  const gone = products.map((one) => one.id);
+  const named = products.map((one) => one.id);
+  const below = sql`below AS (
+    SELECT id, id AS root FROM unnest(${ids(named)}) AS t(id) UNION ALL SELECT m.id, below.root FROM product m JOIN below ON m.merged_into = below.id)`;
+  const joined = await rows<Pick<ProductRow, 'id' | 'facts' | 'texts'>>(
+    on,
+    sql`WITH RECURSIVE ${below} SELECT p.id, p.facts, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+        WHERE p.id IN (SELECT id FROM below WHERE id <> root) AND p.id <> ALL(${ids(named)})`,
+  );
+  const gone = [...named, ...joined.map((one) => one.id)];
   await on.execute(sql`UPDATE family_key SET product_id = NULL WHERE product_id = ANY(${ids(gone)})`);
   await on.execute(sql`UPDATE record SET made_product_id = NULL WHERE made_product_id = ANY(${ids(gone)})`);
   await removeFacts(
     on,
-    products.flatMap((one) =>
+    [...products, ...joined].flatMap((one) =>
       [...Object.keys(one.facts), ...Object.keys(one.texts ?? {})].flatMap((key) => factRows(one, key, dictionary)),
     ),
   );
+  const isKnown = (product: SQL) =>
+    sql`EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = ${product} AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))`;
   await on.execute(sql`
-    UPDATE product SET state = 'withdrawn', family_id = NULL, kind = 'single', unit_id = id WHERE id = ANY(${ids(gone)})
-      AND EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = product.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))`);
+    UPDATE product SET state = 'withdrawn', family_id = NULL, kind = 'single', unit_id = id
+    WHERE id = ANY(${ids(named)}) AND ${isKnown(sql`product.id`)}`);
   await on.execute(sql`
-    WITH away AS (
-      DELETE FROM product p WHERE p.id = ANY(${ids(gone)})
-        AND NOT EXISTS (SELECT 1 FROM listing l WHERE l.variant_id = p.id AND (l.external_id IS NOT NULL OR l.channel_state <> 'none'))
-        AND NOT EXISTS (SELECT 1 FROM product v WHERE v.family_id = p.id)
-        AND NOT EXISTS (SELECT 1 FROM product m WHERE m.merged_into = p.id)
-        AND NOT EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = p.id)
-      RETURNING id),
+    WITH RECURSIVE ${below},
+    kept AS (
+      SELECT root FROM below b WHERE ${isKnown(sql`b.id`)} OR EXISTS (SELECT 1 FROM product v WHERE v.family_id = b.id)
+        OR EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = b.id)),
+    away AS (DELETE FROM product p USING below b WHERE p.id = b.id AND b.root NOT IN (SELECT root FROM kept) RETURNING p.id),
     texts AS (DELETE FROM product_text t USING away WHERE t.product_id = away.id),
     prices AS (DELETE FROM price t USING away WHERE t.product_id = away.id),
     levels AS (DELETE FROM stock_level t USING away WHERE t.product_id = away.id)

@@ -38,11 +38,32 @@ export async function recordAction(on: Executor, head: ActionHead, changes: read
 export const changeColumns = 'action_id subject_kind subject_id delta';
 export const changeLine = (actionId: number, { kind, id, delta }: Change) => copyLine([actionId, kind, id, delta]);
 
-/** Adds subjects to an action that works in chunks. */
+/** Adds subjects to an action that works in chunks; what it does to one twice in a transaction is one change of it. */
 export async function addChanges(on: Executor, actionId: number, changes: readonly Change[]): Promise<void> {
-  const filled = changes.filter((change) => Object.keys(change.delta).length > 0);
+  const filled = mergeChanges(changes).filter((change) => Object.keys(change.delta).length > 0);
   if (filled.length === 0) return;
   await on.execute(sql`
     INSERT INTO change (action_id, subject_kind, subject_id, delta)
-    SELECT ${actionId}, kind, id, delta FROM jsonb_to_recordset(${json(filled)}) AS t(kind text, id bigint, delta jsonb)`);
+    SELECT ${actionId}, kind, id, delta FROM jsonb_to_recordset(${json(filled)}) AS t(kind text, id bigint, delta jsonb)
+    ON CONFLICT (action_id, subject_kind, subject_id, at) DO UPDATE SET delta = change.delta || (
+      SELECT jsonb_object_agg(d.key, CASE WHEN change.delta ? d.key THEN jsonb_build_array(change.delta -> d.key -> 0, d.value -> -1) ELSE d.value END)
+      FROM jsonb_each(excluded.delta) d)`);
+}
+
+/** One change a subject: from what was before the first to what is after the last. */
+function mergeChanges(changes: readonly Change[]): Change[] {
+  const merged = new Map<string, Change>();
+  for (const change of changes) {
+    const subject = `${change.kind} ${change.id}`;
+    const known = merged.get(subject);
+    if (!known) {
+      merged.set(subject, change);
+      continue;
+    }
+    const delta = { ...known.delta };
+    for (const [field, values] of Object.entries(change.delta))
+      delta[field] = field in delta ? [delta[field]?.[0], values.at(-1)] : values;
+    merged.set(subject, { ...known, delta });
+  }
+  return [...merged.values()];
 }

@@ -5,7 +5,7 @@ import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits, resolveVariants } from '../catalog/resolve.js';
 import { type ClientTransaction, type Executor, ids, onClient, one, rows } from '../db/client.js';
-import { type Change, addChanges } from '../history/record.js';
+import { addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
 import { proposeFor } from '../matching/propose.js';
@@ -251,7 +251,7 @@ export async function settleRecords(
         dictionary,
       )),
     );
-  await addChanges(tx, actionId, mergeChanges(changes, offers));
+  await addChanges(tx, actionId, [...changes, ...offers]);
   await markDirty(tx, [...new Set([...units, ...beside.map((one_) => one_.unit)])]);
 }
 
@@ -282,16 +282,6 @@ async function findLight(
       light.add(id);
   }
   return ({ id }) => light.has(id);
-}
-
-/** One row a subject. */
-function mergeChanges(...lists: Change[][]): Change[] {
-  const merged = new Map<number, Change>();
-  for (const change of lists.flat()) {
-    const known = merged.get(change.id);
-    merged.set(change.id, known ? { ...known, delta: { ...change.delta, ...known.delta } } : change);
-  }
-  return [...merged.values()];
 }
 
 /**

@@ -161,6 +161,28 @@ async function writeProposals(
       ON CONFLICT (kind, key) DO UPDATE SET records = excluded.records, reason = excluded.reason`);
 }
 
+/** Groups that part again: what had been merged into the family they shared is theirs once more. */
+async function reviveFamilies(
+  on: Executor,
+  families: ReadonlyMap<number, { holders: number[] }>,
+  chosen: Map<number, number>,
+  taken: Set<number>,
+): Promise<void> {
+  const parting = [...families].filter(([group, { holders }]) => !chosen.has(group) && holders.length > 0);
+  if (parting.length === 0) return;
+  const merged = await rows<{ id: number; into: number }>(
+    on,
+    sql`SELECT id, merged_into AS "into" FROM product
+        WHERE kind = 'family' AND merged_into = ANY(${ids(parting.flatMap(([, { holders }]) => holders))}) ORDER BY id`,
+  );
+  for (const [group, { holders }] of parting) {
+    const own = merged.find(({ id, into }) => holders.includes(into) && !taken.has(id));
+    if (!own) continue;
+    chosen.set(group, own.id);
+    taken.add(own.id);
+  }
+}
+
 /** Families of these products: those whose variants share a family key are one. Answers the units touched. */
 export async function regroup(on: Executor, products: readonly number[]): Promise<number[]> {
   const closure = new Set(products);
@@ -201,6 +223,7 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
       taken.add(first);
     }
   }
+  await reviveFamilies(on, families, chosen, taken);
   const missing = [...families.keys()].filter((group) => !chosen.has(group));
   if (missing.length > 0) {
     const made = await rows<{ id: number }>(
