@@ -18,7 +18,10 @@ const longest = [
   'e2e/channel',
   'e2e/catalog',
   'e2e/files',
+  'mangled.test.ts',
   'careful.test.ts',
+  'walks.test.ts',
+  'every-endpoint.test.ts',
 ];
 
 export async function test({ only }) {

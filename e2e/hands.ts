@@ -65,6 +65,8 @@ export const picked = (page: Page, label: string) =>
 export async function faultsOn(page: Page, path: string): Promise<string[]> {
   await page.goto(path);
   await page.waitForLoadState('networkidle').catch(() => undefined);
+  // Not some other page that one was sent to.
+  expect(new URL(page.url()).pathname).toBe(path.split('?')[0]);
   await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])

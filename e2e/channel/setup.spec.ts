@@ -85,6 +85,27 @@ test('listings are narrowed by state and words; the address keeps it', async ({ 
   await expect(page.getByText('Take a filter away to see more.')).toBeVisible();
 });
 
+test('a page that an update took away can be loaded again; one there never was leads home', async ({ page }) => {
+  await page.goto('/history');
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible();
+  await page.route(/assets\/Listings.*\.js/, (route) => route.fulfill({ status: 404, body: '' }));
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Find anything').fill('listings');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('This page could not be fetched')).toBeVisible();
+  await page.unroute(/assets\/Listings.*\.js/);
+  await page.getByRole('button', { name: 'Load the page again' }).click();
+  await expect(page.getByRole('heading', { name: /Listings/ })).toBeVisible();
+  await page.goto('/nothing/of/the/kind');
+  await page.getByRole('link', { name: 'Go to Today' }).click();
+  await expect(page.getByText('Where everything stands')).toBeVisible();
+});
+
+for (const path of ['/places/1/fills', '/places/1/rulebook', '/history'])
+  test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
+    expect(await faultsOn(page, path)).toEqual([]);
+  });
+
 test('anything is found from anywhere by keys: a page, goods; signing out ends the session', async ({ page }) => {
   await page.goto('/feeds');
   await expect(page.getByRole('heading', { name: 'Feeds' })).toBeVisible();
@@ -103,8 +124,3 @@ test('anything is found from anywhere by keys: a page, goods; signing out ends t
   await page.goto('/catalog');
   await expect(page.getByLabel('Password')).toBeVisible();
 });
-
-for (const path of ['/places/1/fills', '/places/1/rulebook', '/history'])
-  test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
-    expect(await faultsOn(page, path)).toEqual([]);
-  });

@@ -18,6 +18,7 @@ test('the dry run asks for SKU, cost and category, and the item becomes goods', 
   await expect(page.getByText('“SKU” is empty')).toBeVisible();
   await expect(page.getByText(/Still to add: SKU, .*Cost GBP/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Nothing to apply' })).toBeDisabled();
+  await expect(page.getByText('correct it below, and there is something to apply')).toBeVisible();
   await page.getByRole('button', { name: 'Correct this row' }).click();
   const dialog = page.getByRole('dialog');
   for (const [label, text] of [

@@ -63,6 +63,19 @@ describe('bad requests', () => {
     expect(answer.body.detail).toContain('nothing');
     expect((await client.send('POST', '/api/views', { condition: { op: 'is' } })).status).toBe(400);
   });
+  it.each([
+    ['/assets/of-an-older-build.js', 404],
+    ['/assets/%E0%A4%A', 400],
+    ['/media/%E0%A4%A', 404],
+    ['/media/nobody.jpg', 404],
+    ['/api/products/%E0%A4%A', 400],
+  ])('%s is answered with %d', async (path, status) => {
+    const answer = await client.get(path);
+    expect([answer.status, answer.headers.get('content-type')]).toEqual([
+      status,
+      expect.stringContaining('problem+json'),
+    ]);
+  });
   it('are refused when the body is no JSON', async () => {
     const answer = await fetch(`${base}/api/session`, {
       method: 'POST',

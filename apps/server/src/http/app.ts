@@ -89,7 +89,7 @@ function problems(log: Logger) {
     try {
       await next();
     } catch (error) {
-      const problem = error instanceof Problem ? error : databaseProblem(error);
+      const problem = error instanceof Problem ? error : (databaseProblem(error) ?? requestProblem(error));
       if (!problem) log.error({ err: error, path: ctx.path }, 'unexpected');
       const answer =
         problem ?? new Problem(500, 'Something went wrong here', 'Nothing was changed. The server’s log says more.');
@@ -108,6 +108,15 @@ function databaseProblem(error: unknown): Problem | undefined {
   if (isConnectionLoss(error))
     return new Problem(503, 'The database is away', 'It may be starting again. Try again in a moment.');
   return undefined;
+}
+
+/** What Koa and its parts refuse by themselves, such as an address that is no UTF-8. */
+function requestProblem(error: unknown): Problem | undefined {
+  const { status, message } = error as { status?: number; message: string };
+  if (status === 404) return new Problem(404, 'Not found', 'There is no such file here; load the page again');
+  return status !== undefined && status >= 400 && status < 500
+    ? new Problem(status, 'The request cannot be used', message)
+    : undefined;
 }
 
 async function securityHeaders(ctx: Context, next: Next): Promise<void> {

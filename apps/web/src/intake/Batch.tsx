@@ -86,8 +86,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
   };
   const open = batch.state === 'read' || batch.state === 'tried';
   const error = tryOut.error ?? apply.error ?? undo.error ?? again.error ?? cancel.error ?? batch.error;
-  const toApply =
-    (batch.counts?.created ?? 0) + (batch.counts?.changed ?? 0) + (batch.counts?.unchanged ?? 0) - batch.leftOut;
+  const toApply = toTake(batch) - batch.leftOut;
   const isEmpty = batch.counts !== null && toApply <= 0;
   const isConfirming = isConfirmation(batch);
   return (
@@ -165,6 +164,9 @@ function Page({ batch }: { batch: BatchAnswer }) {
   );
 }
 
+/** Rows that say something of goods, refused ones aside. */
+const toTake = ({ counts }: BatchAnswer) => (counts ? counts.created + counts.changed + counts.unchanged : 0);
+
 /** Applied, a list that changes nothing still says that the supplier has these goods. */
 const isConfirmation = ({ counts }: BatchAnswer) => counts !== null && counts.created + counts.changed === 0;
 
@@ -192,6 +194,7 @@ function Summary({ batch }: { batch: BatchAnswer }) {
       </p>
     );
   const verb = batch.state === 'applied' ? '' : 'would be ';
+  const isAllRefused = batch.state === 'tried' && counts.refused > 0 && toTake(batch) === 0;
   return (
     <p>
       <b>{count(counts.created)}</b> {verb}created · <b>{count(counts.changed)}</b> {verb}changed ·{' '}
@@ -204,6 +207,12 @@ function Summary({ batch }: { batch: BatchAnswer }) {
       )}
       {counts.lostCells > 0 && (
         <span className="muted"> · {plural(counts.lostCells, 'cell')} without a usable value</span>
+      )}
+      {isAllRefused && (
+        <span className="muted">
+          {' '}
+          – correct {counts.refused === 1 ? 'it' : 'some of them'} below, and there is something to apply
+        </span>
       )}
     </p>
   );

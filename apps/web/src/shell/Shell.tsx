@@ -7,7 +7,16 @@ import MenuItem from '@mui/material/MenuItem';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Shelf, api } from '@velvet-shelf/contract';
 import { Suspense, lazy, useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useNavigate, useNavigation } from 'react-router';
+import {
+  Link,
+  NavLink,
+  Outlet,
+  isRouteErrorResponse,
+  useLocation,
+  useNavigate,
+  useNavigation,
+  useRouteError,
+} from 'react-router';
 import { ApiProblem, call } from '../api/call';
 import { followEvents } from '../api/events';
 import { Empty, useTell } from '../design/feedback';
@@ -242,9 +251,28 @@ function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean
 }
 
 export function Broken() {
+  const error = useRouteError();
+  if (!error || (isRouteErrorResponse(error) && error.status === 404))
+    return (
+      <Empty title="There is no such page">
+        The address may be mistyped. <Link to="/">Go to Today</Link>
+      </Empty>
+    );
+  const again = (
+    <Button variant="outlined" onClick={() => window.location.reload()}>
+      Load the page again
+    </Button>
+  );
+  // A page is fetched when it is first opened; after an update the old ones are gone.
+  if (error instanceof TypeError && /module|import/i.test(error.message))
+    return (
+      <Empty title="This page could not be fetched">
+        The application was updated meanwhile, or the server is away. {again}
+      </Empty>
+    );
   return (
-    <Empty title="There is no such page">
-      The address may be mistyped. <Link to="/">Go to Today</Link>
+    <Empty title="This page broke">
+      What was saved is kept. {again} <span className="muted small">{String(error)}</span>
     </Empty>
   );
 }
