@@ -166,10 +166,13 @@ describe('the dry run', () => {
     expect(effect).toMatchObject({ rows: 1, of: 1, becameBlocked: 1, becameReady: 0, added: 0, priceChanges: 1 });
     expect(await states()).toEqual(before);
     await applied(body.id);
+    // The sweep may be at the same listings just now.
+    await client.idle();
     const after = await states();
     const turned = after.filter((one, i) => one.readiness !== before[i]?.readiness);
     expect(turned.map((one) => one.readiness)).toEqual(['blocked']);
     await client.send('POST', `/api/batches/${body.id}/undo`);
+    await client.idle();
     expect(await states()).toEqual(before);
   });
 

@@ -7,12 +7,11 @@ import type { ProductRow } from '@velvet-shelf/server/catalog/draft';
 import { resolveUnits } from '@velvet-shelf/server/catalog/resolve';
 import { compileFacts } from '@velvet-shelf/server/catalog/write';
 import { rows } from '@velvet-shelf/server/db/client';
-import { markPlace } from '@velvet-shelf/server/listings/dirty';
-import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { type Answer, Client, base, db } from './client.js';
+import { expectListingsAnew, newestAction, undoAll, undoables } from './anew.js';
+import { type Answer, Client, db } from './client.js';
 
 const client = new Client();
 type Body = Answer['body'];
@@ -136,18 +135,13 @@ async function take(one: Step): Promise<Answer | undefined> {
       return client.send('POST', `/api/products/${product.id}/split`, { records: product.records.slice(0, 1) });
     }
     case 'undo': {
-      const open = await undoables();
+      const open = await undoables(client, begun);
       const action = at(open, one.action);
       return action === undefined ? undefined : client.send('POST', `/api/actions/${action}/undo`);
     }
   }
 }
 
-/** Actions of this walk that can be undone, the newest first. */
-async function undoables(): Promise<number[]> {
-  const { body } = await client.get('/api/actions');
-  return body.items.filter((one: Body) => one.canUndo && one.id > begun).map((one: Body) => one.id);
-}
 let begun = 0;
 
 /** Goods, texts, prices, stock and joins, in words that know no ids. */
@@ -205,34 +199,19 @@ async function expectAgreement(): Promise<void> {
           LEFT JOIN price r ON r.product_id = p.id AND r.kind = 'regular' AND r.currency = 'GBP' WHERE p.kind <> 'family' AND p.merged_into IS NULL AND p.price IS DISTINCT FROM r.amount`,
   );
   expect(wrong).toEqual([]);
-  // Listings: those that checking everything anew would give.
-  const before = await listings();
-  for (const { id } of await rows<{ id: number }>(db, sql`SELECT id FROM place`)) await markPlace(db, id);
-  await drain(db, base, Number.POSITIVE_INFINITY);
-  expect(await listings()).toEqual(before);
+  await expectListingsAnew();
 }
-
-const listings = () =>
-  rows(
-    db,
-    sql`SELECT l.place_id, l.variant_id, l.unit_id, l.readiness, l.category, l.findings, l.collective, l.not_for, s.causes, l.item_key
-        FROM listing l LEFT JOIN cause_set s ON s.id = l.cause_set_id ORDER BY 1, 2`,
-  );
 
 async function walk(steps: readonly Step[]): Promise<void> {
   const empty = await shelf();
-  begun = (await rows<{ id: number }>(db, sql`SELECT coalesce(max(id), 0) AS id FROM action`))[0]?.id ?? 0;
+  begun = await newestAction();
   for (const one of steps) {
     const answer = await take(one);
     expect(answer?.status ?? 200, `${JSON.stringify(one)}: ${JSON.stringify(answer?.body)}`).toBeLessThan(500);
   }
   await client.idle();
   await expectAgreement();
-  for (let rest = await undoables(); rest.length > 0; rest = await undoables()) {
-    const answer = await client.send('POST', `/api/actions/${rest[0]}/undo`);
-    expect(answer.status, JSON.stringify(answer.body)).toBe(200);
-  }
-  await client.idle();
+  await undoAll(client, begun);
   await expectAgreement();
   expect(await shelf()).toEqual(empty);
 }
