@@ -21,6 +21,7 @@ const longest = [
   'mangled.test.ts',
   'careful.test.ts',
   'walks.test.ts',
+  'setup-walks.test.ts',
   'every-endpoint.test.ts',
 ];
 

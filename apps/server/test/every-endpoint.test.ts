@@ -154,7 +154,7 @@ describe('whatever is asked', () => {
         ).toBeLessThan(500);
         if (answer.status >= 400) expect(isProblem(answer)).toBe(true);
       }),
-      { numRuns: 20 },
+      { numRuns: 12 },
     );
   });
 

@@ -123,7 +123,7 @@ it('in any order, listings agree, and taken back all is as before', async () => 
       expect(await setup()).toEqual(before);
       expect(await listings()).toEqual(had);
     }),
-    { numRuns: Number(process.env.VELVET_RUNS ?? 6), endOnFailure: true },
+    { numRuns: Number(process.env.VELVET_RUNS ?? 5), endOnFailure: true },
   );
 });
 

@@ -219,6 +219,6 @@ async function walk(steps: readonly Step[]): Promise<void> {
 it('in any order, all agrees, and taken back nothing is left', async () => {
   await fc.assert(
     fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 9 }), (steps) => walk(steps)),
-    { numRuns: Number(process.env.VELVET_RUNS ?? 6), endOnFailure: true },
+    { numRuns: Number(process.env.VELVET_RUNS ?? 5), endOnFailure: true },
   );
 });
