@@ -66,6 +66,22 @@ export class Client {
       ({ jobs, rechecking }) => rechecking === 0 && jobs.every((job: { state: string }) => job.state === 'failed'),
     );
 
+  /** Three made-up suppliers. */
+  async addSuppliers(): Promise<Answer['body'][]> {
+    const added = [];
+    for (const name of ['Aldermoor', 'Birkrigg', 'Coldfell'])
+      added.push((await this.send('POST', '/api/suppliers', { name })).body);
+    return added;
+  }
+
+  /** Brings a list in as this supplier's; answers the batch. */
+  async bringInFor(supplier: Answer['body'], list: string): Promise<Answer> {
+    const { body } = await this.uploadText(`${supplier.name}.csv`, list);
+    await this.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
+    await this.send('POST', `/api/batches/${body.id}/try`);
+    return this.send('POST', `/api/batches/${body.id}/apply`);
+  }
+
   /** Uploads, tries and applies; answers the batch. */
   async bringIn(name: string) {
     const { body } = await this.uploadDemo(name);

@@ -7,12 +7,11 @@ import { type Answer, Client, db } from './client.js';
 
 const client = new Client();
 type Body = Answer['body'];
-const suppliers: Body[] = [];
+let suppliers: Body[];
 
 beforeAll(async () => {
   await client.signIn();
-  for (const name of ['Aldermoor', 'Birkrigg', 'Coldfell'])
-    suppliers.push((await client.send('POST', '/api/suppliers', { name })).body);
+  suppliers = await client.addSuppliers();
 });
 afterAll(() => db.$client.end());
 
@@ -53,10 +52,7 @@ function csv(goods: readonly Row[], supplier: number): string {
 }
 
 async function bringIn(text: string, supplier: Body): Promise<number> {
-  const { body } = await client.uploadText(`${supplier.name}.csv`, text);
-  await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
-  await client.send('POST', `/api/batches/${body.id}/try`);
-  await client.send('POST', `/api/batches/${body.id}/apply`);
+  const { body } = await client.bringInFor(supplier, text);
   await client.until(`/api/batches/${body.id}`, (one: Body) => one.state === 'applied');
   return body.id;
 }

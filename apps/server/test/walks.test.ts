@@ -15,12 +15,11 @@ import { type Answer, Client, db } from './client.js';
 
 const client = new Client();
 type Body = Answer['body'];
-const suppliers: Body[] = [];
+let suppliers: Body[];
 
 beforeAll(async () => {
   await client.signIn();
-  for (const name of ['Aldermoor', 'Birkrigg', 'Coldfell'])
-    suppliers.push((await client.send('POST', '/api/suppliers', { name })).body);
+  suppliers = await client.addSuppliers();
 });
 afterAll(() => db.$client.end());
 
@@ -86,13 +85,8 @@ function csv(list: readonly Article[], supplier: number): string {
 
 async function take(one: Step): Promise<Answer | undefined> {
   switch (one.do) {
-    case 'list': {
-      const supplier = suppliers[one.supplier];
-      const { body } = await client.uploadText(`${supplier.name}.csv`, csv(one.goods, one.supplier));
-      await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
-      await client.send('POST', `/api/batches/${body.id}/try`);
-      return client.send('POST', `/api/batches/${body.id}/apply`);
-    }
+    case 'list':
+      return client.bringInFor(suppliers[one.supplier], csv(one.goods, one.supplier));
     case 'edit':
     case 'price': {
       const product = at(await goods(), one.product);

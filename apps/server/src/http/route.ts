@@ -1,5 +1,6 @@
 /** Joins an endpoint of the contract to a handler: parse → service → answer. */
 import type { Endpoint } from '@velvet-shelf/contract';
+import { keptText } from '@velvet-shelf/core/values';
 import type Router from '@koa/router';
 import type { Context } from 'koa';
 import type { ZodType, z } from 'zod';
@@ -76,4 +77,4 @@ function pointerToBroken(value: unknown, pointer: string): string | undefined {
   return undefined;
 }
 
-const isBroken = (text: string) => text.includes('\0') || !text.isWellFormed();
+const isBroken = (text: string) => keptText(text) !== text;

@@ -15,7 +15,8 @@ import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 import { signature } from './columns.js';
-import { applyTried, dryRun, expectSupplier, getBatch, ownSupplier, readBatch } from './service.js';
+import { applyTried, dryRun, getBatch, readBatch } from './service.js';
+import { expectSupplier, ownSupplier } from './suppliers.js';
 
 /** A page of a shop's catalogue: goods as the shop describes them, and where the next page begins. */
 const pageSchema = z.object({

@@ -21,6 +21,7 @@ import { detectSource } from './detect.js';
 import { countOutdated } from './dry-run.js';
 import { stopEffect } from './effect.js';
 import { readColumns, readFirst } from './source.js';
+import { expectSupplier, ownSupplier } from './suppliers.js';
 import { type Tried, tryBatch } from './try.js';
 
 type BatchRecord = typeof batch.$inferSelect;
@@ -89,17 +90,6 @@ function scopeOf(columns: readonly string[], map: ColumnMap, isKnown: boolean): 
   if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
   const scope = suggestScope(map);
   return scope === 'whole' && !isKnown ? 'some' : scope;
-}
-
-export async function expectSupplier(db: Executor, id: number): Promise<void> {
-  if (Number.isSafeInteger(id) && (await one(db, sql`SELECT 1 FROM supplier WHERE id = ${id}`))) return;
-  throw badRequest(`There is no supplier ${id}`);
-}
-
-export async function ownSupplier(db: Executor): Promise<number> {
-  const found = await one<{ id: number }>(db, sql`SELECT id FROM supplier WHERE kind = 'own' ORDER BY rank LIMIT 1`);
-  if (!found) throw conflict('There is no own sheet among the suppliers');
-  return found.id;
 }
 
 export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {

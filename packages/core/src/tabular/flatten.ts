@@ -1,5 +1,5 @@
 /** Nested items as flat rows: one a variant, with the item's own fields repeated on each. */
-import { keptText } from './kept-text.js';
+import { keptText } from '../values/index.js';
 
 export type FlatRow = Map<string, string>;
 

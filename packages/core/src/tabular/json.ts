@@ -1,6 +1,6 @@
 /** JSON documents and JSON Lines, read item by item in constant memory. */
 import { JSONParser, TokenType, Tokenizer } from '@streamparser/json';
-import { keptText } from './kept-text.js';
+import { keptText } from '../values/index.js';
 import { UnreadableFile } from './reading.js';
 
 /** A list of objects in a document: keys to it joined by dots (lists in between leave no trace), and how deep it lies. */

@@ -1,6 +1,7 @@
 export * from './canonical.js';
 export * from './model.js';
 export * from './folding.js';
+export * from './kept.js';
 export * from './numbers.js';
 export * from './units.js';
 export * from './gtin.js';
