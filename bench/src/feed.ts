@@ -9,6 +9,7 @@ import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import { compileFor, listPlaces } from '@velvet-shelf/server/channels/setup';
 import { openDatabase } from '@velvet-shelf/server/db/client';
 import { streamFamilies } from '@velvet-shelf/server/feeds/families';
+import { stockAt } from '@velvet-shelf/server/stock/serves';
 import { type Written, writeFeed } from '@velvet-shelf/server/feeds/write';
 import { from, to } from 'pg-copy-streams';
 import { type BenchLine, compare } from './timing.js';
@@ -27,7 +28,7 @@ export async function benchFeed(count: number): Promise<BenchLine[]> {
     const build = async () => {
       written = await writeFeed({
         place,
-        families: streamFamilies(client, row.id),
+        families: streamFamilies(client, row.id, await stockAt(db, row.id)),
         format: 'csv',
         meta: { title: 'bench', link: 'http://127.0.0.1', description: 'bench', currency: row.currency },
         path,

@@ -10,6 +10,8 @@ const schema = z.object({
   VELVET_ADDRESS: z.string().optional(),
   /** Largest file taken in, bytes. */
   VELVET_MAX_UPLOAD: z.coerce.number().int().default(1_000_000_000),
+  /** Rows of a transaction while a batch is applied. */
+  VELVET_CHUNK_ROWS: z.coerce.number().int().min(1).default(5000),
   VELVET_LOG: z.enum(['silent', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -20,6 +22,7 @@ export interface Config {
   web: string | undefined;
   address: string;
   maxUpload: number;
+  chunkRows: number;
   log: string;
 }
 
@@ -32,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     web: read.VELVET_WEB,
     address: (read.VELVET_ADDRESS ?? `http://127.0.0.1:${read.VELVET_PORT}`).replace(/\/$/, ''),
     maxUpload: read.VELVET_MAX_UPLOAD,
+    chunkRows: read.VELVET_CHUNK_ROWS,
     log: read.VELVET_LOG,
   };
 }

@@ -12,8 +12,10 @@ import { runAside } from './jobs/aside.js';
 import { registerJobs } from './jobs/kinds.js';
 import { isPassing, sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
+import { registerRooms } from './rooms.js';
 
 registerJobs();
+registerRooms();
 
 const config = readConfig();
 /** What a statement was given may be megabytes of goods, and is nobody's business in a log. */

@@ -148,7 +148,7 @@ describe('catalog', () => {
     const units = (await rows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map(
       (one) => one.id,
     );
-    const variants = (await loadFamilies(db, units)).flatMap((family) => family.variants);
+    const variants = (await loadFamilies(db, 1, units)).flatMap((family) => family.variants);
     const comparison = fc.oneof(
       fc.record({
         attribute: fc.constantFrom('brand', 'colour', 'glaze', 'material'),

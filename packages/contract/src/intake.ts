@@ -3,7 +3,17 @@ import { detectionSchema, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
 import { cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 
-export const batchStates = ['read', 'trying', 'tried', 'applying', 'applied', 'undone', 'failed', 'cancelled'] as const;
+export const batchStates = [
+  'read',
+  'trying',
+  'tried',
+  'applying',
+  'applied',
+  'undoing',
+  'undone',
+  'failed',
+  'cancelled',
+] as const;
 export type BatchState = (typeof batchStates)[number];
 
 export const supplierSchema = z.object({

@@ -1,6 +1,18 @@
 import { z } from 'zod';
 import { endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
+export const warehouseKinds = ['own', 'supplier'] as const;
+
+export const warehouseSchema = z.object({
+  id: z.number(),
+  name: z.string(),
+  kind: z.enum(warehouseKinds),
+  supplierId: z.number().nullable(),
+  /** Places whose channels may be shown what stands in it. */
+  serves: z.array(z.number()),
+});
+export type WarehouseAnswer = z.infer<typeof warehouseSchema>;
+
 export const stockSchema = z.object({
   productId: z.number(),
   onHand: z.number(),
@@ -8,7 +20,8 @@ export const stockSchema = z.object({
   keptBack: z.number(),
   /** What a channel is shown of it. */
   shown: z.number(),
-  warehouses: z.array(z.object({ id: z.number(), name: z.string(), onHand: z.number() })),
+  /** Ours, and those of suppliers that have a figure of it; only ours are on hand. */
+  warehouses: z.array(z.object({ id: z.number(), name: z.string(), kind: z.enum(warehouseKinds), onHand: z.number() })),
   /** Reasons used so far, the usual ones among them. */
   reasons: z.array(z.string()),
   /** Newest first. */
@@ -52,5 +65,19 @@ export const stock = {
     params: idParam,
     body: stockChangeSchema,
     answer: stockSchema,
+  }),
+  warehouses: endpoint({
+    method: 'GET',
+    path: '/api/warehouses',
+    summary: 'Warehouses, ours and suppliers’, and the places each serves',
+    answer: z.object({ items: z.array(warehouseSchema) }),
+  }),
+  serve: endpoint({
+    method: 'PUT',
+    path: '/api/warehouses/:id/serves',
+    summary: 'Say whether a warehouse serves a place',
+    params: idParam,
+    body: z.object({ placeId: rowNumber, serves: z.boolean() }),
+    answer: z.object({ items: z.array(warehouseSchema) }),
   }),
 };

@@ -7,9 +7,10 @@ import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
 import { type Change, recordAction, takeAction } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { User } from '../http/route.js';
-import { refreshOffers } from '../intake/offers.js';
+import { refreshOffers, undoOffers } from '../intake/offers.js';
 import { markDirty } from '../listings/dirty.js';
 import { type Effect, drain } from '../listings/evaluate.js';
 import { bookMovements, findWarehouse } from '../stock/ledger.js';
@@ -38,6 +39,10 @@ export async function saveEdits(
     const changes: Change[] = [];
     const units = new Set<number>();
     const actionId = await takeAction(tx);
+    await lockUnits(
+      tx,
+      list.map(({ productId }) => productId),
+    );
     for (const { productId, edits } of list) {
       const { product, slots } = await explainProduct(tx as unknown as Database, productId, dictionary);
       units.add(product.unit_id);
@@ -62,6 +67,12 @@ export async function saveEdits(
     return drain(tx, address, 500, dictionary);
   });
   return effect;
+}
+
+/** Of two who edit the same goods at once the second one compares with what the first has made of them. */
+async function lockUnits(tx: Executor, products: readonly number[]): Promise<void> {
+  await tx.execute(sql`
+    SELECT 1 FROM product WHERE id IN (SELECT unnest(ARRAY[id, unit_id]) FROM product WHERE id = ANY(${ids(products)})) ORDER BY id FOR UPDATE`);
 }
 
 function sayEdits(said: string[]): string {
@@ -217,6 +228,17 @@ async function editOffer(
   };
 }
 
+/** Takes an edit of values, prices or stock back; products follow. */
+export async function undoEditAction({ tx, actionId, actor }: Undoing): Promise<Undone> {
+  const dictionary = await loadDictionary(tx);
+  const { left, units } = await undoEdit(tx, actionId, actor, dictionary);
+  if (units.length === 0) throw notFound('product of this edit any more');
+  left.push(...(await undoOffers(tx, actionId)).left);
+  const changes = await resolveUnits(tx, units, dictionary);
+  await markDirty(tx, units);
+  return { left, changes };
+}
+
 /** Takes an edit back, field by field, where nobody has changed the field since. */
 export async function undoEdit(
   tx: Executor,
@@ -243,6 +265,5 @@ export async function undoEdit(
     tx,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((one_) => one_.id))})`,
   );
-  if (units.length === 0) throw notFound('product of this edit any more');
   return { left, units: units.map((one_) => one_.unit) };
 }

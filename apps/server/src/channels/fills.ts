@@ -105,6 +105,7 @@ export async function showFills(
   for (let from = 0; from < units.length; from += 500)
     for (const family of await loadFamilies(
       db,
+      placeId,
       units.slice(from, from + 500).map((one_) => one_.unit),
     ))
       for (const result of compiled.evaluate(

@@ -2,7 +2,7 @@
 import { type Rulebook, compareRulebooks, loadRulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { json, one, rows } from '../db/client.js';
+import { type Executor, json, one, rows } from '../db/client.js';
 import { recordAction } from '../history/record.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -111,4 +111,21 @@ export async function takeRulebook(
   });
   services.notify('listings');
   return effect;
+}
+
+/** Goes back to the rulebook that was in use before, where the one taken still is. */
+export async function undoRulebook(tx: Executor, actionId: number): Promise<string[]> {
+  const taken = await one<{ channel: number; rulebook: [number | null, number] }>(
+    tx,
+    sql`SELECT subject_id AS channel, delta -> 'rulebook' AS rulebook FROM change WHERE action_id = ${actionId} AND subject_kind = 'channel'`,
+  );
+  if (!taken) return [];
+  const [before, after] = taken.rulebook;
+  const back = await rows(
+    tx,
+    sql`UPDATE channel SET rulebook_id = ${before} WHERE id = ${taken.channel} AND rulebook_id = ${after} RETURNING id`,
+  );
+  if (back.length === 0) return ['The rulebook: another one was taken since'];
+  for (const id of await placesOf(tx, taken.channel)) await markPlace(tx, id);
+  return [];
 }

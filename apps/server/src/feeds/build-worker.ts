@@ -9,6 +9,7 @@ import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
 import { openDatabase } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
+import { stockAt } from '../stock/serves.js';
 import { todayText } from '../listings/evaluate.js';
 import { streamFamilies } from './families.js';
 import { type Written, writeFeed } from './write.js';
@@ -34,7 +35,7 @@ try {
   const left: string[] = [];
   const written = await writeFeed({
     place: compiled,
-    families: streamFamilies(reader, order.placeId),
+    families: streamFamilies(reader, order.placeId, await stockAt(db, order.placeId)),
     format: order.format,
     meta: {
       title: place.name,

@@ -10,9 +10,9 @@ export interface ListedFamily {
   listings: { id: number; collectiveBlocks: boolean; causeSet: number | null }[];
 }
 
-const query = (placeId: number) => `
+const query = (placeId: number, stock: string) => `
   COPY (
-    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.kept_back, p.options, p.facts, p.offers, t.texts,
+    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock}, p.kept_back, p.options, p.facts, p.offers, t.texts,
       l.id, l.collective @> '[{"severity":"blocker"}]', l.cause_set_id
     FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id
     WHERE l.place_id = ${Number(placeId)} ORDER BY p.unit_id, p.id
@@ -23,8 +23,13 @@ const fromCopy = (cell: string) => JSON.parse(cell.includes('\\\\') ? cell.repla
 const text = (cell: string) =>
   cell === '\\N' ? null : cell.includes('\\') ? (JSON.parse(`"${cell.replaceAll('"', '\\"')}"`) as string) : cell;
 
-export async function* streamFamilies(client: pg.ClientBase, placeId: number): AsyncGenerator<ListedFamily> {
-  const stream = client.query(to(query(placeId)));
+/** `stock` is what `stockAt` answers of the place. */
+export async function* streamFamilies(
+  client: pg.ClientBase,
+  placeId: number,
+  stock: string,
+): AsyncGenerator<ListedFamily> {
+  const stream = client.query(to(query(placeId, stock)));
   stream.setEncoding('utf8');
   let rest = '';
   let open: ListedFamily | undefined;

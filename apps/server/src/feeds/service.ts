@@ -116,8 +116,8 @@ export async function startRun(services: Services, user: User, feedId: number): 
   const { db } = services;
   const feed = await getFeed(db, feedId);
   const place = await getPlace(db, feed.placeId);
-  const busy = await one<{ id: number }>(db, sql`SELECT id FROM batch WHERE state = 'applying' LIMIT 1`);
-  if (busy) throw conflict('A batch is being applied; the feed is built when that is done');
+  const busy = await one<{ id: number }>(db, sql`SELECT id FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`);
+  if (busy) throw conflict('A batch is being applied or taken back; build the feed when that is done');
   const { version } = await rulebookOf(db, place);
   const { run, job } = await db.transaction(async (tx) => {
     const running = await one<{ id: number }>(

@@ -261,7 +261,8 @@ async function cellsOf(on: Executor, { cells, contentId, beforeId }: RowRecord):
   return held?.cells ?? [];
 }
 
-async function recount(tx: Executor, id: number): Promise<void> {
+/** Counts the outcomes of a batch's rows anew. */
+export async function recount(tx: Executor, id: number): Promise<void> {
   const counted = await rows<{ outcome: keyof BatchCounts; n: number; lost: number }>(
     tx,
     sql`SELECT outcome, count(*) AS n, sum((SELECT count(*) FROM jsonb_array_elements(coalesce(notes, '[]')) x WHERE (x ->> 'lost')::boolean)) AS lost

@@ -41,6 +41,8 @@ export interface Writing extends Applying {
   supplier: number;
   /** Where the first stock is counted. */
   warehouse: number | undefined;
+  /** The goods are of our own sheet, and so are its pieces. */
+  isOwn: boolean;
 }
 
 export interface TableLines {
@@ -68,7 +70,7 @@ export async function goodsLines(
 function* tablesOf(
   made: readonly Made[],
   families: readonly NewFamily[],
-  { batchId, actionId, dictionary, supplier, warehouse }: Writing,
+  { batchId, actionId, dictionary, supplier, warehouse, isOwn }: Writing,
 ): Generator<[table: string, columns: string, lines: Iterable<string>]> {
   const drafts = [
     ...families.map(({ draft, product }) => ({ draft, family: null, unit: product })),
@@ -129,14 +131,19 @@ function* tablesOf(
     'product_id warehouse_id delta reason action_id batch_id',
     each(moved, ({ from, product }) => [product, warehouse, from.content.offer.stock, 'count', actionId, batchId]),
   ];
-  yield ['change', changeColumns, changesOf(made, families, actionId)];
+  yield ['change', changeColumns, changesOf(made, families, actionId, isOwn)];
 }
 
-function* changesOf(made: readonly Made[], families: readonly NewFamily[], actionId: number): Generator<string> {
+function* changesOf(
+  made: readonly Made[],
+  families: readonly NewFamily[],
+  actionId: number,
+  isOwn: boolean,
+): Generator<string> {
   for (const { product } of families)
     yield changeLine(actionId, { kind: 'product', id: product, delta: { created: [true] } });
   for (const { product, from } of made)
-    yield changeLine(actionId, { kind: 'product', id: product, delta: creation(from.content.offer) });
+    yield changeLine(actionId, { kind: 'product', id: product, delta: creation(from.content.offer, isOwn) });
 }
 
 /** Comparable identifiers as rows of `record_key`. */
@@ -181,12 +188,12 @@ function* factLines(drafts: readonly { draft: Draft }[], dictionary: Applying['d
   }
 }
 
-/** What the history says of a new product: a creation, and the first price and stock it got. */
-function creation(offer: RecordOffer): Record<string, unknown[]> {
+/** What the history says of a new product: a creation, and the first price and pieces of ours it got. */
+function creation(offer: RecordOffer, isOwn: boolean): Record<string, unknown[]> {
   const delta: Record<string, unknown[]> = { created: [true] };
   for (const { currency, kind, amount, from, to } of pricesOf(offer))
     delta[`${kind} price ${currency}`] = [null, { amount: trimScale(amount), from, to }];
-  if (offer.stock) delta.stock = [0, offer.stock];
+  if (isOwn && offer.stock) delta.stock = [0, offer.stock];
   return delta;
 }
 

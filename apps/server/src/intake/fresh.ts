@@ -12,7 +12,7 @@ import { measuredPictures } from '../catalog/resolve.js';
 import { type ClientTransaction, type Executor, one, rows, takeIds, texts } from '../db/client.js';
 import { breathe, sendCopy } from '../db/copy.js';
 import { markDirty } from '../listings/dirty.js';
-import { findWarehouse } from '../stock/ledger.js';
+import { warehouseOf } from '../stock/ledger.js';
 import type { Applying } from './apply.js';
 import {
   type Made,
@@ -66,7 +66,19 @@ export async function prepareFresh(
 }
 
 async function writingOf(on: Executor, applying: Fresh): Promise<Writing> {
-  return { ...applying, warehouse: await findWarehouse(on) };
+  const { kind } = await sourceOf(on, applying.supplier);
+  return { ...applying, warehouse: await warehouseOf(on, { id: applying.supplier, kind }), isOwn: kind === 'own' };
+}
+
+interface Source {
+  name: string;
+  rank: number;
+  kind: 'own' | 'supplier';
+}
+
+async function sourceOf(on: Executor, supplier: number): Promise<Source> {
+  const found = await one<Source>(on, sql`SELECT name, rank, kind FROM supplier WHERE id = ${supplier}`);
+  return found ?? { name: '', rank: 0, kind: 'supplier' };
 }
 
 /** Writes what is still fresh of the goods, and answers how many; rows that are not any more are left as they were. */
@@ -145,11 +157,7 @@ async function makeProducts(
   found: readonly NewRow[],
   { batchId, dictionary, supplier }: Fresh,
 ): Promise<Pick<FreshGoods, 'made' | 'families'>> {
-  const source = await one<{ name: string; rank: number }>(
-    tx,
-    sql`SELECT name, rank FROM supplier WHERE id = ${supplier}`,
-  );
-  const { name = '', rank = 0 } = source ?? {};
+  const { name, rank, kind } = await sourceOf(tx, supplier);
   const sizes = await measuredPictures(
     tx,
     found.map(({ content }) => content.values),
@@ -188,7 +196,7 @@ async function makeProducts(
     const unit = resolveUnit({ familyEdits: [], variants: claims }, dictionary.attributes, dictionary.policies);
     const drafts = unit.variants.map(({ id, slots, options }, i) => {
       const row = list[i] as NewRow;
-      const before = blank(id, family ? 'variant' : 'single', row.content.offer);
+      const before = blank(id, family ? 'variant' : 'single', row.content.offer, kind === 'own');
       const draft = draftVariant(before, slots, options, dictionary, sizes);
       made.push({ from: row, product: id, family, draft });
       return draft;
@@ -201,14 +209,14 @@ async function makeProducts(
     if (i % sliceFamilies === 0) await breathe();
     const family = { keyId: keyIds[i] ?? 0, product: next() };
     const { slots, drafts } = make(list, family);
-    const own = draftVariant(blank(family.product, 'family', {}), slots, [], dictionary, sizes);
+    const own = draftVariant(blank(family.product, 'family', {}, false), slots, [], dictionary, sizes);
     families.push({ key, ...family, draft: draftFamily(own, drafts) });
   }
   return { made, families };
 }
 
-/** A product of which nothing is known but what it costs and how many there are. */
-function blank(id: number, kind: ProductRow['kind'], offer: RecordOffer): ProductRow {
+/** A product of which nothing is known but what it costs and how many of it are ours. */
+function blank(id: number, kind: ProductRow['kind'], offer: RecordOffer, isOwn: boolean): ProductRow {
   const offers: Record<string, Offer> = {};
   for (const [currency, amount] of Object.entries(offer.regular ?? {}))
     offers[currency] = { ...offers[currency], regular: trimScale(amount) };
@@ -234,7 +242,7 @@ function blank(id: number, kind: ProductRow['kind'], offer: RecordOffer): Produc
     state: null,
     picture: null,
     price: offer.regular?.[homeCurrency] ?? null,
-    stock: offer.stock ?? 0,
+    stock: isOwn ? (offer.stock ?? 0) : 0,
     options: [],
     facts: {},
     offers,

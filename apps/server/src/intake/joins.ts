@@ -80,7 +80,7 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   const active = members.filter((one) => one.active);
   const decisions = await rows<Decision>(
     on,
-    sql`SELECT a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)})`,
+    sql`SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)}) ORDER BY a, b, action_id DESC`,
   );
   const { components, proposals } = joinRecords(
     active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })),

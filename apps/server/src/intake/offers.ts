@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import { homeCurrency } from '../catalog/dictionary.js';
 import { type Executor, ids, json, rows } from '../db/client.js';
 import type { Change } from '../history/record.js';
-import { bookMovements, findWarehouse, reverseMovements } from '../stock/ledger.js';
+import { bookMovements, findWarehouse, followJoins, reverseMovements, supplierWarehouse } from '../stock/ledger.js';
 
 interface Price {
   currency: string;
@@ -34,23 +34,27 @@ export function pricesOf({ regular, sale, saleFrom, saleTo }: RecordOffer): Pric
   ];
 }
 
-/** Writes what records say of price and stock; answers what changed. */
+/** Writes what records say of price and stock; answers what changed. A supplier's figures are counted in its own warehouse. */
 export async function applyOffers(
   on: Executor,
   records: readonly number[],
   source: { batchId: number; actionId: number },
 ): Promise<Change[]> {
-  const offers = await rows<{ product: number; offer: RecordOffer }>(
+  const offers = await rows<{ product: number; isOwn: boolean; offer: RecordOffer }>(
     on,
-    sql`SELECT r.product_id AS product, c.content -> 'offer' AS offer FROM record r JOIN record_content c ON c.id = r.content_id
+    sql`SELECT r.product_id AS product, s.kind = 'own' AS "isOwn", c.content -> 'offer' AS offer
+        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
         WHERE r.id = ANY(${ids(records)}) AND (c.content -> 'offer')::text <> '{}' AND r.product_id IS NOT NULL`,
   );
   if (offers.length === 0) return [];
   const prices: (Price & { product: number })[] = [];
   const counts: { product: number; figure: number }[] = [];
-  for (const { product, offer } of offers) {
+  const suppliers: number[] = [];
+  for (const { product, isOwn, offer } of offers) {
     prices.push(...pricesOf(offer).map((price) => ({ product, ...price })));
-    if (offer.stock !== undefined) counts.push({ product, figure: offer.stock });
+    if (offer.stock === undefined) continue;
+    if (isOwn) counts.push({ product, figure: offer.stock });
+    else suppliers.push(product);
   }
   const changes = new Map<number, Record<string, unknown[]>>();
   const note = (product: number, field: string, before: unknown, after: unknown) => {
@@ -71,18 +75,31 @@ export async function applyOffers(
   );
   for (const { product, field, before, after } of changedPrices) note(product, field, before, after);
   for (const { product, before, after } of await countStock(on, counts, source)) note(product, 'stock', before, after);
+  await ensureWarehouses(on, suppliers);
   await refreshOffers(on, [...changes.keys()]);
   return [...changes].map(([id, delta]) => ({ kind: 'product', id, delta }));
 }
 
-/** A counted figure is a movement whose delta leads to it. */
+/** Whoever speaks for these goods has a warehouse for its figures; what stands in it follows with `followJoins`. */
+async function ensureWarehouses(on: Executor, products: readonly number[]): Promise<void> {
+  if (products.length === 0) return;
+  const missing = await rows<{ id: number }>(
+    on,
+    sql`SELECT DISTINCT s.id FROM record r JOIN supplier s ON s.id = r.supplier_id AND s.kind = 'supplier'
+        WHERE r.product_id = ANY(${ids(products)}) AND NOT EXISTS (SELECT 1 FROM warehouse w WHERE w.supplier_id = s.id)`,
+  );
+  for (const { id } of missing) await supplierWarehouse(on, id);
+}
+
+/** A counted figure of our own is a movement whose delta leads to it. */
 async function countStock(
   on: Executor,
   counts: readonly { product: number; figure: number }[],
   { batchId, actionId }: { batchId: number; actionId: number },
 ): Promise<{ product: number; before: number; after: number }[]> {
+  if (counts.length === 0) return [];
   const warehouse = await findWarehouse(on);
-  if (warehouse === undefined || counts.length === 0) return [];
+  if (warehouse === undefined) return [];
   const changed = await rows<{ product: number; before: number; after: number }>(
     on,
     sql`SELECT t.product, coalesce(s.on_hand, 0) AS before, t.figure AS after
@@ -98,11 +115,21 @@ async function countStock(
   return changed.filter(({ before, after }) => before !== after);
 }
 
-/** Brings the typed columns of products (and of their families) in line with price rows and stock levels. */
+/** Stock follows the joins of these products, and their columns follow it. */
+export async function settleStock(
+  on: Executor,
+  products: readonly number[],
+  source?: { actionId?: number | undefined; batchId?: number | undefined },
+): Promise<void> {
+  await refreshOffers(on, [...new Set([...products, ...(await followJoins(on, products, source))])]);
+}
+
+/** Brings the typed columns of products (and of their families) in line with price rows and our own stock levels. */
 export async function refreshOffers(on: Executor, products: readonly number[]): Promise<void> {
   if (products.length === 0) return;
   await on.execute(sql`
-    UPDATE product p SET offers = o.offers, price = o.price, stock = coalesce((SELECT sum(on_hand) FROM stock_level s WHERE s.product_id = p.id), 0)
+    UPDATE product p SET offers = o.offers, price = o.price, stock = coalesce((
+      SELECT sum(s.on_hand) FROM stock_level s JOIN warehouse w ON w.id = s.warehouse_id AND w.kind = 'own' WHERE s.product_id = p.id), 0)
     FROM (
       SELECT q.id, coalesce(jsonb_object_agg(q.currency, q.offer) FILTER (WHERE q.currency IS NOT NULL), '{}') AS offers,
         max(q.home) AS price
@@ -153,7 +180,8 @@ export async function undoOffers(on: Executor, actionId: number): Promise<{ prod
   const left = prices
     .filter(({ done }) => !done)
     .map(({ product, kind, currency }) => `${kind} price ${currency} of product ${product}: changed since`);
-  const products = [...new Set([...prices.map((one_) => one_.product), ...moved])];
+  const followed = await followJoins(on, moved);
+  const products = [...new Set([...prices.map((one_) => one_.product), ...moved, ...followed])];
   await refreshOffers(on, products);
   return { products, left };
 }

@@ -11,9 +11,8 @@ import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { createJob, runJob } from '../jobs/run.js';
+import { createJob } from '../jobs/run.js';
 import type { JobContext } from '../jobs/run.js';
-import { drain } from '../listings/evaluate.js';
 import { guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
@@ -101,7 +100,11 @@ export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
 const open = new Set(['read', 'tried']);
 
 /** "This batch is …" */
-const stateWords: Record<string, string> = { trying: 'being tried', applying: 'being applied' };
+const stateWords: Record<string, string> = {
+  trying: 'being tried',
+  applying: 'being applied',
+  undoing: 'being undone',
+};
 const sayState = (state: string) => stateWords[state] ?? state;
 
 /** Corrects how a batch is read; columns are suggested anew where the header or the supplier is another. */
@@ -186,9 +189,22 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
   await startEffect(services, id, user);
 }
 
-async function runSized(services: Services, job: number, isSmall: boolean): Promise<void> {
-  if (isSmall) await runJob(services, job);
-  else runAside(job).catch(() => undefined);
+/** Runs a job in a thread; a small one is waited for, and what went wrong with it is the asker's to know. */
+async function runSized({ db }: Services, job: number, isSmall: boolean): Promise<void> {
+  const run = runAside(job);
+  if (!isSmall) {
+    // What went wrong stands in the job's row.
+    run.catch(() => undefined);
+    return;
+  }
+  await run.catch(() => undefined);
+  const ended = await one<{ state: string; error: string | null }>(
+    db,
+    sql`SELECT state, error FROM job WHERE id = ${job}`,
+  );
+  if (ended?.state === 'failed') throw unprocessable(ended.error ?? 'It broke off');
+  if (ended?.state === 'running')
+    throw new Problem(503, 'It broke off', 'The work was interrupted; it goes on by itself. Look again in a moment.');
 }
 
 /** Rows were picked out or corrected: what the rest would do to listings is found anew. */
@@ -286,17 +302,27 @@ export async function cancelApplying({ db, notify }: Services, id: number): Prom
   notify('job');
 }
 
+/** Undoes an applied batch, once however many ask; answers what was left because somebody changed it since. */
 export async function undoApplied(services: Services, id: number, user: User): Promise<string[]> {
   const { db } = services;
   const job = await db.transaction(async (tx) => {
     const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (found.state !== 'applied')
-      throw conflict(found.state === 'undone' ? 'This batch is undone already' : 'Only an applied batch can be undone');
+      throw conflict(
+        found.state === 'undone' || found.state === 'undoing'
+          ? `This batch is ${sayState(found.state)} already`
+          : 'Only an applied batch can be undone',
+      );
     const action = await recordAction(tx, { actor: user.id, kind: 'undo-batch', words: `Undid ${found.fileName}` }, [
       { kind: 'batch', id, delta: { state: ['applied', 'undone'] } },
     ]);
-    await tx.execute(sql`UPDATE action SET undone_by = ${action} WHERE id = ${found.actionId}`);
+    const claimed = await rows(
+      tx,
+      sql`UPDATE action SET undone_by = ${action} WHERE id = ${found.actionId} AND undone_by IS NULL RETURNING 1`,
+    );
+    if (claimed.length === 0) throw conflict('This batch is undone already');
+    await tx.update(batch).set({ state: 'undoing' }).where(eq(batch.id, id));
     return createJob(tx, {
       kind: 'undo-batch',
       label: `Undoing ${found.fileName}`,
@@ -305,7 +331,6 @@ export async function undoApplied(services: Services, id: number, user: User): P
     });
   });
   await runSized(services, job, isSmallChange((await getBatch(db, id)).counts));
-  await drain(db, services.config.address, 500);
   services.notify('catalog');
   return (await getBatch(db, id)).leftBehind ?? [];
 }

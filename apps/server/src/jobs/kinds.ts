@@ -4,8 +4,16 @@ import { registerJob } from './run.js';
 export function registerJobs(): void {
   registerJob('try-batch', async (context) => (await import('../intake/service.js')).tryJob(context));
   registerJob('find-effect', async (context) => (await import('../intake/effect.js')).findEffect(context));
-  registerJob('apply-batch', async (context) => (await import('../intake/apply.js')).applyBatch(context));
-  registerJob('undo-batch', async (context) => (await import('../intake/apply.js')).undoJob(context));
+  registerJob(
+    'apply-batch',
+    async (context) => (await import('../intake/apply.js')).applyBatch(context),
+    async (context, error) => (await import('../intake/apply.js')).applyFailed(context, error),
+  );
+  registerJob(
+    'undo-batch',
+    async (context) => (await import('../intake/apply.js')).undoJob(context),
+    async (context, error) => (await import('../intake/apply.js')).undoFailed(context, error),
+  );
   registerJob('pull-goods', async (context) => (await import('../intake/pull.js')).pullGoods(context));
   registerJob('find-matches', async (context) => (await import('../matching/propose.js')).findMatches(context));
   registerJob(

@@ -19,17 +19,17 @@ export interface JobContext {
   /** In the transaction of the chunk. */
   saveCheckpoint(on: Executor, checkpoint: Record<string, unknown>): Promise<void>;
   cancelled(): Promise<boolean>;
+  /** Ends the job in the transaction of its last change, so that it is never done once more. */
+  finish(on: Executor): Promise<void>;
 }
 
 export type JobKind = (context: JobContext) => Promise<void>;
+/** What a job that cannot go on leaves behind; safe to run twice, like the job itself. */
+export type JobFailed = (context: JobContext, error: Error) => Promise<void>;
 
-const kinds = new Map<string, { run: JobKind; failed?: (context: JobContext, error: Error) => Promise<void> }>();
+const kinds = new Map<string, { run: JobKind; failed?: JobFailed }>();
 
-export function registerJob(
-  kind: string,
-  run: JobKind,
-  failed?: (context: JobContext, error: Error) => Promise<void>,
-): void {
+export function registerJob(kind: string, run: JobKind, failed?: JobFailed): void {
   kinds.set(kind, failed ? { run, failed } : { run });
 }
 
@@ -66,10 +66,15 @@ export async function runJob(services: Services, id: number): Promise<void> {
 
 async function work(services: Services, id: number): Promise<void> {
   const { db } = services;
-  const row = await one<{ kind: string; input: Record<string, unknown>; checkpoint: Record<string, unknown> | null }>(
+  const row = await one<{
+    kind: string;
+    input: Record<string, unknown>;
+    checkpoint: Record<string, unknown> | null;
+    tries: number;
+  }>(
     db,
-    sql`UPDATE job SET state = 'running', started_at = coalesce(started_at, now()) WHERE id = ${id} AND state IN ('waiting', 'running')
-        RETURNING kind, input, checkpoint`,
+    sql`UPDATE job SET state = 'running', started_at = coalesce(started_at, now()), tries = tries + 1
+        WHERE id = ${id} AND state IN ('waiting', 'running') RETURNING kind, input, checkpoint, tries`,
   );
   const kind = row && kinds.get(row.kind);
   if (!row || !kind) return;
@@ -87,7 +92,10 @@ async function work(services: Services, id: number): Promise<void> {
       told = Date.now();
     },
     saveCheckpoint: async (on, checkpoint) => {
-      await on.execute(sql`UPDATE job SET checkpoint = ${json(checkpoint)} WHERE id = ${id}`);
+      await on.execute(sql`UPDATE job SET checkpoint = ${json(checkpoint)}, tries = 0 WHERE id = ${id}`);
+    },
+    finish: async (on) => {
+      await on.execute(sql`UPDATE job SET state = 'done', ended_at = now() WHERE id = ${id}`);
     },
     async cancelled() {
       const wish = await one<{ wish: boolean }>(
@@ -98,25 +106,34 @@ async function work(services: Services, id: number): Promise<void> {
     },
   };
   try {
+    if (row.tries > mostTries) throw new Error('The server ended each time while this was under way');
     await kind.run(context);
     const state = (await context.cancelled()) ? 'cancelled' : 'done';
-    await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id}`);
+    await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id} AND state = 'running'`);
   } catch (error) {
     const fault = error instanceof Error ? error : new Error(String(error));
     // A database that went away, or a deadlock, says nothing of the job: the sweep sends it again from its checkpoint.
     if (isPassing(error)) throw fault;
-    await db.execute(
-      sql`UPDATE job SET state = 'failed', error = ${reasonOf(fault)}, ended_at = now() WHERE id = ${id}`,
+    // What it leaves is put right first: where this process ends in between, the sweep comes by here once more.
+    const left = await kind.failed?.(context, fault).then(
+      () => undefined,
+      (error_: unknown) => error_,
     );
-    await kind.failed?.(context, fault);
+    if (left !== undefined && isPassing(left)) throw left;
+    await db.execute(
+      sql`UPDATE job SET state = 'failed', error = ${reasonOf(fault)}, ended_at = now() WHERE id = ${id} AND state = 'running'`,
+    );
     services.notify('job', { id });
     throw fault;
   }
   services.notify('job', { id });
 }
 
+/** Times a job is begun without coming to a checkpoint. */
+const mostTries = 5;
+
 /** What went wrong, in the words of what caused it: a failed statement itself would be said with all its values. */
-function reasonOf(error: Error): string {
+export function reasonOf(error: Error): string {
   return error.cause instanceof Error ? reasonOf(error.cause) : error.message;
 }
 

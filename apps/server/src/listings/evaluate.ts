@@ -47,7 +47,7 @@ export async function evaluateUnits(
   units: readonly number[],
   today: string,
 ): Promise<Effect> {
-  const families = await loadFamilies(tx, units);
+  const families = await loadFamilies(tx, placeId, units);
   const fresh = new Map<number, { unit: number; result: Evaluated }>();
   for (const family of families) {
     const chosen = family.variants.filter(place.inAssortment);

@@ -3,6 +3,7 @@ import type { Family, Variant } from '@velvet-shelf/core/catalog';
 import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, rows } from '../db/client.js';
+import { stockAt } from '../stock/serves.js';
 
 export interface VariantRow {
   id: number;
@@ -10,7 +11,7 @@ export interface VariantRow {
   kind: string;
   sku: string | null;
   category: string | null;
-  /** On hand, and how much of it no channel is shown. */
+  /** On hand where it serves the place, and how much of it no channel is shown. */
   stock: number;
   keptBack: number;
   options: [string, string][];
@@ -32,11 +33,12 @@ export function toVariant(row: VariantRow): Variant {
   };
 }
 
-/** Families of these units, in the order of their ids. */
-export async function loadFamilies(on: Executor, units: readonly number[]): Promise<Family[]> {
+/** Families of these units as they stand at a place, in the order of their ids. */
+export async function loadFamilies(on: Executor, placeId: number, units: readonly number[]): Promise<Family[]> {
+  const stock = sql.raw(await stockAt(on, placeId));
   const found = await rows<VariantRow>(
     on,
-    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, p.stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
+    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
         ORDER BY p.unit_id, p.id`,

@@ -95,7 +95,7 @@ async function evaluated(services: Services, id: number, dictionary: Dictionary)
   const place = await getPlace(db, row.placeId);
   const compiled = await compileFor(db, place, dictionary, config.address);
   const unit = await one<{ unit: number }>(db, sql`SELECT unit_id AS unit FROM product WHERE id = ${row.variantId}`);
-  const [family] = await loadFamilies(db, [unit?.unit ?? 0]);
+  const [family] = await loadFamilies(db, place.id, [unit?.unit ?? 0]);
   const variant = family?.variants.find((one_) => one_.id === row.variantId);
   if (!family || !variant) throw notFound(`product of listing ${id}`);
   return { row, place, compiled, family, variant };

@@ -3,11 +3,12 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, json, one, rows } from '../db/client.js';
-import { addChanges, recordAction } from '../history/record.js';
+import { type Change, addChanges, recordAction } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { lockJoins, reach, regroup, rejoin } from '../intake/joins.js';
-import { refreshOffers } from '../intake/offers.js';
+import { settleStock } from '../intake/offers.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
 
@@ -36,7 +37,7 @@ async function writeDecisions(
   await tx.execute(sql`
     INSERT INTO join_decision (a, b, verdict, action_id) SELECT DISTINCT ON (a, b) a, b, verdict, ${actionId}
     FROM jsonb_to_recordset(${json(ordered)}) AS t(a bigint, b bigint, verdict text)
-    ON CONFLICT (a, b) DO UPDATE SET verdict = excluded.verdict, action_id = excluded.action_id`);
+    ON CONFLICT (a, b, action_id) DO UPDATE SET verdict = excluded.verdict`);
 }
 
 /** Joins these records and all they reach anew; what follows from it is written and marked for re-checking. */
@@ -44,7 +45,7 @@ async function settle(tx: Executor, records: readonly number[], actionId: number
   const dictionary = await loadDictionary(tx);
   const products = await rejoin(tx, await reach(tx, records));
   const units = await regroup(tx, products);
-  await refreshOffers(tx, products);
+  await settleStock(tx, products, { actionId });
   await addChanges(tx, actionId, await resolveUnits(tx, units, dictionary));
   await markDirty(tx, units);
 }
@@ -92,7 +93,7 @@ export async function decidePairs(
           ? `Joined ${await sayPair(tx, decided[0])}`
           : `Kept ${await sayPair(tx, decided[0])} apart`
         : `${wish.verdict === 'same' ? 'Joined' : 'Kept apart'} ${decided.length} pairs of goods`;
-    const action = await recordAction(tx, { actor: user.id, kind: 'match', words }, []);
+    const action = await recordAction(tx, { actor: user.id, kind: 'match', words }, await waitingPairs(tx, decided));
     await writeDecisions(
       tx,
       decided.flatMap(({ a, b }) =>
@@ -183,12 +184,36 @@ export async function splitProduct(
   return products;
 }
 
-/** Takes a decision back: the keys speak again. */
-export async function undoDecision(tx: Executor, actionId: number, by: number): Promise<void> {
+/** The proposals a decision answers, as the history keeps them: undone, they wait again. */
+async function waitingPairs(tx: Executor, decided: readonly { a: number; b: number }[]): Promise<Change[]> {
+  const waiting = await rows<{ a: number; b: number; score: number; evidence: unknown }>(
+    tx,
+    sql`SELECT m.a, m.b, m.score, m.evidence FROM match_pair m JOIN jsonb_to_recordset(${json(decided)}) AS t(a bigint, b bigint)
+        ON m.a = least(t.a, t.b) AND m.b = greatest(t.a, t.b)`,
+  );
+  return waiting.map(({ a, b, score, evidence }) => ({
+    kind: 'product',
+    id: a,
+    delta: { [`#pair:${b}`]: [{ score, evidence }, null] },
+  }));
+}
+
+/** Takes a decision back: the keys speak again, and the pair waits as it did before. */
+export async function undoDecision({ tx, actionId, by }: Undoing): Promise<Undone> {
+  await lockJoins(tx);
   const gone = await rows<{ a: number; b: number }>(
     tx,
     sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
   );
   const records = [...new Set(gone.flatMap(({ a, b }) => [Number(a), Number(b)]))];
   if (records.length > 0) await settle(tx, records, by);
+  await tx.execute(sql`
+    INSERT INTO match_pair (a, b, score, evidence)
+    SELECT x.id, y.id, (d.value -> 0 ->> 'score')::int, d.value -> 0 -> 'evidence'
+    FROM change c, jsonb_each(c.delta) d JOIN product y ON y.id = split_part(d.key, ':', 2)::bigint JOIN product x ON true
+    WHERE c.action_id = ${actionId} AND c.subject_kind = 'product' AND d.key LIKE '#pair:%' AND x.id = c.subject_id
+      AND x.merged_into IS NULL AND y.merged_into IS NULL
+      AND NOT EXISTS (SELECT 1 FROM record r JOIN record s ON s.product_id = y.id JOIN join_decision j ON j.a = least(r.id, s.id) AND j.b = greatest(r.id, s.id) WHERE r.product_id = x.id)
+    ON CONFLICT DO NOTHING`);
+  return { left: [] };
 }

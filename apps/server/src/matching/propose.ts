@@ -12,14 +12,18 @@ import { type JobContext, createJob } from '../jobs/run.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
 export async function proposeFor({ db }: Services, actor: number | undefined): Promise<number> {
-  const waiting = await one<{ id: number }>(
-    db,
-    sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
-  );
-  if (waiting) return waiting.id;
-  const job = await createJob(db, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor });
+  const job = await proposeIn(db, actor);
   runAside(job).catch(() => undefined);
   return job;
+}
+
+/** The same look-through as a job that the caller starts once its transaction has ended; one that waits already will do. */
+export async function proposeIn(on: Executor, actor: number | undefined): Promise<number> {
+  const waiting = await one<{ id: number }>(
+    on,
+    sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
+  );
+  return waiting?.id ?? createJob(on, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor });
 }
 
 /** Job: proposes pairs anew. */
@@ -46,7 +50,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
       `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL
        WHERE NOT EXISTS (SELECT 1 FROM record r JOIN record o ON o.product_id = f.b
          WHERE r.product_id = f.a AND (o.supplier_id = r.supplier_id AND o.content_id IS NOT NULL AND r.content_id IS NOT NULL
-           OR EXISTS (SELECT 1 FROM join_decision d WHERE d.a = least(r.id, o.id) AND d.b = greatest(r.id, o.id) AND d.verdict = 'different')))`,
+           OR (SELECT d.verdict FROM join_decision d WHERE d.a = least(r.id, o.id) AND d.b = greatest(r.id, o.id) ORDER BY d.action_id DESC LIMIT 1) = 'different'))`,
     );
   });
   await progress(items.length, items.length);
@@ -166,7 +170,7 @@ async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWo
 async function decidedPairs(db: Executor): Promise<Set<string>> {
   const found = await rows<{ a: number; b: number }>(
     db,
-    sql`SELECT DISTINCT x.product_id AS a, y.product_id AS b FROM join_decision d JOIN record x ON x.id = d.a JOIN record y ON y.id = d.b
+    sql`SELECT DISTINCT x.product_id AS a, y.product_id AS b FROM (SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision ORDER BY a, b, action_id DESC) d JOIN record x ON x.id = d.a JOIN record y ON y.id = d.b
         WHERE d.verdict = 'different' AND x.product_id IS NOT NULL AND y.product_id IS NOT NULL AND x.product_id <> y.product_id`,
   );
   return new Set(found.map(({ a, b }) => pairKey(Number(a), Number(b))));

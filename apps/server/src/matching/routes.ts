@@ -2,7 +2,8 @@ import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { decidePairs, splitProduct } from './decide.js';
 import { proposeFor } from './propose.js';
-import { compareProducts, listJoined, listPairs, listTrust, listUnjoined, setTrust } from './service.js';
+import { compareProducts, listJoined, listPairs, listUnjoined } from './service.js';
+import { listTrust, setTrust } from './trust.js';
 
 export function matchingRoutes(router: AppRouter, services: Services): void {
   const { matching } = api;

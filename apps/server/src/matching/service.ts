@@ -1,19 +1,14 @@
 /** Matching as people see it: pairs that wait, claims side by side, joined goods, and whose word counts. */
-import type { ClaimRow, Comparison, PairAnswer, TrustRow } from '@velvet-shelf/contract';
+import type { ClaimRow, Comparison, PairAnswer } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { type TrustPolicy, splitSlot } from '@velvet-shelf/core/claims';
+import { splitSlot } from '@velvet-shelf/core/claims';
 import type { Evidence } from '@velvet-shelf/core/matching';
 import { type Attribute, type Value, agree, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
-import { resolveUnits } from '../catalog/resolve.js';
-import { type Database, type Executor, ids, one, rows } from '../db/client.js';
-import { addChanges, recordAction } from '../history/record.js';
-import { badRequest } from '../http/problem.js';
-import type { Services, User } from '../http/route.js';
-import { markDirty } from '../listings/dirty.js';
-import { drain } from '../listings/evaluate.js';
+import { type Executor, ids, one, rows } from '../db/client.js';
+import type { Services } from '../http/route.js';
 
 type Compared = Comparison['products'][number];
 
@@ -132,7 +127,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
 }
 
 /** What two sources of one product do not say alike; texts and pictures are everybody's own, units do not matter. */
-const disputes = sql`
+export const disputes = sql`
   SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each((c.content -> 'values')::jsonb) v
   WHERE r.product_id IN (SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
     AND v.key NOT IN ('sku', 'pictures', 'morePictures') AND v.key NOT LIKE '%@%'
@@ -190,92 +185,4 @@ export async function listUnjoined({ db }: Services) {
     key: row.key.replace(/^0+(?=\d{8})/, ''),
     reason: reasons[row.reason] ?? row.reason,
   }));
-}
-
-export async function listTrust({ db }: Services) {
-  const dictionary = await loadDictionary(db);
-  const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier ORDER BY rank, id`);
-  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
-    db,
-    sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
-  );
-  const disputed = await rows<{ key: string; n: number }>(
-    db,
-    sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
-  );
-  const byKey = new Map(policies.map((one_) => [one_.key, one_]));
-  const items = [...dictionary.attributes.values()]
-    .filter(({ key }) => key !== 'sku' && !isComputed(key))
-    .map(({ key, label, group, type }): TrustRow => ({
-      attribute: key,
-      label,
-      group,
-      type,
-      policy: byKey.get(key)?.policy ?? 'ranked',
-      ranking: byKey.get(key)?.ranking?.map(Number) ?? null,
-      disputed: Number(disputed.find((one_) => one_.key === key)?.n ?? 0),
-    }));
-  return { suppliers, items };
-}
-
-/** Changes whose claim wins; every product it touches is resolved again. Answers how many changed. */
-export async function setTrust(
-  services: Services,
-  user: User,
-  wish: { attribute?: string | undefined; policy?: TrustPolicy | undefined; ranking?: number[] | null | undefined },
-): Promise<number> {
-  const { db, config } = services;
-  const changed = await db.transaction(async (tx) => {
-    const before = await loadDictionary(tx);
-    const words = await writeTrust(tx, before, wish);
-    const dictionary = await loadDictionary(tx);
-    const units = await rows<{ unit: number }>(
-      tx,
-      sql`SELECT DISTINCT p.unit_id AS unit FROM product p WHERE p.id IN (
-            SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
-          OR p.unit_id IN (SELECT v.unit_id FROM product v JOIN record r ON r.product_id = v.id WHERE v.family_id IS NOT NULL GROUP BY 1 HAVING count(DISTINCT r.supplier_id) > 1)`,
-    );
-    const action = await recordAction(tx, { actor: user.id, kind: 'trust', words }, []);
-    let n = 0;
-    for (let from = 0; from < units.length; from += 500) {
-      const part = units.slice(from, from + 500).map((one_) => one_.unit);
-      const changes = await resolveUnits(tx, part, dictionary);
-      n += changes.length;
-      await addChanges(tx, action, changes);
-      await markDirty(tx, part);
-    }
-    return n;
-  });
-  await drain(db as Database, config.address, 500);
-  services.notify('catalog');
-  return changed;
-}
-
-async function writeTrust(
-  tx: Executor,
-  { ids: attributeIds, attributes }: Awaited<ReturnType<typeof loadDictionary>>,
-  {
-    attribute,
-    policy,
-    ranking,
-  }: { attribute?: string | undefined; policy?: TrustPolicy | undefined; ranking?: number[] | null | undefined },
-): Promise<string> {
-  if (attribute === undefined) {
-    if (!ranking) throw badRequest('The general order needs its suppliers');
-    await tx.execute(
-      sql`UPDATE supplier s SET rank = x.place FROM unnest(${ids(ranking)}) WITH ORDINALITY x(id, place) WHERE s.id = x.id`,
-    );
-    return 'Changed the general order of sources';
-  }
-  const id = attributeIds.get(attribute);
-  if (id === undefined) throw badRequest(`There is no attribute “${attribute}”`);
-  await tx.execute(
-    sql`INSERT INTO trust_policy (attribute_id, policy) VALUES (${id}, ${policy ?? 'ranked'}) ON CONFLICT DO NOTHING`,
-  );
-  if (policy) await tx.execute(sql`UPDATE trust_policy SET policy = ${policy} WHERE attribute_id = ${id}`);
-  if (ranking !== undefined)
-    await tx.execute(
-      sql`UPDATE trust_policy SET ranking = ${ranking === null ? sql`NULL` : ids(ranking)} WHERE attribute_id = ${id}`,
-    );
-  return `Changed whose ${attributes.get(attribute)?.label ?? attribute} counts`;
 }

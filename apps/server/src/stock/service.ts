@@ -14,7 +14,7 @@ import { bookMovements, findWarehouse } from './ledger.js';
 /** Offered before anybody has used one of their own. */
 const usualReasons = ['received', 'returned', 'damaged', 'lost', 'found', 'sold at the counter'];
 /** Written by files, edits and undoing; not for a person to choose. */
-const ownReasons = new Set(['count', 'correction', 'undo']);
+const ownReasons = new Set(['count', 'correction', 'undo', 'joined', 'split off']);
 const mostMovements = 30;
 
 interface Held {
@@ -59,8 +59,9 @@ export async function showStock(on: Executor, id: number): Promise<StockAnswer> 
     shown: shownStock({ onHand, reserved, keptBack }),
     warehouses: await rows(
       on,
-      sql`SELECT w.id, w.name, coalesce(s.on_hand, 0) AS "onHand" FROM warehouse w
-          LEFT JOIN stock_level s ON s.warehouse_id = w.id AND s.product_id = ${id} ORDER BY w.id`,
+      sql`SELECT w.id, w.name, w.kind, coalesce(s.on_hand, 0) AS "onHand" FROM warehouse w
+          LEFT JOIN stock_level s ON s.warehouse_id = w.id AND s.product_id = ${id}
+          WHERE w.kind = 'own' OR s.on_hand IS NOT NULL ORDER BY w.kind, w.id`,
     ),
     reasons: [...new Set([...usualReasons, ...used.map((one_) => one_.reason)])].filter(
       (one_) => !ownReasons.has(one_),
@@ -92,7 +93,10 @@ export async function changeStock(
     const said: string[] = [];
     if (delta !== 0) {
       const warehouse = await findWarehouse(tx, warehouseId);
-      if (warehouse === undefined) throw notFound('warehouse');
+      if (warehouse === undefined)
+        throw badRequest('Pieces are booked in a warehouse of ours; what a supplier has follows its own lists', [
+          { pointer: '/body/warehouseId', detail: 'is no warehouse of ours' },
+        ]);
       await bookMovements(tx, [{ product: id, delta }], { reason: reason ?? '', actionId, warehouse, actor: user.id });
       await refreshOffers(tx, [id]);
       changed.stock = [now.onHand, now.onHand + delta];

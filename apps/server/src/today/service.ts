@@ -1,23 +1,15 @@
 /** The shelf edge and Today: live counts, each computed where the work is. */
 import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
-import { undoEdit } from '../catalog/edit.js';
-import { undoable } from '../catalog/product.js';
-import { undoDecision } from '../matching/decide.js';
-import { resolveUnits } from '../catalog/resolve.js';
 import { iso, one, rows } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { recordAction } from '../history/record.js';
-import { undoOffers } from '../intake/offers.js';
+import { recordAction, takeAction } from '../history/record.js';
+import { batchKind, canUndo, undoOf } from '../history/undo.js';
 import { undoApplied } from '../intake/service.js';
-import { undoPins } from '../listings/pins.js';
-import { undoStock } from '../stock/service.js';
-import { dirtyCount, markDirty } from '../listings/dirty.js';
+import { dirtyCount } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
 import { showPlaces } from '../channels/service.js';
-import { undoSetup } from '../channels/undo.js';
 import { rankedCauses } from '../causes/service.js';
 
 interface Counts {
@@ -53,7 +45,7 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
     ...(counts ?? { toMatch: 0, toComplete: 0, toFit: 0, causes: 0, toSend: 0, held: 0 }),
     rechecking: await dirtyCount(db),
     jobs,
-    lastAction: last ? { id: last.id, words: last.words, canUndo: !last.undone && undoable.has(last.kind) } : null,
+    lastAction: last ? { id: last.id, words: last.words, canUndo: !last.undone && canUndo(last.kind) } : null,
   };
 }
 
@@ -221,58 +213,45 @@ export async function listActions({ db }: Services, cursor: string | undefined) 
   );
   const items = found
     .slice(0, 50)
-    .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && undoable.has(row.kind) }));
+    .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && canUndo(row.kind) }));
   return { items, next: found.length > 50 ? String(items.at(-1)?.id) : null };
 }
 
-/** Undoes one action; what somebody changed since is left, and named. */
+/** Undoes one action, once however many ask; what somebody changed since is left, and named. */
 export async function undoAction(
   services: Services,
   user: User,
   id: number,
 ): Promise<{ words: string; left: string[] }> {
   const { db, config } = services;
-  const action = await one<{ kind: string; words: string; undone_by: number | null }>(
-    db,
-    sql`SELECT kind, words, undone_by FROM action WHERE id = ${id}`,
-  );
+  const action = await one<{ kind: string }>(db, sql`SELECT kind FROM action WHERE id = ${id}`);
   if (!action) throw notFound(`action ${id}`);
-  if (action.undone_by !== null) throw conflict('This is undone already');
-  if (!undoable.has(action.kind)) throw conflict('This cannot be undone by itself');
-  if (action.kind === 'apply-batch') {
-    const batch = await one<{ id: number }>(db, sql`SELECT id FROM batch WHERE action_id = ${id}`);
+  if (action.kind === batchKind) {
+    const batch = await one<{ id: number; name: string }>(
+      db,
+      sql`SELECT id, file_name AS name FROM batch WHERE action_id = ${id}`,
+    );
     if (!batch) throw notFound('batch of this action');
-    return { words: `Undid: ${action.words}`, left: await undoApplied(services, batch.id, user) };
+    return { words: `Undid ${batch.name}`, left: await undoApplied(services, batch.id, user) };
   }
-  const left = await db.transaction(async (tx) => {
-    const dictionary = await loadDictionary(tx);
-    let notes: string[];
-    if (action.kind === 'match') {
-      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
-      await undoDecision(tx, id, by);
-      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
-      notes = [];
-    } else if (action.kind === 'edit') {
-      const undone = await undoEdit(tx, id, user.id, dictionary);
-      undone.left.push(...(await undoOffers(tx, id)).left);
-      const changes = await resolveUnits(tx, undone.units, dictionary);
-      await markDirty(tx, undone.units);
-      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, changes);
-      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
-      notes = undone.left;
-    } else if (action.kind === 'stock' || action.kind === 'pin') {
-      notes = await (action.kind === 'stock' ? undoStock : undoPins)(tx, id);
-      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
-      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
-    } else {
-      notes = await undoSetup(tx, id);
-      const by = await recordAction(tx, { actor: user.id, kind: 'undo', words: `Undid: ${action.words}` }, []);
-      await tx.execute(sql`UPDATE action SET undone_by = ${by} WHERE id = ${id}`);
-    }
-    await drain(tx, config.address, 500, dictionary);
-    return notes;
+  const undo = undoOf(action.kind);
+  if (!undo) throw conflict('This cannot be undone by itself');
+  const answer = await db.transaction(async (tx) => {
+    const by = await takeAction(tx);
+    // Whoever claims it first takes it back; the others wait here and are told.
+    const claimed = await one<{ words: string }>(
+      tx,
+      sql`UPDATE action SET undone_by = ${by} WHERE id = ${id} AND undone_by IS NULL RETURNING words`,
+    );
+    if (!claimed) throw conflict('This is undone already');
+    const words = `Undid: ${claimed.words}`;
+    const { left, changes = [] } = await undo({ tx, actionId: id, by, actor: user.id });
+    await recordAction(tx, { id: by, actor: user.id, kind: 'undo', words }, changes);
+    await drain(tx, config.address, 500);
+    return { words, left };
   });
   services.notify('catalog');
   services.notify('listings');
-  return { words: `Undid: ${action.words}`, left };
+  services.notify('matches');
+  return answer;
 }

@@ -13,7 +13,7 @@ import { DryRun } from './DryRun';
 import { FirstRows } from './FirstRows';
 import { batchWork } from './work';
 
-const busy = new Set<BatchAnswer['state']>(['trying', 'applying']);
+const busy = new Set<BatchAnswer['state']>(['trying', 'applying', 'undoing']);
 
 export function Batch() {
   const id = Number(useParams().id);

@@ -9,6 +9,7 @@ import { Loaded, ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
 import { bytes, clock, count } from '../design/words';
 import { Fetching } from './Fetching';
+import { Warehouses } from '../stock/Warehouses';
 import { Suppliers } from './Suppliers';
 
 export function Batches() {
@@ -28,6 +29,7 @@ export function Batches() {
         <div style={{ width: 300 }}>
           <Suppliers />
           <Fetching />
+          <Warehouses />
         </div>
       </div>
     </section>
@@ -102,6 +104,7 @@ const stateWords: Record<BatchSummary['state'], [string, string]> = {
   tried: ['advice', 'tried, not applied'],
   applying: ['sent', 'applying'],
   applied: ['live', 'applied'],
+  undoing: ['sent', 'undoing'],
   undone: ['none', 'undone'],
   failed: ['refused', 'failed'],
   cancelled: ['none', 'cancelled'],

@@ -20,20 +20,24 @@ export function Stock({ productId }: { productId: number }) {
   return <Loaded query={stock}>{(data) => <Figures key={productId} stock={data} />}</Loaded>;
 }
 
+const ownOf = (stock: StockAnswer) => stock.warehouses.filter((one) => one.kind === 'own');
+const sayEach = (list: StockAnswer['warehouses']) => list.map((one) => `${one.name} ${count(one.onHand)}`).join(' · ');
 const signed = (delta: number) => `${delta > 0 ? '+' : '−'}${count(Math.abs(delta))}`;
 
 function Figures({ stock }: { stock: StockAnswer }) {
+  const several = stock.warehouses.length > 1;
+  const [ours, theirs] = [ownOf(stock), stock.warehouses.filter((one) => one.kind === 'supplier')];
   return (
     <>
       <Line label="On hand">
         {count(stock.onHand)}
-        {stock.warehouses.length > 1 && (
-          <span className="muted small">
-            {' '}
-            {stock.warehouses.map((one) => `${one.name} ${count(one.onHand)}`).join(' · ')}
-          </span>
-        )}
+        {ours.length > 1 && <span className="muted small"> {sayEach(ours)}</span>}
       </Line>
+      {theirs.length > 0 && (
+        <Line label="At suppliers">
+          {sayEach(theirs)} <span className="muted small">theirs; shown to no channel they do not serve</span>
+        </Line>
+      )}
       {stock.reserved > 0 && <Line label="Reserved">{count(stock.reserved)}</Line>}
       <Line label="Kept back">
         <KeptBack key={stock.keptBack} stock={stock} />
@@ -59,6 +63,7 @@ function Figures({ stock }: { stock: StockAnswer }) {
           </span>
           <span className="grow">
             {one.reason === 'count' ? 'counted' : one.reason}
+            {several && ` · ${one.warehouse}`}
             {one.batchId !== null && (
               <>
                 {' '}
@@ -132,7 +137,8 @@ function KeptBack({ stock }: { stock: StockAnswer }) {
 function Movement({ stock }: { stock: StockAnswer }) {
   const [pieces, setPieces] = useState('');
   const [reason, setReason] = useState('');
-  const [warehouse, setWarehouse] = useState(stock.warehouses[0]?.id);
+  const ours = ownOf(stock);
+  const [warehouse, setWarehouse] = useState(ours[0]?.id);
   const change = useChange(stock, (after) => `${count(after.onHand)} on hand`);
   const delta = /^[+−-]?\d{1,6}$/.test(pieces.trim()) ? Number(pieces.trim().replace('−', '-')) : undefined;
   const isWrong = pieces.trim() !== '' && delta === undefined;
@@ -162,14 +168,14 @@ function Movement({ stock }: { stock: StockAnswer }) {
           sx={{ width: 170 }}
           renderInput={(field) => <TextField {...field} label="Reason" />}
         />
-        {stock.warehouses.length > 1 && (
+        {ours.length > 1 && (
           <TextField
             select
             label="Warehouse"
             value={warehouse}
             onChange={(event) => setWarehouse(Number(event.target.value))}
           >
-            {stock.warehouses.map((one) => (
+            {ours.map((one) => (
               <MenuItem key={one.id} value={one.id}>
                 {one.name}
               </MenuItem>

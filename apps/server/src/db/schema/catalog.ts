@@ -169,7 +169,25 @@ export const warehouse = pgTable('warehouse', {
   id: rowId(),
   key: text('key').notNull().unique(),
   name: text('name').notNull(),
+  /** Ours, or the one a supplier's own figures stand in. */
+  kind: text('kind', { enum: ['own', 'supplier'] })
+    .notNull()
+    .default('own'),
+  supplierId: ref('supplier_id').unique(),
 });
+
+/** Where it is not as usual: our own warehouses serve every place, a supplier's serves none. */
+export const serves = pgTable(
+  'serves',
+  {
+    warehouseId: ref('warehouse_id')
+      .notNull()
+      .references(() => warehouse.id, { onDelete: 'cascade' }),
+    placeId: ref('place_id').notNull(),
+    serves: boolean('serves').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.warehouseId, table.placeId] })],
+);
 
 export const movement = pgTable(
   'movement',
@@ -184,8 +202,18 @@ export const movement = pgTable(
     batchId: ref('batch_id'),
     actor: ref('actor').references(() => userAccount.id),
     at: moment('at').notNull().defaultNow(),
+    /** The action whose movements this one takes back. */
+    reverses: ref('reverses'),
+    /** The product it was joined to, to which these pieces went over; they come back when it is split off again. */
+    joinedTo: ref('joined_to'),
   },
   (table) => [
+    index('movement_reverses')
+      .on(table.reverses)
+      .where(sql`reverses IS NOT NULL`),
+    index('movement_joined')
+      .on(table.productId)
+      .where(sql`joined_to IS NOT NULL`),
     index('movement_product').on(table.productId, table.warehouseId),
     index('movement_action').on(table.actionId),
   ],

@@ -1,5 +1,6 @@
 import type { FeedFormat, GuardLimits, RunDifference } from '@velvet-shelf/core/feeds';
-import { bigserial, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { bigserial, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
 import { place } from './channels.js';
 
@@ -44,7 +45,12 @@ export const run = pgTable(
     startedAt: moment('started_at').notNull().defaultNow(),
     endedAt: moment('ended_at'),
   },
-  (table) => [index('run_feed').on(table.feedId, table.id)],
+  (table) => [
+    index('run_feed').on(table.feedId, table.id),
+    uniqueIndex('run_one_at_once')
+      .on(table.feedId)
+      .where(sql`state = 'running'`),
+  ],
 );
 
 export const runItem = pgTable(

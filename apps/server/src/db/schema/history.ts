@@ -22,7 +22,7 @@ export const change = pgTable(
   {
     actionId: ref('action_id').notNull(),
     subjectKind: text('subject_kind', {
-      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run'],
+      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run', 'trust'],
     }).notNull(),
     subjectId: ref('subject_id').notNull(),
     at: moment('at').notNull().defaultNow(),

@@ -42,7 +42,17 @@ export const columnMap = pgTable(
   (table) => [primaryKey({ columns: [table.supplierId, table.signature] })],
 );
 
-export const batchStates = ['read', 'trying', 'tried', 'applying', 'applied', 'undone', 'failed', 'cancelled'] as const;
+export const batchStates = [
+  'read',
+  'trying',
+  'tried',
+  'applying',
+  'applied',
+  'undoing',
+  'undone',
+  'failed',
+  'cancelled',
+] as const;
 
 /** Where a batch comes from: a file dropped, our own grid's export brought back, or a pull. */
 export const batchKinds = ['file', 'round-trip', 'pull'] as const;
@@ -89,6 +99,21 @@ export const batch = pgTable('batch', {
   applyMs: integer('apply_ms'),
   actionId: ref('action_id').references(() => action.id),
 });
+
+/** The first rows below the header as the reading in force gives them: what suggestions and the preview go by. */
+export const batchHead = pgTable('batch_head', {
+  batchId: ref('batch_id')
+    .primaryKey()
+    .references(() => batch.id, { onDelete: 'cascade' }),
+  rows: json('rows').$type<HeadRow[]>().notNull(),
+});
+
+export interface HeadRow {
+  row: number;
+  place?: string | undefined;
+  cells: string[];
+  broken?: string | undefined;
+}
 
 /** What applying would do to listings: found by applying inside a transaction that is rolled back. */
 export interface BatchEffect {
@@ -257,7 +282,7 @@ export const joinProposal = pgTable(
   (table) => [primaryKey({ columns: [table.kind, table.key] })],
 );
 
-/** What a person decided of two records, `a` < `b`: it stands above every key. */
+/** What people decided of two records, `a` < `b`: the newest stands above every key; undone, the one before it counts again. */
 export const joinDecision = pgTable(
   'join_decision',
   {
@@ -270,7 +295,11 @@ export const joinDecision = pgTable(
     verdict: text('verdict', { enum: ['same', 'different'] }).notNull(),
     actionId: ref('action_id').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.a, table.b] }), index('join_decision_b').on(table.b)],
+  (table) => [
+    primaryKey({ columns: [table.a, table.b, table.actionId] }),
+    index('join_decision_b').on(table.b),
+    index('join_decision_action').on(table.actionId),
+  ],
 );
 
 /** Two products that look like the same goods, `a` < `b`, and wait for a person. */

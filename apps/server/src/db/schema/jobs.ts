@@ -1,4 +1,4 @@
-import { index, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
 import { userAccount } from './people.js';
 
@@ -13,6 +13,8 @@ export const job = pgTable(
     state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] })
       .notNull()
       .default('waiting'),
+    /** Begun so often since the last checkpoint: work that ends its worker each time is given up. */
+    tries: integer('tries').notNull().default(0),
     done: ref('done').notNull().default(0),
     total: ref('total').notNull().default(0),
     cancelWish: moment('cancel_wish'),

@@ -1,4 +1,4 @@
-import { index, pgTable, text } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
 
 export const userAccount = pgTable('user_account', {
@@ -19,6 +19,24 @@ export const session = pgTable(
       .notNull()
       .references(() => userAccount.id, { onDelete: 'cascade' }),
     expires: moment('expires').notNull(),
+    /** Last used, to within a minute; long unused it ends. */
+    usedAt: moment('used_at').notNull().defaultNow(),
   },
   (table) => [index('session_user').on(table.userId)],
+);
+
+/** Requests that are done once, however often they come: what was answered to a key. */
+export const onceKey = pgTable(
+  'once_key',
+  {
+    userId: ref('user_id').notNull(),
+    key: text('key').notNull(),
+    /** Method, address and body it was sent with, as a print. */
+    request: text('request').notNull(),
+    at: moment('at').notNull().defaultNow(),
+    /** Null while the first of them is under way. */
+    status: integer('status'),
+    answer: jsonb('answer').$type<unknown>(),
+  },
+  (table) => [primaryKey({ columns: [table.userId, table.key] }), index('once_key_at').on(table.at)],
 );

@@ -1,0 +1,163 @@
+/** Whose word counts: the order of sources, and the policy of each attribute. */
+import type { TrustRow } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
+import type { TrustPolicy } from '@velvet-shelf/core/claims';
+import { canonical } from '@velvet-shelf/core/values';
+import { sql } from 'drizzle-orm';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { resolveUnits } from '../catalog/resolve.js';
+import { type Executor, ids, one, rows } from '../db/client.js';
+import { type Change, addChanges, recordAction } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { badRequest } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { markDirty } from '../listings/dirty.js';
+import { drain } from '../listings/evaluate.js';
+import { disputes } from './service.js';
+
+export async function listTrust({ db }: Services) {
+  const dictionary = await loadDictionary(db);
+  const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier ORDER BY rank, id`);
+  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
+    db,
+    sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
+  );
+  const disputed = await rows<{ key: string; n: number }>(
+    db,
+    sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
+  );
+  const byKey = new Map(policies.map((one_) => [one_.key, one_]));
+  const items = [...dictionary.attributes.values()]
+    .filter(({ key }) => key !== 'sku' && !isComputed(key))
+    .map(({ key, label, group, type }): TrustRow => ({
+      attribute: key,
+      label,
+      group,
+      type,
+      policy: byKey.get(key)?.policy ?? 'ranked',
+      ranking: byKey.get(key)?.ranking?.map(Number) ?? null,
+      disputed: Number(disputed.find((one_) => one_.key === key)?.n ?? 0),
+    }));
+  return { suppliers, items };
+}
+
+interface TrustWish {
+  attribute?: string | undefined;
+  policy?: TrustPolicy | undefined;
+  ranking?: number[] | null | undefined;
+}
+
+/** Changes whose claim wins; every product it touches is resolved again. Answers how many changed. */
+export async function setTrust(services: Services, user: User, wish: TrustWish): Promise<number> {
+  const { db, config } = services;
+  const changed = await db.transaction(async (tx) => {
+    const dictionary = await loadDictionary(tx);
+    const { words, slot } = await readTrust(tx, dictionary, wish);
+    const before = await heldTrust(tx, slot);
+    await writeTrust(tx, slot, {
+      policy: wish.policy ?? before.policy,
+      ranking: wish.ranking === undefined ? before.ranking : wish.ranking,
+    });
+    const after = await heldTrust(tx, slot);
+    const action = await recordAction(tx, { actor: user.id, kind: 'trust', words }, [
+      { kind: 'trust', id: slot, delta: { held: [before, after] } },
+    ]);
+    const changes = await resolveDisputed(tx);
+    await addChanges(tx, action, changes);
+    return changes.length;
+  });
+  await drain(db, config.address, 500);
+  services.notify('catalog');
+  return changed;
+}
+
+/** Takes a change of trust back where it still stands. */
+export async function undoTrust({ tx, actionId }: Undoing): Promise<Undone> {
+  const found = await one<{ slot: number; held: [HeldTrust, HeldTrust] }>(
+    tx,
+    sql`SELECT subject_id AS slot, delta -> 'held' AS held FROM change WHERE action_id = ${actionId} AND subject_kind = 'trust'`,
+  );
+  if (!found) return { left: ['What it was before was not kept yet when this was done'] };
+  const [before, after] = found.held;
+  if (canonical(await heldTrust(tx, found.slot)) !== canonical(after))
+    return { left: ['Whose word counts: changed since'] };
+  await writeTrust(tx, found.slot, before);
+  return { left: [], changes: await resolveDisputed(tx) };
+}
+
+/** An attribute's number, or 0 for the general order. */
+type TrustSlot = number;
+
+interface HeldTrust {
+  policy: TrustPolicy | null;
+  /** Suppliers, best first; null = the general order. */
+  ranking: number[] | null;
+}
+
+async function readTrust(
+  tx: Executor,
+  { ids: attributeIds, attributes }: Dictionary,
+  { attribute, ranking }: TrustWish,
+): Promise<{ words: string; slot: TrustSlot }> {
+  const known = await rows<{ id: number }>(tx, sql`SELECT id FROM supplier`);
+  const stranger = ranking?.find((id) => !known.some((one_) => one_.id === id));
+  if (stranger !== undefined) throw badRequest(`There is no supplier ${stranger}`);
+  if (ranking && new Set(ranking).size < ranking.length) throw badRequest('A supplier stands in the order twice');
+  if (attribute === undefined) {
+    if (!ranking) throw badRequest('The general order needs its suppliers');
+    return { words: 'Changed the general order of sources', slot: 0 };
+  }
+  const slot = attributeIds.get(attribute);
+  if (slot === undefined) throw badRequest(`There is no attribute “${attribute}”`);
+  return { words: `Changed whose ${attributes.get(attribute)?.label ?? attribute} counts`, slot };
+}
+
+async function heldTrust(tx: Executor, slot: TrustSlot): Promise<HeldTrust> {
+  if (slot === 0) {
+    const order = await rows<{ id: number }>(tx, sql`SELECT id FROM supplier ORDER BY rank, id FOR UPDATE`);
+    return { policy: null, ranking: order.map(({ id }) => id) };
+  }
+  const held = await one<{ policy: TrustPolicy; ranking: number[] | null }>(
+    tx,
+    sql`SELECT policy, ranking FROM trust_policy WHERE attribute_id = ${slot} FOR UPDATE`,
+  );
+  return { policy: held?.policy ?? null, ranking: held?.ranking?.map(Number) ?? null };
+}
+
+async function writeTrust(tx: Executor, slot: TrustSlot, { policy, ranking }: HeldTrust): Promise<void> {
+  if (slot === 0) {
+    // Those the order does not name stay behind it, as they stood.
+    await tx.execute(sql`
+      UPDATE supplier s SET rank = o.rank FROM (
+        SELECT s.id, row_number() OVER (ORDER BY x.place NULLS LAST, s.rank, s.id) AS rank
+        FROM supplier s LEFT JOIN unnest(${ids(ranking ?? [])}) WITH ORDINALITY x(id, place) ON x.id = s.id) o
+      WHERE o.id = s.id`);
+    return;
+  }
+  if (policy === null && ranking === null) {
+    await tx.execute(sql`DELETE FROM trust_policy WHERE attribute_id = ${slot}`);
+    return;
+  }
+  const order = ranking === null ? sql`NULL` : ids(ranking);
+  await tx.execute(sql`
+    INSERT INTO trust_policy (attribute_id, policy, ranking) VALUES (${slot}, ${policy ?? 'ranked'}, ${order})
+    ON CONFLICT (attribute_id) DO UPDATE SET policy = excluded.policy, ranking = excluded.ranking`);
+}
+
+/** Goods that several sources speak for are resolved again; answers what changed. */
+async function resolveDisputed(tx: Executor): Promise<Change[]> {
+  const dictionary = await loadDictionary(tx);
+  const units = await rows<{ unit: number }>(
+    tx,
+    sql`SELECT DISTINCT p.unit_id AS unit FROM product p WHERE p.id IN (
+          SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
+        OR p.unit_id IN (SELECT v.unit_id FROM product v JOIN record r ON r.product_id = v.id WHERE v.family_id IS NOT NULL GROUP BY 1 HAVING count(DISTINCT r.supplier_id) > 1)`,
+  );
+  const changes: Change[] = [];
+  for (let from = 0; from < units.length; from += 500) {
+    const part = units.slice(from, from + 500).map((one_) => one_.unit);
+    changes.push(...(await resolveUnits(tx, part, dictionary)));
+    await markDirty(tx, part);
+  }
+  return changes;
+}

@@ -1,0 +1,55 @@
+/** Which warehouses serve which places: what a supplier has is shown to no channel until somebody says so here. */
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type WarehouseAnswer, api } from '@velvet-shelf/contract';
+import { call } from '../api/call';
+import { Loaded, ProblemBox } from '../design/feedback';
+
+export function Warehouses() {
+  const warehouses = useQuery({ queryKey: ['warehouses'], queryFn: () => call(api.stock.warehouses) });
+  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const queries = useQueryClient();
+  const serve = useMutation({
+    mutationFn: ({ id, ...body }: { id: number; placeId: number; serves: boolean }) =>
+      call(api.stock.serve, { params: { id }, body }),
+    onSuccess: (data) => {
+      queries.setQueryData(['warehouses'], data);
+      void queries.invalidateQueries();
+    },
+  });
+  const box = (warehouse: WarehouseAnswer, place: { id: number; name: string }) => (
+    <FormControlLabel
+      key={place.id}
+      control={
+        <Checkbox
+          size="small"
+          checked={warehouse.serves.includes(place.id)}
+          disabled={serve.isPending}
+          onChange={(_, serves) => serve.mutate({ id: warehouse.id, placeId: place.id, serves })}
+        />
+      }
+      label={place.name}
+      slotProps={{ typography: { variant: 'body2' } }}
+    />
+  );
+  return (
+    <>
+      <h2>Whose stock goes where</h2>
+      <p className="muted small">What a supplier has stands beside ours. No channel is shown it until you say so.</p>
+      <Loaded query={warehouses}>
+        {({ items }) => (
+          <>
+            {items.map((one) => (
+              <div key={one.id} role="group" aria-label={`${one.name} serves`}>
+                <b>{one.name}</b> <span className="muted small">{one.kind === 'own' ? 'ours' : 'theirs'}, serves</span>
+                <div>{places.data?.items.map((place) => box(one, place))}</div>
+              </div>
+            ))}
+          </>
+        )}
+      </Loaded>
+      {serve.error && <ProblemBox error={serve.error} />}
+    </>
+  );
+}
