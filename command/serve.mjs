@@ -8,6 +8,8 @@ import { root, run, startNode, stop } from './run.mjs';
 import { Fault, say } from './say.mjs';
 
 const usualPort = 4180;
+/** Ends within a minute after which a programme is not started again. */
+const mostEnds = 4;
 
 /** Ports of 1024 and above that browsers refuse to open (WHATWG Fetch, "bad port"). */
 const refusedByBrowsers = new Set([
@@ -39,6 +41,27 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
       cluster?.stop();
       process.exit(code);
     })());
+  /** Starts a programme, and starts it again where it ends by itself; one that keeps ending is given up. */
+  const keepUp = (script, name, ends = []) => {
+    const child = startNode(script, { env, name });
+    children.push(child);
+    child.once('exit', (code, signal) => {
+      children.splice(children.indexOf(child), 1);
+      if (ending) return;
+      const lately = [...ends, Date.now()].filter((at) => at > Date.now() - 60_000);
+      const how = signal ?? `code ${code}`;
+      if (lately.length > mostEnds) {
+        process.stderr.write(
+          `The ${name} ended ${lately.length} times within a minute (${how}).\nLook at what it printed above.\n`,
+        );
+        void end(1);
+        return;
+      }
+      process.stderr.write(`The ${name} ended by itself (${how}); it is started again.\n`);
+      setTimeout(() => void (ending ? undefined : keepUp(script, name, lately)), 500 * lately.length);
+    });
+  };
+  let env = {};
   process.on('SIGINT', () => void end(0));
   process.on('SIGTERM', () => void end(0));
   process.on('SIGHUP', () => void end(0));
@@ -48,26 +71,24 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
     const database = external ?? (await cluster.start());
     const port = wanted === undefined ? await portOr(usualPort) : await exactly(Number(wanted));
     const standins = demo ? await freePort() : undefined;
-    const env = {
+    env = {
       DATABASE_URL: database,
       VELVET_PORT: String(port),
       VELVET_FILES: files,
       VELVET_WEB: join(root, 'apps/web/dist'),
-      ...(standins ? { VELVET_STANDINS: `http://127.0.0.1:${standins}` } : {}),
+      ...(standins
+        ? { VELVET_STANDINS: `http://127.0.0.1:${standins}`, VELVET_PRIVATE_HOSTS: `127.0.0.1:${standins}` }
+        : {}),
     };
     run(process.execPath, [join(root, 'apps/server/dist/db/migrate.js')], { env });
+    const programmes = [];
     if (demo) {
       const args = [...(bare ? ['--bare'] : []), ...(size ? ['--size', size] : [])];
       run(process.execPath, [join(root, 'demo/dist/load.js'), ...args], { env, loud: true });
-      children.push(startNode(join(root, 'apps/standins/dist/main.js'), { env, name: 'stand-ins' }));
+      programmes.push([join(root, 'apps/standins/dist/main.js'), 'stand-ins']);
     }
-    children.push(startNode(join(root, 'apps/server/dist/main.js'), { env, name: 'server' }));
-    for (const child of children)
-      child.once('exit', (code) => {
-        if (ending) return;
-        process.stderr.write(`The ${child.label} ended by itself (${code}).\nLook at what it printed above.\n`);
-        void end(1);
-      });
+    programmes.push([join(root, 'apps/server/dist/main.js'), 'server']);
+    for (const [script, name] of programmes) keepUp(script, name);
     await healthy(port, 60_000);
     say(`ready http://127.0.0.1:${port}`);
     if (demo)

@@ -90,6 +90,7 @@ async function raiseStage({ cluster, ground, name, isLoaded }) {
       VELVET_FILES: files,
       VELVET_WEB: join(root, 'apps/web/dist'),
       VELVET_STANDINS: `http://127.0.0.1:${standins}`,
+      VELVET_PRIVATE_HOSTS: `127.0.0.1:${standins}`,
       VELVET_MAX_UPLOAD: String(5_000_000),
     };
     // On a loaded database the loader only says where the stand-ins are now.

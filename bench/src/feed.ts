@@ -15,7 +15,7 @@ import { from, to } from 'pg-copy-streams';
 import { type BenchLine, compare } from './timing.js';
 
 export async function benchFeed(count: number): Promise<BenchLine[]> {
-  const db = openDatabase(process.env.DATABASE_URL ?? '', 3);
+  const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 3 });
   const client = await db.$client.connect();
   const directory = mkdtempSync(join(tmpdir(), 'velvet-bench-'));
   try {

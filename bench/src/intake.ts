@@ -63,7 +63,7 @@ async function idle(db: Database): Promise<void> {
 export async function benchIntake(count: number): Promise<BenchLine[]> {
   registerJobs();
   const config = readConfig();
-  const db = openDatabase(config.database, 6);
+  const db = openDatabase(config.database, { connections: 6 });
   const services: Services = { db, config, notify: () => undefined };
   const directory = mkdtempSync(join(tmpdir(), 'velvet-bench-'));
   const user = (await one<User>(

@@ -7,8 +7,8 @@ import { type Database, json, one, openDatabase } from '@velvet-shelf/server/db/
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, correctBatch, dryRun, readBatch, showBatch } from '@velvet-shelf/server/intake/service';
-import { detectSource } from '@velvet-shelf/server/intake/detect';
-import { readColumns, readRows } from '@velvet-shelf/server/intake/source';
+import { detectSource } from '@velvet-shelf/server/intake/read/detect';
+import { readColumns, readRows } from '@velvet-shelf/server/intake/read/source';
 import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
@@ -27,7 +27,7 @@ const sizes: Record<string, number> = { '1k': 1000, '10k': 10_000, '100k': 100_0
 
 const { values } = parseArgs({ options: { bare: { type: 'boolean', default: false }, size: { type: 'string' } } });
 const config = readConfig();
-const db = openDatabase(config.database, 4);
+const db = openDatabase(config.database, { connections: 4 });
 registerJobs();
 const standins = process.env.VELVET_STANDINS ?? 'http://127.0.0.1:1';
 try {

@@ -12,6 +12,16 @@ const schema = z.object({
   VELVET_MAX_UPLOAD: z.coerce.number().int().default(1_000_000_000),
   /** Rows of a transaction while a batch is applied. */
   VELVET_CHUNK_ROWS: z.coerce.number().int().min(1).default(5000),
+  /** Bytes of files people sent that are kept in all. */
+  VELVET_QUOTA: z.coerce.number().int().default(20_000_000_000),
+  /** A reverse proxy stands before us, and says who asks (X-Forwarded-For, X-Forwarded-Proto, X-Forwarded-Host). */
+  VELVET_PROXY: z.enum(['yes', 'no']).default('no'),
+  /** Further names we are reached under, as host or host:port, with commas between. */
+  VELVET_HOSTS: z.string().default(''),
+  /** Hosts (or host:port) on private networks that may be fetched from all the same, with commas between. */
+  VELVET_PRIVATE_HOSTS: z.string().default(''),
+  /** Hours without use after which a session ends. */
+  VELVET_IDLE_HOURS: z.coerce.number().min(0.01).default(12),
   VELVET_LOG: z.enum(['silent', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -22,20 +32,42 @@ export interface Config {
   web: string | undefined;
   address: string;
   maxUpload: number;
+  quota: number;
+  isBehindProxy: boolean;
+  /** Names requests may be addressed to, as host:port or host. */
+  hosts: ReadonlySet<string>;
+  privateHosts: ReadonlySet<string>;
+  idleHours: number;
   chunkRows: number;
   log: string;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
   const read = schema.parse(env);
+  const address = (read.VELVET_ADDRESS ?? `http://127.0.0.1:${read.VELVET_PORT}`).replace(/\/$/, '');
   return {
     database: read.DATABASE_URL,
     port: read.VELVET_PORT,
     files: read.VELVET_FILES,
     web: read.VELVET_WEB,
-    address: (read.VELVET_ADDRESS ?? `http://127.0.0.1:${read.VELVET_PORT}`).replace(/\/$/, ''),
+    address,
     maxUpload: read.VELVET_MAX_UPLOAD,
+    quota: read.VELVET_QUOTA,
+    isBehindProxy: read.VELVET_PROXY === 'yes',
+    hosts: new Set([
+      new URL(address).host,
+      ...['127.0.0.1', 'localhost', '[::1]'].map((host) => `${host}:${read.VELVET_PORT}`),
+      ...listOf(read.VELVET_HOSTS),
+    ]),
+    privateHosts: new Set(listOf(read.VELVET_PRIVATE_HOSTS)),
+    idleHours: read.VELVET_IDLE_HOURS,
     chunkRows: read.VELVET_CHUNK_ROWS,
     log: read.VELVET_LOG,
   };
 }
+
+const listOf = (text: string) =>
+  text
+    .split(',')
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);

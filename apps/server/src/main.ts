@@ -3,14 +3,17 @@ import { createServer } from 'node:http';
 import { pino } from 'pino';
 import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
+import { waitForDatabase } from './db/wait.js';
 import { createApp } from './http/app.js';
+import { forgetKeys } from './http/once.js';
+import { countTries } from './session/tries.js';
 import { listenForEvents, notifier } from './http/events.js';
 import type { Services } from './http/route.js';
 import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull.js';
 import { runAside } from './jobs/aside.js';
 import { registerJobs } from './jobs/kinds.js';
-import { isPassing, sweepJobs } from './jobs/run.js';
+import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
 import { registerRooms } from './rooms.js';
 
@@ -20,23 +23,48 @@ registerRooms();
 const config = readConfig();
 /** What a statement was given may be megabytes of goods, and is nobody's business in a log. */
 const longestMessage = 600;
+/** Where it happened, without the message above it, which may hold the values of a statement. */
+const framesOf = (stack: string) =>
+  stack
+    .split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 12)
+    .join('\n');
 const log = pino({
   level: config.log,
   serializers: {
-    err: (error: Error) => {
-      const { type, message, stack } = pino.stdSerializers.err(error);
-      return { type, message: message.slice(0, longestMessage), stack: stack.slice(-2 * longestMessage) };
+    err: (error: unknown) => {
+      const { type, stack } = pino.stdSerializers.err(error instanceof Error ? error : new Error(String(error)));
+      return { type, message: reasonOf(error).slice(0, longestMessage), stack: framesOf(stack) };
     },
   },
 });
-const db = openDatabase(config.database);
-const services: Services = { db, config, notify: notifier(db) };
+const say = (words: string) => process.stderr.write(`${words}\n`);
+await waitForDatabase(config.database, say);
+/** What requests ask of the database; longer than this nobody waits. */
+const db = openDatabase(config.database, { connections: 10, statementTimeout: 20_000 });
+/** Apart, so that signing in and health answer whatever else is asked. */
+const sessionDb = openDatabase(config.database, { connections: 3, statementTimeout: 5_000 });
+const behind = openDatabase(config.database, { connections: 5 });
+const notify = notifier(behind);
+const services: Services = { db, config, notify };
+const background: Services = { db: behind, config, notify };
 
-await readyPartitions(db, new Date());
-const stopEvents = await listenForEvents(db);
-const server = createServer(createApp(services, log).callback());
+await readyPartitions(behind, new Date());
+const stopEvents = await listenForEvents(behind);
+const app = createApp({
+  services,
+  sessions: { db: sessionDb, config, tries: countTries(sessionDb), log },
+  log,
+});
+const server = createServer(app.callback());
 server.keepAliveTimeout = 65_000;
+server.requestTimeout = 600_000;
+server.headersTimeout = 30_000;
 server.listen(config.port, '127.0.0.1');
+
+// Every promise has its catch; one that was forgotten must not take the others down.
+process.on('unhandledRejection', (error) => log.error({ err: error }, 'a promise nobody waited for failed'));
 
 /** Runs `work` again and again, never twice at once. */
 function every(milliseconds: number, work: () => Promise<void>): () => Promise<void> {
@@ -61,18 +89,19 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
 const stops = [
   // Not waited for: a job that is sent twice is run once.
   every(5_000, () =>
-    sweepJobs(services, async (_, id) => {
+    sweepJobs(background, async (_, id) => {
       runAside(id).catch((error: unknown) => log.error({ err: error }, 'a job’s thread died'));
     }),
   ),
-  every(10_000, () => startDuePulls(services)),
+  every(10_000, () => startDuePulls(background)),
   every(1_000, async () => {
-    const done = await drain(db, config.address, 1000);
-    if (done.listingsChanged > 0) services.notify('listings');
+    const done = await drain(behind, config.address, 1000);
+    if (done.listingsChanged > 0) notify('listings');
   }),
   every(60_000, async () => {
-    await readyPartitions(db, new Date());
-    if ((await markDue(db)) > 0) services.notify('listings');
+    await readyPartitions(behind, new Date());
+    await forgetKeys(behind);
+    if ((await markDue(behind)) > 0) notify('listings');
   }),
 ];
 
@@ -84,7 +113,8 @@ async function end(): Promise<void> {
   server.close();
   server.closeAllConnections();
   await Promise.race([Promise.all(stops.map((stop) => stop())), new Promise((resolve) => setTimeout(resolve, 5_000))]);
-  await db.$client.end().catch(() => undefined);
+  // The process ends all the same.
+  await Promise.all([db, sessionDb, behind].map((one) => one.$client.end().catch(() => undefined)));
   process.exit(0);
 }
 process.on('SIGTERM', () => void end());

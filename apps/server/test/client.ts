@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { openDatabase } from '@velvet-shelf/server/db/client';
 
 export const base = process.env.VELVET_TEST_URL ?? '';
-export const db = openDatabase(process.env.DATABASE_URL ?? '', 3);
+export const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 3 });
 
 export interface Answer {
   status: number;

@@ -1,7 +1,7 @@
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { attributeTypes } from '@velvet-shelf/core/values';
 import { z } from 'zod';
-import { endpoint, idParam, moment } from './endpoint.js';
+import { bytes, endpoint, idParam, moment } from './endpoint.js';
 
 export const attributeSchema = z.object({
   key: z.string(),
@@ -147,26 +147,29 @@ export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
 export const catalog = {
   attributes: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/attributes',
     summary: 'The attribute dictionary',
     answer: z.object({ items: z.array(attributeSchema) }),
   }),
   categories: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/categories',
     summary: 'Our own category tree',
     answer: z.object({ items: z.array(z.object({ path: z.string(), name: z.string() })) }),
   }),
   open: endpoint({
+    role: 'viewer',
     method: 'POST',
     path: '/api/views',
-    looks: true,
     summary: 'Open a grid view: answers a token and how many rows it has',
     body: viewSchema,
     answer: z.object({ token: z.string(), rows: z.number() }),
   }),
   window: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/views/:token/rows',
     summary: 'A window of a view’s rows',
@@ -179,6 +182,7 @@ export const catalog = {
     answer: z.object({ items: z.array(gridRowSchema) }),
   }),
   counts: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/views/:token/counts',
     summary: 'What a view shows and what it leaves out, by reason',
@@ -190,6 +194,7 @@ export const catalog = {
     }),
   }),
   product: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/products/:id',
     summary: 'One product',
@@ -197,6 +202,7 @@ export const catalog = {
     answer: productSchema,
   }),
   edit: endpoint({
+    role: 'editor',
     method: 'PATCH',
     path: '/api/products/:id',
     summary: 'Edit values; 412 with both versions where somebody was faster',
@@ -210,10 +216,25 @@ export const catalog = {
     }),
   }),
   history: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/products/:id/history',
     summary: 'What happened to a product, newest first',
     params: idParam,
     answer: z.object({ items: z.array(historyEntrySchema) }),
+  }),
+  export: endpoint({
+    method: 'GET',
+    path: '/api/export',
+    summary: 'The grid as a file, with stable column keys',
+    role: 'editor',
+    kind: 'file',
+    query: z.object({
+      /** Token of an opened view; absent = all goods. */
+      view: z.string().max(100).optional(),
+      columns: z.string().max(4000).optional(),
+      format: z.enum(['csv', 'xlsx']).default('csv'),
+    }),
+    answer: bytes,
   }),
 };

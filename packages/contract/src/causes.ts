@@ -88,6 +88,7 @@ const keyQuery = z.object({ key: z.string() });
 
 export const causes = {
   ranked: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/causes',
     summary: 'Causes, what frees most first',
@@ -101,6 +102,7 @@ export const causes = {
     }),
   }),
   cause: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/causes/one',
     summary: 'One cause with what can be done about it',
@@ -108,15 +110,16 @@ export const causes = {
     answer: causeDetailSchema,
   }),
   tryFix: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/causes/try',
-    looks: true,
     summary: 'What a fix would do, tried on every listing it touches, not saved',
     query: keyQuery,
     body: fixSchema,
     answer: effectSchema,
   }),
   fix: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/causes/fix',
     summary: 'Save a fix',

@@ -59,12 +59,14 @@ const marketParams = idParam.extend({ attribute: z.string() });
 
 export const channels = {
   places: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/places',
     summary: 'Places with their totals',
     answer: z.object({ items: z.array(placeSchema) }),
   }),
   categories: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/places/:id/categories',
     summary: 'Our categories and where they go at this place; unmapped with most goods first',
@@ -72,6 +74,7 @@ export const channels = {
     answer: z.object({ items: z.array(categoryRowSchema) }),
   }),
   tree: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/places/:id/tree',
     summary: 'The channel’s category tree',
@@ -82,6 +85,7 @@ export const channels = {
     }),
   }),
   mapCategory: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/places/:id/categories',
     summary: 'Map our categories to the channel’s; null takes a mapping away',
@@ -90,6 +94,7 @@ export const channels = {
     answer: effectSchema,
   }),
   fills: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/places/:id/fills',
     summary: 'The channel’s attributes with their fills and sample results',
@@ -97,15 +102,16 @@ export const channels = {
     answer: z.object({ items: z.array(channelAttributeSchema) }),
   }),
   tryFill: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/places/:id/fills/:attribute/try',
-    looks: true,
     summary: 'What a fill would give, not saved',
     params: marketParams,
     body: z.object({ fill: fillSchema.nullable() }),
     answer: channelAttributeSchema,
   }),
   saveFill: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/places/:id/fills/:attribute',
     summary: 'Save a fill; null takes it away',
@@ -114,6 +120,7 @@ export const channels = {
     answer: effectSchema,
   }),
   rulebooks: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/places/:id/rulebooks',
     summary: 'The channel’s rulebook versions, and how each differs from the one in use',
@@ -141,6 +148,7 @@ export const channels = {
     }),
   }),
   loadRulebook: endpoint({
+    role: 'publisher',
     method: 'POST',
     path: '/api/places/:id/rulebooks',
     summary: 'Load a rulebook version from its JSON',
@@ -149,9 +157,9 @@ export const channels = {
     answer: z.object({ version: z.string() }),
   }),
   tryRulebook: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/places/:id/rulebooks/:rulebookId/try',
-    looks: true,
     summary: 'What another version would do to the whole assortment, not saved',
     params: idParam.extend({ rulebookId: rowNumberText }),
     answer: effectSchema.extend({
@@ -160,6 +168,7 @@ export const channels = {
     }),
   }),
   takeRulebook: endpoint({
+    role: 'publisher',
     method: 'PUT',
     path: '/api/places/:id/rulebooks/:rulebookId',
     summary: 'Use this version from now on',

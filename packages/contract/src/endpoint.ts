@@ -1,6 +1,14 @@
 /** An endpoint: its address, and the schemas of what goes in and out. The server serves it, the web calls it. */
 import { type ZodObject, type ZodType, z } from 'zod';
 
+/** Each may what those before it may. */
+export const roles = ['viewer', 'editor', 'publisher', 'owner'] as const;
+export type Role = (typeof roles)[number];
+
+/** Whether somebody of this role may what another role is needed for. */
+export const mayAs = (role: Role, needed: Role | 'anyone'): boolean =>
+  needed === 'anyone' || roles.indexOf(role) >= roles.indexOf(needed);
+
 export interface Endpoint<
   P extends ZodType = ZodType,
   Q extends ZodType = ZodType,
@@ -11,10 +19,12 @@ export interface Endpoint<
   /** With `:name` for parameters. */
   path: string;
   summary: string;
-  /** Needs no session. */
-  open?: boolean;
-  /** Changes nothing of the shelf, though it is no GET: viewers may. */
-  looks?: boolean;
+  /** The least role that may; docs/roles.md is made from these. */
+  role: Role | 'anyone';
+  /** What goes out, or in, where it is no JSON: a file, a file sent as multipart/form-data, events. */
+  kind: 'json' | 'file' | 'upload' | 'events';
+  /** Sent again with the same `Idempotency-Key`, it is done once, and answered as the first time. */
+  once: boolean;
   params: P;
   query: Q;
   body: B;
@@ -33,8 +43,9 @@ export function endpoint<
   method: Endpoint['method'];
   path: string;
   summary: string;
-  open?: boolean;
-  looks?: boolean;
+  role: Endpoint['role'];
+  kind?: Endpoint['kind'];
+  once?: boolean;
   params?: P;
   query?: Q;
   body?: B;
@@ -42,11 +53,16 @@ export function endpoint<
 }): Endpoint<P, Q, B, A> {
   return {
     ...given,
+    kind: given.kind ?? 'json',
+    once: given.once ?? false,
     params: given.params ?? (nothing as unknown as P),
     query: given.query ?? (nothing as unknown as Q),
     body: given.body ?? (nothing as unknown as B),
   };
 }
+
+/** A file or a stream of events: what it holds is no JSON. */
+export const bytes = z.unknown();
 
 /** The number of a row, in a body; in an address it comes as text. */
 export const rowNumber = z.number().int().positive();

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endpoint, idParam, moment, rowNumber } from './endpoint.js';
+import { bytes, endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
 export const runSchema = z.object({
   id: z.number(),
@@ -46,20 +46,31 @@ export type FeedAnswer = z.infer<typeof feedSchema>;
 
 export const feeds = {
   list: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/feeds',
     summary: 'Feeds with their latest runs',
     answer: z.object({ items: z.array(feedSchema) }),
   }),
   create: endpoint({
+    role: 'publisher',
     method: 'POST',
     path: '/api/feeds',
     summary: 'A new feed for a place',
     body: z.object({ placeId: rowNumber, format: z.enum(['rss', 'tsv', 'csv']) }),
     answer: feedSchema,
   }),
-  feed: endpoint({ method: 'GET', path: '/api/feeds/:id', summary: 'One feed', params: idParam, answer: feedSchema }),
+  feed: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/feeds/:id',
+    summary: 'One feed',
+    params: idParam,
+    answer: feedSchema,
+  }),
   build: endpoint({
+    role: 'publisher',
+    once: true,
     method: 'POST',
     path: '/api/feeds/:id/runs',
     summary: 'Build the feed',
@@ -67,6 +78,7 @@ export const feeds = {
     answer: runSchema,
   }),
   leftOut: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/runs/:id/left-out',
     summary: 'What a run left out and why, grouped by cause',
@@ -85,6 +97,8 @@ export const feeds = {
     }),
   }),
   release: endpoint({
+    role: 'publisher',
+    once: true,
     method: 'POST',
     path: '/api/runs/:id/release',
     summary: 'Let a held run, or an earlier one, be the file that is up',
@@ -92,6 +106,8 @@ export const feeds = {
     answer: runSchema,
   }),
   offer: endpoint({
+    role: 'publisher',
+    once: true,
     method: 'POST',
     path: '/api/feeds/:id/offer',
     summary: 'Ask the channel to fetch the address and wait for its report',
@@ -99,6 +115,7 @@ export const feeds = {
     answer: runSchema,
   }),
   report: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/runs/:id/report',
     summary: 'The channel’s answer, item by item',
@@ -116,5 +133,14 @@ export const feeds = {
         }),
       ),
     }),
+  }),
+  file: endpoint({
+    method: 'GET',
+    path: '/api/runs/:id/file',
+    summary: 'The file of a run',
+    role: 'viewer',
+    kind: 'file',
+    params: idParam,
+    answer: bytes,
   }),
 };

@@ -9,7 +9,7 @@ import { session } from './session.js';
 import { stock } from './stock.js';
 import { today } from './today.js';
 
-export type { Endpoint } from './endpoint.js';
+export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
 export * from './causes.js';
 export * from './catalog.js';
 export * from './channels.js';

@@ -1,7 +1,7 @@
 import { columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
 import { detectionSchema, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
-import { cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
+import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 
 export const batchStates = [
   'read',
@@ -167,12 +167,13 @@ export type PullAnswer = z.infer<typeof pullSchema>;
 const pullWish = z.object({
   supplierId: rowNumber,
   name: z.string().trim().min(1).max(80),
-  address: z.string().trim(),
-  schedule: z.string().trim().min(1).nullable().default(null),
+  address: z.string().trim().max(2000),
+  schedule: z.string().trim().min(1).max(100).nullable().default(null),
 });
 
 export const intake = {
   addSupplier: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/suppliers',
     summary: 'A new supplier; trusted last until ranked otherwise',
@@ -180,12 +181,14 @@ export const intake = {
     answer: z.object({ id: z.number() }),
   }),
   pulls: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/pulls',
     summary: 'Sources that are fetched',
     answer: z.object({ items: z.array(pullSchema) }),
   }),
   savePull: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/pulls',
     summary: 'Set up a source that is fetched, by a schedule or when asked',
@@ -193,13 +196,31 @@ export const intake = {
     answer: z.object({ id: z.number() }),
   }),
   startPull: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/pulls/:id/start',
     summary: 'Pull now; goes on where an interrupted pull stopped',
     params: idParam,
     answer: z.object({ job: z.number() }),
   }),
+  cancelPull: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/pulls/:id/cancel',
+    summary: 'Stop a pull that is under way; what it fetched is thrown away',
+    params: idParam,
+    answer: z.object({ items: z.array(pullSchema) }),
+  }),
+  removePull: endpoint({
+    role: 'editor',
+    method: 'DELETE',
+    path: '/api/pulls/:id',
+    summary: 'Pull from a source no more; what was read in from it stays',
+    params: idParam,
+    answer: z.object({ items: z.array(pullSchema) }),
+  }),
   fetchItem: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/intake/item',
     summary: 'One item of a channel’s own catalogue, by its identifier',
@@ -207,12 +228,14 @@ export const intake = {
     answer: z.object({ id: z.number() }),
   }),
   suppliers: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/suppliers',
     summary: 'Suppliers, best ranked first',
     answer: z.object({ items: z.array(supplierSchema) }),
   }),
   batches: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/batches',
     summary: 'Batches, newest first',
@@ -220,6 +243,7 @@ export const intake = {
     answer: page(batchSummarySchema),
   }),
   batch: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/batches/:id',
     summary: 'One batch',
@@ -227,6 +251,7 @@ export const intake = {
     answer: batchSchema,
   }),
   reading: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/batches/:id/reading',
     summary: 'Correct how the file is read and what its columns are',
@@ -241,6 +266,7 @@ export const intake = {
     answer: batchSchema,
   }),
   tryOut: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/batches/:id/try',
     summary: 'Dry run: what every row would do',
@@ -248,6 +274,7 @@ export const intake = {
     answer: batchSchema,
   }),
   rows: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/batches/:id/rows',
     summary: 'Rows of the dry run',
@@ -259,6 +286,7 @@ export const intake = {
     answer: page(batchRowSchema),
   }),
   leaveOut: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/batches/:id/left-out',
     summary: 'Pick rows out, or take them in again; all that a filter finds where no rows are named',
@@ -272,6 +300,7 @@ export const intake = {
     answer: z.object({ rows: z.number(), batch: batchSchema }),
   }),
   fix: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/batches/:id/rows/:row',
     summary: 'Correct cells of one row; it is judged again at once',
@@ -280,6 +309,7 @@ export const intake = {
     answer: z.object({ row: batchRowSchema, batch: batchSchema }),
   }),
   again: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/batches/:id/again',
     summary: 'Read the same file again as a new batch: what was left out comes up once more',
@@ -287,6 +317,7 @@ export const intake = {
     answer: batchSchema,
   }),
   cancel: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/batches/:id/cancel',
     summary: 'Stop applying; what was applied already is undone',
@@ -294,6 +325,8 @@ export const intake = {
     answer: batchSchema,
   }),
   apply: endpoint({
+    role: 'editor',
+    once: true,
     method: 'POST',
     path: '/api/batches/:id/apply',
     summary: 'Apply the batch as tried',
@@ -301,10 +334,28 @@ export const intake = {
     answer: batchSchema,
   }),
   undo: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/batches/:id/undo',
     summary: 'Undo an applied batch; what a person has changed since is left',
     params: idParam,
     answer: z.object({ batch: batchSchema, left: z.array(z.string()) }),
+  }),
+  upload: endpoint({
+    method: 'POST',
+    path: '/api/batches',
+    summary: 'Send a file in, in a field named “file”; a field “supplier” may say whose it is',
+    role: 'editor',
+    kind: 'upload',
+    answer: batchSchema,
+  }),
+  refused: endpoint({
+    method: 'GET',
+    path: '/api/batches/:id/refused.csv',
+    summary: 'The refused rows with the reason before the file’s own columns, as CSV',
+    role: 'viewer',
+    kind: 'file',
+    params: idParam,
+    answer: bytes,
   }),
 };

@@ -62,6 +62,7 @@ export type TraceAnswer = z.infer<typeof traceStepSchema>;
 
 export const listings = {
   list: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/listings',
     summary: 'Listings of a place or of all',
@@ -75,6 +76,7 @@ export const listings = {
     answer: page(listingRowSchema).extend({ total: z.number() }),
   }),
   listing: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/listings/:id',
     summary: 'One listing with its values',
@@ -82,6 +84,7 @@ export const listings = {
     answer: listingSchema,
   }),
   pin: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/listings/:id/pins/:attribute',
     summary: 'Pin a value for one listing alone; text null lets it follow its fill again',
@@ -90,6 +93,7 @@ export const listings = {
     answer: listingSchema,
   }),
   trace: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/listings/:id/trace/:attribute',
     summary: 'The path of a value back to the supplier’s cell',

@@ -81,6 +81,7 @@ export type TrustRow = z.infer<typeof trustRowSchema>;
 
 export const matching = {
   pairs: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/matches',
     summary: 'Pairs that look like the same goods, best first',
@@ -97,6 +98,7 @@ export const matching = {
     }),
   }),
   compare: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/matches/compare',
     summary: 'Every claim of one or two products side by side',
@@ -104,6 +106,7 @@ export const matching = {
     answer: comparisonSchema,
   }),
   decide: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/matches/decide',
     summary: 'Join pairs, or keep them apart for good; all above a score where no pairs are named',
@@ -118,6 +121,7 @@ export const matching = {
     answer: effect,
   }),
   split: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/products/:id/split',
     summary: 'Take records out of a product again; both are as before they were joined',
@@ -126,6 +130,7 @@ export const matching = {
     answer: z.object({ products: z.array(z.number()) }),
   }),
   joined: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/matches/joined',
     summary: 'Products that several sources speak for, those with most disagreement first',
@@ -142,6 +147,7 @@ export const matching = {
     }),
   }),
   unjoined: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/matches/keys',
     summary: 'Identifiers that join nothing, because they stand twice in one source',
@@ -157,12 +163,14 @@ export const matching = {
     }),
   }),
   propose: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/matches/propose',
     summary: 'Look through all goods for pairs again',
     answer: z.object({ job: z.number() }),
   }),
   trust: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/trust',
     summary: 'Whose claim wins, attribute by attribute',
@@ -172,6 +180,7 @@ export const matching = {
     }),
   }),
   setTrust: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/trust',
     summary: 'Change whose claim wins; an attribute without ranking follows the general order',

@@ -52,6 +52,7 @@ export type StockChange = z.infer<typeof stockChangeSchema>;
 
 export const stock = {
   show: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/products/:id/stock',
     summary: 'Stock of a product: on hand, kept back, shown, and its movements',
@@ -59,6 +60,7 @@ export const stock = {
     answer: stockSchema,
   }),
   change: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/products/:id/stock',
     summary: 'Book pieces in or out with a reason, or keep some back',
@@ -67,12 +69,14 @@ export const stock = {
     answer: stockSchema,
   }),
   warehouses: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/warehouses',
     summary: 'Warehouses, ours and suppliers’, and the places each serves',
     answer: z.object({ items: z.array(warehouseSchema) }),
   }),
   serve: endpoint({
+    role: 'editor',
     method: 'PUT',
     path: '/api/warehouses/:id/serves',
     summary: 'Say whether a warehouse serves a place',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { historyEntrySchema } from './catalog.js';
-import { cursorText, endpoint, idParam, moment } from './endpoint.js';
+import { bytes, cursorText, endpoint, idParam, moment } from './endpoint.js';
 
 export const jobSchema = z.object({
   id: z.number(),
@@ -55,9 +55,22 @@ export const todaySchema = z.object({
 export type TodayAnswer = z.infer<typeof todaySchema>;
 
 export const today = {
-  shelf: endpoint({ method: 'GET', path: '/api/shelf', summary: 'The counts on the shelf edge', answer: shelfSchema }),
-  today: endpoint({ method: 'GET', path: '/api/today', summary: 'What changed and what waits', answer: todaySchema }),
+  shelf: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/shelf',
+    summary: 'The counts on the shelf edge',
+    answer: shelfSchema,
+  }),
+  today: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/today',
+    summary: 'What changed and what waits',
+    answer: todaySchema,
+  }),
   history: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/actions',
     summary: 'All actions, newest first',
@@ -65,6 +78,7 @@ export const today = {
     answer: z.object({ items: z.array(historyEntrySchema.omit({ fields: true })), next: z.string().nullable() }),
   }),
   undo: endpoint({
+    role: 'editor',
     method: 'POST',
     path: '/api/actions/:id/undo',
     summary: 'Undo an action; says what it left because somebody changed it since',
@@ -72,10 +86,11 @@ export const today = {
     answer: z.object({ words: z.string(), left: z.array(z.string()) }),
   }),
   search: endpoint({
+    role: 'viewer',
     method: 'GET',
     path: '/api/search',
     summary: 'Products, for the command box',
-    query: z.object({ q: z.string() }),
+    query: z.object({ q: z.string().max(200) }),
     answer: z.object({
       items: z.array(
         z.object({ id: z.number(), kind: z.string(), sku: z.string().nullable(), title: z.string().nullable() }),
@@ -83,10 +98,18 @@ export const today = {
     }),
   }),
   health: endpoint({
+    role: 'anyone',
     method: 'GET',
     path: '/api/health',
     summary: 'Whether the server is up',
-    open: true,
     answer: z.object({ status: z.literal('ok'), version: z.string() }),
+  }),
+  events: endpoint({
+    method: 'GET',
+    path: '/api/events',
+    summary: 'What changed, as server-sent events, as long as the session lasts',
+    role: 'viewer',
+    kind: 'events',
+    answer: bytes,
   }),
 };

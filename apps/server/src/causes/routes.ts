@@ -4,8 +4,8 @@ import { tryFix, saveFix } from './fix.js';
 import { rankedCauses, showCause } from './service.js';
 
 export function causeRoutes(router: AppRouter, services: Services): void {
-  route(router, api.causes.ranked, ({ query }) => rankedCauses(services, query.place));
-  route(router, api.causes.cause, ({ query }) => showCause(services, query.key));
-  route(router, api.causes.tryFix, ({ query, body }) => tryFix(services, query.key, body));
-  route(router, api.causes.fix, ({ query, body, user }) => saveFix(services, user, query.key, body));
+  route(router, services, api.causes.ranked, ({ query }) => rankedCauses(services, query.place));
+  route(router, services, api.causes.cause, ({ query }) => showCause(services, query.key));
+  route(router, services, api.causes.tryFix, ({ query, body }) => tryFix(services, query.key, body));
+  route(router, services, api.causes.fix, ({ query, body, user }) => saveFix(services, user, query.key, body));
 }

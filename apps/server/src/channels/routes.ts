@@ -8,27 +8,33 @@ import { showPlaces } from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;
-  route(router, channels.places, async () => ({ items: await showPlaces(services) }));
-  route(router, channels.categories, async ({ params }) => ({ items: await showCategories(services, params.id) }));
-  route(router, channels.tree, ({ params }) => showTree(services, params.id));
-  route(router, channels.mapCategory, ({ params, body, user }) => saveCategories(services, user, params.id, body.maps));
-  route(router, channels.fills, async ({ params }) => ({ items: await showFills(services, params.id) }));
-  route(router, channels.tryFill, async ({ params, body }) => {
+  route(router, services, channels.places, async () => ({ items: await showPlaces(services) }));
+  route(router, services, channels.categories, async ({ params }) => ({
+    items: await showCategories(services, params.id),
+  }));
+  route(router, services, channels.tree, ({ params }) => showTree(services, params.id));
+  route(router, services, channels.mapCategory, ({ params, body, user }) =>
+    saveCategories(services, user, params.id, body.maps),
+  );
+  route(router, services, channels.fills, async ({ params }) => ({ items: await showFills(services, params.id) }));
+  route(router, services, channels.tryFill, async ({ params, body }) => {
     const [one] = await showFills(services, params.id, params.attribute, {
       fills: new Map([[params.attribute, body.fill]]),
     });
     if (!one) throw notFound(`attribute “${params.attribute}”`);
     return one;
   });
-  route(router, channels.saveFill, ({ params, body, user }) =>
+  route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
   );
-  route(router, channels.rulebooks, async ({ params }) => ({ items: await showRulebooks(services, params.id) }));
-  route(router, channels.loadRulebook, ({ params, body, user }) =>
+  route(router, services, channels.rulebooks, async ({ params }) => ({
+    items: await showRulebooks(services, params.id),
+  }));
+  route(router, services, channels.loadRulebook, ({ params, body, user }) =>
     addRulebook(services, user, params.id, body.rulebook),
   );
-  route(router, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
-  route(router, channels.takeRulebook, ({ params, user }) =>
+  route(router, services, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
+  route(router, services, channels.takeRulebook, ({ params, user }) =>
     takeRulebook(services, user, params.id, params.rulebookId),
   );
 }

@@ -2,6 +2,7 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { type NodePgDatabase, drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { noteAskers } from './askers.js';
 import { keptJson } from './copy.js';
 import * as schema from './schema/index.js';
 
@@ -12,11 +13,23 @@ export type Database = NodePgDatabase<typeof schema> & { $client: pg.Pool };
 export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-export function openDatabase(url: string, connections = 12): Database {
-  const pool = new pg.Pool({ connectionString: url, max: connections, application_name: 'velvet-shelf' });
+export interface Opening {
+  connections?: number;
+  /** Longest a statement may run, milliseconds; none where absent. */
+  statementTimeout?: number;
+}
+
+export function openDatabase(url: string, { connections = 12, statementTimeout }: Opening = {}): Database {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: connections,
+    application_name: 'velvet-shelf',
+    ...(statementTimeout === undefined ? {} : { statement_timeout: statementTimeout }),
+  });
   pool.on('error', () => undefined);
   // A client that is lent out when the database goes away: its query fails, the process must not.
   pool.on('connect', (client) => client.on('error', () => undefined));
+  noteAskers(pool);
   return drizzle(pool, { schema });
 }
 

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { readConfig } from '../config.js';
 import { type Database, openDatabase } from './client.js';
 import { drizzle } from 'drizzle-orm/node-postgres';
+import { waitForDatabase } from './wait.js';
 import * as schema from './schema/index.js';
 
 const migrations = fileURLToPath(new URL('../../migrations', import.meta.url));
@@ -23,7 +24,9 @@ export async function migrate(db: Database): Promise<void> {
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  const db = openDatabase(readConfig().database, 2);
+  const { database } = readConfig();
+  await waitForDatabase(database, (words) => process.stdout.write(`${words}\n`));
+  const db = openDatabase(database, { connections: 2 });
   await migrate(db);
   await db.$client.end();
 }

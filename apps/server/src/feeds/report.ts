@@ -4,11 +4,15 @@ import { type Finding, causeKey } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type PlaceRow, getPlace } from '../channels/setup.js';
+import type { Config } from '../config.js';
 import { type Database, type Executor, json, one, rows } from '../db/client.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
-import { type JobContext, createJob, runJob } from '../jobs/run.js';
+import { runAside } from '../jobs/aside.js';
+import { type JobContext, createJob } from '../jobs/run.js';
+import { Unreachable, reachOut } from '../outgoing/reach.js';
+import { readJson } from '../outgoing/json.js';
 import { getFeed, showFeed } from './service.js';
 
 /** The channel's report, as its own interface gives it. */
@@ -30,33 +34,52 @@ const reportSchema = z.object({
 });
 export type ChannelReport = z.infer<typeof reportSchema>;
 
-/** Offers the address of the file that is up; done when the channel's report has landed. */
+/** How long the asker is kept waiting for a report that comes at once; a later one lands by itself. */
+const patience = 5_000;
+
+/** Offers the address of the file that is up, once at a time; the channel's report lands when it comes. */
 export async function offerFeed(services: Services, user: User, feedId: number): Promise<number> {
   const { db } = services;
-  const feed = await getFeed(db, feedId);
-  if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
-  const place = await getPlace(db, feed.placeId);
-  const job = await createJob(db, {
-    kind: 'offer-feed',
-    label: `${place.channelName} reads ${feed.name}`,
-    input: { feed: feedId, run: feed.upRunId, user: user.id },
-    actor: user.id,
+  const { run, job } = await db.transaction(async (tx) => {
+    await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
+    const feed = await getFeed(tx, feedId);
+    if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
+    const place = await getPlace(tx, feed.placeId);
+    const busy = await one(
+      tx,
+      sql`SELECT 1 FROM job WHERE kind = 'offer-feed' AND state IN ('waiting', 'running') AND (input ->> 'feed')::bigint = ${feedId}`,
+    );
+    if (busy) throw conflict(`${place.channelName} is reading it already; its report comes by itself`);
+    const job = await createJob(tx, {
+      kind: 'offer-feed',
+      label: `${place.channelName} reads ${feed.name}`,
+      input: { feed: feedId, run: feed.upRunId, user: user.id },
+      actor: user.id,
+    });
+    return { run: feed.upRunId, job };
   });
-  await runJob(services, job);
-  return feed.upRunId;
+  // What goes wrong stands in the job's row.
+  const ended = runAside(job).catch(() => undefined);
+  await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, patience).unref())]);
+  const failed = await one<{ error: string | null }>(
+    db,
+    sql`SELECT error FROM job WHERE id = ${job} AND state = 'failed'`,
+  );
+  if (failed) throw new Problem(502, 'The channel could not be asked', failed.error ?? 'It did not answer');
+  return run;
 }
 
 /** Job: asks, waits, and lands the report. */
-export async function awaitReport({ db, services, input, progress, cancelled }: JobContext): Promise<void> {
+export async function awaitReport({ db, services, input, progress, cancelled, finish }: JobContext): Promise<void> {
   const feed = await getFeed(db, Number(input.feed));
   const place = await getPlace(db, feed.placeId);
   const { address } = await showFeed(services, feed);
-  const asked = await ask(place, '/api/fetch', { market: place.market, address });
+  const asked = await ask(services.config, place, '/api/fetch', { market: place.market, address });
   let answer = asked;
   for (let wait = 100; answer.state === 'working'; wait = Math.min(2000, wait * 1.4)) {
     if (await cancelled()) return;
     await new Promise((resolve) => setTimeout(resolve, wait));
-    answer = await ask(place, `/api/reports/${encodeURIComponent(asked.report)}`);
+    answer = await ask(services.config, place, `/api/reports/${encodeURIComponent(asked.report)}`);
     await progress(answer.checked, answer.total);
   }
   if (answer.state === 'failed')
@@ -65,33 +88,28 @@ export async function awaitReport({ db, services, input, progress, cancelled }: 
       'The channel could not read the feed',
       `${place.channelName} says: ${answer.problem ?? 'no reason given'}`,
     );
-  await landReport(db, place, Number(input.run), answer, Number(input.user));
+  await landReport(db, place, Number(input.run), answer, Number(input.user), finish);
   services.notify('feeds', { feed: feed.id });
   services.notify('listings');
 }
 
-async function ask(place: PlaceRow, path: string, body?: unknown): Promise<ChannelReport> {
-  let answer: Response;
-  try {
-    answer = await fetch(`${place.accountAddress}${path}`, {
-      method: body === undefined ? 'GET' : 'POST',
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-      signal: AbortSignal.timeout(60_000),
-    });
-  } catch (error) {
+async function ask(config: Config, place: PlaceRow, path: string, body?: unknown): Promise<ChannelReport> {
+  const sent = { patience: 60_000, ...(body === undefined ? {} : { method: 'POST' as const, body }) };
+  const answer = await reachOut(config, `${place.accountAddress}${path}`, sent).catch((error: unknown) => {
+    if (!(error instanceof Unreachable)) throw error;
     throw new Problem(
       502,
       'The channel cannot be reached',
-      `${place.channelName} did not answer at ${place.accountAddress}: ${error instanceof Error ? error.message : String(error)}. The file stays up; try again later.`,
+      `${place.channelName} ${error.message}. The file stays up; try again later.`,
     );
-  }
+  });
   if (!answer.ok)
     throw new Problem(
       502,
       'The channel refused',
-      `${place.channelName} answered ${answer.status}: ${(await answer.text()).slice(0, 300)}`,
+      `${place.channelName} answered ${answer.status}: ${answer.text.slice(0, 300)}`,
     );
-  const read = reportSchema.safeParse(await answer.json());
+  const read = reportSchema.safeParse(readJson(answer.text));
   if (!read.success)
     throw new Problem(
       502,
@@ -108,6 +126,7 @@ async function landReport(
   runId: number,
   report: ChannelReport,
   actor: number,
+  finish: JobContext['finish'],
 ): Promise<void> {
   await db.transaction(async (tx) => {
     const made = await one<{ id: number }>(
@@ -144,6 +163,7 @@ async function landReport(
     await recordAction(tx, { actor, kind: 'report', words }, [
       { kind: 'run', id: runId, delta: { report: [null, counts] } },
     ]);
+    await finish(tx);
   });
 }
 

@@ -1,4 +1,5 @@
-import { createReadStream } from 'node:fs';
+import { open } from 'node:fs/promises';
+import type { Readable } from 'node:stream';
 import { api } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
 import { one } from '../db/client.js';
@@ -10,30 +11,35 @@ import { createFeed, getFeed, leftOutOf, listFeeds, releaseRun, showFeed, showRu
 export function feedRoutes(router: AppRouter, services: Services): void {
   const { db } = services;
   const { feeds } = api;
-  route(router, feeds.list, async () => ({ items: await listFeeds(services) }));
-  route(router, feeds.create, ({ body, user }) => createFeed(services, user, body.placeId, body.format));
-  route(router, feeds.feed, async ({ params }) => showFeed(services, await getFeed(db, params.id)));
-  route(router, feeds.build, async ({ params, user }) => showRun(services, await startRun(services, user, params.id)));
-  route(router, feeds.leftOut, ({ params }) => leftOutOf(services, params.id));
-  route(router, feeds.release, async ({ params, user }) => {
+  route(router, services, feeds.list, async () => ({ items: await listFeeds(services) }));
+  route(router, services, feeds.create, ({ body, user }) => createFeed(services, user, body.placeId, body.format));
+  route(router, services, feeds.feed, async ({ params }) => showFeed(services, await getFeed(db, params.id)));
+  route(router, services, feeds.build, async ({ params, user }) =>
+    showRun(services, await startRun(services, user, params.id)),
+  );
+  route(router, services, feeds.leftOut, ({ params }) => leftOutOf(services, params.id));
+  route(router, services, feeds.release, async ({ params, user }) => {
     await releaseRun(services, user, params.id);
     return showRun(services, params.id);
   });
-  route(router, feeds.offer, async ({ params, user }) => showRun(services, await offerFeed(services, user, params.id)));
-  route(router, feeds.report, async ({ params, query }) => ({
+  route(router, services, feeds.offer, async ({ params, user }) =>
+    showRun(services, await offerFeed(services, user, params.id)),
+  );
+  route(router, services, feeds.report, async ({ params, query }) => ({
     items: await reportItems(db, params.id, query.outcome),
   }));
 
-  router.get('/api/runs/:id/file', async (ctx) => {
-    if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
+  route(router, services, feeds.file, async ({ ctx, params }) => {
     const run = await one<{ path: string | null; format: string }>(
       db,
-      sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${Number(ctx.params.id) || 0}`,
+      sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${params.id}`,
     );
     if (!run?.path) throw notFound('file of this run');
-    ctx.attachment(`velvet-shelf-run-${ctx.params.id}.${run.format === 'rss' ? 'xml' : run.format}`);
+    const file = await openFile(run.path);
+    ctx.attachment(`velvet-shelf-run-${params.id}.${run.format === 'rss' ? 'xml' : run.format}`);
     ctx.type = contentTypes[run.format] ?? 'application/octet-stream';
-    ctx.body = createReadStream(run.path);
+    ctx.body = file;
+    return undefined;
   });
 
   /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
@@ -70,12 +76,23 @@ export function feedRoutes(router: AppRouter, services: Services): void {
       await note(304);
       return;
     }
+    const file = await openFile(packed ? `${feed.path}.gz` : feed.path).catch(async (error: unknown) => {
+      await note(404);
+      throw error;
+    });
     ctx.type = contentTypes[feed.format] ?? 'application/octet-stream';
     if (packed) ctx.set('Content-Encoding', 'gzip');
-    ctx.body = createReadStream(packed ? `${feed.path}.gz` : feed.path);
+    ctx.body = file;
     await note(200);
     services.notify('feeds', { feed: feed.id });
   });
+}
+
+/** The file as it is at this moment; one that is gone from the disk is said to be, and the feed can be built again. */
+async function openFile(path: string): Promise<Readable> {
+  const handle = await open(path).catch(() => undefined);
+  if (!handle) throw new Problem(404, 'Not here', 'The file is no longer on this server; build the feed again');
+  return handle.createReadStream();
 }
 
 const contentTypes: Record<string, string> = {

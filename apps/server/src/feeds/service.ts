@@ -2,7 +2,6 @@
 import { randomBytes } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
 import { type FeedFormat, type GuardLimits, type RunDifference, guardRun } from '@velvet-shelf/core/feeds';
 import { sql } from 'drizzle-orm';
@@ -13,11 +12,12 @@ import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
-import { type JobContext, createJob, runJob } from '../jobs/run.js';
-import type { BuildNews, BuildOrder } from './build-worker.js';
+import { runAside } from '../jobs/aside.js';
+import { type JobContext, createJob } from '../jobs/run.js';
+import { buildFile } from './build.js';
 import { rulebookOf } from '../channels/service.js';
 
-interface FeedRow {
+export interface FeedRow {
   id: number;
   placeId: number;
   place: string;
@@ -111,15 +111,16 @@ export async function createFeed(
   return showFeed(services, await getFeed(db, id));
 }
 
-/** Starts a run; the answer comes at once, the run goes on as a job. */
+/** Starts a run; the answer comes at once, the run goes on as a job. One at a time, however often it is asked for. */
 export async function startRun(services: Services, user: User, feedId: number): Promise<number> {
   const { db } = services;
   const feed = await getFeed(db, feedId);
   const place = await getPlace(db, feed.placeId);
-  const busy = await one<{ id: number }>(db, sql`SELECT id FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`);
-  if (busy) throw conflict('A batch is being applied or taken back; build the feed when that is done');
   const { version } = await rulebookOf(db, place);
   const { run, job } = await db.transaction(async (tx) => {
+    await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
+    if (await isBatchUnderWay(tx))
+      throw conflict('A batch is being applied or taken back; build the feed when that is done');
     const running = await one<{ id: number }>(
       tx,
       sql`SELECT id FROM run WHERE feed_id = ${feedId} AND state = 'running'`,
@@ -142,11 +143,15 @@ export async function startRun(services: Services, user: User, feedId: number): 
     ]);
     return { run, job };
   });
-  runJob(services, job).catch(() => undefined);
+  // What goes wrong stands in the run and in its job.
+  runAside(job).catch(() => undefined);
   return run;
 }
 
-/** Job: builds the file in a worker thread, then compares, guards, and puts it up. */
+const isBatchUnderWay = async (on: Executor): Promise<boolean> =>
+  (await one(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
+
+/** Job: builds the file, then compares, guards, and puts it up. */
 export async function buildFeed(context: JobContext): Promise<void> {
   const { db, services, input } = context;
   const runId = Number(input.run);
@@ -156,23 +161,7 @@ export async function buildFeed(context: JobContext): Promise<void> {
   const directory = join(services.config.files, 'feeds');
   await mkdir(directory, { recursive: true });
   const path = join(directory, `run-${runId}.${feed.format === 'rss' ? 'xml' : feed.format}`);
-  const total =
-    (
-      await one<{ n: number }>(
-        db,
-        sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE place_id = ${feed.placeId}`,
-      )
-    )?.n ?? 0;
-  await context.progress(0, total);
-  const order: BuildOrder = {
-    database: services.config.database,
-    run: runId,
-    placeId: feed.placeId,
-    format: feed.format,
-    path,
-    address: services.config.address,
-  };
-  const done = await inThread(order, context, total);
+  const done = await buildFile(context, feed, path);
   if (!done) {
     await db.execute(sql`UPDATE run SET state = 'cancelled', ended_at = now() WHERE id = ${runId}`);
     return;
@@ -185,6 +174,7 @@ export async function buildFeed(context: JobContext): Promise<void> {
       UPDATE run SET state = ${held ? 'held' : 'done'}, held_why = ${held ?? null}, counts = ${json(counts)}, difference = ${json(difference)}, path = ${path},
         bytes = ${done.bytes}, gzip_bytes = ${done.gzipBytes}, etag = ${done.etag}, ended_at = now() WHERE id = ${runId}`);
     if (!held) await tx.execute(sql`UPDATE feed SET up_run_id = ${runId} WHERE id = ${feed.id}`);
+    await context.finish(tx);
   });
   services.notify('feeds', { feed: feed.id });
 }
@@ -194,31 +184,6 @@ export async function buildFailed({ db, input, services }: JobContext, error: Er
     sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${Number(input.run)}`,
   );
   services.notify('feeds', { feed: Number(input.feed) });
-}
-
-type Done = Extract<BuildNews, { done: unknown }>['done'];
-
-function inThread(order: BuildOrder, context: JobContext, total: number): Promise<Done | undefined> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./build-worker.js', import.meta.url), { workerData: order });
-    let result: Done | undefined;
-    const watch = setInterval(() => {
-      void context.cancelled().then(async (wish) => {
-        if (!wish) return;
-        await worker.terminate();
-        resolve(undefined);
-      });
-    }, 500);
-    worker.on('message', (news: BuildNews) => {
-      if ('done' in news) result = news.done;
-      else void context.progress(news.progress, total);
-    });
-    worker.once('error', reject);
-    worker.once('exit', () => {
-      clearInterval(watch);
-      resolve(result);
-    });
-  });
 }
 
 /** By item key, set-based: what the new run adds, removes and changes against the one that is up. */

@@ -2,11 +2,14 @@
 import { createReadStream, existsSync } from 'node:fs';
 import { join, normalize } from 'node:path';
 import Router from '@koa/router';
+import { api } from '@velvet-shelf/contract';
 import Koa, { type Context, type Next } from 'koa';
-import bodyParser from 'koa-bodyparser';
 import compress from 'koa-compress';
 import send from 'koa-send';
 import type { Logger } from 'pino';
+import type { Config } from '../config.js';
+import { askFor } from '../db/askers.js';
+import { type Database, isCode } from '../db/client.js';
 import { catalogRoutes } from '../catalog/routes.js';
 import { causeRoutes } from '../causes/routes.js';
 import { channelRoutes } from '../channels/routes.js';
@@ -15,22 +18,30 @@ import { intakeRoutes } from '../intake/routes.js';
 import { listingRoutes } from '../listings/routes.js';
 import { isConnectionLoss } from '../jobs/run.js';
 import { matchingRoutes } from '../matching/routes.js';
-import { currentUser } from '../session/service.js';
+import { type Sessions, isSecure, sessionOf, userOf } from '../session/service.js';
 import { sessionRoutes } from '../session/routes.js';
 import { stockRoutes } from '../stock/routes.js';
 import { todayRoutes, version } from '../today/routes.js';
-import { openEvents } from './events.js';
+import { jsonBody } from './body.js';
 import { openApi } from './openapi.js';
-import { Problem, badRequest, notFound } from './problem.js';
+import { Problem, notFound } from './problem.js';
 import type { Services, State } from './route.js';
 
-export function createApp(services: Services, log: Logger): Koa<State> {
-  const { db, config } = services;
-  const app = new Koa<State>();
+/** What the application stands on: the services, and connections apart for sessions and health. */
+export interface Ground {
+  services: Services;
+  sessions: Sessions;
+  log: Logger;
+}
+
+export function createApp({ services, sessions, log }: Ground): Koa<State> {
+  const { config } = services;
+  const app = new Koa<State>({ proxy: config.isBehindProxy });
   // Streams of browsers that went away are no errors; what matters is logged by `problems`.
   app.on('error', (error) => log.debug({ err: error }, 'a connection ended early'));
   app.use(problems(log));
-  app.use(securityHeaders);
+  app.use(securityHeaders(config));
+  app.use(knownHost(config));
   app.use(
     compress({
       threshold: 2048,
@@ -38,26 +49,18 @@ export function createApp(services: Services, log: Logger): Koa<State> {
     }),
   );
   app.use(sameOrigin);
-  app.use(
-    bodyParser({
-      enableTypes: ['json'],
-      jsonLimit: '20mb',
-      onerror: () => {
-        throw badRequest('The body is not JSON');
-      },
-    }),
-  );
   app.use(async (ctx, next) => {
-    if (ctx.path.startsWith('/api/')) {
-      const user = await currentUser(ctx, db);
-      if (user) ctx.state.user = user;
-    }
+    const session = ctx.path.startsWith('/api/') ? sessionOf(ctx) : undefined;
+    const user = session === undefined ? undefined : await userOf(sessions.db, config, session);
+    if (user) ctx.state.user = user;
     await next();
   });
+  app.use(jsonBody);
+  app.use(whileAsked(sessions.db));
 
   const router = new Router<State>();
-  sessionRoutes(router, services);
-  todayRoutes(router, services);
+  sessionRoutes(router, services, sessions);
+  todayRoutes(router, services, sessions);
   intakeRoutes(router, services);
   stockRoutes(router, services);
   matchingRoutes(router, services);
@@ -69,18 +72,31 @@ export function createApp(services: Services, log: Logger): Koa<State> {
   router.get('/api/openapi.json', (ctx) => {
     ctx.body = openApi(version);
   });
-  router.get('/api/events', (ctx) => {
-    if (!ctx.state.user) throw new Problem(401, 'Sign in first', 'There is no session, or it has ended');
-    openEvents(ctx);
-  });
   router.get('/media/:name', (ctx) => sendMedia(ctx, config.files));
   app.use(router.routes());
   app.use(async (ctx, next) => {
-    if (ctx.path.startsWith('/api/')) throw notFound(`${ctx.method} ${ctx.path}`);
+    if (ctx.path.startsWith('/api/')) throw notFound(`${ctx.method} ${ctx.path.slice(0, 200)}`);
     await next();
   });
   if (config.web) app.use(webApplication(config.web));
   return app;
+}
+
+/** What only looks is stopped when whoever asked has gone; what changes something is brought to its end. */
+function whileAsked(sessions: Database) {
+  return (ctx: Context, next: Next) =>
+    askFor(sessions.$client, async (stop) => {
+      const isLooking = ctx.method === 'GET' || ctx.path === api.catalog.open.path;
+      const onClose = () => {
+        if (!ctx.res.writableFinished && isLooking) stop();
+      };
+      ctx.res.once('close', onClose);
+      try {
+        await next();
+      } finally {
+        ctx.res.off('close', onClose);
+      }
+    });
 }
 
 /** Errors people cause become problem details; others are logged and told without their insides. */
@@ -103,6 +119,15 @@ function problems(log: Logger) {
 /** Two people or jobs at the same rows at once, or a database that is starting again: try again. */
 function databaseProblem(error: unknown): Problem | undefined {
   const code = (error as { cause?: { code?: string }; code?: string }).cause?.code ?? (error as { code?: string }).code;
+  if (isCode(error, '57014'))
+    return new Problem(
+      503,
+      'This takes too long',
+      'It was stopped; nothing was changed. Ask for less at once, or try again later.',
+    );
+  // Numbers and dates beyond what is kept (class 22), such as a date of no calendar.
+  if (/^22/.test(code ?? ''))
+    return new Problem(400, 'The request cannot be used', 'It names a number or a date beyond all bounds');
   if (code === '40P01' || code === '40001')
     return new Problem(409, 'Somebody else was at the same rows', 'Nothing was changed. Try again.');
   if (isConnectionLoss(error))
@@ -119,15 +144,34 @@ function requestProblem(error: unknown): Problem | undefined {
     : undefined;
 }
 
-async function securityHeaders(ctx: Context, next: Next): Promise<void> {
-  ctx.set('X-Content-Type-Options', 'nosniff');
-  ctx.set('Referrer-Policy', 'same-origin');
-  ctx.set('X-Frame-Options', 'DENY');
-  ctx.set(
-    'Content-Security-Policy',
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'",
-  );
-  await next();
+function securityHeaders(config: Config) {
+  return async (ctx: Context, next: Next): Promise<void> => {
+    ctx.set('X-Content-Type-Options', 'nosniff');
+    ctx.set('Referrer-Policy', 'same-origin');
+    ctx.set('X-Frame-Options', 'DENY');
+    ctx.set(
+      'Content-Security-Policy',
+      "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+    );
+    if (isSecure(ctx, config)) ctx.set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+    // Answers are somebody's own: no cache between keeps them.
+    if (ctx.path.startsWith('/api/')) ctx.set('Cache-Control', 'no-store');
+    await next();
+  };
+}
+
+/** A name we are not reached under is somebody's page that points its own name at us. */
+function knownHost({ hosts }: Config) {
+  return async (ctx: Context, next: Next): Promise<void> => {
+    const host = ctx.host.toLowerCase();
+    if (!hosts.has(host) && !hosts.has(host.replace(/:\d+$/, '')))
+      throw new Problem(
+        421,
+        'Not under this name',
+        'This server does not answer under that name; VELVET_HOSTS lists those it has',
+      );
+    await next();
+  };
 }
 
 /** A request that changes something must come from our own pages (Origin), or from no page at all. */

@@ -3,9 +3,19 @@ import { PassThrough } from 'node:stream';
 import type { Context } from 'koa';
 import type pg from 'pg';
 import type { Database } from '../db/client.js';
+import { Problem } from './problem.js';
 
 const channelName = 'velvet_events';
-const listeners = new Set<PassThrough>();
+
+interface Listener {
+  stream: PassThrough;
+  session: string;
+}
+
+const listeners = new Set<Listener>();
+/** One browser needs one; many are somebody who opens them without end. */
+const mostOfSession = 20;
+const beatMilliseconds = 25_000;
 
 /** Listens to the database and hands notices to every open browser; listens again when the database comes back. */
 export async function listenForEvents(db: Database): Promise<() => void> {
@@ -14,9 +24,7 @@ export async function listenForEvents(db: Database): Promise<() => void> {
   const listen = async () => {
     const client = await db.$client.connect();
     current = client;
-    client.on('notification', ({ payload }) => {
-      for (const stream of listeners) stream.write(`data: ${payload ?? '{}'}\n\n`);
-    });
+    client.on('notification', ({ payload }) => hand(payload ?? '{}'));
     client.once('end', () => {
       if (!stopped) retry();
     });
@@ -28,32 +36,50 @@ export async function listenForEvents(db: Database): Promise<() => void> {
   await listen();
   return () => {
     stopped = true;
-    for (const stream of listeners) stream.end();
+    for (const { stream } of listeners) stream.end();
     current?.release(true);
   };
 }
 
+function hand(payload: string): void {
+  const { topic, session } = JSON.parse(payload) as { topic?: string; session?: string };
+  for (const listener of listeners)
+    if (topic !== 'signed-out') listener.stream.write(`data: ${payload}\n\n`);
+    else if (listener.session === session) listener.stream.end();
+}
+
 export function notifier(db: Database): (topic: string, detail?: Record<string, unknown>) => void {
   return (topic, detail = {}) => {
+    // A notice that is lost is made up for by the next: nobody waits for it.
     db.$client
       .query('SELECT pg_notify($1, $2)', [channelName, JSON.stringify({ topic, ...detail })])
       .catch(() => undefined);
   };
 }
 
-export function openEvents(ctx: Context): void {
+/** Opens a stream that ends with its session: `isOpen` tells whether that still is one. */
+export function openEvents(ctx: Context, session: string, isOpen: () => Promise<boolean>): void {
+  if ([...listeners].filter((one) => one.session === session).length >= mostOfSession)
+    throw new Problem(429, 'Too many streams', 'One stream of events is enough for a browser');
   const stream = new PassThrough();
   ctx.type = 'text/event-stream';
-  ctx.set('Cache-Control', 'no-cache, no-transform');
+  ctx.set('Cache-Control', 'no-cache, no-store, no-transform');
   ctx.status = 200;
   ctx.body = stream;
   stream.write(': open\n\n');
-  const beat = setInterval(() => stream.write(': beat\n\n'), 25_000);
-  listeners.add(stream);
-  const close = () => {
+  const beat = setInterval(() => {
+    stream.write(': beat\n\n');
+    isOpen().then(
+      (open) => void (open ? undefined : stream.end()),
+      // The database is away: asked again with the next beat.
+      () => undefined,
+    );
+  }, beatMilliseconds);
+  const listener = { stream, session };
+  listeners.add(listener);
+  stream.on('close', () => {
     clearInterval(beat);
-    listeners.delete(stream);
-  };
-  stream.on('close', close);
+    listeners.delete(listener);
+  });
   ctx.req.on('close', () => stream.end());
 }

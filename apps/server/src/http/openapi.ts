@@ -12,15 +12,18 @@ export function openApi(version: string) {
         operationId: `${tag}.${name}`,
         tags: [tag],
         summary: endpoint.summary,
-        ...(endpoint.open ? { security: [] } : {}),
-        parameters: [...parameters(endpoint.params, 'path'), ...parameters(endpoint.query, 'query')],
-        ...(['GET', 'DELETE'].includes(endpoint.method)
-          ? {}
-          : { requestBody: { content: { 'application/json': { schema: schemaOf(endpoint.body, 'input') } } } }),
+        ...(endpoint.role === 'anyone' ? { security: [] } : {}),
+        'x-role': endpoint.role,
+        parameters: [
+          ...parameters(endpoint.params, 'path'),
+          ...parameters(endpoint.query, 'query'),
+          ...(endpoint.once ? [idempotencyKey] : []),
+        ],
+        ...(['GET', 'DELETE'].includes(endpoint.method) ? {} : { requestBody: { content: contentIn(endpoint) } }),
         responses: {
           200: {
             description: 'The answer',
-            content: { 'application/json': { schema: schemaOf(endpoint.answer, 'output') } },
+            content: contentOut(endpoint),
           },
           default: { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': {} } },
         },
@@ -50,4 +53,27 @@ function parameters(schema: z.ZodType, where: 'path' | 'query') {
     required: where === 'path' || required.includes(name),
     schema: one,
   }));
+}
+
+const idempotencyKey = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: false,
+  description: 'Sent again with the same key, it is done once, and answered as the first time',
+  schema: { type: 'string', maxLength: 200 },
+};
+
+const contentIn = (endpoint: Endpoint) =>
+  endpoint.kind === 'upload'
+    ? {
+        'multipart/form-data': {
+          schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } },
+        },
+      }
+    : { 'application/json': { schema: schemaOf(endpoint.body, 'input') } };
+
+function contentOut({ kind, answer }: Endpoint): Record<string, unknown> {
+  if (kind === 'file') return { '*/*': {} };
+  if (kind === 'events') return { 'text/event-stream': {} };
+  return { 'application/json': { schema: schemaOf(answer, 'output') } };
 }

@@ -20,7 +20,7 @@ import { loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, json, one, rows } from '../db/client.js';
 import { columnMap, supplier } from '../db/schema/index.js';
 import { conflict } from '../http/problem.js';
-import type { FileRow } from './source.js';
+import type { FileRow } from './read/source.js';
 
 /** The same header, whatever its case and accents. */
 export const signature = (columns: readonly string[]) =>

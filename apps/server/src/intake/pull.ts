@@ -7,6 +7,7 @@ import { CronExpressionParser } from 'cron-parser';
 import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { getPlace } from '../channels/setup.js';
+import type { Config } from '../config.js';
 import { homeCurrency } from '../catalog/dictionary.js';
 import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
@@ -14,8 +15,11 @@ import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
+import { readJson } from '../outgoing/json.js';
+import { type Came, Unreachable, reachOut } from '../outgoing/reach.js';
 import { signature } from './columns.js';
-import { applyTried, dryRun, getBatch, readBatch } from './service.js';
+import { readApart } from './calls.js';
+import { applyTried, dryRun, getBatch } from './service.js';
 import { expectSupplier, ownSupplier } from './suppliers.js';
 
 /** A page of a shop's catalogue: goods as the shop describes them, and where the next page begins. */
@@ -74,12 +78,17 @@ export async function listPulls({ db }: Services): Promise<PullAnswer[]> {
 /** The next moment of a cron expression (five fields, UTC). */
 function nextOf(schedule: string | null): string | null {
   if (schedule === null) return null;
+  // Six fields would begin with seconds: nothing is fetched more often than once a minute.
+  if (schedule.trim().split(/\s+/).length !== 5) throw noSchedule(schedule);
   try {
     return CronExpressionParser.parse(schedule, { tz: 'UTC' }).next().toISOString();
   } catch {
-    throw badRequest(`“${schedule}” is no schedule; write five fields, for example “0 6 * * 1” for Mondays at six`);
+    throw noSchedule(schedule);
   }
 }
+
+const noSchedule = (schedule: string) =>
+  badRequest(`“${schedule}” is no schedule; write five fields, for example “0 6 * * 1” for Mondays at six`);
 
 export async function savePull(
   { db }: Services,
@@ -134,6 +143,32 @@ export async function startPull(services: Services, id: number, actor: number): 
   return job;
 }
 
+/** Wishes a pull that is under way to stop; what it fetched is thrown away. */
+export async function cancelPull({ db, notify }: Services, id: number): Promise<void> {
+  await getPull(db, id);
+  const asked = await rows(
+    db,
+    sql`UPDATE job SET cancel_wish = now() WHERE kind = 'pull-goods' AND state IN ('waiting', 'running') AND (input ->> 'pull')::bigint = ${id} RETURNING id`,
+  );
+  if (asked.length === 0) throw conflict('Nothing is being pulled from it; there is nothing to cancel');
+  notify('job');
+}
+
+/** Forgets a source; what was read in from it stays. */
+export async function removePull({ db, notify }: Services, user: User, id: number): Promise<void> {
+  const gone = await db.transaction(async (tx) => {
+    const found = await getPull(tx, id);
+    await tx.execute(
+      sql`UPDATE job SET cancel_wish = now() WHERE kind = 'pull-goods' AND state IN ('waiting', 'running') AND (input ->> 'pull')::bigint = ${id}`,
+    );
+    await tx.execute(sql`DELETE FROM pull WHERE id = ${id}`);
+    await recordAction(tx, { actor: user.id, kind: 'pull', words: `${found.name} is not pulled any more` }, []);
+    return found;
+  });
+  if (gone.progress) await rm(gone.progress.path, { force: true });
+  notify('job');
+}
+
 /** Starts what its schedule says is due. */
 export async function startDuePulls(services: Services): Promise<void> {
   const due = await rows<{ id: number; schedule: string; actor: number }>(
@@ -142,6 +177,7 @@ export async function startDuePulls(services: Services): Promise<void> {
   );
   for (const { id, schedule, actor } of due) {
     await services.db.execute(sql`UPDATE pull SET next_at = ${nextOf(schedule)} WHERE id = ${id}`);
+    // One that is under way still is not begun once more.
     await startPull(services, id, actor).catch(() => undefined);
   }
 }
@@ -165,9 +201,13 @@ export async function pullGoods(context: JobContext): Promise<void> {
         await rm(state.path, { force: true });
         return;
       }
-      const page = await fetchPage(found, cursor);
+      const page = await fetchPage(services.config, found, cursor);
+      if (page.next !== null && (page.next === cursor || page.next === state.cursor))
+        throw unreadable(`${found.name} names the same next page again and again; it would never end`);
       await appendFile(state.path, page.goods.map((one_) => `${JSON.stringify(one_)}\n`).join(''));
       const { size } = await stat(state.path);
+      if (size > services.config.maxUpload)
+        throw unreadable(`${found.name} has more than ${Math.floor(services.config.maxUpload / 1e6)} MB of goods`);
       cursor = page.next;
       state = { ...state, cursor: cursor ?? state.cursor, items: state.items + page.goods.length, bytes: size };
       await db.execute(sql`UPDATE pull SET progress = ${json(state)} WHERE id = ${id}`);
@@ -189,11 +229,11 @@ export async function pullGoods(context: JobContext): Promise<void> {
 const unreadable = (detail: string) => new Problem(502, 'The shop cannot be read', detail);
 
 /** One page of goods; a shop that is busy or silent is asked again, later each time. */
-async function fetchPage(found: PullRow, cursor: string): Promise<z.infer<typeof pageSchema>> {
+async function fetchPage(config: Config, found: PullRow, cursor: string): Promise<z.infer<typeof pageSchema>> {
   const address = new URL(found.address);
   if (cursor !== '') address.searchParams.set('after', cursor);
   for (let n = 1; ; n++) {
-    const asked = await askPage(found.name, address);
+    const asked = await askPage(config, found.name, address);
     if ('page' in asked) return asked.page;
     if (n >= tries)
       throw unreadable(`${found.name} ${asked.why}. What was fetched is kept; pull again to go on from there.`);
@@ -202,29 +242,24 @@ async function fetchPage(found: PullRow, cursor: string): Promise<z.infer<typeof
 }
 
 /** A page, or why it may come when asked again; what will not come by asking again is thrown. */
-async function askPage(name: string, address: URL): Promise<{ page: z.infer<typeof pageSchema> } | { why: string }> {
-  let answer: Response;
-  let text: string;
+async function askPage(
+  config: Config,
+  name: string,
+  address: URL,
+): Promise<{ page: z.infer<typeof pageSchema> } | { why: string }> {
+  let answer: Came;
   try {
-    answer = await fetch(address, { signal: AbortSignal.timeout(30_000) });
-    text = await answer.text();
+    answer = await reachOut(config, address);
   } catch (error) {
-    return { why: `did not answer (${error instanceof Error ? error.message : String(error)})` };
+    if (error instanceof Unreachable) return { why: error.message };
+    throw error;
   }
   if (answer.status === 429 || answer.status >= 500) return { why: `answered ${answer.status}` };
   if (!answer.ok) throw unreadable(`${name} answered ${answer.status} at ${address.href}: check the address`);
-  const read = pageSchema.safeParse(parsed(text));
+  const read = pageSchema.safeParse(readJson(answer.text));
   if (!read.success)
     throw unreadable(`${name} sent something else than a page of goods from ${address.href}: check the address`);
   return { page: read.data };
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
 }
 
 /** Reads the fetched file as a batch; where its columns were confirmed before and nothing is odd, it is applied at once. */
@@ -244,7 +279,7 @@ async function takeIn(
     sha256: '',
     fields: { supplier: String(found.supplier_id) },
   };
-  const batchId = await readBatch(services, file, { kind: 'pull' });
+  const batchId = await readApart(services, file, { kind: 'pull' });
   const user = await one<User>(
     db,
     sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${found.actor}`,
@@ -271,23 +306,17 @@ export async function fetchItem(services: Services, placeId: number, identifier:
   const { db, config } = services;
   const place = await getPlace(db, placeId);
   const wanted = identifier.trim();
-  let answer: Response;
-  try {
-    answer = await fetch(`${place.accountAddress}/api/goods/${encodeURIComponent(wanted)}`, {
-      signal: AbortSignal.timeout(20_000),
-    });
-  } catch (error) {
-    throw new Problem(
-      502,
-      'The channel cannot be reached',
-      `${place.channelName} did not answer: ${error instanceof Error ? error.message : String(error)}`,
-    );
-  }
+  const answer = await reachOut(config, `${place.accountAddress}/api/goods/${encodeURIComponent(wanted)}`, {
+    patience: 20_000,
+  }).catch((error: unknown) => {
+    if (!(error instanceof Unreachable)) throw error;
+    throw new Problem(502, 'The channel cannot be reached', `${place.channelName} ${error.message}`);
+  });
   if (answer.status === 404)
     throw unprocessable(
       `${place.channelName} knows no item “${wanted}”. Check the identifier, or drop a file instead.`,
     );
-  const read = itemSchema.safeParse(answer.ok ? await answer.json() : undefined);
+  const read = itemSchema.safeParse(answer.ok ? readJson(answer.text) : undefined);
   if (!read.success)
     throw new Problem(502, 'The channel’s answer cannot be read', `${place.channelName} answered ${answer.status}`);
   const own = await ownSupplier(db);
@@ -305,7 +334,7 @@ export async function fetchItem(services: Services, placeId: number, identifier:
     },
   ]);
   await writeFile(path, text);
-  return readBatch(
+  return readApart(
     services,
     {
       name: `${place.channel}-${wanted.replace(/[^\w-]+/g, '-')}.json`,

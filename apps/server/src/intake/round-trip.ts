@@ -14,7 +14,8 @@ import { type Change, addChanges } from '../history/record.js';
 import { markDirty } from '../listings/dirty.js';
 import { bookMovements, findWarehouse } from '../stock/ledger.js';
 import { refreshOffers, undoOffers } from './offers.js';
-import { type FileRow, readRows } from './source.js';
+import { rowsApart } from './read/process.js';
+import type { FileRow } from './read/source.js';
 import { emptyCounts } from './try.js';
 
 type BatchRecord = typeof batch.$inferSelect;
@@ -81,8 +82,8 @@ export async function tryRoundTrip(
       chunk = [];
       await onRows(done);
     };
-    for await (const row of readRows(found.path, found.reading, found.columns)) {
-      chunk.push(row);
+    for await (const part of rowsApart(found.path, found.reading, found.columns)) {
+      chunk.push(...part);
       if (chunk.length >= chunkRows) await settle();
     }
     await settle();
@@ -298,7 +299,7 @@ async function writeStock(
   if (warehouse === undefined) return {};
   const was = await one<{ n: number }>(
     tx,
-    sql`SELECT coalesce(sum(on_hand), 0) AS n FROM stock_level WHERE product_id = ${product}`,
+    sql`SELECT coalesce(sum(s.on_hand), 0) AS n FROM stock_level s JOIN warehouse w ON w.id = s.warehouse_id AND w.kind = 'own' WHERE s.product_id = ${product}`,
   );
   const before = Number(was?.n ?? 0);
   await bookMovements(tx, [{ product, delta: figure - before }], { reason: 'count', warehouse, ...source });

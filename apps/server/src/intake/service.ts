@@ -1,25 +1,26 @@
 /** Batches: received, read, mapped, tried, applied, cancelled, undone. */
 import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
+import { rm } from 'node:fs/promises';
+import { isMainThread } from 'node:worker_threads';
 import { type ColumnMap, type Scope, mappingFaults, suggestScope } from '@velvet-shelf/core/intake';
 import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Database, iso, one, rows } from '../db/client.js';
-import { type Executor } from '../db/client.js';
+import { type Database, type Executor, iso, one, rows, verbatim } from '../db/client.js';
 import { type BatchCounts, batch, columnMap, supplier } from '../db/schema/index.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { createJob } from '../jobs/run.js';
+import { createJob, runJob } from '../jobs/run.js';
 import type { JobContext } from '../jobs/run.js';
 import { guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
-import { detectSource } from './detect.js';
 import { countOutdated } from './dry-run.js';
 import { stopEffect } from './effect.js';
-import { readColumns, readFirst } from './source.js';
+import { lookAt } from './read/process.js';
+import type { FileRow } from './read/source.js';
 import { expectSupplier, ownSupplier } from './suppliers.js';
 import { type Tried, tryBatch } from './try.js';
 
@@ -41,19 +42,33 @@ async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T>
 
 /** Takes a file in: looks at it, suggests columns. `supplier` among its fields may be left to the file's name and rows. */
 export async function readBatch(
-  { db }: Services,
+  services: Services,
   file: ReceivedFile,
   { kind = 'file', scope }: { kind?: 'file' | 'pull'; scope?: Scope } = {},
 ): Promise<number> {
+  try {
+    return await takeIn(services, file, { kind, scope });
+  } catch (error) {
+    // What is refused leaves nothing on the disk.
+    await rm(file.path, { force: true });
+    throw error;
+  }
+}
+
+async function takeIn(
+  { db }: Services,
+  file: ReceivedFile,
+  { kind, scope }: { kind: 'file' | 'pull'; scope: Scope | undefined },
+): Promise<number> {
   return readable(file.name, async () => {
-    const detected = await detectSource(file.path);
+    const { detected, columns, first } = await lookAt(file.path);
+    if (!detected) throw badRequest(`“${file.name}” cannot be told`);
     const { reading } = detected;
-    const columns = await readColumns(file.path, reading);
-    const sample = columns.length < 2 ? [] : await readFirst(file.path, reading, columns, 200);
-    if (columns.length < 2 || sample.length === 0)
+    if (columns.length < 2 || first.length === 0)
       throw badRequest(
         `“${file.name}” holds no table: ${columns.length < 2 ? 'no separator gives more than one column' : 'there are no rows below the header'}. Nothing was changed.`,
       );
+    const sample = first.slice(0, sampleRows);
     const own = isExport(columns);
     const given = Number(file.fields.supplier) || (own ? await ownSupplier(db) : 0);
     if (given) await expectSupplier(db, given);
@@ -62,26 +77,45 @@ export async function readBatch(
       : await guessSupplier(db, file.name, columns, sample);
     const suggestions = own ? [] : await suggest(db, supplierId, columns, sample, reading);
     const map = own ? await roundTripMap(db, columns) : suggestions.map(({ column, target }) => ({ column, target }));
-    const [made] = await db
-      .insert(batch)
-      .values({
-        supplierId,
-        fileName: file.name,
-        bytes: file.bytes,
-        sha256: file.sha256,
-        path: file.path,
-        detected: { ...detected, why: { ...detected.why, supplier: why ?? '' } },
-        reading,
-        columns,
-        suggestions,
-        map,
-        scope: scope ?? scopeOf(columns, map, why !== undefined),
-        kind: own ? 'round-trip' : kind,
-        state: 'read',
-      })
-      .returning({ id: batch.id });
-    return made?.id ?? 0;
+    return db.transaction(async (tx) => {
+      const [made] = await tx
+        .insert(batch)
+        .values({
+          supplierId,
+          fileName: file.name,
+          bytes: file.bytes,
+          sha256: file.sha256,
+          path: file.path,
+          detected: { ...detected, why: { ...detected.why, supplier: why ?? '' } },
+          reading,
+          columns,
+          suggestions,
+          map,
+          scope: scope ?? scopeOf(columns, map, why !== undefined),
+          kind: own ? 'round-trip' : kind,
+          state: 'read',
+        })
+        .returning({ id: batch.id });
+      const id = made?.id ?? 0;
+      await keepHead(tx, id, first);
+      return id;
+    });
   });
+}
+
+/** Rows that suggestions go by. */
+const sampleRows = 200;
+
+/** Keeps the first rows with the batch, so that nobody who looks at it reads the file. */
+async function keepHead(on: Executor, id: number, first: readonly FileRow[]): Promise<void> {
+  await on.execute(sql`
+    INSERT INTO batch_head (batch_id, rows) VALUES (${id}, ${verbatim(first)})
+    ON CONFLICT (batch_id) DO UPDATE SET rows = excluded.rows`);
+}
+
+async function headOf(on: Executor, id: number): Promise<FileRow[]> {
+  const held = await one<{ rows: FileRow[] }>(on, sql`SELECT rows FROM batch_head WHERE batch_id = ${id}`);
+  return held?.rows.map((row) => ({ ...row, place: row.place })) ?? [];
 }
 
 /** What a file is taken for: our own grid, what was refused, or goods of nobody knows whom are no whole list. */
@@ -107,18 +141,16 @@ const stateWords: Record<string, string> = {
 };
 const sayState = (state: string) => stateWords[state] ?? state;
 
+export interface Correction {
+  supplierId?: number | undefined;
+  reading?: Reading | undefined;
+  map?: ColumnMap | undefined;
+  scope?: Scope | undefined;
+  makesNew?: boolean | undefined;
+}
+
 /** Corrects how a batch is read; columns are suggested anew where the header or the supplier is another. */
-export async function correctBatch(
-  { db }: Services,
-  id: number,
-  change: {
-    supplierId?: number | undefined;
-    reading?: Reading | undefined;
-    map?: ColumnMap | undefined;
-    scope?: Scope | undefined;
-    makesNew?: boolean | undefined;
-  },
-): Promise<void> {
+export async function correctBatch({ db }: Services, id: number, change: Correction): Promise<void> {
   const found = await getBatch(db, id);
   if (!open.has(found.state))
     throw conflict(`This batch is ${sayState(found.state)}; how it is read can no longer be changed`);
@@ -128,32 +160,39 @@ export async function correctBatch(
     throw badRequest('The columns of our own export are known; only the file itself can be changed');
   if (change.supplierId !== undefined) await expectSupplier(db, change.supplierId);
   const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
-  const next = await readable(found.fileName, async () => {
-    const columns = change.reading ? await readColumns(found.path, reading) : found.columns;
-    const others = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
-    if (!others) return { columns, suggestions: found.suggestions, map: change.map ?? found.map };
-    const sample = await readFirst(found.path, reading, columns, 200);
-    const suggestions = await suggest(db, supplierId, columns, sample, reading);
-    return { columns, suggestions, map: change.map ?? suggestions.map(({ column, target }) => ({ column, target })) };
-  });
-  const strangers = next.map.filter(({ column }) => !next.columns.includes(column));
+  const looked = change.reading ? await readable(found.fileName, () => lookAt(found.path, reading)) : undefined;
+  const columns = looked?.columns ?? found.columns;
+  const isOther = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
+  const suggestions = isOther
+    ? await suggest(db, supplierId, columns, (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows), reading)
+    : found.suggestions;
+  const map = change.map ?? (isOther ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
+  const strangers = map.filter(({ column }) => !columns.includes(column));
   if (strangers.length > 0) throw badRequest(`The file has no column “${strangers[0]?.column}”`);
-  await db
-    .update(batch)
-    .set({
-      ...next,
-      reading,
-      supplierId,
-      ...(change.supplierId === undefined
-        ? {}
-        : { detected: { ...found.detected, why: { ...found.detected.why, supplier: 'chosen by you' } } }),
-      scope: change.scope ?? (isNowKnown ? scopeOf(next.columns, next.map, true) : found.scope),
-      makesNew: change.makesNew ?? found.makesNew,
-      state: 'read',
-      counts: null,
-      effect: null,
-    })
-    .where(eq(batch.id, id));
+  await db.transaction(async (tx) => {
+    const [still] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, id)).for('update');
+    if (!still || !open.has(still.state)) throw conflict('This batch was tried or applied meanwhile');
+    await tx
+      .update(batch)
+      .set({
+        columns,
+        suggestions,
+        map,
+        reading,
+        supplierId,
+        ...(change.supplierId === undefined
+          ? {}
+          : { detected: { ...found.detected, why: { ...found.detected.why, supplier: 'chosen by you' } } }),
+        scope: change.scope ?? (isNowKnown ? scopeOf(columns, map, true) : found.scope),
+        makesNew: change.makesNew ?? found.makesNew,
+        state: 'read',
+        counts: null,
+        effect: null,
+        error: null,
+      })
+      .where(eq(batch.id, id));
+    if (looked) await keepHead(tx, id, looked.first);
+  });
 }
 
 /** A batch as `tryBatch` wants it. */
@@ -190,9 +229,11 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
 }
 
 /** Runs a job in a thread; a small one is waited for, and what went wrong with it is the asker's to know. */
-async function runSized({ db }: Services, job: number, isSmall: boolean): Promise<void> {
-  const run = runAside(job);
-  if (!isSmall) {
+async function runSized(services: Services, job: number, isSmall: boolean): Promise<void> {
+  const { db } = services;
+  // A pull that takes its goods in is in a thread already, and does it there.
+  const run = isMainThread ? runAside(job) : runJob(services, job);
+  if (!isSmall && isMainThread) {
     // What went wrong stands in the job's row.
     run.catch(() => undefined);
     return;
@@ -359,6 +400,9 @@ export async function readAgain(services: Services, id: number, user: User): Pro
     .returning({ id: batch.id });
   const next = made?.id ?? 0;
   await db.execute(
+    sql`INSERT INTO batch_head (batch_id, rows) SELECT ${next}, rows FROM batch_head WHERE batch_id = ${id}`,
+  );
+  await db.execute(
     sql`INSERT INTO batch_fix (batch_id, row, cells) SELECT ${next}, row, cells FROM batch_fix WHERE batch_id = ${id}`,
   );
   await dryRun(services, next, user);
@@ -389,7 +433,7 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
   if (!summary) throw notFound(`batch ${id}`);
   const { attributes } = await loadDictionary(db);
   const { supplier: from } = await triedOf(db, id);
-  const head = await readFirst(found.path, found.reading, found.columns, 2000).catch(() => []);
+  const head = await headOf(db, id);
   const isExchange = found.kind === 'round-trip';
   const left = await one<{ n: number }>(
     db,

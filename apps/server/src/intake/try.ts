@@ -27,7 +27,8 @@ import {
 } from '../db/client.js';
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type FileRow, rowBatches } from './source.js';
+import { rowsApart } from './read/process.js';
+import type { FileRow } from './read/source.js';
 
 export interface Tried {
   id: number;
@@ -280,7 +281,7 @@ export async function tryBatch(
       await onRows(done);
     };
     try {
-      for await (const part of rowBatches(batch.path, batch.reading, batch.columns)) {
+      for await (const part of rowsApart(batch.path, batch.reading, batch.columns)) {
         for (const file of part)
           chunk.push(fixes.size === 0 ? file : withFix(file, batch.columns, fixes.get(file.row)));
         last = part.at(-1)?.row ?? last;

@@ -1,21 +1,30 @@
 /**
- * Runs jobs in worker threads with connections of their own, so that the request loop never waits for them. A thread
- * whose job has ended waits a while for the next one: loading what jobs need takes longer than most of them run.
+ * Work in threads with connections of their own, so that the request loop never waits for it: jobs, and calls a request waits
+ * for. There is a ceiling for both; what comes beyond it waits its turn. A thread whose work has ended waits a while for the
+ * next: loading what is needed takes longer than most of it runs.
  */
 import { Worker, isMainThread, parentPort } from 'node:worker_threads';
+import { Problem } from '../http/problem.js';
 
-/** What a worker thread says: its job has ended, or another job wants a thread. */
-export type WorkerNews = { ended: number } | { wanted: number };
+/** What a thread is asked to do. */
+export type WorkerOrder = { job: number } | { call: string; input: unknown };
+/** What it says: its work has ended, or another job wants a thread. */
+export type WorkerNews = { ended: CallEnd } | { wanted: number };
+export type CallEnd = { answer: unknown } | { problem: ConstructorParameters<typeof Problem> } | { fault: string };
 
 /** Jobs make many short-lived rows: with room for them, fewer are moved about by the garbage collector. */
 const youngMegabytes = 64;
-/** Threads that wait, and for how long; a thread keeps the memory of the largest job it had. */
+/** Threads at once. A channel that is asked for its report keeps one for minutes. */
+const most = { job: 6, call: 3 };
+/** Threads that wait, and for how long; a thread keeps the memory of the largest work it had. */
 const mostWaiting = 2;
-const waitMilliseconds = 30_000;
+const waitMilliseconds = 120_000;
 
 /** A job that the sweep sends once more, because its thread is slow to start, needs no second one. */
 const underWay = new Map<number, Promise<void>>();
 const waiting: { worker: Worker; leave: NodeJS.Timeout }[] = [];
+const atWork = { job: 0, call: 0 };
+const queue: { job: (() => void)[]; call: (() => void)[] } = { job: [], call: [] };
 
 /** Ends when the job has ended, well or not; what went wrong stands in its row. Rejects where the thread itself died. */
 export function runAside(id: number): Promise<void> {
@@ -25,12 +34,33 @@ export function runAside(id: number): Promise<void> {
   }
   const known = underWay.get(id);
   if (known) return known;
-  const run = inThread(id).finally(() => underWay.delete(id));
+  const run = inThread('job', { job: id })
+    .then(() => undefined)
+    .finally(() => underWay.delete(id));
   underWay.set(id, run);
   return run;
 }
 
-function inThread(id: number): Promise<void> {
+/** What a registered call answers; Problems come across as they are. */
+export async function callAside<T>(call: string, input: unknown): Promise<T> {
+  const end = await inThread('call', { call, input });
+  if ('problem' in end) throw new Problem(...end.problem);
+  if ('fault' in end) throw new Error(end.fault);
+  return end.answer as T;
+}
+
+async function inThread(kind: 'job' | 'call', order: WorkerOrder): Promise<CallEnd> {
+  if (atWork[kind] >= most[kind]) await new Promise<void>((resolve) => queue[kind].push(resolve));
+  atWork[kind]++;
+  try {
+    return await inWorker(order);
+  } finally {
+    atWork[kind]--;
+    queue[kind].shift()?.();
+  }
+}
+
+function inWorker(order: WorkerOrder): Promise<CallEnd> {
   const worker = takeWorker();
   return new Promise((resolve, reject) => {
     const settle = (done: () => void) => {
@@ -38,16 +68,18 @@ function inThread(id: number): Promise<void> {
       done();
     };
     worker.on('message', (news: WorkerNews) => {
-      if ('wanted' in news) runAside(news.wanted).catch(() => undefined);
+      if ('wanted' in news)
+        // What goes wrong with it stands in its row.
+        runAside(news.wanted).catch(() => undefined);
       else
         settle(() => {
           keepWorker(worker);
-          resolve();
+          resolve(news.ended);
         });
     });
     worker.once('error', (error) => settle(() => reject(error)));
-    worker.once('exit', () => settle(resolve));
-    worker.postMessage(id);
+    worker.once('exit', () => settle(() => reject(new Error('The thread ended'))));
+    worker.postMessage(order);
   });
 }
 

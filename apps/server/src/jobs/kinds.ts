@@ -1,4 +1,5 @@
-/** Every kind of job and what does it; a worker thread loads only what its job needs. */
+/** Every kind of job and of call, and what does it; a worker thread loads only what it needs. */
+import type { Services } from '../http/route.js';
 import { registerJob } from './run.js';
 
 export function registerJobs(): void {
@@ -22,4 +23,23 @@ export function registerJobs(): void {
     async (context, error) => (await import('../feeds/service.js')).buildFailed(context, error),
   );
   registerJob('offer-feed', async (context) => (await import('../feeds/report.js')).awaitReport(context));
+}
+
+/** What a request has done in a thread, and waits for. */
+export type Call = (services: Services, input: never) => Promise<unknown>;
+
+const calls = new Map<string, Call>();
+
+export function callOf(name: string): (services: Services, input: unknown) => Promise<unknown> {
+  const call = calls.get(name);
+  if (!call) throw new Error(`There is no call “${name}”`);
+  return call as (services: Services, input: unknown) => Promise<unknown>;
+}
+
+export function registerCalls(): void {
+  calls.set('read-batch', async (services, input) => (await import('../intake/calls.js')).readCall(services, input));
+  calls.set('correct-batch', async (services, input) =>
+    (await import('../intake/calls.js')).correctCall(services, input),
+  );
+  calls.set('show-batch', async (services, input) => (await import('../intake/calls.js')).showCall(services, input));
 }

@@ -6,7 +6,7 @@ import { registerJobs } from './kinds.js';
 import { runJob } from './run.js';
 
 const config = readConfig();
-const db = openDatabase(config.database, 4);
+const db = openDatabase(config.database, { connections: 4 });
 registerJobs();
 try {
   await runJob({ db, config, notify: notifier(db) }, Number(process.argv[2]));

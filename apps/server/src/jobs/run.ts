@@ -133,7 +133,8 @@ async function work(services: Services, id: number): Promise<void> {
 const mostTries = 5;
 
 /** What went wrong, in the words of what caused it: a failed statement itself would be said with all its values. */
-export function reasonOf(error: Error): string {
+export function reasonOf(error: unknown): string {
+  if (!(error instanceof Error)) return String(error);
   return error.cause instanceof Error ? reasonOf(error.cause) : error.message;
 }
 

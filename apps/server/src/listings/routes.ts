@@ -4,11 +4,11 @@ import { setPin } from './pins.js';
 import { listListings, showListing, traceValue } from './service.js';
 
 export function listingRoutes(router: AppRouter, services: Services): void {
-  route(router, api.listings.list, ({ query }) => listListings(services, query));
-  route(router, api.listings.listing, ({ params }) => showListing(services, params.id));
-  route(router, api.listings.pin, async ({ params, body, user }) => {
+  route(router, services, api.listings.list, ({ query }) => listListings(services, query));
+  route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
+  route(router, services, api.listings.pin, async ({ params, body, user }) => {
     await setPin(services, user, params.id, params.attribute, body);
     return showListing(services, params.id);
   });
-  route(router, api.listings.trace, ({ params }) => traceValue(services, params.id, params.attribute));
+  route(router, services, api.listings.trace, ({ params }) => traceValue(services, params.id, params.attribute));
 }

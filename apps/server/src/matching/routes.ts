@@ -7,15 +7,17 @@ import { listTrust, setTrust } from './trust.js';
 
 export function matchingRoutes(router: AppRouter, services: Services): void {
   const { matching } = api;
-  route(router, matching.pairs, ({ query }) => listPairs(services, query));
-  route(router, matching.compare, ({ query }) => compareProducts(services, query.a, query.b));
-  route(router, matching.decide, ({ body, user }) => decidePairs(services, user, body));
-  route(router, matching.split, async ({ params, body, user }) => ({
+  route(router, services, matching.pairs, ({ query }) => listPairs(services, query));
+  route(router, services, matching.compare, ({ query }) => compareProducts(services, query.a, query.b));
+  route(router, services, matching.decide, ({ body, user }) => decidePairs(services, user, body));
+  route(router, services, matching.split, async ({ params, body, user }) => ({
     products: await splitProduct(services, user, params.id, body.records),
   }));
-  route(router, matching.joined, ({ query }) => listJoined(services, query));
-  route(router, matching.unjoined, async () => ({ items: await listUnjoined(services) }));
-  route(router, matching.propose, async ({ user }) => ({ job: await proposeFor(services, user.id) }));
-  route(router, matching.trust, () => listTrust(services));
-  route(router, matching.setTrust, async ({ body, user }) => ({ changed: await setTrust(services, user, body) }));
+  route(router, services, matching.joined, ({ query }) => listJoined(services, query));
+  route(router, services, matching.unjoined, async () => ({ items: await listUnjoined(services) }));
+  route(router, services, matching.propose, async ({ user }) => ({ job: await proposeFor(services, user.id) }));
+  route(router, services, matching.trust, () => listTrust(services));
+  route(router, services, matching.setTrust, async ({ body, user }) => ({
+    changed: await setTrust(services, user, body),
+  }));
 }

@@ -1,12 +1,14 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { signIn, signOut } from './service.js';
+import { type Sessions, sessionOf, signIn, signOut } from './service.js';
 
-export function sessionRoutes(router: AppRouter, { db }: Services): void {
-  route(router, api.session.signIn, ({ ctx, body }) => signIn(ctx, db, body.email, body.password));
-  route(router, api.session.who, async ({ user }) => user);
-  route(router, api.session.signOut, async ({ ctx }) => {
-    await signOut(ctx, db);
+export function sessionRoutes(router: AppRouter, services: Services, sessions: Sessions): void {
+  route(router, services, api.session.signIn, ({ ctx, body }) => signIn(sessions, ctx, body.email, body.password));
+  route(router, services, api.session.who, async ({ user }) => user);
+  route(router, services, api.session.signOut, async ({ ctx }) => {
+    const session = sessionOf(ctx);
+    await signOut(ctx, sessions.db);
+    services.notify('signed-out', { session });
     return {};
   });
 }

@@ -3,9 +3,12 @@ import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { sql } from 'drizzle-orm';
 import type { Context } from 'koa';
+import type { Logger } from 'pino';
+import type { Config } from '../config.js';
 import { type Database, type Executor, one } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import type { User } from '../http/route.js';
+import type { Tries } from './tries.js';
 
 const cookie = 'velvet_session';
 const days = 14;
@@ -16,22 +19,60 @@ export const hashPassword = (password: string) => hash(password);
 /** Compared against where the address is unknown, so that both answers take as long. */
 const nobody = hash('nobody');
 
-export async function signIn(ctx: Context, db: Database, email: string, password: string): Promise<User> {
+/** What sessions need: connections of their own, so that nobody is locked out by what others ask of the database. */
+export interface Sessions {
+  db: Database;
+  config: Config;
+  tries: Tries;
+  log: Pick<Logger, 'info' | 'warn'>;
+}
+
+export async function signIn(
+  { db, config, tries, log }: Sessions,
+  ctx: Context,
+  email: string,
+  password: string,
+): Promise<User> {
+  const account = email.trim().toLowerCase();
+  const wait = await tries.take(account, ctx.ip);
+  if (wait > 0) {
+    log.warn({ account, from: ctx.ip }, 'sign-in refused: too many tries');
+    ctx.set('Retry-After', String(wait));
+    throw new Problem(
+      429,
+      'Too many tries',
+      `Try again in ${Math.ceil(wait / 60)} minutes, or ask an owner for a new password`,
+    );
+  }
   const user = await one<User & { password_hash: string }>(
     db,
-    sql`SELECT id, email, name, role, last_visit AS "lastVisit", password_hash FROM user_account WHERE email = ${email.trim().toLowerCase()}`,
+    sql`SELECT id, email, name, role, last_visit AS "lastVisit", password_hash FROM user_account WHERE email = ${account}`,
   );
   const right = await verify(user?.password_hash ?? (await nobody), password);
-  if (!user || !right)
+  if (!user || !right) {
+    log.warn({ account, from: ctx.ip }, 'sign-in failed');
     throw new Problem(401, 'Not signed in', 'This e-mail address and password do not belong together');
+  }
+  await tries.forget(account, ctx.ip);
+  log.info({ account, from: ctx.ip }, 'signed in');
   const token = randomBytes(32).toString('base64url');
   await db.execute(
     sql`INSERT INTO session (token_hash, user_id, expires) VALUES (${digest(token)}, ${user.id}, now() + ${`${days} days`}::interval)`,
   );
-  await db.execute(sql`DELETE FROM session WHERE expires < now()`);
-  ctx.cookies.set(cookie, token, { httpOnly: true, sameSite: 'lax', secure: ctx.secure, maxAge: days * 86_400_000 });
+  await db.execute(sql`DELETE FROM session WHERE ${isOver(config)}`);
+  ctx.cookies.set(cookie, token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: isSecure(ctx, config),
+    maxAge: days * 86_400_000,
+  });
   return user;
 }
+
+/** Whether whoever asks reaches us by HTTPS, through a proxy or not. */
+export const isSecure = (ctx: Context, config: Config) => ctx.secure || config.address.startsWith('https:');
+
+const isOver = ({ idleHours }: Config) => sql`(expires < now() OR used_at < now() - ${`${idleHours} hours`}::interval)`;
 
 export async function signOut(ctx: Context, db: Database): Promise<void> {
   const token = ctx.cookies.get(cookie);
@@ -43,12 +84,18 @@ export async function signOut(ctx: Context, db: Database): Promise<void> {
   ctx.cookies.set(cookie, null);
 }
 
-export async function currentUser(ctx: Context, db: Executor): Promise<User | undefined> {
+/** Print of the session a request comes with; undefined where it has none. */
+export const sessionOf = (ctx: Context): string | undefined => {
   const token = ctx.cookies.get(cookie);
-  if (!token) return undefined;
+  return token === undefined ? undefined : digest(token);
+};
+
+/** Whose session this is, if it still is one. */
+export async function userOf(db: Executor, config: Config, session: string): Promise<User | undefined> {
   return one<User>(
     db,
-    sql`SELECT u.id, u.email, u.name, u.role, u.last_visit AS "lastVisit" FROM session s JOIN user_account u ON u.id = s.user_id
-        WHERE s.token_hash = ${digest(token)} AND s.expires > now()`,
+    sql`WITH used AS (UPDATE session SET used_at = now() WHERE token_hash = ${session} AND NOT ${isOver(config)} AND used_at < now() - interval '1 minute')
+        SELECT u.id, u.email, u.name, u.role, u.last_visit AS "lastVisit" FROM session s JOIN user_account u ON u.id = s.user_id
+        WHERE s.token_hash = ${session} AND NOT ${isOver(config)}`,
   );
 }

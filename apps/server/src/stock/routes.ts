@@ -4,11 +4,11 @@ import { listWarehouses, setServing } from './serves.js';
 import { changeStock, showStock } from './service.js';
 
 export function stockRoutes(router: AppRouter, services: Services): void {
-  route(router, api.stock.show, ({ params }) => showStock(services.db, params.id));
-  route(router, api.stock.warehouses, async () => ({ items: await listWarehouses(services.db) }));
-  route(router, api.stock.serve, async ({ params, body, user }) => {
+  route(router, services, api.stock.show, ({ params }) => showStock(services.db, params.id));
+  route(router, services, api.stock.warehouses, async () => ({ items: await listWarehouses(services.db) }));
+  route(router, services, api.stock.serve, async ({ params, body, user }) => {
     await setServing(services, user, params.id, body);
     return { items: await listWarehouses(services.db) };
   });
-  route(router, api.stock.change, ({ params, body, user }) => changeStock(services, user, params.id, body));
+  route(router, services, api.stock.change, ({ params, body, user }) => changeStock(services, user, params.id, body));
 }

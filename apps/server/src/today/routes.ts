@@ -3,20 +3,27 @@ import { foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { rows } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { openEvents } from '../http/events.js';
+import { type Sessions, sessionOf, userOf } from '../session/service.js';
 import { listActions, showShelf, showToday, undoAction } from './service.js';
 
 export const version = '0.1.0';
 
-export function todayRoutes(router: AppRouter, services: Services): void {
-  route(router, api.today.shelf, () => showShelf(services));
-  route(router, api.today.today, ({ user }) => showToday(services, user));
-  route(router, api.today.history, ({ query }) => listActions(services, query.cursor));
-  route(router, api.today.undo, ({ params, user }) => undoAction(services, user, params.id));
-  route(router, api.today.search, async ({ query }) => ({
+export function todayRoutes(router: AppRouter, services: Services, sessions: Sessions): void {
+  route(router, services, api.today.shelf, () => showShelf(services));
+  route(router, services, api.today.today, ({ user }) => showToday(services, user));
+  route(router, services, api.today.history, ({ query }) => listActions(services, query.cursor));
+  route(router, services, api.today.undo, ({ params, user }) => undoAction(services, user, params.id));
+  route(router, services, api.today.search, async ({ query }) => ({
     items: await rows<{ id: number; kind: string; sku: string | null; title: string | null }>(
       services.db,
       sql`SELECT id, kind, sku, title FROM product WHERE merged_into IS NULL AND search LIKE ${`%${foldText(query.q).replace(/[\\%_]/g, '\\$&')}%`} ORDER BY kind, title LIMIT 8`,
     ),
   }));
-  route(router, api.today.health, async () => ({ status: 'ok' as const, version }));
+  route(router, services, api.today.events, async ({ ctx }) => {
+    const session = sessionOf(ctx) ?? '';
+    openEvents(ctx, session, async () => (await userOf(sessions.db, services.config, session)) !== undefined);
+    return undefined;
+  });
+  route(router, services, api.today.health, async () => ({ status: 'ok' as const, version }));
 }

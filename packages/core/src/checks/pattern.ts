@@ -1,3 +1,4 @@
+import { compilePattern } from '../values/index.js';
 import type { ValueCheck } from './model.js';
 
 export const pattern: ValueCheck = {
@@ -10,7 +11,9 @@ export const pattern: ValueCheck = {
   },
   compile({ limits }) {
     if (limits.pattern === undefined) return undefined;
-    const wanted = new RegExp(limits.pattern, 'u');
+    const wanted = compilePattern(limits.pattern);
+    // A rulebook with such a pattern is refused when it is loaded.
+    if (!wanted.ok) throw new Error(`${limits.pattern}: ${wanted.reason}`);
     return (value) => (typeof value === 'string' && !wanted.test(value) ? { value } : undefined);
   },
   examples: { attribute: { limits: { pattern: '^[a-z]+$' } }, pass: ['abc'], fail: ['a1'] },

@@ -12,19 +12,46 @@ export interface Comparison {
 }
 export type Condition = { all: Condition[] } | { any: Condition[] } | { not: Condition } | Comparison;
 
-export const conditionSchema: z.ZodType<Condition> = z.lazy(() =>
+/** As many terms as a person could want, and no more than a database answers in a blink. */
+export const mostTerms = 200;
+export const deepestCondition = 10;
+const text = z.string().max(500);
+
+const partSchema: z.ZodType<Condition> = z.lazy(() =>
   z.union([
-    z.strictObject({ all: z.array(conditionSchema) }),
-    z.strictObject({ any: z.array(conditionSchema) }),
-    z.strictObject({ not: conditionSchema }),
+    z.strictObject({ all: z.array(partSchema).max(mostTerms) }),
+    z.strictObject({ any: z.array(partSchema).max(mostTerms) }),
+    z.strictObject({ not: partSchema }),
     z.strictObject({
-      attribute: z.string(),
+      attribute: text,
       op: z.enum(operators),
-      value: z.string().optional(),
-      language: z.string().optional(),
+      value: text.optional(),
+      language: text.optional(),
     }),
   ]),
 );
+
+export const conditionSchema: z.ZodType<Condition> = partSchema.superRefine((condition, context) => {
+  const { terms, depth } = sizeOf(condition);
+  if (terms > mostTerms)
+    context.addIssue({ code: 'custom', message: `A condition has ${mostTerms} terms at most; this one has ${terms}` });
+  if (depth > deepestCondition)
+    context.addIssue({ code: 'custom', message: `A condition is nested ${deepestCondition} deep at most` });
+});
+
+/** Terms (groups counted too) and the depth of a condition. */
+function sizeOf(condition: Condition): { terms: number; depth: number } {
+  const parts =
+    'all' in condition ? condition.all : 'any' in condition ? condition.any : 'not' in condition ? [condition.not] : [];
+  let terms = 1;
+  let depth = 0;
+  for (const part of parts) {
+    const size = sizeOf(part);
+    terms += size.terms;
+    depth = Math.max(depth, size.depth);
+  }
+  return { terms, depth: depth + 1 };
+}
 
 /** Everything. */
 export const always: Condition = { all: [] };

@@ -11,8 +11,23 @@ export function compileFit(step: Fit): (text: string) => string {
     case 'sentence-case':
       return sentenceCase;
     case 'replace':
-      return (text) => text.replaceAll(step.find, step.with);
+      return (text) => replaceAll(text, step.find, step.with);
   }
+}
+
+/** No channel takes a longer text; steps that make one longer and longer end here. */
+const longestText = 200_000;
+
+/** Replaces every occurrence; what would grow beyond 200,000 characters is cut there. */
+function replaceAll(text: string, find: string, by: string): string {
+  if (by.length <= find.length) return text.replaceAll(find, () => by);
+  const parts = text.split(find);
+  const grown = text.length + (parts.length - 1) * (by.length - find.length);
+  if (grown <= longestText) return parts.join(by);
+  const fitting = Math.floor((longestText - text.length) / (by.length - find.length));
+  return [parts.slice(0, Math.max(0, fitting) + 1).join(by), ...parts.slice(Math.max(0, fitting) + 1)]
+    .join(find)
+    .slice(0, longestText);
 }
 
 /** At most `length` characters (code points), cut after a whole word where one ends in the last 40 %. */

@@ -11,36 +11,53 @@ export type FillRule =
 /** Text between values; a value's `before` and `after` appear only with the value. */
 export type ComposePart = { text: string } | { from: string; before?: string | undefined; after?: string | undefined };
 
+const text = z.string().max(2000);
+const source = z.string().max(200);
+const mostParts = 50;
+const mostAlternatives = 20;
+const mostWords = 10_000;
+const mostSteps = 20;
+const deepestRule = 4;
+
 const partSchema = z.union([
-  z.strictObject({ text: z.string() }),
-  z.strictObject({ from: z.string(), before: z.string().optional(), after: z.string().optional() }),
+  z.strictObject({ text }),
+  z.strictObject({ from: source, before: text.optional(), after: text.optional() }),
 ]);
 
-export const fillRuleSchema: z.ZodType<FillRule> = z.lazy(() =>
+const ruleSchema: z.ZodType<FillRule> = z.lazy(() =>
   z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('copy'), from: z.string() }),
-    z.strictObject({ kind: z.literal('fixed'), value: z.string().min(1) }),
-    z.strictObject({ kind: z.literal('compose'), parts: z.array(partSchema).min(1) }),
+    z.strictObject({ kind: z.literal('copy'), from: source }),
+    z.strictObject({ kind: z.literal('fixed'), value: text.min(1) }),
+    z.strictObject({ kind: z.literal('compose'), parts: z.array(partSchema).min(1).max(mostParts) }),
     z.strictObject({
       kind: z.literal('translate'),
-      from: z.string(),
-      table: z.record(z.string(), z.string()),
+      from: source,
+      table: z
+        .record(text, text)
+        .refine((table) => Object.keys(table).length <= mostWords, `A table has ${mostWords} words at most`),
       otherwise: z.enum(['keep', 'empty']),
     }),
-    z.strictObject({ kind: z.literal('first'), of: z.array(fillRuleSchema).min(1) }),
+    z.strictObject({ kind: z.literal('first'), of: z.array(ruleSchema).min(1).max(mostAlternatives) }),
   ]),
 );
+
+export const fillRuleSchema: z.ZodType<FillRule> = ruleSchema.refine(
+  (rule) => depthOf(rule) <= deepestRule,
+  `Rules are nested ${deepestRule} deep at most`,
+);
+
+const depthOf = (rule: FillRule): number => (rule.kind === 'first' ? 1 + Math.max(...rule.of.map(depthOf)) : 1);
 
 export const fitSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('plain-text') }),
   z.strictObject({ do: z.literal('trim-at-word'), length: z.int().positive() }),
   z.strictObject({ do: z.literal('sentence-case') }),
-  z.strictObject({ do: z.literal('replace'), find: z.string().min(1), with: z.string() }),
+  z.strictObject({ do: z.literal('replace'), find: text.min(1), with: text }),
 ]);
 /** A step that cleans or shortens the text a rule gave. */
 export type Fit = z.infer<typeof fitSchema>;
 
-export const fillSchema = z.strictObject({ rule: fillRuleSchema, fit: z.array(fitSchema).default([]) });
+export const fillSchema = z.strictObject({ rule: fillRuleSchema, fit: z.array(fitSchema).max(mostSteps).default([]) });
 export type Fill = z.infer<typeof fillSchema>;
 
 /** What a fill reads. */

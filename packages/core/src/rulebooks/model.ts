@@ -1,6 +1,7 @@
 /** A channel's requirements as one versioned JSON document. */
 import { z } from 'zod';
 import { conditionSchema } from '../conditions/index.js';
+import { compilePattern } from '../values/index.js';
 
 const need = z.enum(['required', 'recommended', 'optional']);
 
@@ -108,6 +109,10 @@ function crossCheck(rulebook: Rulebook): string[] {
   for (const { path } of rulebook.categories) {
     const parent = parentPath(path);
     if (parent !== undefined && !paths.has(parent)) faults.push(`categories: “${path}” has no parent “${parent}”`);
+  }
+  for (const { key, limits } of rulebook.attributes) {
+    const pattern = limits.pattern === undefined ? undefined : compilePattern(limits.pattern);
+    if (pattern && !pattern.ok) faults.push(`attributes.${key}.limits.pattern: ${pattern.reason}`);
   }
   for (const one of rulebook.attributes)
     for (const path of [...(one.categories ?? []), ...(one.requiredIn ?? [])])

@@ -7,3 +7,4 @@ export * from './units.js';
 export * from './gtin.js';
 export * from './markup.js';
 export * from './types.js';
+export * from './pattern.js';

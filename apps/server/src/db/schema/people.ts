@@ -1,4 +1,4 @@
-import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgTable, primaryKey, text, varchar } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
 
 export const userAccount = pgTable('user_account', {
@@ -40,3 +40,11 @@ export const onceKey = pgTable(
   },
   (table) => [primaryKey({ columns: [table.userId, table.key] }), index('once_key_at').on(table.at)],
 );
+
+/** Tries to sign in, as the limiter counts them: by account and address, and by address alone. */
+export const signInTry = pgTable('sign_in_try', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: integer('points').notNull().default(0),
+  /** Milliseconds since 1970. */
+  expire: ref('expire'),
+});

@@ -1,0 +1,61 @@
+/** The process that reads files strangers made: it holds nothing but the file, and may be ended at any time. */
+import { UnreadableFile } from '@velvet-shelf/core/tabular';
+import { detectSource } from './detect.js';
+import { type Answer, type Order, headRows } from './orders.js';
+import { type FileRow, readColumns, readFirst, rowBatches } from './source.js';
+
+const tell = (answer: Answer) => process.send?.(answer);
+
+/** Batches that are read before they are asked for. */
+const ahead = 2;
+
+let wanted = 0;
+let onMore: (() => void) | undefined;
+let isStopped = false;
+
+process.on('message', (order: Order) => {
+  if (order.do === 'more') {
+    wanted++;
+    onMore?.();
+  } else if (order.do === 'stop') {
+    isStopped = true;
+    onMore?.();
+  } else void work(order);
+});
+process.on('disconnect', () => process.exit(0));
+
+async function work(order: Extract<Order, { path: string }>): Promise<void> {
+  try {
+    if (order.do === 'look') tell({ looked: await look(order) });
+    else {
+      wanted = ahead;
+      isStopped = false;
+      for await (const rows of rowBatches(order.path, order.reading, order.columns)) {
+        if (rows.length === 0) continue;
+        while (wanted <= 0 && !isStopped) await new Promise<void>((resolve) => (onMore = resolve));
+        if (isStopped) break;
+        wanted--;
+        tell({ rows });
+      }
+      tell({ end: true });
+    }
+  } catch (error) {
+    if (error instanceof UnreadableFile) tell({ unreadable: error.message });
+    else tell({ fault: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+async function look({
+  path,
+  reading: given,
+}: {
+  path: string;
+  reading?: Parameters<typeof readColumns>[1] | undefined;
+}) {
+  const detected = given ? undefined : await detectSource(path);
+  const reading = given ?? detected?.reading;
+  if (!reading) throw new UnreadableFile('It cannot be told what it is');
+  const columns = await readColumns(path, reading);
+  const first: FileRow[] = columns.length < 2 ? [] : await readFirst(path, reading, columns, headRows);
+  return { detected, columns, first };
+}
