@@ -17,9 +17,9 @@ export type AttributeAnswer = z.infer<typeof attributeSchema>;
 
 export const viewSchema = z.object({
   condition: conditionSchema.default({ all: [] }),
-  search: z.string().default(''),
+  search: z.string().max(500).default(''),
   /** Column key, "-" before it for descending. */
-  sort: z.string().default('family'),
+  sort: z.string().max(200).default('family'),
   show: z.enum(['both', 'families', 'variants']).default('both'),
   /** Paused and withdrawn goods too. */
   everything: z.boolean().default(false),
@@ -173,11 +173,11 @@ export const catalog = {
     method: 'GET',
     path: '/api/views/:token/rows',
     summary: 'A window of a view’s rows',
-    params: z.object({ token: z.string() }),
+    params: z.object({ token: z.string().max(100) }),
     query: z.object({
       from: z.coerce.number().int().min(0),
       count: z.coerce.number().int().min(1).max(500),
-      columns: z.string().default(''),
+      columns: z.string().max(4000).default(''),
     }),
     answer: z.object({ items: z.array(gridRowSchema) }),
   }),
@@ -186,7 +186,7 @@ export const catalog = {
     method: 'GET',
     path: '/api/views/:token/counts',
     summary: 'What a view shows and what it leaves out, by reason',
-    params: z.object({ token: z.string() }),
+    params: z.object({ token: z.string().max(100) }),
     answer: z.object({
       variants: z.number(),
       families: z.number(),

@@ -1,5 +1,5 @@
 import { columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
-import { detectionSchema, readingSchema } from '@velvet-shelf/core/tabular';
+import { detectionSchema, formats, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
 import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 
@@ -259,6 +259,8 @@ export const intake = {
     body: z.object({
       supplierId: rowNumber.optional(),
       reading: readingSchema.optional(),
+      /** Another format than was found out; all else is found out anew for it. */
+      format: z.enum(formats).optional(),
       map: columnMapSchema.optional(),
       scope: z.enum(scopes).optional(),
       makesNew: z.boolean().optional(),
@@ -281,7 +283,7 @@ export const intake = {
     params: idParam,
     query: cursorQuery.extend({
       outcome: z.enum(['created', 'changed', 'unchanged', 'refused', 'noted', 'left out']).optional(),
-      search: z.string().optional(),
+      search: z.string().max(200).optional(),
     }),
     answer: page(batchRowSchema),
   }),
@@ -295,7 +297,7 @@ export const intake = {
       leftOut: z.boolean(),
       rows: z.array(fileRow).max(10_000).optional(),
       outcome: z.enum(['created', 'changed', 'unchanged', 'noted', 'left out']).optional(),
-      search: z.string().optional(),
+      search: z.string().max(200).optional(),
     }),
     answer: z.object({ rows: z.number(), batch: batchSchema }),
   }),

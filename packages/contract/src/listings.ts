@@ -71,7 +71,7 @@ export const listings = {
       readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
       channelState: z.string().optional(),
       cause: z.string().optional(),
-      search: z.string().optional(),
+      search: z.string().max(200).optional(),
     }),
     answer: page(listingRowSchema).extend({ total: z.number() }),
   }),

@@ -87,7 +87,7 @@ export const matching = {
     summary: 'Pairs that look like the same goods, best first',
     query: z.object({
       supplier: rowNumberText.optional(),
-      search: z.string().optional(),
+      search: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(500).default(200),
     }),
     answer: z.object({
@@ -135,7 +135,7 @@ export const matching = {
     path: '/api/matches/joined',
     summary: 'Products that several sources speak for, those with most disagreement first',
     query: z.object({
-      search: z.string().optional(),
+      search: z.string().max(200).optional(),
       limit: z.coerce.number().int().min(1).max(500).default(100),
       cursor: cursorText.optional(),
     }),

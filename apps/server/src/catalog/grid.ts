@@ -76,7 +76,7 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
       ORDER BY lower(u.title) ${direction}, x.unit_id, (x.id <> x.unit_id), x.id`;
   }
   const attributeId = dictionary.ids.get(key);
-  const column = sortColumns[key];
+  const column = Object.hasOwn(sortColumns, key) ? sortColumns[key] : undefined;
   if (view.show === 'families') {
     if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
     return sql`SELECT p.id FROM product p WHERE p.id IN (SELECT p.unit_id FROM product p WHERE ${filter}) ORDER BY ${column} ${direction}, p.id`;

@@ -3,7 +3,7 @@ import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { rm } from 'node:fs/promises';
 import { isMainThread } from 'node:worker_threads';
 import { type ColumnMap, type Scope, mappingFaults, suggestScope } from '@velvet-shelf/core/intake';
-import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { type Database, type Executor, iso, one, rows, verbatim } from '../db/client.js';
@@ -144,6 +144,8 @@ const sayState = (state: string) => stateWords[state] ?? state;
 export interface Correction {
   supplierId?: number | undefined;
   reading?: Reading | undefined;
+  /** Another format: how it is read in that is found out anew. */
+  format?: Format | undefined;
   map?: ColumnMap | undefined;
   scope?: Scope | undefined;
   makesNew?: boolean | undefined;
@@ -154,13 +156,22 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
   const found = await getBatch(db, id);
   if (!open.has(found.state))
     throw conflict(`This batch is ${sayState(found.state)}; how it is read can no longer be changed`);
-  const reading = change.reading ?? found.reading;
+  let reading = change.reading ?? found.reading;
   const supplierId = change.supplierId ?? found.supplierId;
   if (found.kind === 'round-trip' && (change.map || change.supplierId))
     throw badRequest('The columns of our own export are known; only the file itself can be changed');
   if (change.supplierId !== undefined) await expectSupplier(db, change.supplierId);
   const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
-  const looked = change.reading ? await readable(found.fileName, () => lookAt(found.path, reading)) : undefined;
+  const isReread = change.reading !== undefined || change.format !== undefined;
+  const looked = isReread
+    ? await readable(found.fileName, () => lookAt(found.path, change.format ? { format: change.format } : { reading }))
+    : undefined;
+  if (looked && (looked.columns.length < 2 || looked.first.length === 0))
+    throw badRequest('Read like this it holds no table: there are no two columns, or no rows below the header');
+  const detected = looked?.detected
+    ? { ...looked.detected, why: { ...looked.detected.why, supplier: found.detected.why.supplier ?? '' } }
+    : found.detected;
+  reading = looked?.detected?.reading ?? reading;
   const columns = looked?.columns ?? found.columns;
   const isOther = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
   const suggestions = isOther
@@ -180,9 +191,10 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
         map,
         reading,
         supplierId,
-        ...(change.supplierId === undefined
-          ? {}
-          : { detected: { ...found.detected, why: { ...found.detected.why, supplier: 'chosen by you' } } }),
+        detected:
+          change.supplierId === undefined
+            ? detected
+            : { ...detected, why: { ...detected.why, supplier: 'chosen by you' } },
         scope: change.scope ?? (isNowKnown ? scopeOf(columns, map, true) : found.scope),
         makesNew: change.makesNew ?? found.makesNew,
         state: 'read',

@@ -3,6 +3,7 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useQuery } from '@tanstack/react-query';
+import { encodings, formats } from '@velvet-shelf/core/tabular';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import type { ReactNode } from 'react';
 import { call } from '../api/call';
@@ -12,6 +13,7 @@ type Reading = BatchAnswer['reading'];
 export interface Correction {
   supplierId?: number;
   reading?: Reading;
+  format?: Reading['format'];
   map?: BatchAnswer['map'];
   scope?: BatchAnswer['scope'];
   makesNew?: boolean;
@@ -80,20 +82,26 @@ export function ReadingSettings({
             onPick={(scope) => onCorrect({ scope: scope as BatchAnswer['scope'] })}
           />
         )}
-        <Setting label="Format" why={why('format')}>
-          <div style={{ padding: '7px 0', fontWeight: 500 }}>{formatWords[reading.format]}</div>
-        </Setting>
+        {isExchange || reading.format === 'xlsx' ? (
+          <Setting label="Format" why={why('format')}>
+            <div style={{ padding: '7px 0', fontWeight: 500 }}>{formatWords[reading.format]}</div>
+          </Setting>
+        ) : (
+          <Pick
+            label="Format"
+            why={why('format')}
+            value={reading.format}
+            options={formats.filter((one) => one !== 'xlsx').map((one) => [one, formatWords[one]])}
+            off={off}
+            onPick={(format) => onCorrect({ format: format as Reading['format'] })}
+          />
+        )}
         {'encoding' in reading && (
           <Pick
             label="Encoding"
             why={why('encoding')}
             value={reading.encoding}
-            options={[
-              ['utf-8', 'UTF-8'],
-              ['windows-1252', 'Windows-1252'],
-              ['utf-16le', 'UTF-16 LE'],
-              ['utf-16be', 'UTF-16 BE'],
-            ]}
+            options={encodings.map((one) => [one, encodingWord(one)])}
             off={off}
             onPick={(encoding) => set({ encoding })}
           />
@@ -214,6 +222,26 @@ export function ReadingSettings({
     </>
   );
 }
+
+/** What a single-byte encoding is for, where its name does not say. */
+const encodingUses: Record<string, string> = {
+  'windows-1250': 'Central Europe',
+  'windows-1251': 'Cyrillic',
+  'windows-1252': 'Western Europe',
+  'windows-1253': 'Greek',
+  'windows-1254': 'Turkish',
+  'windows-1255': 'Hebrew',
+  'windows-1256': 'Arabic',
+  'windows-1257': 'Baltic',
+  'windows-1258': 'Vietnamese',
+  'iso-8859-2': 'Central Europe',
+  'iso-8859-5': 'Cyrillic',
+  'iso-8859-15': 'Western Europe, with €',
+};
+const encodingWord = (name: string) => {
+  const written = name.replace(/^(utf|iso|koi8|cp)/, (head) => head.toUpperCase()).replace(/^windows/, 'Windows');
+  return encodingUses[name] ? `${written} · ${encodingUses[name]}` : written;
+};
 
 const rowChoices = (now: number): string[][] =>
   [...new Set([1, 2, 3, 4, 5, 6, 7, 8, now])].map((n) => [String(n), `Row ${n}`]);

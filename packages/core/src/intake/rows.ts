@@ -124,8 +124,35 @@ function firstOf(cells: readonly string[], at: readonly number[]): string {
   return '';
 }
 
-/** What the first cell of a totals row says, in English, German and Swedish. */
-const totals = /^(?:(?:grand |sub)?total|sum|summe|gesamt(?:summe)?|zwischensumme|summa|totalt)\b:?$/i;
+/** Words that a totals row begins with, folded, in the languages of Europe and some beside. */
+const totalWords = new Set(
+  `total totals grand total subtotal sub total sum sums sum total total sum
+  summe summen gesamt gesamtsumme zwischensumme insgesamt endsumme
+  summa totalt totalsumma delsumma i alt ialt sum i alt samlet
+  total general sous total totaux somme suma suma total totale totale generale subtotale somma
+  totaal subtotaal som eindtotaal soma total geral razem ogolem lacznie suma koncowa celkem soucet mezisoucet spolu sucet
+  yhteensa valisumma kokku summa kokku kopa is viso viso osszesen vegosszeg reszosszeg ukupno skupaj zbroj
+  toplam ara toplam genel toplam συνολο γενικο συνολο итого всего сумма разом всього общо обща сума вкупно
+  合計 小計 总计 合计 小计 합계 총계 المجموع סהכ`
+    .split(/\s*\n\s*/)
+    .flatMap((line) => phrases(line.trim().split(/\s+/))),
+);
+
+/** Single words, and two or three that stand together. */
+function phrases(words: readonly string[]): string[] {
+  return words.flatMap((_, i) => [1, 2, 3].map((n) => words.slice(i, i + n).join(' ')));
+}
+
+/** A row whose first filled cell is a word for totals and whose others are figures. */
+function isTotals(cells: readonly string[]): boolean {
+  const [first, ...others] = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
+  if (first === undefined) return false;
+  const word = foldText(first.replace(/[:=.]+$/, ''))
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+  // Nothing but the word, or the word with figures: goods have a name.
+  return totalWords.has(word) && others.every((cell) => !/\p{L}{4}/u.test(cell) || /^[\d.,]+ *\p{L}+\.?$/u.test(cell));
+}
 
 function refuse(
   cells: readonly string[],
@@ -149,7 +176,7 @@ function refuse(
     return no(
       `The row has ${cells.length} columns, the header ${columns.length}: a text holds the separator and is not in quotes`,
     );
-  if (totals.test((cells[0] ?? '').trim())) return no('This is a totals row, not goods');
+  if (isTotals(cells)) return no('This is a totals row, not goods');
   if (columns.length >= 6 && cells.filter((cell) => cell.trim() !== '').length === 1)
     return no('Only one cell is filled: this is a note, not goods');
   if (firstOf(cells, keyColumns) === '')

@@ -1,5 +1,5 @@
 /** What a file is, judged from its first bytes, each finding with what made us decide. */
-import Papa from 'papaparse';
+import { parseRows } from './delimited.js';
 import { type Delimiter, type Detected, type Encoding, type Format, delimiters } from './reading.js';
 
 export type NotText = { ok: false; reason: string };
@@ -67,30 +67,30 @@ function firstInvalidUtf8(bytes: Uint8Array): number {
   return -1;
 }
 
-/**
- * Rows of a delimited text held in memory (samples, small files).
- * A quote inside an unquoted cell is an ordinary character (RFC 4180 leaves it undefined; inch marks are common).
- */
-export function parseRows(text: string, delimiter: Delimiter, preview = 0): string[][] {
-  return Papa.parse<string[]>(text, { delimiter, preview, skipEmptyLines: false }).data;
-}
+/** What stands before the first element of a page or document: a declaration, comments, a document type. */
+const prolog = /^(?:\s|<\?xml[^>]*\?>|<!--[\s\S]*?-->)*/;
+/** A page begins with its document type or with an element that only pages have. */
+const page =
+  /^<(?:!doctype\s+html|(?:html|head|body|title|meta|link|script|style|div|span|table|tbody|tr|p|h[1-6]|ul|ol|section|article|main|nav|header|footer|center|font|img|a|form)\b)/i;
 
 /** The format of a text file, from the decoded beginning of it. */
 export function detectTextFormat(sample: string): Detected<Exclude<Format, 'xlsx'>> {
   const start = sample.replace(/^\uFEFF/, '').trimStart();
-  if (/^<(!doctype\s+html|html|head|body)\b/i.test(start))
-    return { value: 'jsonld', why: 'it is an HTML page; its schema.org descriptions are read' };
-  if (start.startsWith('<')) return { value: 'xml', why: 'it begins with a tag' };
+  if (page.test(start.replace(prolog, '')))
+    return { value: 'jsonld', why: 'it is a web page; its schema.org descriptions are read' };
+  if (/^<[?!a-z_]/i.test(start)) return { value: 'xml', why: 'it begins with a tag' };
   if (!/^[[{]/.test(start)) return { value: 'delimited', why: 'it is text with separators' };
   if (/"@context"\s*:\s*(?:\[\s*)?\{?"?(?:[^"]*"\s*:\s*")?https?:\/\/schema\.org/.test(start))
     return { value: 'jsonld', why: 'its context is schema.org' };
-  const [first = '', second] = start.split(/\r?\n/).filter((line) => line.trim() !== '');
-  if (isJson(first) && (second === undefined ? first.startsWith('{') : isJson(second) || second.startsWith('{')))
+  const [first = '', second = ''] = start.split(/\r\n|\n|\r/).filter((line) => line.trim() !== '');
+  // One line alone may be a whole document: only where a second item follows it are there items line by line.
+  if (isObject(first) && second.trimStart().startsWith('{'))
     return { value: 'jsonl', why: 'each line is a JSON object of its own' };
   return { value: 'json', why: `it begins with ${start.charAt(0)}` };
 }
 
-function isJson(text: string): boolean {
+function isObject(text: string): boolean {
+  if (!text.trimStart().startsWith('{')) return false;
   try {
     JSON.parse(text);
     return true;
@@ -129,20 +129,43 @@ export function detectLayout(sample: string): Layout {
   };
 }
 
-/** The first row whose cells are nearly all filled, all different, and no figures; titles above it have few cells. */
+/** A cell without a letter is a figure, a date, a number of something: no name of a column. */
+const isFigure = (cell: string) => cell !== '' && !/\p{L}/u.test(cell);
+const longestName = 100;
+
+/**
+ * The first row that can be a header: at least half of the table's width filled (titles above have few cells), no figures
+ * among the names, none of them a text. Names may repeat, and some may be missing. Where they repeat and the row below can be
+ * a header too, and is no row like those below it, that is the header and this one names groups of columns.
+ */
 export function findHeader(rows: readonly (readonly string[])[], width: number): Detected<number> {
-  const looksLikeHeader = (row: readonly string[]) => {
-    const filled = row.map((cell) => cell.trim()).filter((cell) => cell !== '');
+  const filledOf = (row: readonly string[]) => row.map((cell) => (cell ?? '').trim()).filter((cell) => cell !== '');
+  const canBeHeader = (row: readonly string[]) => {
+    const filled = filledOf(row);
     return (
-      filled.length >= Math.max(2, 0.8 * width) &&
-      new Set(filled.map((cell) => cell.toLowerCase())).size === filled.length &&
-      filled.every((cell) => !/^[\d.,\s-]+$/.test(cell))
+      filled.length >= Math.max(2, 0.5 * width) &&
+      row.length >= Math.max(2, 0.5 * width) &&
+      filled.every((cell) => !isFigure(cell) && cell.length <= longestName && !/[\r\n]{2}/.test(cell))
     );
   };
-  const found = rows.findIndex(looksLikeHeader);
-  return found >= 0
-    ? { value: found + 1, why: `row ${found + 1} is the first with ${width} different names and no figures` }
-    : { value: 1, why: 'no row looks like a header; the first is taken' };
+  const found = rows.findIndex(canBeHeader);
+  if (found < 0) return { value: 1, why: 'no row looks like a header; the first is taken' };
+  const filled = filledOf(rows[found] ?? []);
+  const isRagged = filled.length < width || new Set(filled.map((cell) => cell.toLowerCase())).size < filled.length;
+  const next = rows[found + 1];
+  if (isRagged && next && canBeHeader(next) && isUnlike(next, rows.slice(found + 2, found + 22)))
+    return { value: found + 2, why: `row ${found + 2} names the columns, row ${found + 1} groups of them` };
+  return { value: found + 1, why: `row ${found + 1} is the first with ${filled.length} names and no figures` };
+}
+
+/** Whether a row of names stands above columns of figures. */
+function isUnlike(row: readonly string[], below: readonly (readonly string[])[]): boolean {
+  if (below.length < 2) return false;
+  return row.some((name, i) => {
+    if ((name ?? '').trim() === '' || /\d/.test(name)) return false;
+    const cells = below.map((one) => (one[i] ?? '').trim()).filter((cell) => cell !== '');
+    return cells.length >= 2 && cells.filter((cell) => /\d/.test(cell)).length > 0.8 * cells.length;
+  });
 }
 
 /** Decimal mark and date order of texts, wherever they stand. */

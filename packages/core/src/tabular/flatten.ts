@@ -1,5 +1,6 @@
 /** Nested items as flat rows: one a variant, with the item's own fields repeated on each. */
 import { keptText } from '../values/index.js';
+import { UnreadableFile } from './reading.js';
 
 export type FlatRow = Map<string, string>;
 
@@ -29,14 +30,20 @@ function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
-function put(value: unknown, path: string, into: FlatRow, skip: string | null): void {
+/** More fields than this, or deeper ones, are nobody's goods. */
+const mostFields = 2000;
+const deepest = 40;
+
+function put(value: unknown, path: string, into: FlatRow, skip: string | null, depth = 0): void {
   if (path !== '' && path === skip) return;
+  if (depth > deepest) throw new UnreadableFile(`It is nested more than ${deepest} deep`);
+  if (into.size > mostFields) throw new UnreadableFile(`It has more than ${mostFields} fields`);
   if (Array.isArray(value)) {
     const [first] = value as unknown[];
     if (value.every((one) => !isObject(one) && !Array.isArray(one)))
       into.set(path, value.map(sayScalar).join(listMark));
-    else if (value.length === 1) put(first, path, into, skip);
-    else value.forEach((one, i) => put(one, `${path}[${i + 1}]`, into, skip));
+    else if (value.length === 1) put(first, path, into, skip, depth + 1);
+    else value.forEach((one, i) => put(one, `${path}[${i + 1}]`, into, skip, depth + 1));
     return;
   }
   if (!isObject(value)) {
@@ -45,7 +52,7 @@ function put(value: unknown, path: string, into: FlatRow, skip: string | null): 
   }
   for (const [written, member] of Object.entries(value)) {
     const key = keptText(written);
-    put(member, key === '' ? path : path === '' ? key : `${path}.${key}`, into, skip);
+    put(member, key === '' ? path : path === '' ? key : `${path}.${key}`, into, skip, depth + 1);
   }
 }
 

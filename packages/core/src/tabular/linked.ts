@@ -33,7 +33,9 @@ export function linkedItems(text: string): unknown[] {
     .startsWith('<');
   const documents = isPage ? linkedScripts(text) : [text.replace(/^\uFEFF/, '')];
   if (documents.length === 0)
-    throw new UnreadableFile('The page holds no schema.org description (no script of type application/ld+json)');
+    throw new UnreadableFile(
+      'It is a web page, not a table, and holds no schema.org description (no script of type application/ld+json). Save the table on it as CSV, or ask for the file behind it',
+    );
   const items = documents.flatMap((document, i) => {
     try {
       return collect(JSON.parse(document));

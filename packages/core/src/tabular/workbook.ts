@@ -151,8 +151,11 @@ export async function* sheetRows(
   let taking = false;
   const parser = parse({
     open(tag, attributes) {
-      if (tag === 'row') row = { row: Number(attributes.r) || lastRow + 1, cells: [], numeric: new Set() };
-      else if (tag === 'c' && row)
+      if (tag === 'row') {
+        row = { row: Number(attributes.r) || lastRow + 1, cells: [], numeric: new Set() };
+        if (row.row > lastSheetRow)
+          throw new UnreadableFile('The workbook is damaged: a row stands beyond its last, 1,048,576');
+      } else if (tag === 'c' && row)
         cell = {
           column: attributes.r ? columnOf(attributes.r) : row.cells.length,
           type: attributes.t ?? 'n',
@@ -166,6 +169,8 @@ export async function* sheetRows(
       else if (tag === 'mergeCell') {
         const range = rangeOf(attributes.ref ?? '');
         if (range) layout.merged.push(range);
+        if (layout.merged.length > mostMerged)
+          throw new UnreadableFile(`A sheet has more than ${mostMerged} merged ranges`);
       }
     },
     text(text) {
@@ -175,8 +180,13 @@ export async function* sheetRows(
       if (tag === 'v' || tag === 't') taking = false;
       else if (tag === 'c' && cell && row) {
         const text = cellText(cell, context).trim();
-        while (row.cells.length < cell.column) row.cells.push('');
-        row.cells[cell.column] = text;
+        if (text.length > longestCell)
+          throw new UnreadableFile(`Row ${row.row} has a cell of more than ${longestCell} characters`);
+        // Empty cells far to the right are styles, and no cells.
+        if (text !== '') {
+          while (row.cells.length < cell.column) row.cells.push('');
+          row.cells[cell.column] = text;
+        } else if (cell.column < row.cells.length) row.cells[cell.column] ??= '';
         if (cell.type === 'n' && text !== '' && !context.dateStyles[cell.style]) row.numeric.add(cell.column);
         cell = undefined;
       } else if (tag === 'row' && row) {
@@ -225,6 +235,12 @@ export function serialDate(serial: number, date1904: boolean): string {
   return Number.isInteger(serial) ? text.slice(0, 10) : text.slice(0, 19);
 }
 
+/** A workbook goes to column XFD and row 1,048,576, and a cell to 32,767 characters (some writers go on). */
+const lastColumn = 16_383;
+const lastSheetRow = 1_048_576;
+const longestCell = 1_000_000;
+const mostMerged = 100_000;
+
 /** "AB12" → 27. */
 function columnOf(reference: string): number {
   let column = 0;
@@ -232,6 +248,8 @@ function columnOf(reference: string): number {
     if (letter < 'A' || letter > 'Z') break;
     column = column * 26 + letter.charCodeAt(0) - 64;
   }
+  if (column - 1 > lastColumn)
+    throw new UnreadableFile('The workbook is damaged: a cell stands beyond its last column, XFD');
   return column - 1;
 }
 

@@ -26,15 +26,26 @@ interface Open {
   repeats: Map<string, number>;
 }
 
+/** An element far below all others is nobody's goods. */
+const deepest = 60;
+
+/** What the beginning of a document holds: its lists, and local names that stand for several things in one item. */
+export interface ScannedXml {
+  lists: FoundList[];
+  apart: string[];
+}
+
 /** Repeated elements with structure in the beginning of a document, by their path of local names; it may end anywhere. */
-export function scanXml(sample: string): FoundList[] {
+export function scanXml(sample: string): ScannedXml {
   const lists = new Map<string, FoundList & { structured: boolean; repeated: boolean }>();
+  const names = new Map<string, Set<string>>();
   const stack: Open[] = [];
   const parser = makeParser();
   parser.on('opentag', ({ name, attributes }) => {
     const parent = stack.at(-1);
     const tag = local(name);
     const path = parent ? `${parent.path}.${tag}` : tag;
+    names.set(path, (names.get(path) ?? new Set()).add(name));
     if (parent) {
       parent.structured = true;
       parent.repeats.set(tag, (parent.repeats.get(tag) ?? 0) + 1);
@@ -47,14 +58,19 @@ export function scanXml(sample: string): FoundList[] {
     known.repeated ||= (parent?.repeats.get(tag) ?? 0) > 1;
     lists.set(path, known);
     stack.push({ path, structured: false, repeats: new Map() });
+    if (stack.length > deepest)
+      throw new UnreadableFile(`It is nested more than ${deepest} deep at line ${parser.line}`);
   });
   parser.on('closetag', () => void stack.pop());
   try {
     parser.write(sample);
   } catch (error) {
-    if (lists.size === 0 || /DOCTYPE/.test((error as Error).message)) throw error;
+    if (lists.size === 0 || /DOCTYPE|nested/.test((error as Error).message)) throw error;
   }
-  return [...lists.values()].filter((list) => list.structured && list.repeated);
+  const apart = [...names].flatMap(([path, written]) =>
+    written.size > 1 ? [path.slice(path.lastIndexOf('.') + 1)] : [],
+  );
+  return { lists: [...lists.values()].filter((list) => list.structured && list.repeated), apart: [...new Set(apart)] };
 }
 
 /** The shallowest repeated element, and the most frequent one inside it. */
@@ -75,26 +91,37 @@ export function variantElements(lists: readonly FoundList[], itemPath: string): 
 }
 
 interface Building {
-  tag: string;
+  /** With its prefix. */
+  name: string;
   value: Record<string, unknown>;
   text: string;
+  /** Local names of its children, and how the first of each was written. */
+  written: Map<string, string>;
 }
 
 /**
  * The elements at a path of local names, each as an object: attributes under "@name", child elements under their local
- * name (a list where they repeat), text under "". An element with text alone is that text.
+ * name (a list where they repeat), text under "". An element with text alone is that text. Names that are to be kept `apart`
+ * keep their prefix; so does one that turns out to stand for two things.
  */
-export async function* xmlItems(chunks: AsyncIterable<string>, itemPath: string): AsyncGenerator<unknown> {
+export async function* xmlItems(
+  chunks: AsyncIterable<string>,
+  itemPath: string,
+  apart: readonly string[] = [],
+): AsyncGenerator<unknown> {
   const parser = makeParser();
   const path: string[] = [];
   const building: Building[] = [];
+  const kept = new Set(apart);
   let ready: unknown[] = [];
   parser.on('opentag', ({ name, attributes }) => {
     path.push(local(name));
+    if (path.length > deepest)
+      throw new UnreadableFile(`It is nested more than ${deepest} deep at line ${parser.line}`);
     if (building.length === 0 && path.join('.') !== itemPath) return;
     const value: Record<string, unknown> = {};
     for (const [key, text] of Object.entries(attributes)) if (!key.startsWith('xmlns')) value[`@${local(key)}`] = text;
-    building.push({ tag: local(name), value, text: '' });
+    building.push({ name, value, text: '', written: new Map() });
   });
   const onText = (text: string) => {
     const top = building.at(-1);
@@ -112,7 +139,7 @@ export async function* xmlItems(chunks: AsyncIterable<string>, itemPath: string)
     const value = bare ? text : done.value;
     const parent = building.at(-1);
     if (!parent) ready.push(value);
-    else addChild(parent.value, done.tag, value);
+    else addChild(parent, done.name, value, kept);
   });
   for await (const chunk of chunks) {
     parser.write(chunk);
@@ -123,9 +150,14 @@ export async function* xmlItems(chunks: AsyncIterable<string>, itemPath: string)
   yield* ready;
 }
 
-function addChild(into: Record<string, unknown>, tag: string, value: unknown): void {
-  const known = into[tag];
-  if (known === undefined) into[tag] = value;
+/** Under its local name, unless another name with the same local part stands there. */
+function addChild({ value: into, written }: Building, name: string, value: unknown, apart: ReadonlySet<string>): void {
+  const tag = local(name);
+  const first = written.get(tag) ?? name;
+  written.set(tag, first);
+  const key = first !== name || apart.has(tag) ? name : tag;
+  const known = into[key];
+  if (known === undefined) into[key] = value;
   else if (Array.isArray(known)) known.push(value);
-  else into[tag] = [known, value];
+  else into[key] = [known, value];
 }

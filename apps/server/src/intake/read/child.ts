@@ -1,7 +1,7 @@
 /** The process that reads files strangers made: it holds nothing but the file, and may be ended at any time. */
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
 import { detectSource } from './detect.js';
-import { type Answer, type Order, headRows } from './orders.js';
+import { type Answer, type Looked, type Order, headRows } from './orders.js';
 import { type FileRow, readColumns, readFirst, rowBatches } from './source.js';
 
 const tell = (answer: Answer) => process.send?.(answer);
@@ -45,17 +45,23 @@ async function work(order: Extract<Order, { path: string }>): Promise<void> {
   }
 }
 
-async function look({
-  path,
-  reading: given,
-}: {
-  path: string;
-  reading?: Parameters<typeof readColumns>[1] | undefined;
-}) {
-  const detected = given ? undefined : await detectSource(path);
+async function look({ path, reading: given, format }: Extract<Order, { do: 'look' }>): Promise<Looked> {
+  const detected = given ? undefined : await detectSource(path, format);
   const reading = given ?? detected?.reading;
   if (!reading) throw new UnreadableFile('It cannot be told what it is');
   const columns = await readColumns(path, reading);
   const first: FileRow[] = columns.length < 2 ? [] : await readFirst(path, reading, columns, headRows);
-  return { detected, columns, first };
+  return { detected, columns, first: withinReason(first) };
+}
+
+/** Characters of first rows that are kept with a batch. */
+const mostKept = 4_000_000;
+
+function withinReason(rows: FileRow[]): FileRow[] {
+  let length = 0;
+  const cut = rows.findIndex(({ cells }, i) => {
+    for (const cell of cells) length += cell.length;
+    return i > 0 && length > mostKept;
+  });
+  return cut < 0 ? rows : rows.slice(0, cut);
 }

@@ -2,6 +2,7 @@
 import { open } from 'node:fs/promises';
 import {
   type Detection,
+  type Format,
   type FoundList,
   type Reading,
   type SheetLayout,
@@ -25,26 +26,37 @@ import iconv from 'iconv-lite';
 import { readLinked } from './source.js';
 import { openWorkbook } from './workbook.js';
 
-/** Of a text file this much is looked at. */
+/** Of a text file this much is looked at, and more where its rows are so long that this holds few of them. */
 const sampleBytes = 256 * 1024;
+const longSampleBytes = 4 * 1024 * 1024;
+const fewRows = 20;
 
-/** What a file is and how it is read; throws UnreadableFile. */
-export async function detectSource(path: string): Promise<Detection> {
-  const sample = await readSample(path);
-  if (isZip(sample)) return detectWorkbook(path);
-  const kind = refuseNonText(sample);
+/** What a file is and how it is read; `wanted` is what a person says it is. Throws UnreadableFile. */
+export async function detectSource(path: string, wanted?: Format): Promise<Detection> {
+  const sample = await readSample(path, sampleBytes);
+  if (wanted === 'xlsx' || (wanted === undefined && isZip(sample.bytes))) {
+    if (!isZip(sample.bytes)) throw new UnreadableFile('It is no XLSX workbook: it is text');
+    return detectWorkbook(path);
+  }
+  if (isZip(sample.bytes)) throw new UnreadableFile('It is an XLSX workbook or another ZIP archive, and no text');
+  const kind = refuseNonText(sample.bytes);
   if (!kind.ok) throw new UnreadableFile(kind.reason);
-  const encoding = detectEncoding(sample);
-  const text = iconv.decode(sample, encoding.value);
-  const format = detectTextFormat(text);
+  const encoding = detectEncoding(sample.bytes);
+  const text = iconv.decode(sample.bytes, encoding.value);
+  const format: { value: Format; why: string } =
+    wanted === undefined ? detectTextFormat(text) : { value: wanted, why: 'chosen by you' };
   const why = { format: format.why, encoding: encoding.why };
   const plain = {
     why: { decimal: 'numbers of this format have a decimal point', dateOrder: 'no dates other than year first' },
   };
   const style = { decimal: '.', dateOrder: 'ymd' } as const;
   switch (format.value) {
+    case 'xlsx':
+      return detectWorkbook(path);
     case 'delimited': {
-      const { delimiter, headerRow, decimal, dateOrder } = detectLayout(text);
+      const { delimiter, headerRow, decimal, dateOrder } = detectLayout(
+        await layoutSample(path, sample, encoding.value),
+      );
       return {
         reading: {
           format: 'delimited',
@@ -63,7 +75,7 @@ export async function detectSource(path: string): Promise<Detection> {
         },
         itemPaths: [],
         variantPaths: [],
-        notes: [],
+        notes: headerRow.value > 1 ? [`${headerRow.value - 1} rows above the header, which are no goods`] : [],
       };
     }
     case 'json': {
@@ -85,7 +97,7 @@ export async function detectSource(path: string): Promise<Detection> {
       );
     }
     case 'jsonl': {
-      const [first = '{}'] = text.split('\n').filter((line) => line.trim() !== '');
+      const [first = '{}'] = text.split(/\r\n|\n|\r/).filter((line) => line.trim() !== '');
       const lists = scanJson(`[${first}]`);
       const found = variantLists(lists, '');
       const variants = found.sort((a, b) => b.objects - a.objects)[0];
@@ -99,7 +111,7 @@ export async function detectSource(path: string): Promise<Detection> {
       );
     }
     case 'xml': {
-      const lists = scanXml(text);
+      const { lists, apart } = scanXml(text);
       const { items, variants } = chooseElements(lists);
       if (!items) throw new UnreadableFile('It is XML, but no element in it repeats: there is no list of goods');
       return nested(
@@ -108,6 +120,7 @@ export async function detectSource(path: string): Promise<Detection> {
           encoding: encoding.value,
           itemPath: items.path,
           variantPath: variants?.path ?? null,
+          ...(apart.length > 0 ? { apart } : {}),
           ...style,
         },
         { ...why, ...plain.why },
@@ -140,6 +153,33 @@ export async function detectSource(path: string): Promise<Detection> {
   }
 }
 
+interface Sample {
+  bytes: Buffer;
+  isWhole: boolean;
+}
+
+/** The beginning of a table without the row that is cut off; a longer one where its rows are long. */
+async function layoutSample(path: string, sample: Sample, encoding: string): Promise<string> {
+  const rowsOf = (text: string) => text.split(/\r\n|\n|\r/).length;
+  let { bytes, isWhole } = sample;
+  if (!isWhole && rowsOf(iconv.decode(bytes, encoding)) < fewRows)
+    ({ bytes, isWhole } = await readSample(path, longSampleBytes));
+  const text = iconv.decode(bytes, encoding);
+  const cut = Math.max(text.lastIndexOf('\n'), text.lastIndexOf('\r'));
+  return isWhole || cut < 0 ? text : text.slice(0, cut + 1);
+}
+
+/** Lists beside the one that is read: what stands in them is named, so that nobody takes it for read. */
+function besideNotes(lists: readonly FoundList[], items: FoundList | undefined): string[] {
+  return lists
+    .filter(
+      (list) => items && list.path !== items.path && !list.path.startsWith(items.path === '' ? ' ' : `${items.path}.`),
+    )
+    .map(
+      ({ path, objects }) => `${objects} more in “${path || 'the document'}”, not read: choose them under “Items are”`,
+    );
+}
+
 function nested(
   reading: Reading,
   why: Record<string, string>,
@@ -162,7 +202,7 @@ function nested(
     },
     itemPaths: lists.map(choice),
     variantPaths: below.map(choice),
-    notes: [],
+    notes: besideNotes(lists, items),
   };
 }
 
@@ -222,12 +262,13 @@ async function detectWorkbook(path: string): Promise<Detection> {
   }
 }
 
-async function readSample(path: string): Promise<Buffer> {
+async function readSample(path: string, most: number): Promise<Sample> {
   const handle = await open(path);
   try {
-    const buffer = Buffer.alloc(sampleBytes);
-    const { bytesRead } = await handle.read(buffer, 0, sampleBytes, 0);
-    return buffer.subarray(0, bytesRead);
+    const { size } = await handle.stat();
+    const buffer = Buffer.alloc(Math.min(most, size));
+    const { bytesRead } = await handle.read(buffer, 0, buffer.length, 0);
+    return { bytes: buffer.subarray(0, bytesRead), isWhole: size <= most };
   } finally {
     await handle.close();
   }

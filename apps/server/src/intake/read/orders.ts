@@ -1,5 +1,5 @@
 /** What the process that reads files is asked for, and what it answers. */
-import type { Detection, Reading } from '@velvet-shelf/core/tabular';
+import type { Detection, Format, Reading } from '@velvet-shelf/core/tabular';
 import type { FileRow } from './source.js';
 
 /** Rows a look at a file brings along. */
@@ -7,7 +7,7 @@ export const headRows = 2000;
 
 export type Order =
   /** How it is read is found out where it is not said. */
-  | { do: 'look'; path: string; reading?: Reading | undefined }
+  | { do: 'look'; path: string; reading?: Reading | undefined; format?: Format | undefined }
   | { do: 'rows'; path: string; reading: Reading; columns: readonly string[] }
   /** The next rows are wanted. */
   | { do: 'more' }

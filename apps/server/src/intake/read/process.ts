@@ -5,7 +5,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import type { Answer, Looked, Order } from './orders.js';
 import type { FileRow } from './source.js';
 
@@ -24,11 +24,14 @@ const script = fileURLToPath(new URL('./child.js', import.meta.url));
 
 let idle: { child: ChildProcess; leave: NodeJS.Timeout } | undefined;
 
-/** What a file is (unless its reading is given), its columns and its first rows. Throws UnreadableFile. */
-export async function lookAt(path: string, reading?: Reading): Promise<Looked> {
+/** What a file is (unless its reading is given; `format` is what a person says it is), its columns and its first rows. Throws UnreadableFile. */
+export async function lookAt(
+  path: string,
+  { reading, format }: { reading?: Reading | undefined; format?: Format | undefined } = {},
+): Promise<Looked> {
   const reader = openReader();
   try {
-    const answer = await reader.ask({ do: 'look', path, reading });
+    const answer = await reader.ask({ do: 'look', path, reading, format });
     if (!('looked' in answer)) throw new Error('The reader answered something else');
     return answer.looked;
   } finally {

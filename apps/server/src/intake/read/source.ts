@@ -9,10 +9,10 @@ import {
   jsonItems,
   jsonLines,
   linkedItems,
+  readDelimited,
   xmlItems,
 } from '@velvet-shelf/core/tabular';
 import iconv from 'iconv-lite';
-import Papa from 'papaparse';
 import { type Workbook, openWorkbook } from './workbook.js';
 
 /** Of a nested document this much is gone through for its columns; what only stands later is named on its row. */
@@ -58,12 +58,17 @@ async function* textOf(path: string, encoding: string, most = Number.POSITIVE_IN
 /** The columns of a file: its header, or the fields its items have. */
 export async function readColumns(path: string, reading: Reading): Promise<string[]> {
   switch (reading.format) {
-    case 'delimited':
+    case 'delimited': {
+      let header: string[] | undefined;
+      const below: string[][] = [];
       for await (const batch of delimitedRows(path, reading)) {
-        const header = batch.find((one) => one.row === reading.headerRow);
-        if (header) return nameColumns(header.cells);
+        for (const { row, cells } of batch)
+          if (row === reading.headerRow) header = cells;
+          else if (row > reading.headerRow) below.push(cells);
+        if (header && below.length >= rowsLookedAt) break;
       }
-      return [];
+      return header ? nameColumns(usedColumns(header, below)) : [];
+    }
     case 'xlsx': {
       const book = await openWorkbook(path);
       try {
@@ -76,11 +81,20 @@ export async function readColumns(path: string, reading: Reading): Promise<strin
     }
     default: {
       const columns = new Set<string>();
+      const expectFew = () => {
+        if (columns.size > mostColumns)
+          throw new UnreadableFile(
+            `Its items have more than ${mostColumns.toLocaleString('en-GB')} different fields. Choose another list in it, or take out what is not needed`,
+          );
+      };
       try {
         for await (const { flat } of nestedRows(path, reading, columnBytes))
-          for (const name of flat?.keys() ?? []) columns.add(name);
+          for (const name of flat?.keys() ?? []) {
+            columns.add(name);
+            expectFew();
+          }
       } catch (error) {
-        if (columns.size === 0) throw error;
+        if (columns.size === 0 || columns.size > mostColumns) throw error;
         // Where the document breaks off is said by the dry run, with what could be read before.
       }
       return [...columns];
@@ -102,7 +116,11 @@ export async function* rowBatches(
   columns: readonly string[],
 ): AsyncGenerator<FileRow[]> {
   if (reading.format === 'delimited') {
-    for await (const batch of delimitedRows(path, reading)) yield batch.filter((row) => row.row > reading.headerRow);
+    for await (const batch of delimitedRows(path, reading)) {
+      const below = batch.filter((row) => row.row > reading.headerRow);
+      for (const one of below) one.cells = withoutSurplus(one.cells, columns.length);
+      yield below;
+    }
     return;
   }
   let batch: FileRow[] = [];
@@ -151,36 +169,39 @@ async function* alignedRows(path: string, reading: NestedReading, columns: reado
   }
 }
 
-/** The line break of a text, from its beginning; those inside quotes do not count. */
-function lineBreakOf(text: string): '\n' | '\r' | '\r\n' {
-  const bare = text.replace(/"[^"]*"/g, '');
-  return bare.includes('\r\n') ? '\r\n' : bare.includes('\n') || !bare.includes('\r') ? '\n' : '\r';
-}
+/** A text that somebody reads has no longer cell. */
+const longestCell = 1_000_000;
 
 async function* delimitedRows(
   path: string,
   reading: Extract<Reading, { format: 'delimited' }>,
 ): AsyncGenerator<FileRow[]> {
-  let newline: '\n' | '\r' | '\r\n' | undefined;
-  let rest = '';
+  const reader = readDelimited(reading.delimiter, reading.headerRow);
   let row = 0;
-  const parse = (text: string, isLast: boolean): FileRow[] => {
-    newline ??= lineBreakOf(text);
-    const parser = new Papa.Parser({ delimiter: reading.delimiter, newline });
-    const { data, meta } = parser.parse(text, 0, !isLast) as { data: string[][]; meta: { cursor: number } };
-    rest = text.slice(meta.cursor);
-    const batch: FileRow[] = [];
-    for (const cells of data) {
+  let isFirst = true;
+  const take = (chunk: string, isLast: boolean): FileRow[] =>
+    reader.push(chunk, isLast).flatMap(({ cells }): FileRow[] => {
       row++;
-      if (cells.length > 1 || cells[0] !== '') batch.push({ row, place: undefined, cells });
-    }
-    return batch;
-  };
+      if (cells.length === 1 && cells[0] === '') return [];
+      const long = cells.findIndex((cell) => cell.length > longestCell);
+      return long < 0
+        ? [{ row, place: undefined, cells }]
+        : [
+            {
+              row,
+              place: undefined,
+              cells: cells.map((cell) => cell.slice(0, 2000)),
+              broken: `Cell ${long + 1} has more than ${longestCell.toLocaleString('en-GB')} characters`,
+            },
+          ];
+    });
   for await (const chunk of textOf(path, reading.encoding)) {
-    const batch = parse(rest + (row === 0 && rest === '' ? chunk.replace(/^\uFEFF/, '') : chunk), false);
+    const batch = take(isFirst ? chunk.replace(/^\uFEFF/, '') : chunk, false);
+    isFirst = false;
     if (batch.length > 0) yield batch;
   }
-  if (rest !== '') yield parse(rest, true);
+  const last = take('', true);
+  if (last.length > 0) yield last;
 }
 
 type NestedReading = Exclude<Reading, { format: 'delimited' | 'xlsx' }>;
@@ -195,7 +216,14 @@ async function* nestedRows(path: string, reading: NestedReading, most?: number):
   const { variantPath } = reading;
   const variantName = variantPath?.split('.').at(-1) ?? 'variant';
   const spread = function* (item: unknown, place: string): Generator<NestedRow> {
-    const rows = flattenItem(item, variantPath);
+    let rows: Map<string, string>[];
+    try {
+      rows = flattenItem(item, variantPath);
+    } catch (error) {
+      if (!(error instanceof UnreadableFile)) throw error;
+      yield { place, broken: { reason: error.message, text: '' } };
+      return;
+    }
     for (const [i, flat] of rows.entries())
       yield { place: rows.length > 1 ? `${place}, ${variantName} ${i + 1}` : place, flat };
   };
@@ -220,7 +248,7 @@ async function* nestedRows(path: string, reading: NestedReading, most?: number):
         yield* spread(item, `item ${++n}`);
       return;
     case 'xml':
-      for await (const item of xmlItems(textOf(path, reading.encoding, most), reading.itemPath))
+      for await (const item of xmlItems(textOf(path, reading.encoding, most), reading.itemPath, reading.apart))
         yield* spread(item, `item ${++n}`);
   }
 }
@@ -246,11 +274,15 @@ async function headersOf(book: Workbook, reading: XlsxReading) {
     const sheet = book.sheets.find((one) => one.name === wanted.name);
     if (!sheet) throw new UnreadableFile(`The workbook has no sheet “${wanted.name}”`);
     let header: string[] = [];
-    for await (const row of book.rows(sheet, { merged: [], hiddenColumns: new Set() }))
-      if (row.row >= wanted.headerRow) {
-        if (row.row === wanted.headerRow) header = nameColumns(row.cells);
-        break;
-      }
+    let width = 0;
+    let looked = 0;
+    for await (const row of book.rows(sheet, { merged: [], hiddenColumns: new Set() })) {
+      if (row.row < wanted.headerRow) continue;
+      if (row.row === wanted.headerRow) header = row.cells;
+      width = Math.max(width, lastFilled(row.cells) + 1);
+      if (looked++ >= rowsLookedAt) break;
+    }
+    header = nameColumns(Array.from({ length: header.length === 0 ? 0 : width }, (_, i) => header[i] ?? ''));
     found.push({ sheet, headerRow: wanted.headerRow, header, merged: wanted.merged === true });
   }
   return found;
@@ -271,7 +303,15 @@ async function* workbookRows(path: string, reading: XlsxReading, columns: readon
           const text = own === '' ? (fill(row, i, cells) ?? '') : own;
           if (target >= 0) line[target] = numeric.has(i) ? text.replace('.', reading.decimal) : text;
         }
-        yield { row: ++n, place: `${sheet.name}, row ${row}`, cells: line };
+        const beyond = lastFilled(cells);
+        yield {
+          row: ++n,
+          place: `${sheet.name}, row ${row}`,
+          cells: line,
+          ...(beyond >= header.length
+            ? { broken: `It has a value in column ${columnName(beyond)}, which has no name in the header` }
+            : {}),
+        };
       }
     }
   } finally {
@@ -299,11 +339,38 @@ async function mergedBelow(book: Workbook, sheet: Workbook['sheets'][number], he
   };
 }
 
+/** 0 → "A", 27 → "AB", as a workbook names its columns. */
+const columnName = (at: number): string =>
+  (at >= 26 ? columnName(Math.floor(at / 26) - 1) : '') + String.fromCharCode(65 + (at % 26));
+
+/** Rows that tell whether columns without a name at the end are any. */
+const rowsLookedAt = 200;
+
+const lastFilled = (cells: readonly string[]) => cells.findLastIndex((cell) => (cell ?? '').trim() !== '');
+
+/** The header without the columns at its end that have neither a name nor a value. */
+function usedColumns(header: readonly string[], below: readonly (readonly string[])[]): string[] {
+  const named = lastFilled(header);
+  const used = below.reduce((most, cells) => Math.max(most, Math.min(lastFilled(cells), header.length - 1)), named);
+  return Array.from({ length: used + 1 }, (_, i) => header[i] ?? '');
+}
+
+/** Cells beyond the header that hold nothing are none. */
+const withoutSurplus = (cells: string[], width: number): string[] =>
+  cells.length > width && lastFilled(cells) < width ? cells.slice(0, width) : cells;
+
+/** More than this nobody can match. */
+const mostColumns = 2000;
+
 /** Every column has a name of its own: empty ones are numbered, repeated ones too. */
 function nameColumns(cells: readonly string[]): string[] {
+  if (cells.length > mostColumns)
+    throw new UnreadableFile(
+      `It has ${cells.length.toLocaleString('en-GB')} columns, and ${mostColumns.toLocaleString('en-GB')} can be read at most. Take out those that are not needed`,
+    );
   const seen = new Map<string, number>();
   return Array.from(cells, (cell, i) => {
-    const name = (cell ?? '').trim() || `column ${i + 1}`;
+    const name = (cell ?? '').trim().slice(0, 200) || `column ${i + 1}`;
     const count = (seen.get(name) ?? 0) + 1;
     seen.set(name, count);
     return count === 1 ? name : `${name} (${count})`;

@@ -15,6 +15,11 @@ import yauzl from 'yauzl';
 /** Most bytes a part may unpack to: a small archive can hold a very large one (zip bomb). */
 const largestPart = 2 ** 31;
 const largestStrings = 2 ** 28;
+/** All parts together, and by how much a large one may have been packed: tables shrink to a tenth, seldom to a hundredth. */
+const largestTotal = 2 ** 32;
+const largestRatio = 400;
+const ratioCounts = 2 ** 26;
+const mostParts = 10_000;
 
 export interface Workbook {
   sheets: SheetEntry[];
@@ -34,6 +39,7 @@ export async function openWorkbook(path: string): Promise<Workbook> {
   try {
     if (!entries.has('xl/workbook.xml'))
       throw new UnreadableFile('It is a ZIP archive, but no XLSX workbook: unpack it and drop what is in it');
+    expectSound(entries);
     const { sheets, date1904 } = readWorkbook(await text('xl/workbook.xml'), await text('xl/_rels/workbook.xml.rels'));
     const context: SheetContext = {
       strings: entries.has('xl/sharedStrings.xml')
@@ -53,6 +59,17 @@ export async function openWorkbook(path: string): Promise<Workbook> {
   }
 }
 
+/** What unpacks to far more than it is was made to fill somebody's disk or time. */
+function expectSound(entries: ReadonlyMap<string, yauzl.Entry>): void {
+  let total = 0;
+  for (const { uncompressedSize, compressedSize } of entries.values()) {
+    total += uncompressedSize;
+    if (uncompressedSize > ratioCounts && uncompressedSize > largestRatio * Math.max(1, compressedSize))
+      throw new UnreadableFile('The workbook unpacks to many hundred times its size; save it as CSV');
+  }
+  if (total > largestTotal) throw new UnreadableFile('The workbook unpacks to more than 4 GB; save it as CSV');
+}
+
 async function openArchive(path: string): Promise<yauzl.ZipFile> {
   return new Promise((resolve, reject) => {
     yauzl.open(path, { lazyEntries: true, autoClose: false }, (error, zip) => {
@@ -67,6 +84,7 @@ async function listEntries(zip: yauzl.ZipFile): Promise<Map<string, yauzl.Entry>
   return new Promise((resolve, reject) => {
     zip.on('entry', (entry: yauzl.Entry) => {
       entries.set(entry.fileName, entry);
+      if (entries.size > mostParts) return reject(new UnreadableFile(`The archive has more than ${mostParts} parts`));
       zip.readEntry();
     });
     zip.once('end', () => resolve(entries));
