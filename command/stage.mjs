@@ -92,6 +92,8 @@ async function raiseStage({ cluster, ground, name, isLoaded }) {
       VELVET_STANDINS: `http://127.0.0.1:${standins}`,
       VELVET_PRIVATE_HOSTS: `127.0.0.1:${standins}`,
       VELVET_MAX_UPLOAD: String(5_000_000),
+      // Wrong passwords are tried on purpose.
+      VELVET_LOG: process.env.VELVET_LOG ?? 'error',
     };
     // On a loaded database the loader only says where the stand-ins are now.
     if (isLoaded) run(process.execPath, [join(root, 'demo/dist/load.js')], { env });

@@ -22,7 +22,7 @@ const schema = z.object({
   VELVET_PRIVATE_HOSTS: z.string().default(''),
   /** Hours without use after which a session ends. */
   VELVET_IDLE_HOURS: z.coerce.number().min(0.01).default(12),
-  VELVET_LOG: z.enum(['silent', 'warn', 'info', 'debug']).default('warn'),
+  VELVET_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
 export interface Config {

@@ -32,6 +32,7 @@ const pairsTold = (phrase: string, supplier: 'Brackwater' | 'Lumenloam' | 'Kestr
 };
 
 interface Tried {
+  columns: string[];
   counts: Body;
   rows: Body[];
 }
@@ -46,7 +47,7 @@ async function tryFile(name: string): Promise<Tried & { id: number }> {
     rows.push(...page.items);
     cursor = page.next;
   }
-  return { id: body.id, counts, rows };
+  return { id: body.id, columns: body.columns, counts, rows };
 }
 
 const noted = ({ rows }: Tried, column: RegExp, note: RegExp) =>
@@ -156,9 +157,17 @@ describe('lumenloam-lighting.xlsx', () => {
     ['GTIN a text such as "2.30800E+12" (digits lost)', /GTIN|EAN/, /has dropped/],
     ['GTIN a number of 7 digits that was a GTIN-8', /EAN/, /leading zero/],
     ['GTIN with a wrong check digit', /GTIN/, /wrong check digit/],
-    ['"n/a", "tbc" or "-" in a numeric column', /\[(?:cm|lm|g)\]/, /not a number/],
     ['colour temperature a bare number', /Colour temp/, /no unit/],
   ])('notes: %s', (phrase, column, note) => expect(noted(file(name), column, note)).toBe(told(name, phrase)));
+
+  it('takes marks that say that there is nothing for nothing, and finds no fault in them', () => {
+    const phrase = '"n/a", "tbc" or "-" in a numeric column';
+    const { columns, rows } = file(name);
+    const figures = columns.flatMap((column, i) => (/\[(?:cm|lm|g)\]/.test(column) ? [i] : []));
+    const marked = rows.filter((row) => figures.some((i) => /^(?:n\/a|tbc|-)$/i.test(row.cells[i])));
+    expect(marked.length).toBe(told(name, phrase));
+    expect(noted(file(name), /\[(?:cm|lm|g)\]/, /not a number/)).toBe(0);
+  });
 
   it('takes scientific notation of which all digits are there as they are', () => {
     const shown = file(name).rows.filter((row) => row.cells.some((cell: string) => /^\d\.\d+E\+\d+$/i.test(cell)));

@@ -5,12 +5,15 @@ import {
   type ColumnMap,
   type LearntWord,
   type ReadRow,
+  type SuggestSetup,
   type Suggestion,
+  completeMap,
   compileRowReader,
   contentOf,
   joinKeys,
   learnWords,
   suggestColumns,
+  withFileCurrency,
 } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { Reading } from '@velvet-shelf/core/tabular';
@@ -85,6 +88,29 @@ export async function suggest(
   sample: readonly FileRow[],
   reading: Reading,
 ): Promise<Suggestion[]> {
+  return suggestColumns(await suggestSetup(db, supplierId, columns, sample, reading));
+}
+
+/** What a person chose, with the units and currencies that headers, neighbours and the file as a whole give. */
+export async function complete(
+  db: Executor,
+  map: ColumnMap,
+  supplierId: number,
+  columns: string[],
+  sample: readonly FileRow[],
+  { reading, isOtherCurrency }: { reading: Reading; isOtherCurrency: boolean },
+): Promise<ColumnMap> {
+  const setup = await suggestSetup(db, supplierId, columns, sample, reading);
+  return completeMap(isOtherCurrency ? withFileCurrency(map, setup, reading.currency) : map, setup);
+}
+
+async function suggestSetup(
+  db: Executor,
+  supplierId: number,
+  columns: string[],
+  sample: readonly FileRow[],
+  reading: Reading,
+): Promise<SuggestSetup> {
   const dictionary = await loadDictionary(db);
   const [from] = await db.select().from(supplier).where(eq(supplier.id, supplierId));
   const remembered = await db
@@ -97,7 +123,7 @@ export async function suggest(
     for (const { target } of map)
       if (target.to === 'attribute' && target.values)
         learnt.set(target.attribute, { ...learnt.get(target.attribute), ...target.values });
-  return suggestColumns({
+  return {
     columns,
     sample: sample.map((row) => row.cells),
     dictionary: dictionary.attributes,
@@ -108,7 +134,8 @@ export async function suggest(
     variantPath: 'variantPath' in reading ? reading.variantPath : null,
     isOwn: from?.kind === 'own',
     supplier: from?.name,
-  });
+    currency: reading.currency ?? dictionary.currency,
+  };
 }
 
 interface Mapped {

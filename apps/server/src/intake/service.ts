@@ -14,7 +14,7 @@ import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
 import { createJob, runJob } from '../jobs/run.js';
 import type { JobContext } from '../jobs/run.js';
-import { guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
+import { complete, guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
 import { countOutdated } from './dry-run.js';
@@ -177,9 +177,24 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
   const suggestions = isOther
     ? await suggest(db, supplierId, columns, (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows), reading)
     : found.suggestions;
-  const map = change.map ?? (isOther ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
-  const strangers = map.filter(({ column }) => !columns.includes(column));
+  const chosen = change.map ?? (isOther ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
+  const strangers = chosen.filter(({ column }) => !columns.includes(column));
   if (strangers.length > 0) throw badRequest(`The file has no column “${strangers[0]?.column}”`);
+  const isOtherCurrency = change.reading !== undefined && change.reading.currency !== found.reading.currency;
+  const map =
+    change.map || isOtherCurrency
+      ? await complete(
+          db,
+          chosen,
+          supplierId,
+          columns,
+          (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows),
+          {
+            reading,
+            isOtherCurrency,
+          },
+        )
+      : chosen;
   await db.transaction(async (tx) => {
     const [still] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, id)).for('update');
     if (!still || !open.has(still.state)) throw conflict('This batch was tried or applied meanwhile');

@@ -39,6 +39,7 @@ export function ReadingSettings({
 }) {
   const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
   const { detected, reading } = batch;
+  const readsMoney = useReadsMoney(batch);
   const set = (change: Record<string, unknown>) => onCorrect({ reading: { ...reading, ...change } as Reading });
   const why = (key: string) => detected.why[key] ?? '';
   const isExchange = batch.kind === 'round-trip';
@@ -165,6 +166,18 @@ export function ReadingSettings({
           off={off}
           onPick={(decimal) => set({ decimal })}
         />
+        {readsMoney && (
+          <Pick
+            label="Amounts are in"
+            why={
+              reading.currency ? 'where cell and header name none' : 'what cell, header or the column beside it says'
+            }
+            value={reading.currency ?? ''}
+            options={[['', 'as written'], ...currencies.map((code) => [code, code])]}
+            off={off}
+            onPick={(currency) => set({ currency: currency === '' ? undefined : currency })}
+          />
+        )}
         <Pick
           label="Dates"
           why={why('dateOrder')}
@@ -221,6 +234,15 @@ export function ReadingSettings({
       )}
     </>
   );
+}
+
+const currencies = Intl.supportedValuesOf('currency');
+
+/** Whether any column gives amounts of money. */
+function useReadsMoney({ map }: BatchAnswer): boolean {
+  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes) });
+  const isMoney = (key: string) => attributes.data?.items.find((one) => one.key === key)?.type === 'money';
+  return map.some(({ target }) => target.to === 'price' || (target.to === 'attribute' && isMoney(target.attribute)));
 }
 
 /** What a single-byte encoding is for, where its name does not say. */

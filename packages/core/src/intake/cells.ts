@@ -30,7 +30,11 @@ export function compileCell(column: string, target: ColumnTarget, setup: RowRead
     case 'key':
       return undefined;
     case 'family':
-      return (cell, into) => (into.family ??= cell);
+      return (cell, into) => {
+        if (cell.length > longestKey)
+          lost(into, cell.slice(0, 100), `a family’s name has ${longestKey} characters at most`);
+        else into.family ??= cell;
+      };
     case 'options':
       return (cell, into) => (into.options = readOptions(cell));
     case 'boughtFrom':
@@ -40,8 +44,10 @@ export function compileCell(column: string, target: ColumnTarget, setup: RowRead
     case 'stock':
       return (cell, into) => {
         const read = parseDecimal(cell, style);
-        if (read.ok && /^-?\d+$/.test(read.value)) into.offer.stock ??= Number(read.value);
-        else lost(into, cell, `“${cell}” is not a whole number of pieces`);
+        if (!read.ok || !/^-?\d+$/.test(read.value)) lost(into, cell, `“${cell}” is not a whole number of pieces`);
+        else if (Math.abs(Number(read.value)) > mostPieces)
+          lost(into, cell, `“${cell}” is more pieces than anybody has`);
+        else into.offer.stock ??= Number(read.value);
       };
     case 'saleFrom':
     case 'saleTo':
@@ -52,22 +58,29 @@ export function compileCell(column: string, target: ColumnTarget, setup: RowRead
       };
     case 'price': {
       const currencyOf = beside(target.currencyFrom);
-      const parse = (currency: string) => (cell: string) =>
-        typeOf('money').parse(cell, { ...style, currency }, dateAttribute);
-      const parseUsual = remembering(parse(target.currency));
+      const usual = target.currency ?? style.currency;
+      const parse = (currency: string | undefined) => (cell: string) =>
+        typeOf('money').parse(cell, { ...style, ...(currency ? { currency } : {}) }, dateAttribute);
+      const parseUsual = remembering(parse(usual));
       return (cell, into, cells) => {
-        const currency = currencyOf(cells).toUpperCase() || target.currency;
-        if (into.offer[target.kind]?.[currency] !== undefined) return;
-        const read = currency === target.currency ? parseUsual(cell) : parse(currency)(cell);
+        const named = currencyOf(cells).toUpperCase() || usual;
+        const read = named === usual ? parseUsual(cell) : parse(named)(cell);
         if (!read.ok) return void lost(into, cell, read.reason);
-        const { amount } = read.value as { amount: string };
+        const { amount, currency } = read.value as Money;
+        if (amount.startsWith('-')) return void lost(into, cell, `“${cell}” is below zero; a price is not`);
+        if (into.offer[target.kind]?.[currency] !== undefined) return;
         into.offer[target.kind] = { ...into.offer[target.kind], [currency]: amount };
+        for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
       };
     }
     case 'attribute':
       return attributeReader(column, target, setup, beside(target.unitFrom), beside(target.currencyFrom));
   }
 }
+
+/** What an index takes, and what anybody reads. */
+export const longestKey = 200;
+const mostPieces = 1_000_000_000;
 
 const dateAttribute: Attribute = {
   key: 'date',
@@ -152,11 +165,16 @@ export function partOf(cell: string, part: number): string | undefined {
   return /\d\s*[^\d\s.,]+$/u.test(text) || unit === '' ? text : `${text} ${unit}`;
 }
 
-/** A GTIN that cannot be right is kept as written, said here, and blocks listings later; a repaired one replaces it. */
+/**
+ * A GTIN that cannot be right is kept as written, said here, and blocks listings later; a repaired one replaces it; one that
+ * stands for a number nobody knows is none.
+ */
 function noteGtin(column: string, cell: string, into: ReadRecord): void {
   const read = readGtin(cell);
-  if (!read.ok) into.notes.push({ column, cell, note: read.reason, lost: false });
-  else {
+  if (!read.ok) {
+    if (read.fault === 'placeholder') delete into.values.gtin;
+    into.notes.push({ column, cell, note: read.reason, lost: read.fault === 'placeholder' });
+  } else {
     into.values.gtin = read.written;
     if (read.note) into.notes.push({ column, cell, note: read.note, lost: false });
   }

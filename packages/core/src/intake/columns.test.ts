@@ -3,11 +3,13 @@ import type { Attribute } from '../values/index.js';
 import {
   type ColumnMap,
   compileRowReader,
+  completeMap,
   guessLanguage,
   learnWords,
   mergeContent,
   suggestColumns,
   suggestScope,
+  withFileCurrency,
 } from './index.js';
 
 const months = 'January February March April May June July August September October November December'.split(' ');
@@ -21,6 +23,7 @@ const dictionary = new Map(
       { key: 'height', type: 'measure', dimension: 'length' },
       { key: 'diameter', type: 'measure', dimension: 'length' },
       { key: 'power', type: 'measure', dimension: 'power' },
+      { key: 'weight', type: 'measure', dimension: 'mass' },
       { key: 'germination', type: 'text' },
       { key: 'sowingMonths', label: 'Sowing months', type: 'choice', many: true, choices: months },
       { key: 'purchasePrice', label: 'Purchase price', type: 'money' },
@@ -62,7 +65,7 @@ describe('suggestions', () => {
         'germination.@unit',
       ],
       [['K', '40', 'cm', 'K-1', '1.20', '6', '12', 'days']],
-      { isNested: true, variantPath: 'packets', isOwn: false },
+      { isNested: true, variantPath: 'packets', isOwn: false, currency: 'GBP' },
     );
     expect(found.map((one) => one.target)).toEqual([
       { to: 'family' },
@@ -223,5 +226,58 @@ describe('a supplier that makes what it sells', () => {
     expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'Wefterby'])).toEqual([]);
     expect(suggested('Wholesale Ltd', ['Kestrelgate', 'Kestrelgate'])).toEqual([]);
     expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'Kestrelgate'], ['MPN'])).toEqual(['MPN']);
+  });
+});
+
+describe('figures whose unit or currency stands elsewhere', () => {
+  it('are in the currency of the column of currencies, and in the unit of the column right of them', () => {
+    const found = suggest(
+      ['SKU', 'Selling price', 'Currency', 'Weight', 'Unit'],
+      [
+        ['A', '12.50', 'CHF', '3', 'KGM'],
+        ['B', '14.00', 'CHF', '400', 'GRM'],
+      ],
+      { isOwn: true },
+    );
+    expect(found.map((one) => one.target)).toEqual([
+      { to: 'key' },
+      { to: 'price', kind: 'regular', currency: 'CHF', currencyFrom: 'Currency' },
+      { to: 'ignore' },
+      { to: 'attribute', attribute: 'weight', unitFrom: 'Unit' },
+      { to: 'ignore' },
+    ]);
+  });
+  it('keep what header and neighbour say where a person chooses the column', () => {
+    const setup = {
+      columns: ['Nr', 'Hight [mm]', 'Wt', 'UOM', 'VK in CHF'],
+      sample: [['A', '12', '3', 'KGM', '4.50']],
+      dictionary,
+      language: 'en-GB',
+    };
+    const map = completeMap(
+      [
+        { column: 'Hight [mm]', target: { to: 'attribute', attribute: 'height' } },
+        { column: 'Wt', target: { to: 'attribute', attribute: 'weight' } },
+        { column: 'VK in CHF', target: { to: 'price', kind: 'regular' } },
+      ],
+      setup,
+    );
+    expect(map.map((one) => one.target)).toEqual([
+      { to: 'attribute', attribute: 'height', unit: 'mm' },
+      { to: 'attribute', attribute: 'weight', unitFrom: 'UOM' },
+      { to: 'price', kind: 'regular', currency: 'CHF' },
+    ]);
+  });
+  it('are in the currency a person says once for the file, unless their column names another', () => {
+    const setup = { columns: ['Nr', 'Price', 'Preis EUR'], sample: [['A', '1', '2']], dictionary, language: 'en-GB' };
+    const map = withFileCurrency(
+      [
+        { column: 'Price', target: { to: 'price', kind: 'regular', currency: 'GBP' } },
+        { column: 'Preis EUR', target: { to: 'price', kind: 'regular', currency: 'EUR' } },
+      ],
+      setup,
+      'PLN',
+    );
+    expect(map.map((one) => (one.target as { currency?: string }).currency)).toEqual(['PLN', 'EUR']);
   });
 });

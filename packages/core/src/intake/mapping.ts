@@ -11,7 +11,7 @@ export const columnTargetSchema = z.discriminatedUnion('to', [
   z.strictObject({ to: z.literal('options') }),
   z.strictObject({
     to: z.literal('attribute'),
-    attribute: z.string(),
+    attribute: z.string().max(200),
     /** BCP 47; for attributes that have a value in each language. */
     language: z.string().optional(),
     /** Unit of bare numbers in this column. */
@@ -31,7 +31,8 @@ export const columnTargetSchema = z.discriminatedUnion('to', [
   z.strictObject({
     to: z.literal('price'),
     kind: z.enum(['regular', 'sale']),
-    currency: z.string(),
+    /** Absent = what stands beside the amount, or what the file is in. */
+    currency: z.string().max(3).optional(),
     currencyFrom: z.string().optional(),
   }),
   z.strictObject({ to: z.literal('saleFrom') }),
@@ -50,7 +51,7 @@ export type ColumnMap = z.infer<typeof columnMapSchema>;
 /** What is fed, whatever way the cell is read; two columns with the same mark feed the same thing. */
 export function markOf(target: ColumnTarget): string {
   if (target.to === 'attribute') return `${target.attribute}@${target.language ?? ''}`;
-  return target.to === 'price' ? `${target.kind} price ${target.currency}` : target.to;
+  return target.to === 'price' ? `${target.kind} price ${target.currency ?? ''}`.trim() : target.to;
 }
 
 /** What is wrong with a mapping, as sentences; none = it can be used. */

@@ -5,11 +5,12 @@ import {
   type Value,
   foldCode,
   foldText,
+  isEmptyMark,
   parseValue,
   readGtin,
 } from '../values/index.js';
 import type { JoinLevel } from '../matching/index.js';
-import { compileCell } from './cells.js';
+import { compileCell, longestKey } from './cells.js';
 import type { ColumnMap } from './mapping.js';
 
 /** Typed values by attribute key, or "key@language" for texts in one language. */
@@ -69,7 +70,8 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
       .filter((entry) => entry.column === column)
       .flatMap(({ target }) => {
         const read = compileCell(column, target, setup);
-        return read ? [{ at, read }] : [];
+        const choices = target.to === 'attribute' ? setup.dictionary.get(target.attribute)?.choices : undefined;
+        return read ? [{ at, read, choices }] : [];
       }),
   );
   const keyColumns = setup.columns.flatMap((column, at) =>
@@ -105,9 +107,9 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
       theirNumber: undefined,
       notes: [],
     };
-    for (const { at, read } of readers) {
+    for (const { at, read, choices } of readers) {
       const cell = cells[at];
-      if (cell !== undefined && cell.trim() !== '') read(cell.trim(), record, cells);
+      if (cell !== undefined && !isEmptyMark(cell, choices)) read(cell.trim(), record, cells);
     }
     fillFromOptions(record);
     return record;
@@ -119,7 +121,7 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
 function firstOf(cells: readonly string[], at: readonly number[]): string {
   for (const i of at) {
     const cell = (cells[i] ?? '').trim();
-    if (cell !== '') return cell;
+    if (!isEmptyMark(cell)) return cell;
   }
   return '';
 }
@@ -183,6 +185,13 @@ function refuse(
     return no(
       `“${keyColumns.map((at) => columns[at]).join('” and “') || 'Article number'}” is empty: without an article number the row cannot be kept apart from others`,
     );
+  const key = firstOf(cells, keyColumns);
+  if (key.length > longestKey)
+    return {
+      outcome: 'refused',
+      key: key.slice(0, longestKey),
+      reasons: [`The article number has ${key.length} characters; ${longestKey} are kept at most`],
+    };
   return undefined;
 }
 
@@ -220,7 +229,7 @@ export function joinKeys(
   if (gtin?.ok) keys.gtin = gtin.gtin14;
   const { brand, mpn } = record.values;
   if (typeof brand === 'string' && typeof mpn === 'string' && foldCode(mpn) !== '')
-    keys.mpn = `${foldCode(brand)}/${foldCode(mpn)}`;
+    keys.mpn = `${foldCode(brand).slice(0, longestKey)}/${foldCode(mpn).slice(0, longestKey)}`;
   if (!supplier.isOwn) keys.number = `${supplier.id}:${foldText(record.key)}`;
   else if (record.boughtFrom && record.theirNumber && !keys.gtin && !(typeof mpn === 'string' && mpn !== '')) {
     const other = supplierByName(record.boughtFrom);

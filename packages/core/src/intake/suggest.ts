@@ -3,6 +3,7 @@ import {
   type Attribute,
   foldCode,
   foldText,
+  isCurrency,
   parseValue,
   plainStyle,
   readGtin,
@@ -60,7 +61,29 @@ interface Column {
   values: string[];
 }
 
-const currencies = /\b(GBP|EUR|SEK|USD|DKK|NOK|CHF|PLN)\b/i;
+/** A word of three capitals, or of three letters that end a name, that is a currency. */
+const currencyOf = (name: string): string | undefined =>
+  [...name.matchAll(/(?<![\p{L}\d])([A-Z]{3}|[a-z]{3}(?=\W*$))(?![\p{L}\d])/gu)]
+    .map(([, code = '']) => code.toUpperCase())
+    .find((code) => isCurrency(code) && !noCurrency.has(code));
+/** Currencies that are words of headers. */
+const noCurrency = new Set([
+  'ALL',
+  'TOP',
+  'CUP',
+  'BAM',
+  'LAK',
+  'MOP',
+  'PEN',
+  'TRY',
+  'MAD',
+  'GEL',
+  'COP',
+  'SOS',
+  'STD',
+  'NET',
+  'VAT',
+]);
 const languages = /\b([a-z]{2}-[A-Z]{2})\b/;
 /** "Title (sv)", "name_de": a content language by its first half, at the end of a name. */
 const languageEnd = new RegExp(`[\\s_([-](${contentLanguages.map((one) => one.slice(0, 2)).join('|')})[\\])]?$`, 'i');
@@ -76,9 +99,7 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
     earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
   const columns = setup.columns.map((name, i) => describe(name, i, setup));
   const taken = new Map<string, number>();
-  const helpers = setup.isNested
-    ? helperColumns(columns)
-    : new Map<string, { of: string; kind: 'unit' | 'currency' }>();
+  const helpers = setup.isNested ? helperColumns(columns) : flatHelpers(columns);
   const suggestions = columns.flatMap((column, i): Suggestion[] => {
     const known = earlier.get(foldText(column.name));
     if (known)
@@ -91,7 +112,12 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
     const helped = helpers.get(column.name);
     if (helped)
       return [
-        { column: column.name, target: { to: 'ignore' }, score: 85, why: `it is the ${helped.kind} of “${helped.of}”` },
+        {
+          column: column.name,
+          target: { to: 'ignore' },
+          score: 85,
+          why: helped.of ? `it is the ${helped.kind} of “${helped.of}”` : `it is the ${helped.kind} of the amounts`,
+        },
       ];
     const found = byName(column, columns, setup) ?? byValues(column, dictionary);
     return found.map((one) => {
@@ -140,7 +166,7 @@ function describe(name: string, i: number, { sample, variantPath, isNested }: Su
     parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '') : undefined,
     isVariant: inVariant,
     unit: unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? ''),
-    currency: currencies.exec(name)?.[1]?.toUpperCase(),
+    currency: currencyOf(name),
     language: languages.exec(name)?.[1] ?? contentLanguages.find((one) => one.slice(0, 2) === end),
     values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
   };
@@ -151,7 +177,7 @@ function wordOf(name: string): string {
     name
       .replace(/[[(][^\])]*[\])]/g, '')
       .trim()
-      .replace(currencies, '')
+      .replace(new RegExp(`\\b${currencyOf(name) ?? '\\u0000'}\\b`, 'i'), '')
       .replace(languages, '')
       .replace(languageEnd, '')
       .replace(unitEnd, (whole, unit: string) => (unitCode(unit) === undefined ? whole : ''))
@@ -163,8 +189,14 @@ function wordOf(name: string): string {
 }
 
 /** Columns that only say the unit or currency of another: "height.unit", "offers.priceCurrency". */
-function helperColumns(columns: readonly Column[]): Map<string, { of: string; kind: 'unit' | 'currency' }> {
-  const helpers = new Map<string, { of: string; kind: 'unit' | 'currency' }>();
+interface Helper {
+  /** The column it helps; undefined = all that need it. */
+  of: string | undefined;
+  kind: 'unit' | 'currency';
+}
+
+function helperColumns(columns: readonly Column[]): Map<string, Helper> {
+  const helpers = new Map<string, Helper>();
   for (const column of columns) {
     const cut = column.name.lastIndexOf('.');
     if (cut < 0) continue;
@@ -180,6 +212,38 @@ function helperColumns(columns: readonly Column[]): Map<string, { of: string; ki
     if (kind && of) helpers.set(column.name, { of: of.name, kind });
   }
   return helpers;
+}
+
+/** Headers of a column that says what currency or unit a figure beside it is in, folded. */
+const currencyWords =
+  /^(?:currency|currency code|price currency|iso currency|wahrung|wahrungscode|valuta|valutakod|valutakode)$/;
+const unitWords = /^(?:unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|enhet|mattenhet)$/;
+
+/** The same of a table: a column of currencies is that of all its amounts, one of units that of the figures left of it. */
+function flatHelpers(columns: readonly Column[]): Map<string, Helper> {
+  const helpers = new Map<string, Helper>();
+  columns.forEach((column, i) => {
+    if (isCurrencyColumn(column)) helpers.set(column.name, { of: undefined, kind: 'currency' });
+    const of = unitOwner(column, columns[i - 1], columns);
+    if (of) helpers.set(column.name, { of: of.name, kind: 'unit' });
+  });
+  return helpers;
+}
+
+const mostAre = (values: readonly string[], test: (value: string) => boolean) =>
+  values.length > 0 && values.filter(test).length > 0.8 * values.length;
+
+const isCurrencyColumn = ({ word, values }: Column) =>
+  currencyWords.test(word) && mostAre(values, (value) => /^[a-z]{3}$/i.test(value) && isCurrency(value));
+
+/** The column whose figures this one gives the unit of: "Weight unit" that of "Weight", "Unit" that left of it. */
+function unitOwner(column: Column, left: Column | undefined, columns: readonly Column[]): Column | undefined {
+  if (!mostAre(column.values, (value) => unitCode(value) !== undefined)) return undefined;
+  const head = /^(.*\S) (?:unit|uom|einheit|enhet)$/.exec(column.word)?.[1];
+  if (head !== undefined) return columns.find((one) => one !== column && one.word === head);
+  return unitWords.test(column.word) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value))
+    ? left
+    : undefined;
 }
 
 function byName(column: Column, columns: readonly Column[], setup: SuggestSetup): Suggestion[] | undefined {
@@ -242,9 +306,10 @@ function pricesByName(
   setup: SuggestSetup,
   kind: 'regular' | 'sale',
 ): Suggestion[] {
-  const beside = besideOf(column, columns, ['currency', 'priceCurrency', '@currency', '@priceCurrency']);
+  const beside = currencyBeside(column, columns);
   const named = column.currency ?? mostFrequent(beside?.values ?? [])?.toUpperCase();
-  const currency = named ?? setup.currency ?? 'GBP';
+  const currency = named ?? setup.currency;
+  const taken = currency ? `${currency} is taken` : 'say which the file is in';
   if (setup.isOwn === false && kind === 'regular' && setup.dictionary.has('purchasePrice'))
     return [
       {
@@ -252,23 +317,28 @@ function pricesByName(
         target: {
           to: 'attribute',
           attribute: 'purchasePrice',
-          currency,
+          ...(currency ? { currency } : {}),
           ...(beside ? { currencyFrom: beside.name } : {}),
         },
         score: named ? 85 : 68,
-        why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${currency} is taken`}`,
+        why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${taken}`}`,
       },
     ];
   return [
     {
       column: column.name,
-      target: { to: 'price', kind, currency, ...(beside ? { currencyFrom: beside.name } : {}) },
+      target: {
+        to: 'price',
+        kind,
+        ...(currency ? { currency } : {}),
+        ...(beside ? { currencyFrom: beside.name } : {}),
+      },
       score: named ? 96 : 70,
       why: column.currency
         ? `“${kind === 'sale' ? 'sale' : 'price'}” with ${currency} in its name`
         : beside
           ? `a price, its currency in “${beside.name}”`
-          : `a price without a currency; ${currency} is taken`,
+          : `a price without a currency; ${taken}`,
     },
   ];
 }
@@ -287,6 +357,23 @@ function spanByName(column: Column, { dictionary }: SuggestSetup): Suggestion[] 
       why: `a part of ${definition.label}; its parts are put together`,
     },
   ];
+}
+
+/** The column that holds the currency of this one's amounts, row by row. */
+function currencyBeside(column: Column, columns: readonly Column[]): Column | undefined {
+  if (column.currency) return undefined;
+  return (
+    besideOf(column, columns, ['currency', 'priceCurrency', '@currency', '@priceCurrency']) ??
+    columns.find((one) => one !== column && !one.name.includes('.') && isCurrencyColumn(one))
+  );
+}
+
+function unitBeside(column: Column, columns: readonly Column[]): Column | undefined {
+  if (column.unit) return undefined;
+  return (
+    besideOf(column, columns, ['unit', '@unit', 'unitCode', '@unitCode', 'unitText']) ??
+    columns.find((one, i) => unitOwner(one, columns[i - 1], columns) === column)
+  );
 }
 
 function besideOf(column: Column, columns: readonly Column[], names: string[]): Column | undefined {
@@ -310,23 +397,72 @@ function dress(
   const text = definition.perLanguage
     ? (column.language ?? guessLanguage(column.values) ?? wordLanguage ?? language)
     : undefined;
-  const unitBeside =
-    definition.type === 'measure'
-      ? besideOf(column, columns, ['unit', '@unit', 'unitCode', '@unitCode', 'unitText'])
-      : undefined;
-  const money = definition.type === 'money' ? (column.currency ?? currency) : undefined;
+  const figures = figuresOf(column, columns, definition, currency);
   return {
     column: column.name,
-    target: {
-      ...target,
-      ...(text ? { language: text } : {}),
-      ...(column.unit && definition.type === 'measure' ? { unit: column.unit } : {}),
-      ...(unitBeside ? { unitFrom: unitBeside.name } : {}),
-      ...(money ? { currency: money } : {}),
-    },
+    target: { ...target, ...(text ? { language: text } : {}), ...figures },
     score,
-    why: unitBeside ? `${why}, its unit in “${unitBeside.name}”` : why,
+    why: figures.unitFrom ? `${why}, its unit in “${figures.unitFrom}”` : why,
   };
+}
+
+/** What bare figures of a column are in: as its header, the column beside it or the company says. */
+function figuresOf(
+  column: Column,
+  columns: readonly Column[],
+  { type }: Attribute,
+  currency: string | undefined,
+): { unit?: string; unitFrom?: string; currency?: string; currencyFrom?: string } {
+  if (type === 'measure') {
+    const beside = unitBeside(column, columns);
+    return { ...(column.unit ? { unit: column.unit } : {}), ...(beside ? { unitFrom: beside.name } : {}) };
+  }
+  if (type !== 'money') return {};
+  const beside = currencyBeside(column, columns);
+  const named = column.currency ?? (beside ? undefined : currency);
+  return { ...(named ? { currency: named } : {}), ...(beside ? { currencyFrom: beside.name } : {}) };
+}
+
+/**
+ * What a person chose of columns, with what their header or a neighbour says of units and currencies where the choice says
+ * nothing: choosing a column oneself loses nothing of it.
+ */
+export function completeMap(map: ColumnMap, setup: SuggestSetup): ColumnMap {
+  const columns = setup.columns.map((name, i) => describe(name, i, setup));
+  return map.map((entry) => {
+    const { target } = entry;
+    const column = columns.find(({ name }) => name === entry.column);
+    if (!column) return entry;
+    if (target.to === 'price' && target.currency === undefined && target.currencyFrom === undefined) {
+      const beside = currencyBeside(column, columns);
+      return {
+        ...entry,
+        target: {
+          ...target,
+          ...(column.currency ? { currency: column.currency } : {}),
+          ...(beside ? { currencyFrom: beside.name } : {}),
+        },
+      };
+    }
+    const definition = target.to === 'attribute' ? setup.dictionary.get(target.attribute) : undefined;
+    if (target.to !== 'attribute' || !definition) return entry;
+    if ([target.unit, target.unitFrom, target.currency, target.currencyFrom].some((one) => one !== undefined))
+      return entry;
+    return { ...entry, target: { ...target, ...figuresOf(column, columns, definition, undefined) } };
+  });
+}
+
+/** Amounts whose column and neighbours name no currency are in the one a person says the file is in. */
+export function withFileCurrency(map: ColumnMap, setup: SuggestSetup, currency: string | undefined): ColumnMap {
+  const columns = setup.columns.map((name, i) => describe(name, i, setup));
+  return map.map((entry) => {
+    const { target } = entry;
+    const isMoney =
+      target.to === 'price' || (target.to === 'attribute' && setup.dictionary.get(target.attribute)?.type === 'money');
+    const column = columns.find(({ name }) => name === entry.column);
+    if (!isMoney || column?.currency || target.currencyFrom !== undefined) return entry;
+    return { ...entry, target: { ...target, currency } };
+  });
 }
 
 /** A column whose name says nothing: its values may. */

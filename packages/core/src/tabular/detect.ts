@@ -71,7 +71,7 @@ function firstInvalidUtf8(bytes: Uint8Array): number {
 const prolog = /^(?:\s|<\?xml[^>]*\?>|<!--[\s\S]*?-->)*/;
 /** A page begins with its document type or with an element that only pages have. */
 const page =
-  /^<(?:!doctype\s+html|(?:html|head|body|title|meta|link|script|style|div|span|table|tbody|tr|p|h[1-6]|ul|ol|section|article|main|nav|header|footer|center|font|img|a|form)\b)/i;
+  /^<(?:!doctype\s+html|(?:html|head|body|meta|script|style|div|span|table|tbody|tr|h[1-6]|ul|ol|nav|center|font)\b)/i;
 
 /** The format of a text file, from the decoded beginning of it. */
 export function detectTextFormat(sample: string): Detected<Exclude<Format, 'xlsx'>> {

@@ -58,10 +58,18 @@ function collect(node: unknown): unknown[] {
 /** JSON-LD's own keywords say nothing about the goods; "@id" alone stands for what it names. */
 function withoutKeywords(node: unknown): unknown {
   if (Array.isArray(node)) return node.map(withoutKeywords);
+  if (typeof node === 'string') return enumerated(node);
   if (typeof node !== 'object' || node === null) return node;
   const entries = Object.entries(node);
   const members = entries.filter(([key]) => !key.startsWith('@'));
   if (members.length === 0)
-    return (node as { '@value'?: unknown; '@id'?: unknown })['@value'] ?? (node as { '@id'?: unknown })['@id'];
+    return enumerated((node as { '@value'?: unknown })['@value'] ?? (node as { '@id'?: unknown })['@id']);
   return Object.fromEntries(members.map(([key, value]) => [key, withoutKeywords(value)]));
+}
+
+/** A member of one of schema.org's enumerations by its words: "https://schema.org/InStock" → "in stock". */
+function enumerated(value: unknown): unknown {
+  const name =
+    typeof value === 'string' ? /^(?:https?:\/\/schema\.org\/|schema:)([A-Z]\w*)$/.exec(value)?.[1] : undefined;
+  return name === undefined ? value : name.replace(/(?<=[a-z])(?=[A-Z])/g, ' ').toLowerCase();
 }

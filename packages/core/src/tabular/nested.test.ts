@@ -164,3 +164,28 @@ describe('an item as flat rows', () => {
     expect(rows.map((row) => row.get('more.v.n'))).toEqual(['1', '2']);
   });
 });
+
+it('members of schema.org’s enumerations are words', () => {
+  const page = JSON.stringify({
+    '@context': 'https://schema.org',
+    '@type': 'Product',
+    sku: 'A',
+    offers: {
+      '@type': 'Offer',
+      price: '12.50',
+      priceCurrency: 'EUR',
+      availability: 'https://schema.org/InStock',
+      itemCondition: { '@id': 'https://schema.org/NewCondition' },
+    },
+    weight: { '@type': 'QuantitativeValue', value: 3, unitCode: 'KGM' },
+  });
+  expect(Object.fromEntries(linkedItems(page).flatMap((item) => [...(flattenItem(item, null)[0] ?? [])]))).toEqual({
+    sku: 'A',
+    'offers.price': '12.50',
+    'offers.priceCurrency': 'EUR',
+    'offers.availability': 'in stock',
+    'offers.itemCondition': 'new condition',
+    'weight.value': '3',
+    'weight.unitCode': 'KGM',
+  });
+});

@@ -23,7 +23,15 @@ export type Encoding = (typeof encodings)[number];
 export const delimiters = [';', '\t', ',', '|'] as const;
 export type Delimiter = (typeof delimiters)[number];
 
-const style = { decimal: z.enum(['.', ',']), dateOrder: z.enum(['dmy', 'mdy', 'ymd']) };
+const style = {
+  decimal: z.enum(['.', ',']),
+  dateOrder: z.enum(['dmy', 'mdy', 'ymd']),
+  /** What amounts are in that name no currency themselves (ISO 4217); said once by a person. */
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/)
+    .optional(),
+};
 const encoding = z.enum(encodings);
 const headerRow = z.number().int().min(1).max(1000);
 /** Keys from the root of the document to the list of items, joined by dots; empty = the root itself. */

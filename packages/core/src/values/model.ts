@@ -14,7 +14,25 @@ export const attributeTypes = [
 ] as const;
 export type AttributeType = (typeof attributeTypes)[number];
 
-export const dimensions = ['length', 'volume', 'mass', 'power', 'luminousFlux', 'temperature', 'time'] as const;
+export const dimensions = [
+  'length',
+  'area',
+  'volume',
+  'mass',
+  'power',
+  'energy',
+  'luminousFlux',
+  'illuminance',
+  'temperature',
+  'time',
+  'voltage',
+  'current',
+  'charge',
+  'frequency',
+  'soundLevel',
+  'pressure',
+  'ratio',
+] as const;
 export type Dimension = (typeof dimensions)[number];
 
 /** A number with its unit: the decimal as written, and the number in the dimension's base unit for comparing. */

@@ -1,5 +1,7 @@
 import type { Parsed, ReadingStyle } from './model.js';
 
+/** Digits kept of a number, before and after its mark. */
+const mostDigits = 40;
 const lead = /^(?:ø|⌀|ca\.?|approx\.?|circa|about|~|≈)\s*/iu;
 const grouped = { ',': /^\d{1,3}(\.\d{3})+(,\d+)?$/, '.': /^\d{1,3}(,\d{3})+(\.\d+)?$/ };
 /** Most cells are written as they are kept. */
@@ -10,9 +12,12 @@ const kept = /^(?:0|[1-9]\d*)$/;
  * A separator that can only be the other kind ("12.5" in a comma file) is taken as the decimal mark and noted.
  */
 export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
+  if (raw.length > mostDigits) return { ok: false, reason: `“${raw.slice(0, mostDigits)}…” is not a number` };
   if (kept.test(raw)) return { ok: true, value: raw };
   const notes: string[] = [];
-  let text = raw.trim().replace(/[\u00a0\u202f\u2009' ]/g, '');
+  // Apostrophes and narrow spaces stand between thousands; elsewhere they mean something.
+  let text = raw.trim().replace(/(?<=\d)[\u00a0\u202f\u2009'’ ](?=\d{3}(?!\d))/g, '');
+  text = text.replace(/[\u00a0\u202f\u2009]/g, ' ').replace(/^([-−–+]) /, '$1');
   const bare = text.replace(lead, '');
   if (bare !== text) notes.push(`read “${raw.trim()}” as the number in it`);
   text = bare.replace(/^[−–]/, '-').replace(/^\+/, '');

@@ -15,14 +15,28 @@ import type {
   Value,
   ValueType,
 } from './model.js';
+import { parseMeasure } from './measure.js';
+import { parseMoney } from './money.js';
 import { parseDecimal } from './numbers.js';
-import { parseMeasure, unitLabel } from './units.js';
+import { unitLabel } from './units.js';
+
+/** Longer than this a text is a description, and belongs into one. */
+const longestText = 500;
+const longestRichText = 100_000;
+const longestAddress = 2000;
+const largestNumber = 1e15;
+
+const tooLong = (raw: string, most: number): { ok: false; reason: string } => ({
+  ok: false,
+  reason: `“${raw.slice(0, 40)}…” has ${raw.length.toLocaleString('en-GB')} characters; ${most.toLocaleString('en-GB')} are kept at most`,
+});
 
 /** "6-12 days" however its dash was written. */
 const span = /^(\d+)\s*[-–—]\s*(\d+) (\p{L}+)$/u;
 
 const text: ValueType<string> = {
   parse: (raw) => {
+    if (raw.length > longestText) return tooLong(raw, longestText);
     const decoded = raw.includes('&') ? decodeEntities(raw) : raw;
     const single = /\t| {2}/.test(decoded) ? decoded.replace(/[ \t]+/g, ' ') : decoded;
     const value = single.replace(span, '$1–$2 $3');
@@ -37,6 +51,7 @@ const longTextKey = 60;
 
 const richText: ValueType<string> = {
   parse: (raw) => {
+    if (raw.length > longestRichText) return tooLong(raw, longestRichText);
     // Escaped more than once on the way: once is enough, and what was escaped markup stays escaped.
     const { html, removed } = cleanMarkup(raw.replace(/&(?:amp;)+(#?\w+;)/g, '&$1'));
     if (!hasText(html)) return { ok: false, reason: 'the description holds markup but no text' };
@@ -53,7 +68,11 @@ const richText: ValueType<string> = {
 const number: ValueType<number> = {
   parse: (raw, style) => {
     const read = parseDecimal(raw, style);
-    return read.ok ? { ...read, value: Number(read.value) } : read;
+    if (!read.ok) return read;
+    const value = Number(read.value);
+    return Math.abs(value) < largestNumber
+      ? { ...read, value }
+      : { ok: false, reason: `“${raw}” is larger than any number kept` };
   },
   format: (value, locale) => value.toLocaleString(locale, { maximumFractionDigits: 6 }),
   plain: String,
@@ -67,21 +86,6 @@ const measure: ValueType<Measure> = {
   plain: (value) => `${value.amount} ${unitLabel[value.unit] ?? value.unit}`,
   sortKey: (value) => value.base,
 };
-
-const symbols: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD', kr: 'SEK' };
-
-/** Reads an amount with or without its currency into exact decimals (ISO 4217 codes). */
-function parseMoney(raw: string, style: ReadingStyle): Parsed<Money> {
-  const match = /^(£|€|\$|[a-z]{2,3})?\s*(.*?)\s*(£|€|\$|[a-z]{2,3}|:-)?$/iu.exec(raw.trim());
-  const mark = match?.[1] ?? match?.[3];
-  const currency = mark ? (symbols[mark.toLowerCase()] ?? mark.toUpperCase()) : style.currency;
-  const amount = parseDecimal(match?.[2] ?? '', style);
-  if (!amount.ok) return { ok: false, reason: `“${raw}” is not a price` };
-  if (!currency) return { ok: false, reason: `“${raw}” has no currency` };
-  if (mark && style.currency && currency !== style.currency)
-    return { ok: false, reason: `“${raw}” is in ${currency}, the column is in ${style.currency}` };
-  return { ok: true, value: { amount: amount.value, currency } };
-}
 
 const money: ValueType<Money> = {
   parse: parseMoney,
@@ -119,7 +123,7 @@ function parseDate(raw: string, style: ReadingStyle): Parsed<string> {
       : undefined;
   const [written, month, day] = parts ?? [];
   const year = written?.length === 2 ? `20${written}` : written;
-  if (year && month && day) {
+  if (year && month && day && Number(year) >= 1000) {
     const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
     if (date.getUTCMonth() === Number(month) - 1 && date.getUTCDate() === Number(day))
       return { ok: true, value: date.toISOString().slice(0, 10) };
@@ -136,7 +140,7 @@ const date: ValueType<string> = {
 
 const choice: ValueType<string> = {
   parse: (raw, _style, attribute) => {
-    if (!attribute.choices) return { ok: true, value: raw };
+    if (!attribute.choices) return raw.length > longestText ? tooLong(raw, longestText) : { ok: true, value: raw };
     const found = attribute.choices.find((one) => foldText(one) === foldText(raw));
     return found
       ? { ok: true, value: found }
@@ -154,13 +158,16 @@ const choice: ValueType<string> = {
 };
 
 const media: ValueType<Media> = {
-  parse: (raw) => ({ ok: true, value: { name: raw } }),
+  parse: (raw) => (raw.length > longestAddress ? tooLong(raw, longestAddress) : { ok: true, value: { name: raw } }),
   format: (value) => value.name,
   plain: (value) => value.name,
   sortKey: (value) => textKey(value.name),
 };
 
-const link: ValueType<string> = { ...text, parse: (raw) => ({ ok: true, value: raw.trim() }) };
+const link: ValueType<string> = {
+  ...text,
+  parse: (raw) => (raw.length > longestAddress ? tooLong(raw, longestAddress) : { ok: true, value: raw.trim() }),
+};
 
 const types: { [T in AttributeType]: ValueType<never> } = {
   text,
