@@ -64,6 +64,8 @@ const effect = z.object({
   done: z.number(),
   /** Pairs that could not be joined, and why. */
   left: z.array(z.string()),
+  /** Pairs whose sides each have a valid GTIN of their own: joined only where somebody says that she is sure. */
+  unsure: z.array(z.object({ a: z.number(), b: z.number(), words: z.string() })),
 });
 
 export const trustRowSchema = z.object({
@@ -117,6 +119,8 @@ export const matching = {
         .max(2000)
         .optional(),
       above: z.number().int().min(0).max(100).optional(),
+      /** Pairs whose GTINs differ are the same all the same. */
+      sure: z.boolean().optional(),
     }),
     answer: effect,
   }),
@@ -150,13 +154,15 @@ export const matching = {
     role: 'viewer',
     method: 'GET',
     path: '/api/matches/keys',
-    summary: 'Identifiers that join nothing, because they stand twice in one source',
+    summary: 'Identifiers that join nothing, and why',
     answer: z.object({
       items: z.array(
         z.object({
           kind: z.enum(['gtin', 'mpn', 'number']),
           key: z.string(),
+          /** Why, with what speaks against it. */
           reason: z.string(),
+          against: z.array(z.string()),
           records: z.array(sideSchema.extend({ productId: z.number().nullable(), title: z.string().nullable() })),
         }),
       ),

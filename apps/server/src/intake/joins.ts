@@ -1,10 +1,12 @@
 /** Keeps joins and families true after records changed: closure from SQL, decision in core, ids kept where they can be. */
 import {
   type Decision,
+  type Described,
   type JoinLevel,
   type JoinRecord,
   joinLevels,
   joinRecords,
+  readTraits,
   shareKeys,
 } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
@@ -65,14 +67,20 @@ interface Member {
   made: number | null;
   active: boolean;
   keys: Record<string, string> | null;
+  described: Described | null;
+  usesOurNumbers: boolean;
 }
+
+const traitsOf = (described: Described | null) =>
+  described?.values ? readTraits({ values: described.values, options: described.options ?? [] }) : undefined;
 
 /** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
 export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
   const members = await rows<Member>(
     on,
     sql`SELECT r.id, r.supplier_id AS supplier, s.rank, r.product_id AS product, r.made_product_id AS made,
-          r.content_id IS NOT NULL AS active, c.keys
+          r.content_id IS NOT NULL AS active, c.keys, s.uses_our_numbers OR s.kind = 'own' AS "usesOurNumbers",
+          json_build_object('values', c.content -> 'values', 'options', c.content -> 'options') AS described
         FROM record r JOIN supplier s ON s.id = r.supplier_id LEFT JOIN record_content c ON c.id = r.content_id
         WHERE r.id = ANY(${ids(closure)}) ORDER BY r.id`,
   );
@@ -83,7 +91,13 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     sql`SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)}) ORDER BY a, b, action_id DESC`,
   );
   const { components, proposals } = joinRecords(
-    active.map((one): JoinRecord => ({ id: one.id, source: one.supplier, keys: one.keys ?? {} })),
+    active.map((one): JoinRecord => ({
+      id: one.id,
+      source: one.supplier,
+      keys: one.keys ?? {},
+      traits: traitsOf(one.described),
+      usesOurNumbers: one.usesOurNumbers,
+    })),
     decisions,
   );
   await writeProposals(on, active, proposals);
@@ -156,9 +170,9 @@ async function writeProposals(
   );
   if (proposals.length > 0)
     await on.execute(sql`
-      INSERT INTO join_proposal (kind, key, records, reason)
-      SELECT level, key, records, reason FROM jsonb_to_recordset(${json(proposals)}) AS t(level text, key text, records jsonb, reason text)
-      ON CONFLICT (kind, key) DO UPDATE SET records = excluded.records, reason = excluded.reason`);
+      INSERT INTO join_proposal (kind, key, records, reason, against)
+      SELECT DISTINCT ON (level, key) level, key, records, reason, coalesce(against, '[]') FROM jsonb_to_recordset(${json(proposals)}) AS t(level text, key text, records jsonb, reason text, against jsonb)
+      ON CONFLICT (kind, key) DO UPDATE SET records = excluded.records, reason = excluded.reason, against = excluded.against`);
 }
 
 /** Groups that part again: what had been merged into the family they shared is theirs once more. */

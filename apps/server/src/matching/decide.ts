@@ -1,4 +1,5 @@
 /** What a person decides of records: the same goods, or not. Joins, families and products follow at once. */
+import { readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
@@ -50,12 +51,38 @@ async function settle(tx: Executor, records: readonly number[], actionId: number
   await markDirty(tx, units);
 }
 
+export interface Decided {
+  done: number;
+  left: string[];
+  unsure: { a: number; b: number; words: string }[];
+}
+
+/** Pairs of which each side has a valid GTIN that is not the other's. */
+async function unlikeGtins(tx: Executor, pairs: readonly { a: number; b: number }[]): Promise<Decided['unsure']> {
+  const found = await rows<{ a: number; b: number; x: string; y: string }>(
+    tx,
+    sql`SELECT t.a, t.b, p.gtin AS x, q.gtin AS y FROM jsonb_to_recordset(${json(pairs)}) AS t(a bigint, b bigint)
+        JOIN product p ON p.id = t.a JOIN product q ON q.id = t.b WHERE p.gtin IS NOT NULL AND q.gtin IS NOT NULL`,
+  );
+  return found.flatMap(({ a, b, x, y }) => {
+    const [mine, theirs] = [readGtin(x), readGtin(y)];
+    return mine.ok && theirs.ok && mine.gtin14 !== theirs.gtin14
+      ? [{ a, b, words: `each has a valid GTIN of its own, ${mine.written} and ${theirs.written}` }]
+      : [];
+  });
+}
+
 /** Decides pairs of products: the named ones, or all that wait at or above a score. */
 export async function decidePairs(
   services: Services,
   user: User,
-  wish: { verdict: Verdict; pairs?: { a: number; b: number }[] | undefined; above?: number | undefined },
-): Promise<{ done: number; left: string[] }> {
+  wish: {
+    verdict: Verdict;
+    pairs?: { a: number; b: number }[] | undefined;
+    above?: number | undefined;
+    sure?: boolean | undefined;
+  },
+): Promise<Decided> {
   const { db, config } = services;
   if (!wish.pairs && wish.above === undefined)
     throw badRequest('Name the pairs, or the score above which all are meant');
@@ -67,17 +94,20 @@ export async function decidePairs(
         tx,
         sql`SELECT a, b FROM match_pair WHERE score >= ${wish.above ?? 100} ORDER BY score DESC, a, b LIMIT 2000`,
       ));
-    if (pairs.length === 0) return { done: 0, left: [] };
+    if (pairs.length === 0) return { done: 0, left: [], unsure: [] };
     const records = await recordsOf(
       tx,
       pairs.flatMap(({ a, b }) => [a, b]),
     );
     const of = (product: number) => records.filter((one_) => one_.product === product);
     const left: string[] = [];
+    const unsure = wish.verdict === 'same' && !wish.sure ? await unlikeGtins(tx, pairs) : [];
+    const doubtful = new Set(unsure.map(({ a, b }) => `${a}:${b}`));
     const taken = new Set<number>();
     const decided = pairs.filter(({ a, b }) => {
       if (of(a).length === 0 || of(b).length === 0) return false;
       if (wish.verdict === 'different') return true;
+      if (doubtful.has(`${a}:${b}`)) return false;
       const twice = of(a).find((one_) => of(b).some((other) => other.supplier === one_.supplier));
       if (twice) left.push(`both hold a record of ${twice.supplier}: split one first`);
       const busy = taken.has(a) || taken.has(b);
@@ -86,7 +116,7 @@ export async function decidePairs(
       taken.add(a).add(b);
       return true;
     });
-    if (decided.length === 0) return { done: 0, left };
+    if (decided.length === 0) return { done: 0, left, unsure };
     const words =
       decided.length === 1
         ? wish.verdict === 'same'
@@ -114,7 +144,7 @@ export async function decidePairs(
         DELETE FROM match_pair m WHERE EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND p.merged_into IS NOT NULL)
           OR EXISTS (SELECT 1 FROM record x JOIN record y ON y.supplier_id = x.supplier_id WHERE x.product_id = m.a AND y.product_id = m.b)`);
     }
-    return { done: decided.length, left };
+    return { done: decided.length, left, unsure };
   });
   await drain(db, config.address, 500);
   services.notify('matches');

@@ -1,5 +1,12 @@
 /** Looks through all goods for pairs that may be the same, and keeps those that wait for a person. */
-import { type KnownWords, type MatchItem, findCandidates, pairKey } from '@velvet-shelf/core/matching';
+import {
+  type KnownWords,
+  type MatchItem,
+  findCandidates,
+  pairKey,
+  type Traits,
+  readTraits,
+} from '@velvet-shelf/core/matching';
 import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
@@ -70,12 +77,12 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
   const identifiers = await grouped(
     db,
     sql`SELECT r.product_id AS product, array_agg(j.kind || ' ' || j.key) AS list FROM join_proposal j JOIN record_key k ON k.kind = j.kind AND k.key = j.key
-        JOIN record r ON r.id = k.record_id WHERE r.product_id IS NOT NULL GROUP BY 1`,
+        JOIN record r ON r.id = k.record_id WHERE r.product_id IS NOT NULL AND j.reason <> 'stands-twice' GROUP BY 1`,
   );
   for (let after = 0; ;) {
     const found = await rows<MatchRow>(
       db,
-      sql`SELECT p.id, p.brand, p.facts, (SELECT array_agg(value) FROM json_each_text(t.texts -> 'title')) AS titles
+      sql`SELECT p.id, p.brand, p.facts, p.options, (SELECT array_agg(value) FROM json_each_text(t.texts -> 'title')) AS titles
           FROM product p LEFT JOIN product_text t ON t.product_id = p.id
           WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
     );
@@ -93,7 +100,15 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
   }
 }
 
+/** A product as a record would say it. */
+const traitsOf = ({ titles, facts, options }: MatchRow): Traits =>
+  readTraits({
+    values: { ...facts, ...Object.fromEntries((titles ?? []).map((title, i) => [`title@${i}`, title])) },
+    options,
+  });
+
 interface MatchRow {
+  options: [string, string][];
   id: number;
   titles: string[] | null;
   brand: string | null;
@@ -133,6 +148,7 @@ function toItem(
       .replace(/^number \d+:/, 'article number ');
   return {
     id: row.id,
+    traits: traitsOf(row),
     sources,
     titles: row.titles ?? [],
     brand: row.brand ?? undefined,

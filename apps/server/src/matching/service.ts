@@ -2,7 +2,7 @@
 import type { ClaimRow, Comparison, PairAnswer } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
-import type { Evidence } from '@velvet-shelf/core/matching';
+import type { Evidence, UnjoinedReason } from '@velvet-shelf/core/matching';
 import { type Attribute, type Value, agree, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
@@ -162,27 +162,31 @@ export async function listJoined(
   };
 }
 
-const reasons: Record<string, string> = {
+const reasons: Record<UnjoinedReason, string> = {
   'stands-twice': 'It stands on several articles of one source, so it joins none of them',
-  'would-join-one-source-twice': 'It would bring two articles of one source into one product',
+  'would-join-one-source-twice':
+    'It would bring together what must stay apart: two articles of one source, or goods that contradict each other',
+  contradicted: 'The articles that have it say otherwise',
+  alone: 'It is a number for use inside a company, and nothing else agrees',
 };
 
 export async function listUnjoined({ db }: Services) {
   const found = await rows<{
     kind: 'gtin' | 'mpn' | 'number';
     key: string;
-    reason: string;
+    reason: UnjoinedReason;
+    against: string[];
     records: (Compared['sources'][number] & { productId: number | null; title: string | null })[];
   }>(
     db,
-    sql`SELECT j.kind, j.key, j.reason, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped,
+    sql`SELECT j.kind, j.key, j.reason, j.against, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped,
             'productId', r.product_id, 'title', p.title) ORDER BY s.rank, r.id) AS records
         FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
-        GROUP BY j.kind, j.key, j.reason ORDER BY j.kind, j.key LIMIT 500`,
+        GROUP BY j.kind, j.key, j.reason, j.against ORDER BY j.kind, j.key LIMIT 500`,
   );
   return found.map((row) => ({
     ...row,
     key: row.key.replace(/^0+(?=\d{8})/, ''),
-    reason: reasons[row.reason] ?? row.reason,
+    reason: `${reasons[row.reason]}${row.against.length > 0 ? `: ${row.against.join('; ')}` : ''}`,
   }));
 }

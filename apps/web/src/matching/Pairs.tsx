@@ -1,4 +1,5 @@
 /** Pairs ranked by their evidence; one key decides: S the same goods, D different, arrows move. */
+import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import TextField from '@mui/material/TextField';
@@ -11,9 +12,18 @@ import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { count, plural } from '../design/words';
 import { Sides } from './Sides';
 
+interface Wish {
+  verdict: 'same' | 'different';
+  pairs?: { a: number; b: number }[];
+  above?: number;
+  sure?: boolean;
+}
+
 export function Pairs() {
   const [params, setParams] = useSearchParams();
   const [search, setSearch] = useState('');
+  /** Pairs that are joined only where somebody is sure. */
+  const [unsure, setUnsure] = useState<{ a: number; b: number; words: string }[]>([]);
   const asked = useDeferredValue(search);
   const queries = useQueryClient();
   const tell = useTell();
@@ -39,13 +49,15 @@ export function Pairs() {
     );
   };
   const decide = useMutation({
-    mutationFn: (body: { verdict: 'same' | 'different'; pairs?: { a: number; b: number }[]; above?: number }) =>
-      call(api.matching.decide, { body }),
-    onSuccess: ({ done, left }, { verdict, pairs: named }) => {
+    mutationFn: (body: Wish) => call(api.matching.decide, { body }),
+    onSuccess: ({ done, left, unsure }, { verdict, pairs: named }) => {
+      setUnsure(unsure);
+      if (unsure.length > 0 && done === 0 && named) return;
       const words =
         done === 0 ? 'Nothing was decided' : `${plural(done, 'pair')} ${verdict === 'same' ? 'joined' : 'kept apart'}`;
+      const kept = [...left, ...unsure.map((one) => one.words)];
       tell(
-        left.length > 0 ? `${words}. ${count(left.length)} left: ${left[0]}` : words,
+        kept.length > 0 ? `${words}. ${count(kept.length)} left: ${kept[0]}` : words,
         done === 0 ? 'error' : 'success',
       );
       const next = items[index + 1] ?? items[index - 1];
@@ -126,7 +138,10 @@ export function Pairs() {
               place={`${index + 1} of ${count(data.total)}`}
               error={decide.error}
               busy={decide.isPending}
-              onDecide={(verdict) => decide.mutate({ verdict, pairs: [{ a: chosen.a.id, b: chosen.b.id }] })}
+              unsure={unsure.find((one) => one.a === chosen.a.id && one.b === chosen.b.id)?.words}
+              onDecide={(verdict, sure) =>
+                decide.mutate({ verdict, pairs: [{ a: chosen.a.id, b: chosen.b.id }], ...(sure ? { sure } : {}) })
+              }
               onSkip={() => go(index + 1)}
             />
           ) : (
@@ -170,6 +185,7 @@ function Decision({
   place,
   error,
   busy,
+  unsure,
   onDecide,
   onSkip,
 }: {
@@ -177,7 +193,9 @@ function Decision({
   place: string;
   error: unknown;
   busy: boolean;
-  onDecide: (verdict: 'same' | 'different') => void;
+  /** Why it was asked once more. */
+  unsure: string | undefined;
+  onDecide: (verdict: 'same' | 'different', sure?: boolean) => void;
   onSkip: () => void;
 }) {
   const compared = useQuery({
@@ -199,6 +217,19 @@ function Decision({
           ))}
         </div>
         {Boolean(error) && <ProblemBox error={error} />}
+        {unsure && (
+          <Alert
+            severity="warning"
+            sx={{ mt: 1 }}
+            action={
+              <Button color="inherit" disabled={busy} onClick={() => onDecide('same', true)}>
+                Join all the same
+              </Button>
+            }
+          >
+            These two were not joined: {unsure}. Goods with two GTINs are usually two goods.
+          </Alert>
+        )}
         <div style={{ marginTop: 6 }}>
           <Loaded query={compared}>{(data) => <Sides data={data} onlyShared={false} />}</Loaded>
         </div>

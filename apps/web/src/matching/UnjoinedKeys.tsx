@@ -1,9 +1,10 @@
-/** Identifiers that join nothing: they stand on several articles of one source, and one of them must be wrong. */
-import { useQuery } from '@tanstack/react-query';
+/** Identifiers that join nothing: they stand on several articles of one source, or the articles that have them say otherwise. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
 import { call } from '../api/call';
-import { Empty, Loaded } from '../design/feedback';
+import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { plural } from '../design/words';
 
 const kinds = { gtin: 'GTIN', mpn: 'brand + MPN', number: 'article number' } as const;
@@ -38,6 +39,7 @@ export function UnjoinedKeys() {
                       </td>
                       <td className="small" style={{ maxWidth: 260 }}>
                         {one.reason}
+                        <JoinAnyway products={one.records.flatMap((record) => record.productId ?? [])} />
                       </td>
                       <td>
                         {one.records.map((record) => (
@@ -65,6 +67,30 @@ export function UnjoinedKeys() {
           )
         }
       </Loaded>
+    </div>
+  );
+}
+
+/** Two goods that a key would join, and something speaks against it: a person may know better. */
+function JoinAnyway({ products }: { products: number[] }) {
+  const queries = useQueryClient();
+  const tell = useTell();
+  const [a, b, ...others] = [...new Set(products)];
+  const join = useMutation({
+    mutationFn: (pair: { a: number; b: number }) =>
+      call(api.matching.decide, { body: { verdict: 'same', pairs: [pair], sure: true } }),
+    onSuccess: ({ done, left }) => {
+      tell(done > 0 ? '1 pair joined' : `Not joined: ${left[0] ?? ''}`, done > 0 ? 'success' : 'error');
+      void queries.invalidateQueries();
+    },
+  });
+  if (a === undefined || b === undefined || others.length > 0) return null;
+  return (
+    <div>
+      <Button color="secondary" sx={{ p: 0 }} disabled={join.isPending} onClick={() => join.mutate({ a, b })}>
+        They are the same goods
+      </Button>
+      {join.error && <ProblemBox error={join.error} />}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 /** Pairs of products that may be the same goods: found by shared words, sizes and identifiers, ranked by their evidence. */
 import { foldCode, foldText } from '../values/index.js';
 import type { Evidence } from './evidence.js';
+import { type Traits, contradictions } from './traits.js';
 
 /** A product as matching sees it. */
 export interface MatchItem {
@@ -17,6 +18,8 @@ export interface MatchItem {
   sizes: Readonly<Record<string, number>>;
   /** Words by attribute: glaze, finish, plug. */
   words: Readonly<Record<string, string>>;
+  /** What it says of itself that the same goods cannot say differently. */
+  traits?: Traits;
   /** Amounts by kind and currency: "recommended EUR". */
   prices: Readonly<Record<string, number>>;
 }
@@ -166,6 +169,7 @@ function weigh(p: Prepared, q: Prepared, weight: (word: string) => number, known
     const told = [...both].sort((a, b) => weight(b) - weight(a)).slice(0, 4);
     add('title', 35 * likeness, `titles share ${told.join(', ')}: ${Math.round(likeness * 100)} % alike`);
   }
+  weighTraits(x, y, add);
   weighSizes(x, y, add);
   weighWords(x, y, known, add);
   weighPrices(x, y, add);
@@ -173,6 +177,14 @@ function weigh(p: Prepared, q: Prepared, weight: (word: string) => number, known
 }
 
 type Add = (kind: Evidence['kind'], points: number, words: string) => void;
+
+/** What one says and the other denies; brands and measures are weighed by themselves. */
+function weighTraits(x: MatchItem, y: MatchItem, add: Add): void {
+  if (!x.traits || !y.traits) return;
+  const rest = (traits: Traits): Traits => ({ ...traits, brand: '', measures: new Map() });
+  for (const words of contradictions(rest(x.traits), rest(y.traits)))
+    add('against', words.includes('GTIN') ? -40 : -30, words);
+}
 
 function weighSizes(x: MatchItem, y: MatchItem, add: Add): void {
   const equal: string[] = [];

@@ -1,4 +1,6 @@
 /** Which supplier records are the same goods: by exact keys, and by what people decided of pairs that look alike. */
+import { readGtin } from '../values/index.js';
+import { type Traits, agreements, contradictions, isPlaceholder } from './traits.js';
 
 export const joinLevels = ['gtin', 'mpn', 'number'] as const;
 export type JoinLevel = (typeof joinLevels)[number];
@@ -9,14 +11,24 @@ export interface JoinRecord {
   source: number;
   /** Comparable keys; absent where the record has none. A number key names the supplier: "3:bw-1042". */
   keys: Partial<Record<JoinLevel, string>>;
+  /** What it says of itself; without it nothing contradicts its keys. */
+  traits?: Traits | undefined;
+  /** Its source is ours, or uses our numbers, as a person says: numbers for use inside a company mean the same in both. */
+  usesOurNumbers?: boolean | undefined;
 }
 
 export interface Unjoined {
   level: JoinLevel;
   key: string;
   records: number[];
-  reason: 'stands-twice' | 'would-join-one-source-twice';
+  reason: UnjoinedReason;
+  /** What speaks against it, in words. */
+  against?: string[];
 }
+
+/** `contradicted`: the records say otherwise. `alone`: a number others may use too, and nothing else agrees. */
+export const unjoinedReasons = ['stands-twice', 'would-join-one-source-twice', 'contradicted', 'alone'] as const;
+export type UnjoinedReason = (typeof unjoinedReasons)[number];
 
 /** What a person decided of two records. It stands above every key. */
 export interface Decision {
@@ -35,7 +47,8 @@ export interface Joins {
 /**
  * Joins records level by level, what people decided first. Pure and independent of the order of its input:
  * a key standing on two records of one source joins nothing; and where the keys of a level together would bring two
- * records of one source, or two that a person keeps apart, into one product, all of them are taken back and proposed.
+ * records of one source, or two that a person keeps apart or that contradict each other, into one product, all of them are
+ * taken back and proposed. What a person has joined stands, whatever contradicts it.
  */
 export function joinRecords(records: readonly JoinRecord[], decisions: readonly Decision[] = []): Joins {
   const sorted = [...records].sort((a, b) => a.id - b.id);
@@ -45,10 +58,17 @@ export function joinRecords(records: readonly JoinRecord[], decisions: readonly 
       const [a, b] = [at.get(one.a), at.get(one.b)];
       return one.verdict === verdict && a !== undefined && b !== undefined ? [[a, b]] : [];
     });
-  const scene: Scene = { records: sorted, parent: sorted.map((_, i) => i), apart: pairs('different') };
+  const same = pairs('same');
+  const scene: Scene = {
+    records: sorted,
+    parent: sorted.map((_, i) => i),
+    apart: pairs('different'),
+    said: new Set(same.flatMap(([a, b]) => [`${a}:${b}`, `${b}:${a}`])),
+    contradicted: new Map(),
+  };
   joinGroups(
     scene,
-    pairs('same').map(([a, b]) => [`${a}:${b}`, [a, b]]),
+    same.map(([a, b]) => [`${a}:${b}`, [a, b]]),
   );
   const proposals: Unjoined[] = [];
   for (const level of joinLevels) joinLevel(scene, level, proposals);
@@ -67,6 +87,48 @@ interface Scene {
   parent: number[];
   /** Indexes of records that a person keeps apart. */
   apart: readonly (readonly [number, number])[];
+  /** Pairs that a person said are the same. */
+  said: ReadonlySet<string>;
+  /** What is known of pairs by now. */
+  contradicted: Map<string, string[]>;
+}
+
+/** What two records say against being the same goods; nothing where a person said that they are. */
+function against({ records, said, contradicted }: Scene, i: number, j: number): string[] {
+  const mark = i < j ? `${i}:${j}` : `${j}:${i}`;
+  if (said.has(mark)) return [];
+  const known = contradicted.get(mark);
+  if (known) return known;
+  const [a, b] = [records[i]?.traits, records[j]?.traits];
+  const found = a && b ? contradictions(a, b) : [];
+  contradicted.set(mark, found);
+  return found;
+}
+
+/** Whether a key says enough by itself: a number for use inside a company needs something else that agrees. */
+function isEnough({ records, said }: Scene, level: JoinLevel, key: string, i: number, j: number): boolean {
+  if (level !== 'gtin' || said.has(`${i}:${j}`)) return true;
+  const [a, b] = [records[i], records[j]];
+  if (!a?.traits || !b?.traits || (a.usesOurNumbers && b.usesOurNumbers)) return true;
+  const read = readGtin(key.replace(/^0+(?=\d{13}$)/, ''));
+  return !read.ok || read.internal === undefined || agreements(a.traits, b.traits).length > 0;
+}
+
+/**
+ * Members of a group that can be joined: those that go together with no doubt. Whoever contradicts some of them is with
+ * those it does not contradict; whoever could be with several is with none.
+ */
+function partition(scene: Scene, level: JoinLevel, key: string, group: readonly number[]): number[][] {
+  const isApart = (i: number, j: number) => against(scene, i, j).length > 0 || !isEnough(scene, level, key, i, j);
+  const parts: number[][] = [];
+  for (const i of group) {
+    const part = parts.find((members) => members.every((j) => !isApart(i, j)));
+    if (part) part.push(i);
+    else parts.push([i]);
+  }
+  if (parts.length < 2) return parts;
+  const fits = (i: number) => parts.filter((members) => members.every((j) => j === i || !isApart(i, j))).length;
+  return parts.map((members) => members.filter((i) => fits(i) === 1)).filter((members) => members.length > 0);
 }
 
 function joinLevel(scene: Scene, level: JoinLevel, proposals: Unjoined[]): void {
@@ -74,7 +136,7 @@ function joinLevel(scene: Scene, level: JoinLevel, proposals: Unjoined[]): void 
   const groups = new Map<string, number[]>();
   records.forEach((record, i) => {
     const key = record.keys[level];
-    if (key === undefined) return;
+    if (key === undefined || isPlaceholder(key.slice(key.lastIndexOf('/') + 1))) return;
     const group = groups.get(key);
     if (group) group.push(i);
     else groups.set(key, [i]);
@@ -86,7 +148,19 @@ function joinLevel(scene: Scene, level: JoinLevel, proposals: Unjoined[]): void 
     const source = (i: number) => records[i]?.source;
     if (new Set(group.map(source)).size < group.length)
       proposals.push({ level, key, records: idsOf(group), reason: 'stands-twice' });
-    else used.push([key, group]);
+    else {
+      const parts = partition(scene, level, key, group);
+      used.push(...parts.filter((part) => part.length > 1).map((part): [string, number[]] => [key, part]));
+      if (parts[0]?.length === group.length) continue;
+      const words = new Set(group.flatMap((i, n) => group.slice(n + 1).flatMap((j) => against(scene, i, j))));
+      proposals.push({
+        level,
+        key,
+        records: idsOf(group),
+        reason: words.size > 0 ? 'contradicted' : 'alone',
+        against: [...words],
+      });
+    }
   }
   for (const [key, group] of joinGroups(scene, used))
     proposals.push({ level, key, records: idsOf(group), reason: 'would-join-one-source-twice' });
@@ -110,7 +184,8 @@ function joinGroups(scene: Scene, groups: readonly [string, number[]][]): [strin
 }
 
 /** Products that would hold two records of one source, or two that are kept apart. */
-function brokenRoots({ records, parent, apart }: Scene): Set<number> {
+function brokenRoots(scene: Scene): Set<number> {
+  const { records, parent, apart } = scene;
   const seen = new Set<string>();
   const broken = new Set<number>();
   records.forEach((record, i) => {
@@ -120,6 +195,15 @@ function brokenRoots({ records, parent, apart }: Scene): Set<number> {
     seen.add(mark);
   });
   for (const [a, b] of apart) if (find(parent, a) === find(parent, b)) broken.add(find(parent, a));
+  const members = new Map<number, number[]>();
+  records.forEach((_, i) => {
+    const root = find(parent, i);
+    if (broken.has(root)) return;
+    const list = members.get(root) ?? [];
+    members.set(root, list);
+    if (list.some((other) => against(scene, i, other).length > 0)) broken.add(root);
+    list.push(i);
+  });
   return broken;
 }
 
@@ -162,3 +246,4 @@ export function shareKeys(pairs: readonly (readonly [thing: number, key: number]
 }
 export * from './evidence.js';
 export * from './candidates.js';
+export * from './traits.js';

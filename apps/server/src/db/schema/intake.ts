@@ -27,6 +27,8 @@ export const supplier = pgTable('supplier', {
   kind: text('kind', { enum: ['own', 'supplier'] }).notNull(),
   /** Language of texts whose column names none. */
   language: text('language').notNull().default('en-GB'),
+  /** Its numbers for use inside a company are ours, a person says. */
+  usesOurNumbers: boolean('uses_our_numbers').notNull().default(false),
 });
 
 export const columnMap = pgTable(
@@ -278,6 +280,8 @@ export const joinProposal = pgTable(
     key: text('key').notNull(),
     records: jsonb('records').$type<number[]>().notNull(),
     reason: text('reason').notNull(),
+    /** What speaks against it, in words. */
+    against: jsonb('against').$type<string[]>().notNull().default([]),
   },
   (table) => [primaryKey({ columns: [table.kind, table.key] })],
 );

@@ -1,0 +1,333 @@
+/**
+ * What a record says of itself that two records of the same goods cannot say differently: brand, pack count, condition, sizes
+ * and figures. An equal key is not enough where these contradict it.
+ */
+import {
+  type Measure,
+  type Value,
+  foldCode,
+  foldText,
+  parseMeasure,
+  plainStyle,
+  readGtin,
+  units,
+} from '../values/index.js';
+
+export interface Traits {
+  /** Comparable brand, small letters and digits. */
+  brand?: string;
+  /** Of a GTIN that only its owner gives out. */
+  gtin?: string;
+  mpn?: string;
+  /** Pieces in a pack, where it says so. */
+  pack?: number;
+  /** Undefined = new, or nothing said. */
+  condition?: 'used' | 'refurbished' | 'damaged' | 'display';
+  /** Words of the titles, folded. */
+  words: ReadonlySet<string>;
+  /** Figures with units in titles and options, in base units, by dimension. */
+  figures: ReadonlyMap<string, readonly number[]>;
+  /** Measures of attributes, in base units. */
+  measures: ReadonlyMap<string, number>;
+  /** Sizes of clothes and shoes ("XL", "42"), as compared. */
+  sizes: ReadonlySet<string>;
+  /** Everyday colours, by their English name. */
+  colours: ReadonlySet<string>;
+}
+
+/** What traits are read out of: typed values by slot ("title@de-DE"), and options. */
+export interface Described {
+  values: Readonly<Record<string, Value>>;
+  options?: readonly (readonly [string, string])[] | undefined;
+}
+
+export function readTraits({ values, options = [] }: Described): Traits {
+  const titles = Object.entries(values).flatMap(([slot, value]) =>
+    slot.startsWith('title@') && typeof value === 'string' ? [value] : [],
+  );
+  const text = (key: string) => (typeof values[key] === 'string' ? values[key] : undefined);
+  const said = [...titles, ...options.map(([, value]) => value)];
+  const gtin = text('gtin') === undefined ? undefined : readGtin(text('gtin') ?? '');
+  const condition = titles.map(readCondition).find(Boolean) ?? readCondition(text('condition') ?? '');
+  const pack = numberOf(values.packSize ?? values.pack) ?? titles.map(readPack).find((n) => n !== undefined);
+  const measures = new Map<string, number>();
+  for (const [key, value] of Object.entries(values))
+    if (isMeasure(value) && units[value.unit]?.dimension !== 'mass') measures.set(key, value.base);
+  const size = text('size');
+  return {
+    ...(text('brand') ? { brand: foldCode(text('brand') ?? '') } : {}),
+    ...(gtin?.ok && gtin.internal === undefined ? { gtin: gtin.gtin14 } : {}),
+    ...(text('mpn') ? { mpn: foldCode(text('mpn') ?? '') } : {}),
+    ...(pack === undefined ? {} : { pack }),
+    ...(condition ? { condition } : {}),
+    words: new Set(titles.flatMap(wordsOf)),
+    figures: readFigures(said),
+    measures,
+    sizes: new Set([...said.flatMap(readSizes), ...(size ? readSizes(`size ${size}`) : [])]),
+    colours: new Set([...said, text('colour') ?? ''].flatMap(readColours)),
+  };
+}
+
+const isMeasure = (value: Value | undefined): value is Measure =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) && 'base' in value;
+
+function numberOf(value: Value | undefined): number | undefined {
+  const n =
+    typeof value === 'number'
+      ? value
+      : typeof value === 'string'
+        ? Number(/^\s*(\d{1,5})/.exec(value)?.[1])
+        : Number.NaN;
+  return Number.isInteger(n) && n > 0 ? n : undefined;
+}
+
+const wordsOf = (title: string): string[] =>
+  foldText(title)
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word.length >= 3 && !/^\d/.test(word) && !idle.has(word));
+const idle = new Set([
+  'the',
+  'and',
+  'for',
+  'with',
+  'mit',
+  'und',
+  'fur',
+  'der',
+  'die',
+  'das',
+  'och',
+  'med',
+  'set',
+  'new',
+  'neu',
+  'ny',
+  'pcs',
+  'pack',
+]);
+
+const n = String.raw`(\d{1,4})`;
+const packs = [
+  new RegExp(String.raw`\b(?:pack|box|set|case|bag|bundle|lot|carton|tray)s? of ${n}\b`),
+  new RegExp(String.raw`\b${n}\s*-?\s*(?:pack|packs|pk|pieces?|pcs?|count|ct|rolls|pairs)\b`),
+  new RegExp(String.raw`\b${n}\s*-?er[\s-]*(?:pack|packung|set|box|karton|bund)\b`),
+  new RegExp(String.raw`\b${n}\s*(?:stk|stck|stuck|st|teilig|teile)\b\.?`),
+  new RegExp(String.raw`\b${n}\s*-?\s*(?:p|delar|forpackning)\b`),
+  new RegExp(String.raw`(?:^|[\s,(])${n}\s?[x×](?=\s*\d*[.,]?\d+\s?(?:g|kg|ml|cl|l|mg|oz)\b)`),
+  new RegExp(String.raw`(?<![\d.,]\s?)(?:^|[\s,(])[x×]\s?${n}(?=$|[\s,)])(?!\s?(?:mm|cm|m|in)\b)`),
+  new RegExp(String.raw`\b(?:vpe|ve|pack qty|quantity):?\s*${n}\b`),
+];
+
+/** "Pack of 6", "6er-Set", "6 x 330 ml", "12 Stück" → pieces. */
+export function readPack(title: string): number | undefined {
+  const text = foldText(title);
+  for (const pattern of packs) {
+    const found = Number(pattern.exec(text)?.[1]);
+    if (Number.isInteger(found) && found > 0) return found;
+  }
+  if (/\b(?:single|einzeln|einzelstuck|styckvis)\b/.test(text)) return 1;
+  if (/\b(?:twin ?pack|duo ?pack|doppelpack|dubbelpack|pair of|paar)\b/.test(text)) return 2;
+  return /\b(?:dozen|dutzend|dussin)\b/.test(text) ? 12 : undefined;
+}
+
+const conditions: [NonNullable<Traits['condition']>, RegExp][] = [
+  [
+    'refurbished',
+    /\b(?:refurb(?:ished)?|renewed|reconditioned|remanufactured|generaluberholt|wiederaufbereitet|uberholt|renoverad|rekonditionerad|renoverat)\b/,
+  ],
+  ['used', /\b(?:used|pre[- ]?owned|second[- ]?hand|gebraucht|gebrauchte[rs]?|begagnad|begagnat|b[- ]?ware)\b/],
+  ['damaged', /\b(?:damaged|faulty|for parts|spares or repair|beschadigt|defekt|skadad|trasig)\b/],
+  [
+    'display',
+    /\b(?:ex[- ]?display|display model|open[- ]?box|b[- ]?stock|grade b|vorfuhrgerat|ausstellungsstuck|utstallningsexemplar|demoexemplar)\b/,
+  ],
+];
+
+/** Whether a title says that goods are not new. */
+export function readCondition(title: string): Traits['condition'] {
+  const text = foldText(title);
+  return conditions.find(([, pattern]) => pattern.test(text))?.[0];
+}
+
+const figure =
+  /(?<![\p{L}\p{N}.,/-])(\d+(?:[.,]\d+)?(?:\s*\/\s*\d{1,2})?|\d+\s+\d\/\d{1,2}|[½¼¾])\s?-?\s?([a-zµ°"″%²³]{1,6})(?![\p{L}\p{N}])/giu;
+const several = /(\d+(?:[.,]\d+)?)\s*[x×]\s*(?=\d+(?:[.,]\d+)?(?:\s*[x×]\s*\d+(?:[.,]\d+)?)*\s?(mm|cm|m|in|"|ft)\b)/giu;
+
+/** Figures with units ("8 mm", "1,7 l", "24 V"), each in base units. */
+function readFigures(texts: readonly string[]): Map<string, number[]> {
+  const found = new Map<string, number[]>();
+  const put = (amount: string, unit: string) => {
+    const read = parseMeasure(`${amount.replace(',', '.')} ${unit}`, plainStyle, undefined);
+    if (!read.ok) return;
+    const { dimension } = units[read.value.unit] ?? {};
+    if (dimension) found.set(dimension, [...(found.get(dimension) ?? []), read.value.base]);
+  };
+  for (const text of texts) {
+    for (const [, amount = '', unit = ''] of text.matchAll(several)) put(amount, unit);
+    for (const [, amount = '', unit = ''] of text.matchAll(figure)) put(amount, unit);
+  }
+  return found;
+}
+
+const letterSizes: Record<string, string> = {
+  xxs: '2xs',
+  xxl: '2xl',
+  xxxl: '3xl',
+  xxxxl: '4xl',
+  small: 's',
+  medium: 'm',
+  large: 'l',
+};
+
+/** "Size M", "Gr. 42", "XXL" at the end: sizes as compared. */
+function readSizes(title: string): string[] {
+  const text = foldText(title);
+  const named = [
+    ...text.matchAll(
+      /\b(?:size|sizes|gr|grosse|groesse|stl|storlek|str)\b\.?:?\s*(\d{0,2}x{0,3}[sml]|\d{1,3}(?:[.,/]5)?|small|medium|large)\b/g,
+    ),
+  ];
+  const bare = [...text.matchAll(/(?:^|[\s,/(-])(\d?x{1,4}[sl]|\d?xs|[sml](?=$|\)))(?=$|[\s,/)])/g)];
+  return [...named, ...bare].flatMap(([, size]) => (size ? [letterSizes[size] ?? size.replace(',', '.')] : []));
+}
+
+const colourWords: Record<string, string> = {
+  black: 'black',
+  schwarz: 'black',
+  schwarze: 'black',
+  schwarzer: 'black',
+  svart: 'black',
+  white: 'white',
+  weiss: 'white',
+  weiß: 'white',
+  weisse: 'white',
+  vit: 'white',
+  vitt: 'white',
+  red: 'red',
+  rot: 'red',
+  rote: 'red',
+  roter: 'red',
+  rod: 'red',
+  rott: 'red',
+  blue: 'blue',
+  blau: 'blue',
+  blaue: 'blue',
+  blauer: 'blue',
+  bla: 'blue',
+  blatt: 'blue',
+  green: 'green',
+  grun: 'green',
+  grune: 'green',
+  gron: 'green',
+  gront: 'green',
+  yellow: 'yellow',
+  gelb: 'yellow',
+  gelbe: 'yellow',
+  gul: 'yellow',
+  gult: 'yellow',
+  orange: 'orange',
+  purple: 'purple',
+  lila: 'purple',
+  violett: 'purple',
+  pink: 'pink',
+  rosa: 'pink',
+  brown: 'brown',
+  braun: 'brown',
+  braune: 'brown',
+  brun: 'brown',
+  brunt: 'brown',
+  grey: 'grey',
+  gray: 'grey',
+  grau: 'grey',
+  graue: 'grey',
+  gra: 'grey',
+  gratt: 'grey',
+  silver: 'silver',
+  silber: 'silver',
+  gold: 'gold',
+  guld: 'gold',
+  beige: 'beige',
+  navy: 'navy',
+  marine: 'navy',
+  marinblau: 'navy',
+  turquoise: 'turquoise',
+  turkis: 'turquoise',
+};
+
+const readColours = (text: string): string[] =>
+  foldText(text)
+    .split(/[^\p{L}]+/u)
+    .flatMap((word) => (Object.hasOwn(colourWords, word) ? [colourWords[word] ?? ''] : []));
+
+/** Why these two cannot be the same goods, in words; none where nothing speaks against it. */
+export function contradictions(a: Traits, b: Traits): string[] {
+  const against: string[] = [];
+  if (a.brand && b.brand && !isSameBrand(a.brand, b.brand)) against.push('their brands differ');
+  if (a.gtin && b.gtin && a.gtin !== b.gtin) against.push('each has a valid GTIN of its own');
+  if (a.pack !== undefined && b.pack !== undefined && a.pack !== b.pack)
+    against.push(`one is a pack of ${a.pack}, the other of ${b.pack}`);
+  if (a.condition !== b.condition) against.push(`one is ${a.condition ?? 'new'}, the other ${b.condition ?? 'new'}`);
+  if (isDisjoint(a.sizes, b.sizes)) against.push(`one is of size ${say(a.sizes)}, the other of ${say(b.sizes)}`);
+  if (isDisjoint(a.colours, b.colours)) against.push(`one is ${say(a.colours)}, the other ${say(b.colours)}`);
+  for (const [dimension, mine] of a.figures) {
+    const theirs = b.figures.get(dimension);
+    if (theirs && !mine.some((x) => theirs.some((y) => isNear(x, y, nearFigure))))
+      against.push(`their titles and options name other figures of ${dimension}`);
+  }
+  for (const [key, mine] of a.measures) {
+    const theirs = b.measures.get(key);
+    if (theirs !== undefined && !isNear(mine, theirs, nearMeasure)) against.push(`their ${key} differs`);
+  }
+  return against;
+}
+
+/** Titles are rounded; attributes are measured by different people with different rulers. */
+const nearFigure = 0.03;
+const nearMeasure = 0.3;
+const isNear = (x: number, y: number, within: number) =>
+  Math.abs(x - y) <= within * Math.max(Math.abs(x), Math.abs(y)) + 1e-12;
+
+/** "Brackwater" and "Brackwater Pottery" are one brand. */
+const isSameBrand = (a: string, b: string) =>
+  a === b || (Math.min(a.length, b.length) >= 4 && (a.startsWith(b) || b.startsWith(a)));
+
+const isDisjoint = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
+  a.size > 0 && b.size > 0 && ![...a].some((one) => b.has(one));
+const say = (all: ReadonlySet<string>) => [...all].join(' and ');
+
+/** What beside a key speaks for it that two records are the same goods: brand, MPN, or words of the titles. */
+export function agreements(a: Traits, b: Traits): string[] {
+  const agreed: string[] = [];
+  if (a.brand && b.brand && isSameBrand(a.brand, b.brand)) agreed.push('brand');
+  if (a.mpn && a.mpn === b.mpn) agreed.push('MPN');
+  const shared = [...a.words].filter((word) => b.words.has(word)).length;
+  if (shared >= 2 || (shared === 1 && Math.min(a.words.size, b.words.size) === 1)) agreed.push('words of the title');
+  return agreed;
+}
+
+/** A key of one sign repeated, or of zeros, stands for a number nobody knows. */
+export const isPlaceholder = (key: string): boolean => {
+  const bare = foldCode(key);
+  return bare === '' || bare === '0' || /^(.)\1+$/u.test(bare) || placeholders.has(bare);
+};
+const placeholders = new Set([
+  'na',
+  'none',
+  'unknown',
+  'tbd',
+  'tbc',
+  'nil',
+  'null',
+  'notapplicable',
+  'doesnotapply',
+  'keine',
+  'unbekannt',
+  'saknas',
+  '123',
+  '1234',
+  '12345',
+  '123456',
+  '1234567890',
+  'test',
+  'xxx',
+]);
