@@ -45,7 +45,8 @@ const undo = (batch: Body) => client.send('POST', `/api/batches/${batch.id}/undo
 async function held() {
   const [found] = await rows<{ material: string; price: string; stock: number; versions: number }>(
     db,
-    sql`SELECT p.facts ->> 'material' AS material, trim_scale(p.price)::text AS price, p.stock,
+    sql`SELECT p.facts ->> 'material' AS material, trim_scale(p.price)::text AS price,
+          (SELECT sum(s.on_hand)::int FROM stock_level s WHERE s.product_id = p.id) AS stock,
           (SELECT count(*) FROM record_version v WHERE v.record_id = r.id) AS versions
         FROM record r JOIN product p ON p.id = r.product_id WHERE r.supplier_id = ${supplier.id} AND r.key = 'hb-1'`,
   );

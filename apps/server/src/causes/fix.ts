@@ -23,7 +23,7 @@ async function setupChange(
   cause: Cause,
   fix: Fix,
 ): Promise<{ place: PlaceRow; change: SetupChange } | undefined> {
-  if (cause.kind === 'catalog' || cause.kind === 'report') return undefined;
+  if (cause.kind === 'catalog' || cause.kind === 'report' || cause.kind === 'pin') return undefined;
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
@@ -35,7 +35,7 @@ async function setupChange(
 }
 
 function fixedFill(
-  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' }>,
+  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' }>,
   fix: Fix,
   before: Fill | null,
   rulebook: Rulebook | undefined,

@@ -125,6 +125,12 @@ export async function remedyFor(
         fit: null,
       };
     }
+    case 'pin':
+      return {
+        kind: 'none',
+        words:
+          'Somebody set this value for each of these listings by hand. Open one: change the value there, or let the listing follow its fill again.',
+      };
     case 'report':
       return {
         kind: 'none',

@@ -2,7 +2,7 @@
 import type { CauseAnswer, CauseDetail } from '@velvet-shelf/contract';
 import { planFixes, rankCauses } from '@velvet-shelf/core/causes';
 import { parseCause } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { type Database, rows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { sayFinding } from './words.js';
@@ -39,18 +39,25 @@ export async function rankedCauses({ db }: Services, place: number | undefined) 
   });
   return {
     blocked: numeric.reduce((sum, one) => sum + one.listings, 0),
-    items,
+    items: [...items, ...(await refusals(db, all, at))].sort((x, y) => y.unlocks - x.unlocks || y.touched - x.touched),
     plan: planFixes(numeric, 5).map(({ cause, freed }) => ({ key: keys.get(cause) ?? '', freed })),
     advice: await adviceCauses(db, all, at),
   };
 }
 
-/** Advice and the channel's own answers, counted over the listings. */
-async function adviceCauses(db: Database, all: Scene, at: ReturnType<typeof sql>): Promise<CauseAnswer[]> {
+/** Advice, counted over the listings. */
+const adviceCauses = (db: Database, all: Scene, at: SQL): Promise<CauseAnswer[]> =>
+  counted(db, all, sql`${at} AND f ->> 'severity' = 'advice'`, sql`l.findings || l.collective || l.reported`);
+
+/** What the channel refused: it stands among what blocks, until the listing has changed. */
+const refusals = (db: Database, all: Scene, at: SQL): Promise<CauseAnswer[]> =>
+  counted(db, all, sql`${at} AND l.channel_state = 'refused' AND f ->> 'severity' = 'blocker'`, sql`l.reported`);
+
+async function counted(db: Database, all: Scene, where: SQL, findings: SQL): Promise<CauseAnswer[]> {
   const found = await rows<{ key: string; touched: number; places: number[] }>(
     db,
     sql`SELECT f ->> 'cause' AS key, count(DISTINCT l.id) AS touched, array_agg(DISTINCT l.place_id) AS places
-        FROM listing l, jsonb_array_elements(l.findings || l.collective || l.reported) f WHERE ${at} AND f ->> 'severity' = 'advice' GROUP BY 1 ORDER BY 2 DESC, 1`,
+        FROM listing l, jsonb_array_elements(${findings}) f WHERE ${where} GROUP BY 1 ORDER BY 2 DESC, 1`,
   );
   return found.map(({ key, touched, places }) => ({
     key,

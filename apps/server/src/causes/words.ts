@@ -57,6 +57,8 @@ export function sayCause(
       return `“${cause.value}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
     case 'fit':
       return `${label(cause.attribute)} ${fitFaults[cause.check] ?? 'does not fit'} for ${channelName}`;
+    case 'pin':
+      return `The pinned ${label(cause.attribute)} does not fit on ${channelName}`;
     case 'report':
       return `${channelName} answered: ${cause.code.replaceAll('-', ' ')}`;
     case 'catalog': {

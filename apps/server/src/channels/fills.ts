@@ -108,10 +108,8 @@ export async function showFills(
       placeId,
       units.slice(from, from + 500).map((one_) => one_.unit),
     ))
-      for (const result of compiled.evaluate(
-        { ...family, variants: family.variants.filter(compiled.inAssortment) },
-        todayText(),
-      )) {
+      for (const result of compiled.evaluate(family, todayText())) {
+        if (result.standing !== 'in') continue;
         const variant = family.variants.find((one_) => one_.id === result.variant);
         const asked = new Set(compiled.attributes(result.category).map((one_) => one_.key));
         for (const attribute of attributes) {

@@ -41,8 +41,8 @@ export async function tryChange(
   const tried: Tried = { listings: 0, listingsChanged: 0, becameReady: 0, becameBlocked: 0, newCauses: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
     for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
-      const chosen = family.variants.filter(compiled.inAssortment);
-      for (const result of compiled.evaluate({ ...family, variants: chosen }, todayText())) {
+      for (const result of compiled.evaluate(family, todayText())) {
+        if (result.standing === 'left') continue;
         const was = before.get(result.variant);
         const readiness = result.readiness === 'ready' && was?.collective ? 'blocked' : result.readiness;
         tried.listings++;

@@ -171,7 +171,7 @@ function toFinding(place: PlaceRow, item: ChannelReport['items'][number]): Findi
   const code = item.code ?? 'no-code';
   return {
     check: 'channel-answer',
-    severity: 'advice',
+    severity: item.outcome === 'refused' ? 'blocker' : 'advice',
     attribute: '',
     cause: causeKey({ kind: 'report', channel: place.channel, market: place.market, code }),
     params: { message: `${item.outcome === 'refused' ? 'Refused' : 'Warned'}: ${item.message ?? code}` },

@@ -70,7 +70,8 @@ export async function writeFeed(options: WriteOptions): Promise<Written> {
       const results = place.evaluate(family, today);
       for (let i = 0; i < results.length; i++) {
         const [result, listing] = [results[i], listings[i]];
-        if (!result || !listing) continue;
+        // Goods that have left are no part of the selection; that they were in the last file the difference says.
+        if (!result || !listing || result.standing === 'left') continue;
         counts.selected++;
         const key = result.values[keyAttribute];
         if (result.readiness !== 'ready' || listing.collectiveBlocks || typeof key !== 'string') {

@@ -50,10 +50,8 @@ export async function evaluateUnits(
   const families = await loadFamilies(tx, placeId, units);
   const fresh = new Map<number, { unit: number; result: Evaluated }>();
   for (const family of families) {
-    const chosen = family.variants.filter(place.inAssortment);
-    if (chosen.length === 0) continue;
-    for (const result of place.evaluate({ ...family, variants: chosen }, today))
-      fresh.set(result.variant, { unit: family.id, result });
+    for (const result of place.evaluate(family, today))
+      if (result.standing !== 'left') fresh.set(result.variant, { unit: family.id, result });
   }
   const existing = await rows<Existing>(
     tx,

@@ -4,7 +4,7 @@ import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
 import { type Executor, iso, one, rows } from '../db/client.js';
 import { recordAction, takeAction } from '../history/record.js';
-import { badRequest, notFound, stale } from '../http/problem.js';
+import { type Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { refreshOffers, undoOffers } from '../intake/offers.js';
 import { markDirty } from '../listings/dirty.js';
@@ -93,10 +93,7 @@ export async function changeStock(
     const said: string[] = [];
     if (delta !== 0) {
       const warehouse = await findWarehouse(tx, warehouseId);
-      if (warehouse === undefined)
-        throw badRequest('Pieces are booked in a warehouse of ours; what a supplier has follows its own lists', [
-          { pointer: '/body/warehouseId', detail: 'is no warehouse of ours' },
-        ]);
+      if (warehouse === undefined) throw await noWarehouse(tx, warehouseId);
       await bookMovements(tx, [{ product: id, delta }], { reason: reason ?? '', actionId, warehouse, actor: user.id });
       await refreshOffers(tx, [id]);
       changed.stock = [now.onHand, now.onHand + delta];
@@ -118,6 +115,15 @@ export async function changeStock(
   notify('catalog');
   notify('listings');
   return showStock(db, id);
+}
+
+async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Problem> {
+  const theirs = await one(tx, sql`SELECT 1 FROM warehouse WHERE id = ${wanted ?? 0}`);
+  return theirs
+    ? badRequest('Pieces are booked in a warehouse of ours; what a supplier has follows its own lists', [
+        { pointer: '/body/warehouseId', detail: 'is no warehouse of ours' },
+      ])
+    : notFound(wanted === undefined ? 'warehouse of ours' : `warehouse ${wanted}`);
 }
 
 /** Takes a stock action back by the opposite movement; what is kept back returns where nobody has changed it since. */

@@ -8,7 +8,9 @@ export type Cause =
   | { kind: 'translate'; channel: string; market: string; attribute: string; value: string }
   | { kind: 'fit'; channel: string; market: string; attribute: string; check: string }
   | { kind: 'catalog'; attribute: string; language?: string; check?: string }
-  | { kind: 'report'; channel: string; market: string; code: string };
+  | { kind: 'report'; channel: string; market: string; code: string }
+  /** Values set by hand for single listings. */
+  | { kind: 'pin'; channel: string; market: string; attribute: string };
 
 /** Text of a cause; `parseCause` reads it back. Set-up causes carry channel and market, catalog causes do not. */
 export function causeKey(cause: Cause): string {
@@ -23,6 +25,8 @@ export function causeKey(cause: Cause): string {
       return `fit:${cause.channel}:${cause.market}:${cause.attribute}:${cause.check}`;
     case 'catalog':
       return `catalog:${cause.attribute}${cause.language ? `@${cause.language}` : ''}${cause.check ? `:${cause.check}` : ''}`;
+    case 'pin':
+      return `pin:${cause.channel}:${cause.market}:${cause.attribute}`;
     case 'report':
       return `report:${cause.channel}:${cause.market}:${cause.code}`;
   }
@@ -48,6 +52,8 @@ export function parseCause(key: string): Cause | undefined {
       const [attribute = '', language] = channel.split('@');
       return { kind, attribute, ...(language ? { language } : {}), ...(market ? { check: market } : {}) };
     }
+    case 'pin':
+      return { kind, channel, market, attribute: tail(2) };
     case 'report':
       return { kind, channel, market, code: tail(2) };
     default:
@@ -66,6 +72,8 @@ export function causeOfMissing(setup: PlaceSetup, attribute: string, link: Link)
 /** The cause of a value that a check does not take: by the check's way of mending, else by what stands behind the value. */
 export function causeOfFault(setup: PlaceSetup, check: string, attribute: string, link: Link, value: string): string {
   const { channel, market } = setup;
+  // Nothing but the pin itself decides what is sent.
+  if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
   if (fix === 'translate') {
     const from = link.at === 'translation' ? link.value : value;

@@ -33,9 +33,13 @@ export interface Finding {
 }
 
 export type Readiness = 'blocked' | 'ready' | 'not for this channel';
+/** Whether the place has the goods at all: in its assortment, out of it, or not sold there by the channel's own rule. */
+export type Standing = 'in' | 'left' | 'not for this channel';
 
 export interface Evaluated {
   variant: number;
+  standing: Standing;
+  /** Says something only where it stands in. */
   readiness: Readiness;
   /** Channel category, where there is one. */
   category: string | undefined;
@@ -63,9 +67,8 @@ interface Plan {
 
 export interface CompiledPlace {
   setup: PlaceSetup;
+  /** One answer a variant, in their order; those out of the assortment have left, and their siblings know nothing of them. */
   evaluate(family: Family, today: string): Evaluated[];
-  /** True where the variant is in the place's assortment. */
-  inAssortment(variant: Variant): boolean;
   trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
@@ -118,6 +121,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const view: View = { variant, family, today };
     const result: Evaluated = {
       variant: variant.id,
+      standing: 'in',
       readiness: 'ready',
       category,
       values: {},
@@ -126,8 +130,15 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       keys: [],
       nextChangeAt: nextChange(variant, setup.currency, today),
     };
+    if (!inAssortment(variant)) {
+      result.standing = 'left';
+      result.readiness = 'not for this channel';
+      result.notFor = 'It left the assortment';
+      return result;
+    }
     for (const { rule, hits } of eligibility)
       if (hits(variant)) {
+        result.standing = 'not for this channel';
         result.readiness = 'not for this channel';
         result.notFor = rule.words;
         return result;
@@ -151,13 +162,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
         const params = test(value);
         if (params)
           findings.push(
-            faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'fill' }, value),
+            faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'pin' }, value),
           );
       }
     }
     for (const { id, part } of item) {
       const fault = part(values);
-      if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view));
+      if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
     }
     for (const { id, part } of collective) {
       const key = part.key(values);
@@ -191,15 +202,22 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
 
-  function itemFinding(check: string, attribute: string, params: Params, plan: Plan, view: View): Finding {
+  function itemFinding(
+    check: string,
+    attribute: string,
+    params: Params,
+    plan: Plan,
+    view: View,
+    pins: Record<string, string> | undefined,
+  ): Finding {
     const fill = plan.byKey.get(attribute)?.fill;
-    const link = fill?.origin(view) ?? { at: 'catalog', attribute };
+    const link: Link =
+      pins?.[attribute] === undefined ? (fill?.origin(view) ?? { at: 'catalog', attribute }) : { at: 'pin' };
     return faultFinding(check, attribute, params, link, undefined);
   }
 
   return {
     setup,
-    inAssortment,
     attributes: (category) => planFor(category).attributes.map((one) => one.attribute),
     evaluate(family, today) {
       const results = family.variants.map((variant) => evaluateVariant(family, variant, today));

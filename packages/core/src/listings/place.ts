@@ -32,7 +32,10 @@ export interface PlacedFill {
 
 /** Where a value comes from or fails to: the link one would mend. */
 export type Link =
-  { at: 'catalog'; attribute: string; language?: string } | { at: 'translation'; value: string } | { at: 'fill' };
+  | { at: 'catalog'; attribute: string; language?: string }
+  | { at: 'translation'; value: string }
+  | { at: 'fill' }
+  | { at: 'pin' };
 
 export interface TraceStep {
   at: 'channel' | 'pin' | 'fill' | 'fit' | 'catalog';

@@ -1,0 +1,104 @@
+/** Goods that leave an assortment leave the feed; a wrong pin is its own cause; what a channel refuses stands among what blocks. */
+import { rows } from '@velvet-shelf/server/db/client';
+import { markPlace } from '@velvet-shelf/server/listings/dirty';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+const client = new Client();
+type Body = Answer['body'];
+let feed: Body;
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.bringIn('mosswick-own.tsv');
+  await client.idle();
+  feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).body;
+});
+afterAll(() => db.$client.end());
+
+async function run(): Promise<Body> {
+  const { body } = await client.send('POST', `/api/feeds/${feed.id}/runs`);
+  const done = await client.until(
+    `/api/feeds/${feed.id}`,
+    ({ runs }) => runs[0].id === body.id && runs[0].state !== 'running',
+  );
+  return done.runs[0];
+}
+async function offer(): Promise<void> {
+  await client.send('POST', `/api/feeds/${feed.id}/offer`);
+  await client.idle();
+}
+async function assortment(condition: object): Promise<void> {
+  await db.execute(sql`UPDATE place SET assortment = ${JSON.stringify(condition)}::jsonb WHERE id = 1`);
+  await markPlace(db, 1);
+  await client.idle();
+}
+const states = async () =>
+  Object.fromEntries(
+    (
+      await rows<{ state: string; n: number }>(
+        db,
+        sql`SELECT channel_state AS state, count(*)::int AS n FROM listing WHERE place_id = 1 GROUP BY 1`,
+      )
+    ).map(({ state, n }) => [state, n]),
+  );
+
+describe('goods that are live and leave the assortment', () => {
+  it('are gone from the next file, in its difference, and withdrawn; and come back when it is widened again', async () => {
+    const [held] = await rows<{ assortment: object }>(db, sql`SELECT assortment FROM place WHERE id = 1`);
+    const first = await run();
+    await offer();
+    const { live: before } = await states();
+    expect(before).toBeGreaterThan(0);
+    const [one] = await rows<{ category: string; n: number }>(
+      db,
+      sql`SELECT p.category, count(*)::int AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.channel_state = 'live' GROUP BY 1 ORDER BY 2 LIMIT 1`,
+    );
+    await assortment({ all: [held?.assortment, { not: { attribute: 'category', op: 'is', value: one?.category } }] });
+    const next = await run();
+    expect(next.difference.removed).toBe(one?.n);
+    expect(next.counts.sent).toBe(first.counts.sent - (one?.n ?? 0) + next.difference.added);
+    expect(next.counts.selected).toBe(next.counts.sent + next.counts.leftOut);
+    if (next.state === 'held') await client.send('POST', `/api/runs/${next.id}/release`);
+    await offer();
+    expect((await states()).withdrawn).toBe(one?.n);
+    const left = await client.get('/api/listings?readiness=not%20for%20this%20channel&channelState=withdrawn');
+    expect(left.body.items[0].notFor).toContain('left the assortment');
+    await assortment(held?.assortment ?? {});
+    const again = await run();
+    expect(again.counts.sent).toBe(first.counts.sent);
+  });
+});
+
+describe('a pinned value that does not fit', () => {
+  it('has the pin as its cause, and no fill for all goods is offered', async () => {
+    const [listing] = await rows<{ id: number }>(
+      db,
+      sql`SELECT id FROM listing WHERE place_id = 1 AND readiness = 'ready' ORDER BY id LIMIT 1`,
+    );
+    const { body } = await client.get(`/api/listings/${listing?.id}`);
+    const title = body.values.find((one: Body) => one.attribute === 'title');
+    const pinned = await client.send('PUT', `/api/listings/${listing?.id}/pins/title`, {
+      text: 'x'.repeat(500),
+      madeAgainst: title.pinned,
+    });
+    expect(pinned.status).toBe(200);
+    const cause = pinned.body.findings.find((one: Body) => one.attribute === 'title').cause;
+    expect(cause).toMatch(/^pin:/);
+    const { body: told } = await client.get(`/api/causes/one?key=${encodeURIComponent(cause)}`);
+    expect(told.remedy.kind).toBe('none');
+    expect(told.words).toContain('pinned');
+  });
+});
+
+describe('what the channel refused', () => {
+  it('stands among what blocks', async () => {
+    await db.execute(sql`
+      UPDATE listing SET channel_state = 'refused', reported = '[{"check":"channel-answer","severity":"blocker","attribute":"","cause":"report:orrivo:GB:made-up","params":{"message":"Refused: made up"}}]'
+      WHERE id = (SELECT id FROM listing WHERE place_id = 1 ORDER BY id DESC LIMIT 1)`);
+    const { body } = await client.get('/api/causes');
+    expect(body.items.some((one: Body) => one.key === 'report:orrivo:GB:made-up' && one.touched === 1)).toBe(true);
+    expect(body.advice.some((one: Body) => one.key === 'report:orrivo:GB:made-up')).toBe(false);
+  });
+});
