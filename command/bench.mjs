@@ -12,6 +12,7 @@ const needs = {
   matching: undefined,
   feed: (size) => ['--size', sizes[size]],
   intake: () => [],
+  answers: (size) => ['--size', sizes[size]],
 };
 const names = Object.keys(needs);
 const sizes = { 1000: '1k', 10000: '10k', 100000: '100k' };
@@ -48,7 +49,11 @@ export async function bench({ json, only, size }) {
       // The memory that the demo and an installation have.
       const ground = await raiseGround({ load, buffers: '1GB' });
       try {
-        take(await measured(main, name, count, ground.env));
+        // What answers requests is a server with its files.
+        const stage = name === 'answers' ? await ground.stage() : undefined;
+        const env = stage ? { ...stage.env, VELVET_TEST_URL: stage.url } : ground.env;
+        take(await measured(main, name, count, env));
+        await stage?.strike();
       } finally {
         await ground.strike();
       }

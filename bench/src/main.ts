@@ -1,4 +1,5 @@
 /** Runs one benchmark at one size; the command gives both and the database. */
+import { benchAnswers } from './answers.js';
 import { benchChecks } from './checks.js';
 import { benchFeed } from './feed.js';
 import { benchIntake } from './intake.js';
@@ -6,6 +7,7 @@ import { benchMatching } from './matching.js';
 import type { BenchLine } from './timing.js';
 
 const benches: Record<string, (count: number) => Promise<BenchLine[]> | BenchLine[]> = {
+  answers: benchAnswers,
   checks: benchChecks,
   feed: benchFeed,
   intake: benchIntake,

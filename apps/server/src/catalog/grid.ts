@@ -175,9 +175,11 @@ export async function windowOf(
     listings: number;
   }>(
     db,
-    sql`SELECT x.id AS product, l.place_id AS "placeId", l.readiness, l.channel_state AS "channelState", count(*)::int AS listings
-        FROM unnest(${ids(wanted)}) x(id) JOIN product p ON p.id = x.id
-        JOIN listing l ON (p.kind = 'family' AND l.unit_id = p.id) OR l.variant_id = p.id GROUP BY 1, 2, 3, 4`,
+    sql`SELECT product, place_id AS "placeId", readiness, channel_state AS "channelState", count(*)::int AS listings FROM (
+          SELECT l.variant_id AS product, l.place_id, l.readiness, l.channel_state FROM listing l WHERE l.variant_id = ANY(${ids(wanted)})
+          UNION ALL
+          SELECT v.family_id, l.place_id, l.readiness, l.channel_state FROM product v JOIN listing l ON l.variant_id = v.id
+          WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
   );
   const byId = new Map(found.map((row) => [row.id, row]));
   return wanted.flatMap((id) => {

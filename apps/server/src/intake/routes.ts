@@ -26,8 +26,10 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.intake.suppliers, async () => ({
     items: await rows<SupplierAnswer>(
       db,
-      sql`SELECT id, key, name, rank, kind, (SELECT count(*) FROM record r WHERE r.supplier_id = s.id AND r.content_id IS NOT NULL) AS records,
-            (SELECT count(*) FROM record r WHERE r.supplier_id = s.id AND r.dropped) AS dropped FROM supplier s ORDER BY rank, id`,
+      sql`SELECT s.id, s.key, s.name, s.rank, s.kind, coalesce(n.records, 0)::int AS records, coalesce(n.dropped, 0)::int AS dropped
+          FROM supplier s LEFT JOIN (
+            SELECT supplier_id, count(*) AS records, count(*) FILTER (WHERE dropped) AS dropped FROM record WHERE content_id IS NOT NULL GROUP BY 1) n
+          ON n.supplier_id = s.id ORDER BY s.rank, s.id`,
     ),
   }));
   route(router, services, api.intake.addSupplier, async ({ body }) => {

@@ -109,12 +109,18 @@ const sampleRows = 200;
 /** Keeps the first rows with the batch, so that nobody who looks at it reads the file. */
 async function keepHead(on: Executor, id: number, first: readonly FileRow[]): Promise<void> {
   await on.execute(sql`
-    INSERT INTO batch_head (batch_id, rows) VALUES (${id}, ${verbatim(first)})
-    ON CONFLICT (batch_id) DO UPDATE SET rows = excluded.rows`);
+    INSERT INTO batch_head (batch_id, rows, preview) VALUES (${id}, ${verbatim(first)}, ${verbatim(first.slice(0, previewed))})
+    ON CONFLICT (batch_id) DO UPDATE SET rows = excluded.rows, preview = excluded.preview`);
 }
 
-async function headOf(on: Executor, id: number): Promise<FileRow[]> {
-  const held = await one<{ rows: FileRow[] }>(on, sql`SELECT rows FROM batch_head WHERE batch_id = ${id}`);
+/** Rows shown as they will become. */
+const previewed = 20;
+
+async function headOf(on: Executor, id: number, part: 'rows' | 'preview' = 'rows'): Promise<FileRow[]> {
+  const held = await one<{ rows: FileRow[] }>(
+    on,
+    sql`SELECT ${sql.identifier(part)} AS rows FROM batch_head WHERE batch_id = ${id}`,
+  );
   return held?.rows.map((row) => ({ ...row, place: row.place })) ?? [];
 }
 
@@ -427,7 +433,7 @@ export async function readAgain(services: Services, id: number, user: User): Pro
     .returning({ id: batch.id });
   const next = made?.id ?? 0;
   await db.execute(
-    sql`INSERT INTO batch_head (batch_id, rows) SELECT ${next}, rows FROM batch_head WHERE batch_id = ${id}`,
+    sql`INSERT INTO batch_head (batch_id, rows, preview) SELECT ${next}, rows, preview FROM batch_head WHERE batch_id = ${id}`,
   );
   await db.execute(
     sql`INSERT INTO batch_fix (batch_id, row, cells) SELECT ${next}, row, cells FROM batch_fix WHERE batch_id = ${id}`,
@@ -460,7 +466,8 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
   if (!summary) throw notFound(`batch ${id}`);
   const { attributes } = await loadDictionary(db);
   const { supplier: from } = await triedOf(db, id);
-  const head = await headOf(db, id);
+  const isOpen = open.has(found.state);
+  const head = await headOf(db, id, isOpen ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';
   const left = await one<{ n: number }>(
     db,
@@ -478,10 +485,8 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
     mapFaults: isExchange ? [] : mappingFaults(found.map),
     // Words are only worked out while they can still be changed.
     translations:
-      isExchange || !open.has(found.state)
-        ? []
-        : await translationsOf(db, { ...found, isOwn: from.kind === 'own' }, head, attributes),
-    sample: previewRows(found, head.slice(0, 20), attributes),
+      isExchange || !isOpen ? [] : await translationsOf(db, { ...found, isOwn: from.kind === 'own' }, head, attributes),
+    sample: previewRows(found, head.slice(0, previewed), attributes),
     effect: found.effect,
     leftOut: left?.n ?? 0,
     leftBehind: found.leftBehind ?? [],

@@ -15,6 +15,7 @@ const kinds: Record<CauseAnswer['kind'], string> = {
   fit: 'text does not fit',
   catalog: 'catalog',
   report: 'channel’s answer',
+  pin: 'pinned value',
 };
 
 export function Causes() {

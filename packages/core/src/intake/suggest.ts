@@ -465,9 +465,14 @@ export function withFileCurrency(map: ColumnMap, setup: SuggestSetup, currency: 
   });
 }
 
+/** Different values that are looked at to tell what a column is. */
+const mostTold = 40;
+
 /** A column whose name says nothing: its values may. */
 function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): Suggestion[] {
-  const { name, values, unit } = column;
+  const { name, unit } = column;
+  // A few dozen different ones say as much as hundreds.
+  const values = column.values.length > mostTold ? [...new Set(column.values)].slice(0, mostTold) : column.values;
   const share = (test: (value: string) => boolean) => values.filter(test).length / Math.max(1, values.length);
   const one = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
     { column: name, target, score, why },

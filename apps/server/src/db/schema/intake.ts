@@ -10,6 +10,7 @@ import {
   unique,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
 import { scopes } from '@velvet-shelf/core/intake';
 import type { Evidence } from '@velvet-shelf/core/matching';
@@ -108,6 +109,8 @@ export const batchHead = pgTable('batch_head', {
     .primaryKey()
     .references(() => batch.id, { onDelete: 'cascade' }),
   rows: json('rows').$type<HeadRow[]>().notNull(),
+  /** The first of them, for the preview alone. */
+  preview: json('preview').$type<HeadRow[]>().default([]).notNull(),
 });
 
 export interface HeadRow {
@@ -179,6 +182,9 @@ export const batchRow = pgTable(
   (table) => [
     primaryKey({ columns: [table.batchId, table.row] }),
     index('batch_row_outcome').on(table.batchId, table.outcome, table.row),
+    index('batch_row_left_out')
+      .on(table.batchId)
+      .where(sql`left_out`),
   ],
 );
 

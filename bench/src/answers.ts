@@ -1,0 +1,162 @@
+/** What people wait for: every GET of the contract, fifty grid queries at once, and health while hostile files are read. */
+import { type Endpoint, api } from '@velvet-shelf/contract';
+import { openDatabase, rows } from '@velvet-shelf/server/db/client';
+import { sql } from 'drizzle-orm';
+import type { BenchLine } from './timing.js';
+
+const calls = 20;
+const reachMilliseconds = 100;
+const atOnce = 50;
+const reachAtOnce = 500;
+const reachHealth = 50;
+
+const base = process.env.VELVET_TEST_URL ?? '';
+let cookie = '';
+
+async function ask(path: string, init: RequestInit = {}): Promise<number> {
+  const start = performance.now();
+  const answer = await fetch(base + path, { ...init, headers: { ...init.headers, cookie } });
+  await answer.arrayBuffer();
+  if (answer.status >= 500) throw new Error(`${path} answered ${answer.status}`);
+  return performance.now() - start;
+}
+
+const post = (path: string, body: unknown) =>
+  fetch(base + path, {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json', cookie },
+  });
+
+const percentile = (times: number[], share: number) =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))] ?? 0;
+
+async function openView(view: object): Promise<string> {
+  const { token } = (await (await post('/api/views', view)).json()) as { token: string };
+  return token;
+}
+
+/** An address of an endpoint, of the last batch, product, listing and so on there are. */
+function addressOf({ path }: Endpoint, name: string, known: Record<string, number | string>): string | undefined {
+  const capability = name.split('.')[0] ?? '';
+  const filled = path.replace(/:(\w+)/g, (_, parameter: string) =>
+    encodeURIComponent(known[`${capability}.${parameter}`] ?? known[parameter] ?? ''),
+  );
+  const query: Record<string, string> = {
+    'catalog.window': '?from=0&count=60',
+    'matching.compare': `?a=${known['catalog.id']}`,
+    'causes.cause': `?key=${encodeURIComponent(String(known.cause))}`,
+    'today.search': '?q=pot',
+    'intake.rows': '?search=pot',
+    'listings.list': '?search=pot',
+  };
+  return filled.includes('//') || filled.endsWith('/') ? undefined : filled + (query[name] ?? '');
+}
+
+export async function benchAnswers(count: number): Promise<BenchLine[]> {
+  const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 2 });
+  try {
+    const signed = await fetch(`${base}/api/session`, {
+      method: 'POST',
+      body: JSON.stringify({ email: 'iris@mosswick.example', password: 'shelf-demo' }),
+      headers: { 'content-type': 'application/json' },
+    });
+    cookie = (signed.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+    const [known] = await rows<Record<string, number | string>>(
+      db,
+      sql`SELECT (SELECT max(id) FROM batch) AS "intake.id", (SELECT min(id) FROM product WHERE kind = 'variant') AS "catalog.id",
+            (SELECT min(id) FROM product WHERE kind = 'variant') AS "stock.id", (SELECT min(id) FROM listing) AS "listings.id",
+            (SELECT min(id) FROM place) AS "channels.id", 'title' AS attribute, (SELECT key FROM cause ORDER BY id LIMIT 1) AS cause`,
+    );
+    const token = await openView({});
+    const at = { ...known, token };
+    const times: Record<string, number> = {};
+    for (const [capability, list] of Object.entries(api))
+      for (const [short, endpoint] of Object.entries(list) as [string, Endpoint][]) {
+        const name = `${capability}.${short}`;
+        const path = endpoint.method === 'GET' && endpoint.kind === 'json' ? addressOf(endpoint, name, at) : undefined;
+        if (path === undefined) continue;
+        await ask(path);
+        const taken = [];
+        for (let i = 0; i < calls; i++) taken.push(await ask(path));
+        times[name] = Math.round(percentile(taken, 0.95));
+      }
+    const slow = Object.entries(times).sort((a, b) => b[1] - a[1]);
+    const worst = slow[0]?.[1] ?? 0;
+    return [
+      {
+        name: `answers ${count}`,
+        ratio: Number((worst / reachMilliseconds).toFixed(2)),
+        reach: `<= ${reachMilliseconds} ms`,
+        holds: worst <= reachMilliseconds,
+        figures: Object.fromEntries(slow.slice(0, 12)),
+      },
+      await gridAtOnce(count),
+      await hostileFiles(count),
+    ];
+  } finally {
+    await db.$client.end();
+  }
+}
+
+async function gridAtOnce(count: number): Promise<BenchLine> {
+  const sorts = ['title', 'sku', '-price', 'brand', 'family'];
+  const open = async (i: number) => {
+    const start = performance.now();
+    await post('/api/views', {
+      condition: {
+        any: [
+          { attribute: 'brand', op: 'contains', value: 'bra' },
+          { attribute: 'material', op: 'is', value: 'steel' },
+        ],
+      },
+      search: `p${i % 7}`,
+      sort: sorts[i % sorts.length],
+    });
+    return performance.now() - start;
+  };
+  await open(0);
+  const taken = await Promise.all(Array.from({ length: atOnce }, (_, i) => open(i)));
+  const worst = Math.round(percentile(taken, 0.95));
+  return {
+    name: `grid at once ${count}`,
+    ratio: Number((worst / reachAtOnce).toFixed(2)),
+    reach: `<= ${reachAtOnce} ms`,
+    holds: worst <= reachAtOnce,
+    figures: { p95: worst, median: Math.round(percentile(taken, 0.5)) },
+  };
+}
+
+/** Health while files that take long are read: nothing of it is in the request loop. */
+async function hostileFiles(count: number): Promise<BenchLine> {
+  const files = [
+    [
+      'wide.csv',
+      `${Array.from({ length: 1900 }, (_, i) => `column ${i}`).join(';')}\n${`${'12,5 cm;'.repeat(1900)}\n`.repeat(200)}`,
+    ],
+    ['long.csv', `Art;Name\n1;${'x'.repeat(4_000_000)}\n2;Pot\n`],
+    ['deep.json', '['.repeat(900_000)],
+    ['quotes.csv', `Art;Name\n${'1;"Pot\n'.repeat(200_000)}`],
+  ] as const;
+  let reading = true;
+  const health: number[] = [];
+  const watching = (async () => {
+    while (reading) health.push(await ask('/api/health'));
+  })();
+  let longest = 0;
+  for (const [name, text] of files) {
+    const form = new FormData();
+    form.append('file', new Blob([text]), name);
+    longest = Math.max(longest, await ask('/api/batches', { method: 'POST', body: form }));
+  }
+  reading = false;
+  await watching;
+  const worst = Math.round(percentile(health, 0.99));
+  return {
+    name: `hostile files ${count}`,
+    ratio: Number((worst / reachHealth).toFixed(2)),
+    reach: `<= ${reachHealth} ms`,
+    holds: worst <= reachHealth && longest <= 5000,
+    figures: { health_p99: worst, longest_file_ms: Math.round(longest) },
+  };
+}
