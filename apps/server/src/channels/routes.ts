@@ -2,7 +2,8 @@ import { api } from '@velvet-shelf/contract';
 import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
-import { saveFill, showFills } from './fills.js';
+import { fillsApart } from './calls.js';
+import { saveFill } from './fills.js';
 import { showRulebooks, addRulebook, tryRulebook, takeRulebook } from './rulebooks.js';
 import { showPlaces } from './service.js';
 
@@ -16,10 +17,14 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
     saveCategories(services, user, params.id, body.maps),
   );
-  route(router, services, channels.fills, async ({ params }) => ({ items: await showFills(services, params.id) }));
+  route(router, services, channels.fills, async ({ params }) => ({
+    items: await fillsApart(services, { placeId: params.id }),
+  }));
   route(router, services, channels.tryFill, async ({ params, body }) => {
-    const [one] = await showFills(services, params.id, params.attribute, {
-      fills: new Map([[params.attribute, body.fill]]),
+    const [one] = await fillsApart(services, {
+      placeId: params.id,
+      only: params.attribute,
+      change: { fills: new Map([[params.attribute, body.fill]]) },
     });
     if (!one) throw notFound(`attribute “${params.attribute}”`);
     return one;

@@ -1,9 +1,8 @@
 /** What intake has done in a thread while a request waits: looking at a file and its columns takes longer than others may wait. */
 import type { BatchAnswer } from '@velvet-shelf/contract';
 import type { Scope } from '@velvet-shelf/core/intake';
-import { isMainThread } from 'node:worker_threads';
 import type { Services } from '../http/route.js';
-import { callAside } from '../jobs/aside.js';
+import { apart } from '../jobs/aside.js';
 import type { ReceivedFile } from './receive.js';
 import { type Correction, correctBatch, readBatch, showBatch } from './service.js';
 
@@ -19,10 +18,6 @@ interface CorrectInput {
 export const readCall = (services: Services, { file, how }: ReadInput) => readBatch(services, file, how);
 export const correctCall = (services: Services, { id, change }: CorrectInput) => correctBatch(services, id, change);
 export const showCall = (services: Services, id: number) => showBatch(services, id);
-
-/** In a thread, unless this is one. */
-const apart = <T>(call: string, input: unknown, here: () => Promise<T>): Promise<T> =>
-  isMainThread ? callAside<T>(call, input) : here();
 
 export const readApart = (services: Services, file: ReceivedFile, how?: ReadInput['how']): Promise<number> =>
   apart('read-batch', { file, how }, () => readBatch(services, file, how));

@@ -42,12 +42,16 @@ export function runAside(id: number): Promise<void> {
 }
 
 /** What a registered call answers; Problems come across as they are. */
-export async function callAside<T>(call: string, input: unknown): Promise<T> {
+async function callAside<T>(call: string, input: unknown): Promise<T> {
   const end = await inThread('call', { call, input });
   if ('problem' in end) throw new Problem(...end.problem);
   if ('fault' in end) throw new Error(end.fault);
   return end.answer as T;
 }
+
+/** In a thread, unless this is one. */
+export const apart = <T>(call: string, input: unknown, here: () => Promise<T>): Promise<T> =>
+  isMainThread ? callAside<T>(call, input) : here();
 
 async function inThread(kind: 'job' | 'call', order: WorkerOrder): Promise<CallEnd> {
   if (atWork[kind] >= most[kind]) await new Promise<void>((resolve) => queue[kind].push(resolve));

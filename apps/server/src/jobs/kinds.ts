@@ -42,4 +42,5 @@ export function registerCalls(): void {
     (await import('../intake/calls.js')).correctCall(services, input),
   );
   calls.set('show-batch', async (services, input) => (await import('../intake/calls.js')).showCall(services, input));
+  calls.set('show-fills', async (services, input) => (await import('../channels/calls.js')).fillsCall(services, input));
 }
