@@ -151,7 +151,7 @@ function securityHeaders(config: Config) {
     ctx.set('X-Frame-Options', 'DENY');
     ctx.set(
       'Content-Security-Policy',
-      "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+      "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
     );
     if (isSecure(ctx, config)) ctx.set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
     // Answers are somebody's own: no cache between keeps them.

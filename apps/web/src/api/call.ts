@@ -25,14 +25,39 @@ export async function call<E extends Endpoint>(endpoint: E, given: Given<E> = {}
   const query = new URLSearchParams();
   for (const [name, value] of Object.entries((given.query ?? {}) as Record<string, unknown>))
     if (value !== undefined && value !== '') query.set(name, String(value));
-  const answer = await reach(`${path}${query.size > 0 ? `?${query}` : ''}`, {
-    method: endpoint.method,
-    ...(given.body === undefined
-      ? {}
-      : { body: JSON.stringify(given.body), headers: { 'content-type': 'application/json' } }),
-  });
-  return (await answer.json()) as z.output<E['answer']>;
+  const send = async (headers: Record<string, string>) => {
+    const answer = await reach(`${path}${query.size > 0 ? `?${query}` : ''}`, {
+      method: endpoint.method,
+      ...(given.body === undefined
+        ? { headers }
+        : { body: JSON.stringify(given.body), headers: { ...headers, 'content-type': 'application/json' } }),
+    });
+    return (await answer.json()) as z.output<E['answer']>;
+  };
+  if (!endpoint.once) return send({});
+  return doOnce(`${endpoint.method} ${path} ${JSON.stringify(given.body ?? {})}`, send);
 }
+
+const underWay = new Map<string, Promise<unknown>>();
+
+/** Pressed twice, or sent again because the connection was lost, it is done once. */
+function doOnce<T>(what: string, send: (headers: Record<string, string>) => Promise<T>): Promise<T> {
+  const known = underWay.get(what) as Promise<T> | undefined;
+  if (known) return known;
+  const headers = { 'idempotency-key': newKey() };
+  const work = send(headers)
+    .catch((problem: unknown) => {
+      if (problem instanceof ApiProblem && problem.status === 0) return send(headers);
+      throw problem;
+    })
+    .finally(() => underWay.delete(what));
+  underWay.set(what, work);
+  return work;
+}
+
+/** Not `randomUUID`: browsers have it on secure pages only. */
+const newKey = () =>
+  [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 
 /** fetch that turns problem details and dead connections into an ApiProblem. */
 export async function reach(path: string, init: RequestInit): Promise<Response> {

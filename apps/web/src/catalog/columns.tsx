@@ -23,7 +23,7 @@ const standard: Column[] = [
   { key: 'price', label: 'Price', width: 80, numeric: true },
   { key: 'stock', label: 'Stock', width: 70, numeric: true },
   { key: 'complete', label: 'Complete', width: 84 },
-  { key: 'places', label: 'Listings', width: 150 },
+  { key: 'places', label: 'Fit to send', width: 150 },
   { key: 'gtin', label: 'GTIN', width: 130 },
   { key: 'state', label: 'State', width: 80 },
 ];

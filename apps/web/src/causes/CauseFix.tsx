@@ -131,9 +131,11 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
 }
 
 function sayEffect({ listingsChanged, becameReady, becameBlocked }: Effect, saved: boolean): string {
+  const become = (n: number) =>
+    saved ? `${plural(n, 'listing')} became` : plural(n, 'listing becomes', 'listings become');
   const parts: string[] = [];
-  if (becameReady > 0) parts.push(`${plural(becameReady, 'listing')} ${saved ? 'became' : 'become'} ready`);
-  if (becameBlocked > 0) parts.push(`${plural(becameBlocked, 'listing')} ${saved ? 'became' : 'become'} blocked`);
+  if (becameReady > 0) parts.push(`${become(becameReady)} ready`);
+  if (becameBlocked > 0) parts.push(`${become(becameBlocked)} blocked`);
   if (parts.length === 0)
     return saved
       ? listingsChanged > 0

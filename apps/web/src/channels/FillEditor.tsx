@@ -62,7 +62,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           select
           label="Filled by"
           value={fill?.rule.kind ?? ''}
-          sx={{ width: 240, mb: 1.5 }}
+          sx={{ width: 240, mb: 1.5, mr: 1 }}
           onChange={(event) => setRule(emptyRule(event.target.value as FillRule['kind'], attribute, fill?.rule))}
         >
           {kinds.map(([kind, words]) => (

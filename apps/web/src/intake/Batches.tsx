@@ -15,21 +15,24 @@ import { Suppliers } from './Suppliers';
 export function Batches() {
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => call(api.intake.batches) });
   return (
-    <section className="grow scroll" style={{ padding: '18px 24px' }}>
-      <h1>Intake</h1>
-      <p className="muted" style={{ margin: '2px 0 12px' }}>
-        Drop a supplier’s file. You see what it would change before anything is changed, and can take it back after.
-      </p>
-      <DropBox />
-      <div className="row" style={{ gap: 24, alignItems: 'flex-start', marginTop: 20 }}>
-        <div className="grow">
-          <h2 style={{ marginBottom: 6 }}>Batches</h2>
-          <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
-        </div>
-        <div style={{ width: 300 }}>
-          <Suppliers />
-          <Fetching />
-          <Warehouses />
+    // The padding is inside what scrolls: a table's head sticks to the edge, with no row above it.
+    <section className="grow scroll">
+      <div style={{ padding: '18px 24px' }}>
+        <h1>Intake</h1>
+        <p className="muted" style={{ margin: '2px 0 12px' }}>
+          Drop a supplier’s file. You see what it would change before anything is changed, and can take it back after.
+        </p>
+        <DropBox />
+        <div className="row" style={{ gap: 24, alignItems: 'flex-start', marginTop: 20 }}>
+          <div className="grow">
+            <h2 style={{ marginBottom: 6 }}>Batches</h2>
+            <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
+          </div>
+          <div style={{ width: 300 }}>
+            <Suppliers />
+            <Fetching />
+            <Warehouses />
+          </div>
         </div>
       </div>
     </section>

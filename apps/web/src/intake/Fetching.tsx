@@ -4,7 +4,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type PullAnswer, api } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
@@ -48,6 +48,11 @@ function Pull({ pull }: { pull: PullAnswer }) {
     mutationFn: () => call(api.intake.startPull, { params: { id: pull.id } }),
     onSettled: () => queries.invalidateQueries({ queryKey: ['pulls'] }),
   });
+  const end = useMutation({
+    mutationFn: (how: 'cancelPull' | 'removePull') => call(api.intake[how], { params: { id: pull.id } }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['pulls'] }),
+  });
+  const problem = start.error ?? end.error ?? pull.lastError;
   return (
     <div
       style={{
@@ -69,7 +74,7 @@ function Pull({ pull }: { pull: PullAnswer }) {
         </Button>
       </div>
       <div className="muted small" style={{ overflowWrap: 'anywhere' }}>
-        {pull.schedule ? `by the schedule ${pull.schedule}` : 'when asked'}
+        {whenWords(pull.schedule)}
         {pull.nextAt && `, next ${clock(pull.nextAt)}`}
         {pull.lastAt && ` · last ${clock(pull.lastAt)}`}
         {pull.lastBatchId && (
@@ -78,22 +83,36 @@ function Pull({ pull }: { pull: PullAnswer }) {
             <Link to={`/intake/${pull.lastBatchId}`}>its batch</Link>
           </>
         )}{' '}
-        <Button
-          color="secondary"
-          size="small"
-          sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
-          onClick={() => setEditing(!editing)}
-        >
-          {editing ? 'close' : 'change'}
-        </Button>
+        <Small onClick={() => setEditing(!editing)}>{editing ? 'close' : 'change'}</Small>
+        {(pull.running || pull.fetched > 0) && (
+          <>
+            {' · '}
+            <Small onClick={() => end.mutate('cancelPull')}>stop, keep nothing</Small>
+          </>
+        )}
       </div>
-      {(start.error ?? pull.lastError) && (
-        <ProblemBox title="It could not be pulled" error={start.error ?? pull.lastError} />
+      {problem && <ProblemBox title={end.error ? 'Nothing was changed' : 'It could not be pulled'} error={problem} />}
+      {editing && (
+        <>
+          <PullForm pull={pull} onDone={() => setEditing(false)} />
+          <Small onClick={() => end.mutate('removePull')}>Pull from it no more; what was read in stays</Small>
+        </>
       )}
-      {editing && <PullForm pull={pull} onDone={() => setEditing(false)} />}
     </div>
   );
 }
+
+function Small({ children, onClick }: { children: ReactNode; onClick: () => void }) {
+  return (
+    <Button color="secondary" size="small" sx={{ p: 0, minWidth: 0, fontSize: 11.5 }} onClick={onClick}>
+      {children}
+    </Button>
+  );
+}
+
+/** A schedule that is none of ours to choose from was set by a program; its line says nothing to a person. */
+const ownSchedule = 'by a schedule of its own';
+const whenWords = (schedule: string | null) => schedules.find(([one]) => one === (schedule ?? ''))?.[1] ?? ownSchedule;
 
 const schedules: [string, string][] = [
   ['', 'when asked'],
@@ -152,7 +171,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
       <TextField select label="When" value={wish.schedule} onChange={(event) => set({ schedule: event.target.value })}>
         {[
           ...schedules,
-          ...(schedules.some(([one]) => one === wish.schedule) ? [] : [[wish.schedule, wish.schedule] as const]),
+          ...(schedules.some(([one]) => one === wish.schedule) ? [] : [[wish.schedule, ownSchedule] as const]),
         ].map(([value, words]) => (
           <MenuItem key={value} value={value}>
             {words}

@@ -87,7 +87,7 @@ export function Listings() {
                 <th>SKU</th>
                 <th>Title</th>
                 <th>Place</th>
-                <th>Readiness</th>
+                <th>Fit to send</th>
                 <th>On the channel</th>
                 <th>Why</th>
               </tr>

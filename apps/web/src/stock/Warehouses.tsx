@@ -35,7 +35,7 @@ export function Warehouses() {
   );
   return (
     <>
-      <h2>Whose stock goes where</h2>
+      <h2 style={{ margin: '18px 0 6px' }}>Whose stock goes where</h2>
       <p className="muted small">What a supplier has stands beside ours. No channel is shown it until you say so.</p>
       <Loaded query={warehouses}>
         {({ items }) => (
