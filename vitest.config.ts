@@ -8,7 +8,14 @@ const setupFiles = ['vitest.setup.ts'];
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['packages/core/src/**/*.test.ts'], testTimeout: patience, setupFiles } },
+      {
+        test: {
+          name: 'unit',
+          include: ['packages/{core,contract}/src/**/*.test.ts'],
+          testTimeout: patience,
+          setupFiles,
+        },
+      },
       {
         test: {
           name: 'integration',

@@ -168,7 +168,13 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
           </MenuItem>
         ))}
       </TextField>
-      <TextField select label="When" value={wish.schedule} onChange={(event) => set({ schedule: event.target.value })}>
+      <TextField
+        select
+        label="When"
+        value={wish.schedule}
+        onChange={(event) => set({ schedule: event.target.value })}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+      >
         {[
           ...schedules,
           ...(schedules.some(([one]) => one === wish.schedule) ? [] : [[wish.schedule, ownSchedule] as const]),
