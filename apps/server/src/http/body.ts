@@ -1,6 +1,7 @@
 /** JSON bodies: read whole within a limit, which is small for whoever has no session. */
 import type { Context, Next } from 'koa';
 import getRawBody from 'raw-body';
+import { sayCount } from '@velvet-shelf/core/values';
 import { Problem, badRequest } from './problem.js';
 import type { State } from './route.js';
 
@@ -18,11 +19,7 @@ export async function jsonBody(ctx: Context, next: Next): Promise<void> {
       if ((error as { type?: string }).type === 'entity.too.large') {
         // Whoever goes on sending is not listened to.
         ctx.set('Connection', 'close');
-        throw new Problem(
-          413,
-          'The request is too large',
-          `A request like this has ${limit.toLocaleString('en-GB')} bytes at most`,
-        );
+        throw new Problem(413, 'The request is too large', `A request like this has ${sayCount(limit)} bytes at most`);
       }
       throw badRequest('The body was cut off');
     });

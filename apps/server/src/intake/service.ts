@@ -4,6 +4,7 @@ import { rm } from 'node:fs/promises';
 import { isMainThread } from 'node:worker_threads';
 import { type ColumnMap, type Scope, mappingFaults, suggestScope } from '@velvet-shelf/core/intake';
 import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { type Database, type Executor, iso, one, rows, verbatim } from '../db/client.js';
@@ -337,11 +338,11 @@ export async function applyTried(services: Services, id: number, user: User): Pr
     const newer = found.kind === 'round-trip' ? 0 : await countOutdated(tx, found);
     if (newer > 0)
       throw conflict(`Another batch has changed ${newer} of these rows since the dry run. Try this one again.`);
-    const [created, changed] = [found.counts.created, found.counts.changed].map((n) => n.toLocaleString('en-GB'));
+    const [created, changed] = [found.counts.created, found.counts.changed].map((n) => sayCount(n));
     const isNews = found.counts.created + found.counts.changed > 0;
     const words = isNews
       ? `Applied ${found.fileName}: ${created} created, ${changed} changed`
-      : `Confirmed ${found.fileName}: ${found.counts.unchanged.toLocaleString('en-GB')} unchanged`;
+      : `Confirmed ${found.fileName}: ${sayCount(found.counts.unchanged)} unchanged`;
     const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [
       { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
     ]);

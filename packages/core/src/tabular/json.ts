@@ -1,6 +1,6 @@
 /** JSON documents and JSON Lines, read item by item in constant memory. */
 import { JSONParser, TokenType, Tokenizer } from '@streamparser/json';
-import { keptText } from '../values/index.js';
+import { keptText, sayCount } from '../values/index.js';
 import { UnreadableFile } from './reading.js';
 
 /** A list of objects in a document: keys to it joined by dots (lists in between leave no trace), and how deep it lies. */
@@ -92,8 +92,7 @@ export async function* jsonItems(chunks: AsyncIterable<string>, itemPath: string
     read += chunk.length;
     yield* ready;
     ready = [];
-    if (fault)
-      throw new UnreadableFile(`It stops being JSON near character ${read.toLocaleString('en-GB')}: ${fault.message}`);
+    if (fault) throw new UnreadableFile(`It stops being JSON near character ${sayCount(read)}: ${fault.message}`);
   }
   if (!parser.isEnded) throw new UnreadableFile('It ends in the middle: a bracket is not closed');
 }

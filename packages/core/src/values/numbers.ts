@@ -42,3 +42,6 @@ export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
 export function steady(value: number): number {
   return Number(value.toPrecision(12));
 }
+
+/** A count in words for people; the messages of the server are English. */
+export const sayCount = (n: number): string => n.toLocaleString('en');

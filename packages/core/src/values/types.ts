@@ -17,7 +17,7 @@ import type {
 } from './model.js';
 import { parseMeasure } from './measure.js';
 import { parseMoney } from './money.js';
-import { parseDecimal } from './numbers.js';
+import { parseDecimal, sayCount } from './numbers.js';
 import { unitLabel } from './units.js';
 
 /** Longer than this a text is a description, and belongs into one. */
@@ -28,7 +28,7 @@ const largestNumber = 1e15;
 
 const tooLong = (raw: string, most: number): { ok: false; reason: string } => ({
   ok: false,
-  reason: `“${raw.slice(0, 40)}…” has ${raw.length.toLocaleString('en-GB')} characters; ${most.toLocaleString('en-GB')} are kept at most`,
+  reason: `“${raw.slice(0, 40)}…” has ${sayCount(raw.length)} characters; ${sayCount(most)} are kept at most`,
 });
 
 /** "6-12 days" however its dash was written. */

@@ -22,6 +22,7 @@ import {
   variantElements,
   variantLists,
 } from '@velvet-shelf/core/tabular';
+import { sayCount } from '@velvet-shelf/core/values';
 import iconv from 'iconv-lite';
 import { readLinked } from './source.js';
 import { openWorkbook } from './workbook.js';
@@ -194,10 +195,10 @@ function nested(
     why: {
       ...why,
       itemPath: items
-        ? `${items.objects.toLocaleString('en-GB')} items in its beginning, the outermost list`
+        ? `${sayCount(items.objects)} items in its beginning, the outermost list`
         : 'the document is one item',
       variantPath: variants
-        ? `each item lists some: ${variants.objects.toLocaleString('en-GB')} in its beginning`
+        ? `each item lists some: ${sayCount(variants.objects)} in its beginning`
         : 'items list nothing that looks like variants',
     },
     itemPaths: lists.map(choice),

@@ -12,6 +12,7 @@ import {
   readDelimited,
   xmlItems,
 } from '@velvet-shelf/core/tabular';
+import { sayCount } from '@velvet-shelf/core/values';
 import iconv from 'iconv-lite';
 import { type Workbook, openWorkbook } from './workbook.js';
 
@@ -84,7 +85,7 @@ export async function readColumns(path: string, reading: Reading): Promise<strin
       const expectFew = () => {
         if (columns.size > mostColumns)
           throw new UnreadableFile(
-            `Its items have more than ${mostColumns.toLocaleString('en-GB')} different fields. Choose another list in it, or take out what is not needed`,
+            `Its items have more than ${sayCount(mostColumns)} different fields. Choose another list in it, or take out what is not needed`,
           );
       };
       try {
@@ -191,7 +192,7 @@ async function* delimitedRows(
               row,
               place: undefined,
               cells: cells.map((cell) => cell.slice(0, 2000)),
-              broken: `Cell ${long + 1} has more than ${longestCell.toLocaleString('en-GB')} characters`,
+              broken: `Cell ${long + 1} has more than ${sayCount(longestCell)} characters`,
             },
           ];
     });
@@ -366,7 +367,7 @@ const mostColumns = 2000;
 function nameColumns(cells: readonly string[]): string[] {
   if (cells.length > mostColumns)
     throw new UnreadableFile(
-      `It has ${cells.length.toLocaleString('en-GB')} columns, and ${mostColumns.toLocaleString('en-GB')} can be read at most. Take out those that are not needed`,
+      `It has ${sayCount(cells.length)} columns, and ${sayCount(mostColumns)} can be read at most. Take out those that are not needed`,
     );
   const seen = new Map<string, number>();
   return Array.from(cells, (cell, i) => {
