@@ -18,4 +18,3 @@ export const clock = (iso: string) => {
 };
 export const bytes = (n: number) =>
   n < 1024 ? `${n} B` : n < 1_048_576 ? `${Math.round(n / 1024)} KB` : `${(n / 1_048_576).toFixed(1)} MB`;
-export const picture = (name: string) => (/^https?:/.test(name) ? name : `/media/${encodeURIComponent(name)}`);
