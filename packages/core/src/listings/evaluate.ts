@@ -19,7 +19,8 @@ import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
 import type { Attribute, Value } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
-import { type CompiledFill, compileFill, noFill, sayValue } from './fills.js';
+import { type CompiledFill, compileFill, noFill } from './fills.js';
+import { sayChannelValue, sayValue } from './say.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
 import { type View, minorUnits } from './sources.js';
 
@@ -324,12 +325,6 @@ function sayNeed({ label, need, limits }: ChannelAttribute): string {
   if (limits.minWidth !== undefined)
     parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
   return parts.join(', ');
-}
-
-/** A channel value as people and files read it: money as amount and currency. */
-export function sayChannelValue(value: ChannelValue, attribute: ChannelAttribute, currency: string): string {
-  if (attribute.type === 'money' && typeof value === 'number') return `${(value / 100).toFixed(2)} ${currency}`;
-  return sayValue(value);
 }
 
 /** A short print of an evaluation's outcome: rows whose print is unchanged are not written again (FNV-1a, 52 bits). */

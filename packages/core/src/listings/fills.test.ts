@@ -134,6 +134,19 @@ describe('fits', () => {
     expect(value(copy('price'), steps)).toBe(699);
     expect(value(copy('material'), steps)).toBeUndefined();
   });
+  it.each([
+    [copy('price'), '6.99 GBP'],
+    [{ kind: 'compose', parts: [{ text: 'now ' }, { from: 'price' }] } as FillRule, '6.99 GBP'],
+    [{ kind: 'first', of: [copy('salePrice'), copy('price')] } as FillRule, '6.99 GBP'],
+  ])('write a price as a price in the trace', (rule, said) => {
+    expect(compiled(rule).trace(view).at(-1)).toMatchObject({ at: 'catalog', value: said });
+  });
+
+  it('write a price as a price in a composed text, and keep what is copied in minor units', () => {
+    expect(value({ kind: 'compose', parts: [{ text: 'now ' }, { from: 'price' }] })).toBe('now 6.99 GBP');
+    expect(value(copy('price'))).toBe(699);
+  });
+
   it('say in the trace what they did, before where the value came from', () => {
     const trace = compiled(copy('title'), [{ do: 'trim-at-word', length: 6 }]).trace(view);
     expect(trace.map((step) => [step.at, step.value])).toEqual([

@@ -3,7 +3,8 @@ import type { ChannelValue } from '../checks/index.js';
 import { type Fill, type FillRule, compileFit } from '../fills/index.js';
 import { foldText } from '../values/index.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
-import { type View, compileSource } from './sources.js';
+import { sayValue } from './say.js';
+import { type Source, type View, compileSource } from './sources.js';
 
 export interface CompiledFill {
   value(view: View): ChannelValue | undefined;
@@ -73,10 +74,7 @@ function copy(from: string, setup: PlaceSetup): CompiledFill {
     value: source.read,
     blame: () => source.link,
     origin: () => source.link,
-    trace: (view) => [
-      { at: 'fill', words: `Copies ${source.label}` },
-      catalogStep(source.label, source.link, source.read(view)),
-    ],
+    trace: (view) => [{ at: 'fill', words: `Copies ${source.label}` }, catalogStep(source, view)],
   };
 }
 
@@ -96,7 +94,7 @@ function compose(rule: Extract<FillRule, { kind: 'compose' }>, setup: PlaceSetup
         const read = part.source?.read(view);
         if (read === undefined) continue;
         found = true;
-        text += part.before + sayValue(read) + part.after;
+        text += part.before + (part.source?.say(read) ?? '') + part.after;
       }
     }
     return found ? text.replace(/\s+/g, ' ').trim() : undefined;
@@ -108,7 +106,7 @@ function compose(rule: Extract<FillRule, { kind: 'compose' }>, setup: PlaceSetup
     origin: () => link,
     trace: (view) => [
       { at: 'fill', words: `Composed from ${sources.map((source) => source.label).join(', ')}` },
-      ...sources.map((source) => catalogStep(source.label, source.link, source.read(view))),
+      ...sources.map((source) => catalogStep(source, view)),
     ],
   };
 }
@@ -120,7 +118,7 @@ function translate(rule: Extract<FillRule, { kind: 'translate' }>, setup: PlaceS
   const exact = new Map(Object.entries(rule.table));
   const read = (view: View) => {
     const value = source.read(view);
-    return value === undefined ? undefined : sayValue(value);
+    return value === undefined ? undefined : source.say(value);
   };
   const look = (text: string) => exact.get(text) ?? table.get(foldText(text));
   const value = (view: View) => {
@@ -144,7 +142,7 @@ function translate(rule: Extract<FillRule, { kind: 'translate' }>, setup: PlaceS
           : hit === undefined
             ? `Translates ${source.label}: “${text}” is not in the table${rule.otherwise === 'keep' ? ', so it is kept' : ''}`
             : `Translates ${source.label}: “${text}” becomes “${hit}”`;
-      return [{ at: 'fill', words }, catalogStep(source.label, source.link, text)];
+      return [{ at: 'fill', words }, catalogStep(source, view)];
     },
   };
 }
@@ -174,20 +172,16 @@ function first(of: CompiledFill[]): CompiledFill {
   };
 }
 
-function catalogStep(label: string, link: Link, value: ChannelValue | undefined): TraceStep {
+function catalogStep({ label, link, read, say }: Source, view: View): TraceStep {
+  const value = read(view);
   return {
     at: 'catalog',
     words: value === undefined ? `${label} is empty in the catalog` : `${label} in the catalog`,
-    ...(value === undefined ? {} : { value: sayValue(value) }),
+    ...(value === undefined ? {} : { value: say(value) }),
     ...(link.at === 'catalog'
       ? { attribute: link.attribute, ...(link.language ? { language: link.language } : {}) }
       : {}),
   };
-}
-
-/** A channel value as text; money stays in minor units here. */
-export function sayValue(value: ChannelValue): string {
-  return Array.isArray(value) ? value.map((picture) => picture.address).join(', ') : String(value);
 }
 
 function sayFit(step: Fill['fit'][number]): string {

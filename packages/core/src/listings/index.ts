@@ -1,4 +1,5 @@
 export * from './place.js';
 export * from './evaluate.js';
 export * from './causes.js';
+export { sayChannelValue } from './say.js';
 export { minorUnits, sourcesFor } from './sources.js';

@@ -4,6 +4,7 @@ import type { ChannelValue, Picture } from '../checks/index.js';
 import { type ChannelAttribute } from '../rulebooks/index.js';
 import { type Attribute, type Media, plainValue } from '../values/index.js';
 import type { Link, PlaceSetup } from './place.js';
+import { sayMoney, sayValue } from './say.js';
 
 export interface View {
   variant: Variant;
@@ -15,6 +16,8 @@ export interface View {
 export interface Source {
   label: string;
   read(view: View): ChannelValue | undefined;
+  /** As people read it. */
+  say(value: ChannelValue): string;
   link: Link;
 }
 
@@ -167,6 +170,7 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
         const value = read(view);
         return Array.isArray(value) && value.length === 0 ? undefined : value;
       },
+      say: built.fits.includes('money') ? (value) => sayMoney(value, setup.currency) : sayValue,
       link: { at: 'catalog', attribute: editedAs[name] ?? name },
     };
   }
@@ -177,10 +181,16 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
     return {
       label: attribute.label,
       read: ({ variant }) => variant.texts[name]?.[language],
+      say: sayValue,
       link: { at: 'catalog', attribute: name, language },
     };
   }
-  return { label: attribute.label, read: factReader(attribute), link: { at: 'catalog', attribute: name } };
+  return {
+    label: attribute.label,
+    read: factReader(attribute),
+    say: sayValue,
+    link: { at: 'catalog', attribute: name },
+  };
 }
 
 function factReader(attribute: Attribute): Source['read'] {
