@@ -1,7 +1,9 @@
 /** Pairs of products that may be the same goods: found by shared words, sizes and identifiers, ranked by their evidence. */
 import { foldCode, foldText } from '../values/index.js';
 import type { Evidence } from './evidence.js';
-import { type Traits, contradictions } from './traits.js';
+import { contradictions } from './contradict.js';
+import type { Traits } from './traits.js';
+import { titleWords } from './words.js';
 
 /** A product as matching sees it. */
 export interface MatchItem {
@@ -122,32 +124,8 @@ function keepBest(scored: Map<number, Candidate[]>, i: number, candidate: Candid
   if (list.length > most) list.length = most;
 }
 
-/** Words that say nothing about which goods these are. */
-const empty = new Set([
-  'the',
-  'and',
-  'for',
-  'with',
-  'mit',
-  'und',
-  'fur',
-  'der',
-  'die',
-  'das',
-  'och',
-  'med',
-  'cm',
-  'mm',
-  'kg',
-  'pcs',
-]);
-
 function prepare(item: MatchItem): Prepared {
-  const words = new Set<string>();
-  for (const title of item.titles)
-    for (const word of foldText(title).split(/[^\p{L}\p{N}]+/u))
-      if (word.length >= 3 && !empty.has(word) && !/^\d/.test(word)) words.add(word);
-  return { item, words, sizes: Object.entries(item.sizes) };
+  return { item, words: new Set(item.titles.flatMap(titleWords)), sizes: Object.entries(item.sizes) };
 }
 
 function weigh(p: Prepared, q: Prepared, weight: (word: string) => number, known: KnownWords | undefined): Evidence[] {

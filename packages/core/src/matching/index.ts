@@ -1,6 +1,7 @@
 /** Which supplier records are the same goods: by exact keys, and by what people decided of pairs that look alike. */
 import { readGtin } from '../values/index.js';
-import { type Traits, agreements, contradictions, isPlaceholder } from './traits.js';
+import { agreements, contradictions } from './contradict.js';
+import { type Traits, isPlaceholder } from './traits.js';
 
 export const joinLevels = ['gtin', 'mpn', 'number'] as const;
 export type JoinLevel = (typeof joinLevels)[number];
@@ -246,4 +247,5 @@ export function shareKeys(pairs: readonly (readonly [thing: number, key: number]
 }
 export * from './evidence.js';
 export * from './candidates.js';
+export * from './contradict.js';
 export * from './traits.js';

@@ -1,6 +1,6 @@
 /**
  * What a record says of itself that two records of the same goods cannot say differently: brand, pack count, condition, sizes
- * and figures. An equal key is not enough where these contradict it.
+ * and figures; read from its attributes, its options and, by a small reader, its titles.
  */
 import {
   type Measure,
@@ -12,6 +12,7 @@ import {
   readGtin,
   units,
 } from '../values/index.js';
+import { colourWords, letterSizes, packWords, placeholders, titleWords } from './words.js';
 
 export interface Traits {
   /** Comparable brand, small letters and digits. */
@@ -60,7 +61,7 @@ export function readTraits({ values, options = [] }: Described): Traits {
     ...(text('mpn') ? { mpn: foldCode(text('mpn') ?? '') } : {}),
     ...(pack === undefined ? {} : { pack }),
     ...(condition ? { condition } : {}),
-    words: new Set(titles.flatMap(wordsOf)),
+    words: new Set(titles.flatMap(titleWords).filter((word) => !packWords.has(word))),
     figures: readFigures(said),
     measures,
     sizes: new Set([...said.flatMap(readSizes), ...(size ? readSizes(`size ${size}`) : [])]),
@@ -80,31 +81,6 @@ function numberOf(value: Value | undefined): number | undefined {
         : Number.NaN;
   return Number.isInteger(n) && n > 0 ? n : undefined;
 }
-
-const wordsOf = (title: string): string[] =>
-  foldText(title)
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter((word) => word.length >= 3 && !/^\d/.test(word) && !idle.has(word));
-const idle = new Set([
-  'the',
-  'and',
-  'for',
-  'with',
-  'mit',
-  'und',
-  'fur',
-  'der',
-  'die',
-  'das',
-  'och',
-  'med',
-  'set',
-  'new',
-  'neu',
-  'ny',
-  'pcs',
-  'pack',
-]);
 
 const n = String.raw`(\d{1,4})`;
 const packs = [
@@ -169,16 +145,6 @@ function readFigures(texts: readonly string[]): Map<string, number[]> {
   return found;
 }
 
-const letterSizes: Record<string, string> = {
-  xxs: '2xs',
-  xxl: '2xl',
-  xxxl: '3xl',
-  xxxxl: '4xl',
-  small: 's',
-  medium: 'm',
-  large: 'l',
-};
-
 /** "Size M", "Gr. 42", "XXL" at the end: sizes as compared. */
 function readSizes(title: string): string[] {
   const text = foldText(title);
@@ -191,143 +157,13 @@ function readSizes(title: string): string[] {
   return [...named, ...bare].flatMap(([, size]) => (size ? [letterSizes[size] ?? size.replace(',', '.')] : []));
 }
 
-const colourWords: Record<string, string> = {
-  black: 'black',
-  schwarz: 'black',
-  schwarze: 'black',
-  schwarzer: 'black',
-  svart: 'black',
-  white: 'white',
-  weiss: 'white',
-  weiß: 'white',
-  weisse: 'white',
-  vit: 'white',
-  vitt: 'white',
-  red: 'red',
-  rot: 'red',
-  rote: 'red',
-  roter: 'red',
-  rod: 'red',
-  rott: 'red',
-  blue: 'blue',
-  blau: 'blue',
-  blaue: 'blue',
-  blauer: 'blue',
-  bla: 'blue',
-  blatt: 'blue',
-  green: 'green',
-  grun: 'green',
-  grune: 'green',
-  gron: 'green',
-  gront: 'green',
-  yellow: 'yellow',
-  gelb: 'yellow',
-  gelbe: 'yellow',
-  gul: 'yellow',
-  gult: 'yellow',
-  orange: 'orange',
-  purple: 'purple',
-  lila: 'purple',
-  violett: 'purple',
-  pink: 'pink',
-  rosa: 'pink',
-  brown: 'brown',
-  braun: 'brown',
-  braune: 'brown',
-  brun: 'brown',
-  brunt: 'brown',
-  grey: 'grey',
-  gray: 'grey',
-  grau: 'grey',
-  graue: 'grey',
-  gra: 'grey',
-  gratt: 'grey',
-  silver: 'silver',
-  silber: 'silver',
-  gold: 'gold',
-  guld: 'gold',
-  beige: 'beige',
-  navy: 'navy',
-  marine: 'navy',
-  marinblau: 'navy',
-  turquoise: 'turquoise',
-  turkis: 'turquoise',
-};
-
 const readColours = (text: string): string[] =>
   foldText(text)
     .split(/[^\p{L}]+/u)
-    .flatMap((word) => (Object.hasOwn(colourWords, word) ? [colourWords[word] ?? ''] : []));
-
-/** Why these two cannot be the same goods, in words; none where nothing speaks against it. */
-export function contradictions(a: Traits, b: Traits): string[] {
-  const against: string[] = [];
-  if (a.brand && b.brand && !isSameBrand(a.brand, b.brand)) against.push('their brands differ');
-  if (a.gtin && b.gtin && a.gtin !== b.gtin) against.push('each has a valid GTIN of its own');
-  if (a.pack !== undefined && b.pack !== undefined && a.pack !== b.pack)
-    against.push(`one is a pack of ${a.pack}, the other of ${b.pack}`);
-  if (a.condition !== b.condition) against.push(`one is ${a.condition ?? 'new'}, the other ${b.condition ?? 'new'}`);
-  if (isDisjoint(a.sizes, b.sizes)) against.push(`one is of size ${say(a.sizes)}, the other of ${say(b.sizes)}`);
-  if (isDisjoint(a.colours, b.colours)) against.push(`one is ${say(a.colours)}, the other ${say(b.colours)}`);
-  for (const [dimension, mine] of a.figures) {
-    const theirs = b.figures.get(dimension);
-    if (theirs && !mine.some((x) => theirs.some((y) => isNear(x, y, nearFigure))))
-      against.push(`their titles and options name other figures of ${dimension}`);
-  }
-  for (const [key, mine] of a.measures) {
-    const theirs = b.measures.get(key);
-    if (theirs !== undefined && !isNear(mine, theirs, nearMeasure)) against.push(`their ${key} differs`);
-  }
-  return against;
-}
-
-/** Titles are rounded; attributes are measured by different people with different rulers. */
-const nearFigure = 0.03;
-const nearMeasure = 0.3;
-const isNear = (x: number, y: number, within: number) =>
-  Math.abs(x - y) <= within * Math.max(Math.abs(x), Math.abs(y)) + 1e-12;
-
-/** "Brackwater" and "Brackwater Pottery" are one brand. */
-const isSameBrand = (a: string, b: string) =>
-  a === b || (Math.min(a.length, b.length) >= 4 && (a.startsWith(b) || b.startsWith(a)));
-
-const isDisjoint = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
-  a.size > 0 && b.size > 0 && ![...a].some((one) => b.has(one));
-const say = (all: ReadonlySet<string>) => [...all].join(' and ');
-
-/** What beside a key speaks for it that two records are the same goods: brand, MPN, or words of the titles. */
-export function agreements(a: Traits, b: Traits): string[] {
-  const agreed: string[] = [];
-  if (a.brand && b.brand && isSameBrand(a.brand, b.brand)) agreed.push('brand');
-  if (a.mpn && a.mpn === b.mpn) agreed.push('MPN');
-  const shared = [...a.words].filter((word) => b.words.has(word)).length;
-  if (shared >= 2 || (shared === 1 && Math.min(a.words.size, b.words.size) === 1)) agreed.push('words of the title');
-  return agreed;
-}
+    .flatMap((word) => colourWords.get(word) ?? []);
 
 /** A key of one sign repeated, or of zeros, stands for a number nobody knows. */
 export const isPlaceholder = (key: string): boolean => {
   const bare = foldCode(key);
   return bare === '' || bare === '0' || /^(.)\1+$/u.test(bare) || placeholders.has(bare);
 };
-const placeholders = new Set([
-  'na',
-  'none',
-  'unknown',
-  'tbd',
-  'tbc',
-  'nil',
-  'null',
-  'notapplicable',
-  'doesnotapply',
-  'keine',
-  'unbekannt',
-  'saknas',
-  '123',
-  '1234',
-  '12345',
-  '123456',
-  '1234567890',
-  'test',
-  'xxx',
-]);
