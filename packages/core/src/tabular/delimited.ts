@@ -32,14 +32,15 @@ export function readDelimited(delimiter: Delimiter, headerRow?: number): Delimit
   return {
     push(chunk, isLast) {
       const text = rest + chunk;
+      const piece: Piece = { text, delimiter, width, isLast };
       const rows: DelimitedRow[] = [];
       let at = 0;
       while (at < text.length) {
-        const row = rowAt(text, at, delimiter, width, isLast);
+        const row = rowAt(piece, at);
         if (!row) break;
         rows.push({ cells: row.cells, width: row.width });
         at = row.next;
-        if (++count === headerRow) width = row.width;
+        if (++count === headerRow) piece.width = width = row.width;
       }
       rest = text.slice(at);
       return rows;
@@ -50,13 +51,24 @@ export function readDelimited(delimiter: Delimiter, headerRow?: number): Delimit
 /** All rows of a text held in memory; at most `most` of them where that is said. */
 export function parseRows(text: string, delimiter: Delimiter, most = Number.POSITIVE_INFINITY): string[][] {
   const rows: string[][] = [];
+  const piece: Piece = { text, delimiter, width: undefined, isLast: true };
   for (let at = 0; at < text.length && rows.length < most;) {
-    const row = rowAt(text, at, delimiter, undefined, true);
+    const row = rowAt(piece, at);
     if (!row) break;
     rows.push(row.cells);
     at = row.next;
   }
   return rows;
+}
+
+/** A piece of a text, and what is known of its rows. */
+interface Piece {
+  text: string;
+  delimiter: Delimiter;
+  /** Cells of the header, once it was read. */
+  width: number | undefined;
+  /** Nothing comes after it. */
+  isLast: boolean;
 }
 
 interface Row {
@@ -67,31 +79,21 @@ interface Row {
 }
 
 /** The row that begins at a place; undefined where it may go on in the next chunk. */
-function rowAt(
-  text: string,
-  from: number,
-  delimiter: Delimiter,
-  width: number | undefined,
-  isLast: boolean,
-): Row | undefined {
-  const end = lineEnd(text, from, isLast);
+function rowAt(piece: Piece, from: number): Row | undefined {
+  const end = lineEnd(piece, from);
   if (!end) return undefined;
+  const { text, width } = piece;
   const quote = text.indexOf('"', from);
-  if (quote < 0 || quote >= end.at) return literalRow(text, from, end, delimiter);
-  const row = rowWithQuotes(text, from, delimiter, width, isLast);
+  if (quote < 0 || quote >= end.at) return literalRow(piece, from, end);
+  const row = rowWithQuotes(piece, from);
   if (!row || width === undefined || row.width === width) return row;
   // As wide as the header where its quotes are taken for inch marks and the like.
-  const literal = literalRow(text, from, end, delimiter);
+  const literal = literalRow(piece, from, end);
   return literal.width === width ? literal : row;
 }
 
-function rowWithQuotes(
-  text: string,
-  from: number,
-  delimiter: Delimiter,
-  width: number | undefined,
-  isLast: boolean,
-): Row | undefined {
+function rowWithQuotes(piece: Piece, from: number): Row | undefined {
+  const { text, delimiter } = piece;
   const cells: string[] = [];
   let count = 0;
   const add = (cell: string) => {
@@ -99,20 +101,20 @@ function rowWithQuotes(
   };
   for (let at = from; ;) {
     if (text[at] === '"') {
-      const quoted = quotedAt(text, at, delimiter, isLast);
+      const quoted = quotedAt(piece, at);
       if (quoted === 'later') return undefined;
-      if (quoted && !(quoted.lines > 0 && isRowsInstead(text, from, quoted.end, delimiter, width, isLast))) {
+      if (quoted && !(quoted.lines > 0 && isRowsInstead(piece, from, quoted.end))) {
         add(quoted.cell);
         at = quoted.end;
         if (text[at] === delimiter) {
           at++;
           continue;
         }
-        const over = lineEnd(text, at, isLast);
+        const over = lineEnd(piece, at);
         return over && { cells, width: count, next: over.next };
       }
     }
-    const line = lineEnd(text, at, isLast);
+    const line = lineEnd(piece, at);
     if (!line) return undefined;
     const cut = text.indexOf(delimiter, at);
     if (cut < 0 || cut >= line.at) {
@@ -124,7 +126,7 @@ function rowWithQuotes(
   }
 }
 
-function literalRow(text: string, from: number, end: LineEnd, delimiter: Delimiter): Row {
+function literalRow({ text, delimiter }: Piece, from: number, end: LineEnd): Row {
   const cells = text.slice(from, end.at).split(delimiter, mostCells + 1);
   if (cells.length <= mostCells) return { cells, width: cells.length, next: end.next };
   let width = 1;
@@ -138,7 +140,7 @@ interface LineEnd {
 }
 
 /** Where the line ends and the next begins; undefined where that stands in the next chunk. */
-function lineEnd(text: string, from: number, isLast: boolean): LineEnd | undefined {
+function lineEnd({ text, isLast }: Piece, from: number): LineEnd | undefined {
   const feed = text.indexOf('\n', from);
   const stop = feed < 0 ? text.length : feed;
   const back = text.lastIndexOf('\r', stop);
@@ -161,7 +163,7 @@ interface Quoted {
 }
 
 /** The quoted cell that begins here; undefined where none does, "later" where the next chunk tells. */
-function quotedAt(text: string, from: number, delimiter: Delimiter, isLast: boolean): Quoted | 'later' | undefined {
+function quotedAt({ text, delimiter, isLast }: Piece, from: number): Quoted | 'later' | undefined {
   let lines = 0;
   let isEscaped = false;
   let seen = from + 1;
@@ -194,19 +196,13 @@ function nextBreak(text: string, from: number, to: number): number {
 }
 
 /** A cell that goes over lines is none where every one of these lines, taken literally, is a row as wide as the header. */
-function isRowsInstead(
-  text: string,
-  from: number,
-  to: number,
-  delimiter: Delimiter,
-  width: number | undefined,
-  isLast: boolean,
-): boolean {
+function isRowsInstead(piece: Piece, from: number, to: number): boolean {
+  const { width } = piece;
   if (width === undefined || width < 2) return false;
   for (let at = from; at < to;) {
-    const end = lineEnd(text, at, isLast);
+    const end = lineEnd(piece, at);
     if (!end) return false;
-    if (literalRow(text, at, end, delimiter).width !== width) return false;
+    if (literalRow(piece, at, end).width !== width) return false;
     at = end.next;
   }
   return true;
