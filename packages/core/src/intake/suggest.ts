@@ -1,17 +1,8 @@
 /** Suggests what each column is, from its name, its values and earlier batches, each with a reason and a score. */
-import {
-  type Attribute,
-  foldCode,
-  foldText,
-  isCurrency,
-  parseValue,
-  plainStyle,
-  readGtin,
-  unitCode,
-  units,
-} from '../values/index.js';
-import { contentLanguages } from '../catalog/index.js';
+import { type Attribute, foldCode, foldText, parseValue, plainStyle, readGtin, units } from '../values/index.js';
+import { currencyBeside, figuresOf, flatHelpers, helperColumns } from './beside.js';
 import { partOf } from './cells.js';
+import { type Column, type Naming, describe } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
 import { type WordTarget, guessLanguage, vocabulary } from './vocabulary.js';
@@ -24,11 +15,12 @@ export interface Suggestion {
   why: string;
 }
 
-export interface SuggestSetup {
+/** What buyers pay, whoever names it: of a supplier that is advice. */
+const sellingPrice = /^(?:selling price|verkaufspreis|vk|vk brutto|utpris|forsaljningspris)$/;
+
+export interface SuggestSetup extends Naming {
   /** Names as the header has them. */
   columns: readonly string[];
-  /** The first rows, each as long as `columns`. */
-  sample: readonly (readonly string[])[];
   dictionary: ReadonlyMap<string, Attribute>;
   /** The mapping last confirmed for this supplier, if any. */
   remembered?: ColumnMap | undefined;
@@ -36,10 +28,6 @@ export interface SuggestSetup {
   learnt?: ReadonlyMap<string, Record<string, string>> | undefined;
   /** Language of texts whose column says none. */
   language: string;
-  /** Column names are paths of keys joined by dots. */
-  isNested?: boolean | undefined;
-  /** Nested documents: path of the list of variants in an item. */
-  variantPath?: string | null | undefined;
   /** Currency of amounts whose column names none. */
   currency?: string | undefined;
   /** The company's own sheet: its prices are what buyers pay; a supplier's are what goods cost us. */
@@ -47,50 +35,6 @@ export interface SuggestSetup {
   /** Name of the supplier, by which goods of its own making are known. */
   supplier?: string | undefined;
 }
-
-interface Column {
-  name: string;
-  /** Its name without unit, currency and language, folded; of a path the last part that says something. */
-  word: string;
-  /** The part of a path before the last. */
-  parent: string | undefined;
-  isVariant: boolean;
-  unit: string | undefined;
-  currency: string | undefined;
-  language: string | undefined;
-  values: string[];
-}
-
-/** A word of three capitals, or of three letters that end a name, that is a currency. */
-const currencyOf = (name: string): string | undefined =>
-  [...name.matchAll(/(?<![\p{L}\d])([A-Z]{3}|[a-z]{3}(?=\W*$))(?![\p{L}\d])/gu)]
-    .map(([, code = '']) => code.toUpperCase())
-    .find((code) => isCurrency(code) && !noCurrency.has(code));
-/** Currencies that are words of headers. */
-const noCurrency = new Set([
-  'ALL',
-  'TOP',
-  'CUP',
-  'BAM',
-  'LAK',
-  'MOP',
-  'PEN',
-  'TRY',
-  'MAD',
-  'GEL',
-  'COP',
-  'SOS',
-  'STD',
-  'NET',
-  'VAT',
-]);
-const languages = /\b([a-z]{2}-[A-Z]{2})\b/;
-/** "Title (sv)", "name_de": a content language by its first half, at the end of a name. */
-const languageEnd = new RegExp(`[\\s_([-](${contentLanguages.map((one) => one.slice(0, 2)).join('|')})[\\])]?$`, 'i');
-/** "Height in cm", "Höhe cm": a unit at the end of a name, with or without a word before it. */
-const unitEnd = /[\s_](?:in\s+)?(?!in$)(\p{L}+)$/u;
-/** What buyers pay, whoever names it: of a supplier that is advice. */
-const sellingPrice = /^(?:selling price|verkaufspreis|vk|vk brutto|utpris|forsaljningspris)$/;
 
 export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   const { remembered, learnt, dictionary } = setup;
@@ -150,100 +94,6 @@ function withLearnt(target: ColumnTarget, learnt: SuggestSetup['learnt']): Colum
   if (target.to !== 'attribute') return target;
   const values = learnt?.get(target.attribute);
   return values ? { ...target, values: { ...values, ...target.values } } : target;
-}
-
-function describe(name: string, i: number, { sample, variantPath, isNested }: SuggestSetup): Column {
-  const inVariant = Boolean(variantPath) && name.startsWith(`${variantPath}.`);
-  const rest = inVariant ? name.slice((variantPath ?? '').length + 1) : name;
-  const path = isNested ? rest.split('.').filter(Boolean) : [rest];
-  const saying = path.at(-1) === 'value' && path.length > 1 ? path.slice(0, -1) : path;
-  const last = saying.at(-1) ?? name;
-  const bracket = /[[(]([^\])]+)[\])]/.exec(name)?.[1] ?? '';
-  const end = languageEnd.exec(name)?.[1]?.toLowerCase();
-  return {
-    name,
-    word: wordOf(last),
-    parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '') : undefined,
-    isVariant: inVariant,
-    unit: unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? ''),
-    currency: currencyOf(name),
-    language: languages.exec(name)?.[1] ?? contentLanguages.find((one) => one.slice(0, 2) === end),
-    values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
-  };
-}
-
-function wordOf(name: string): string {
-  return foldText(
-    name
-      .replace(/[[(][^\])]*[\])]/g, '')
-      .trim()
-      .replace(new RegExp(`\\b${currencyOf(name) ?? '\\u0000'}\\b`, 'i'), '')
-      .replace(languages, '')
-      .replace(languageEnd, '')
-      .replace(unitEnd, (whole, unit: string) => (unitCode(unit) === undefined ? whole : ''))
-      .replaceAll('ß', 'ss')
-      .replace(/([a-z])([A-Z])/g, '$1 $2'),
-  )
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-}
-
-/** Columns that only say the unit or currency of another: "height.unit", "offers.priceCurrency". */
-interface Helper {
-  /** The column it helps; undefined = all that need it. */
-  of: string | undefined;
-  kind: 'unit' | 'currency';
-}
-
-function helperColumns(columns: readonly Column[]): Map<string, Helper> {
-  const helpers = new Map<string, Helper>();
-  for (const column of columns) {
-    const cut = column.name.lastIndexOf('.');
-    if (cut < 0) continue;
-    const head = column.name.slice(0, cut);
-    const kind = /^@?(?:unit|unitCode|unitText)$/.test(column.name.slice(cut + 1))
-      ? 'unit'
-      : /^@?(?:currency|priceCurrency)$/.test(column.name.slice(cut + 1))
-        ? 'currency'
-        : undefined;
-    const names =
-      kind === 'unit' ? [head, `${head}.value`] : [head, `${head}.value`, `${head}.price`, `${head}.amount`];
-    const of = kind && columns.find((one) => names.includes(one.name) && one !== column);
-    if (kind && of) helpers.set(column.name, { of: of.name, kind });
-  }
-  return helpers;
-}
-
-/** Headers of a column that says what currency or unit a figure beside it is in, folded. */
-const currencyWords =
-  /^(?:currency|currency code|price currency|iso currency|wahrung|wahrungscode|valuta|valutakod|valutakode)$/;
-const unitWords = /^(?:unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|enhet|mattenhet)$/;
-
-/** The same of a table: a column of currencies is that of all its amounts, one of units that of the figures left of it. */
-function flatHelpers(columns: readonly Column[]): Map<string, Helper> {
-  const helpers = new Map<string, Helper>();
-  columns.forEach((column, i) => {
-    if (isCurrencyColumn(column)) helpers.set(column.name, { of: undefined, kind: 'currency' });
-    const of = unitOwner(column, columns[i - 1], columns);
-    if (of) helpers.set(column.name, { of: of.name, kind: 'unit' });
-  });
-  return helpers;
-}
-
-const mostAre = (values: readonly string[], test: (value: string) => boolean) =>
-  values.length > 0 && values.filter(test).length > 0.8 * values.length;
-
-const isCurrencyColumn = ({ word, values }: Column) =>
-  currencyWords.test(word) && mostAre(values, (value) => /^[a-z]{3}$/i.test(value) && isCurrency(value));
-
-/** The column whose figures this one gives the unit of: "Weight unit" that of "Weight", "Unit" that left of it. */
-function unitOwner(column: Column, left: Column | undefined, columns: readonly Column[]): Column | undefined {
-  if (!mostAre(column.values, (value) => unitCode(value) !== undefined)) return undefined;
-  const head = /^(.*\S) (?:unit|uom|einheit|enhet)$/.exec(column.word)?.[1];
-  if (head !== undefined) return columns.find((one) => one !== column && one.word === head);
-  return unitWords.test(column.word) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value))
-    ? left
-    : undefined;
 }
 
 function byName(column: Column, columns: readonly Column[], setup: SuggestSetup): Suggestion[] | undefined {
@@ -310,16 +160,12 @@ function pricesByName(
   const named = column.currency ?? mostFrequent(beside?.values ?? [])?.toUpperCase();
   const currency = named ?? setup.currency;
   const taken = currency ? `${currency} is taken` : 'say which the file is in';
+  const amounts = { ...(currency ? { currency } : {}), ...(beside ? { currencyFrom: beside.name } : {}) };
   if (setup.isOwn === false && kind === 'regular' && setup.dictionary.has('purchasePrice'))
     return [
       {
         column: column.name,
-        target: {
-          to: 'attribute',
-          attribute: 'purchasePrice',
-          ...(currency ? { currency } : {}),
-          ...(beside ? { currencyFrom: beside.name } : {}),
-        },
+        target: { to: 'attribute', attribute: 'purchasePrice', ...amounts },
         score: named ? 85 : 68,
         why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${taken}`}`,
       },
@@ -327,12 +173,7 @@ function pricesByName(
   return [
     {
       column: column.name,
-      target: {
-        to: 'price',
-        kind,
-        ...(currency ? { currency } : {}),
-        ...(beside ? { currencyFrom: beside.name } : {}),
-      },
+      target: { to: 'price', kind, ...amounts },
       score: named ? 96 : 70,
       why: column.currency
         ? `“${kind === 'sale' ? 'sale' : 'price'}” with ${currency} in its name`
@@ -359,31 +200,6 @@ function spanByName(column: Column, { dictionary }: SuggestSetup): Suggestion[] 
   ];
 }
 
-/** The column that holds the currency of this one's amounts, row by row. */
-function currencyBeside(column: Column, columns: readonly Column[]): Column | undefined {
-  if (column.currency) return undefined;
-  return (
-    besideOf(column, columns, ['currency', 'priceCurrency', '@currency', '@priceCurrency']) ??
-    columns.find((one) => one !== column && !one.name.includes('.') && isCurrencyColumn(one))
-  );
-}
-
-function unitBeside(column: Column, columns: readonly Column[]): Column | undefined {
-  if (column.unit) return undefined;
-  return (
-    besideOf(column, columns, ['unit', '@unit', 'unitCode', '@unitCode', 'unitText']) ??
-    columns.find((one, i) => unitOwner(one, columns[i - 1], columns) === column)
-  );
-}
-
-function besideOf(column: Column, columns: readonly Column[], names: string[]): Column | undefined {
-  const head = column.name.slice(0, Math.max(0, column.name.lastIndexOf('.')));
-  const heads = [column.name, head].filter((one) => one !== '');
-  return columns.find(
-    (one) => one !== column && heads.some((each) => names.some((name) => one.name === `${each}.${name}`)),
-  );
-}
-
 function dress(
   column: Column,
   columns: readonly Column[],
@@ -404,65 +220,6 @@ function dress(
     score,
     why: figures.unitFrom ? `${why}, its unit in “${figures.unitFrom}”` : why,
   };
-}
-
-/** What bare figures of a column are in: as its header, the column beside it or the company says. */
-function figuresOf(
-  column: Column,
-  columns: readonly Column[],
-  { type }: Attribute,
-  currency: string | undefined,
-): { unit?: string; unitFrom?: string; currency?: string; currencyFrom?: string } {
-  if (type === 'measure') {
-    const beside = unitBeside(column, columns);
-    return { ...(column.unit ? { unit: column.unit } : {}), ...(beside ? { unitFrom: beside.name } : {}) };
-  }
-  if (type !== 'money') return {};
-  const beside = currencyBeside(column, columns);
-  const named = column.currency ?? (beside ? undefined : currency);
-  return { ...(named ? { currency: named } : {}), ...(beside ? { currencyFrom: beside.name } : {}) };
-}
-
-/**
- * What a person chose of columns, with what their header or a neighbour says of units and currencies where the choice says
- * nothing: choosing a column oneself loses nothing of it.
- */
-export function completeMap(map: ColumnMap, setup: SuggestSetup): ColumnMap {
-  const columns = setup.columns.map((name, i) => describe(name, i, setup));
-  return map.map((entry) => {
-    const { target } = entry;
-    const column = columns.find(({ name }) => name === entry.column);
-    if (!column) return entry;
-    if (target.to === 'price' && target.currency === undefined && target.currencyFrom === undefined) {
-      const beside = currencyBeside(column, columns);
-      return {
-        ...entry,
-        target: {
-          ...target,
-          ...(column.currency ? { currency: column.currency } : {}),
-          ...(beside ? { currencyFrom: beside.name } : {}),
-        },
-      };
-    }
-    const definition = target.to === 'attribute' ? setup.dictionary.get(target.attribute) : undefined;
-    if (target.to !== 'attribute' || !definition) return entry;
-    if ([target.unit, target.unitFrom, target.currency, target.currencyFrom].some((one) => one !== undefined))
-      return entry;
-    return { ...entry, target: { ...target, ...figuresOf(column, columns, definition, undefined) } };
-  });
-}
-
-/** Amounts whose column and neighbours name no currency are in the one a person says the file is in. */
-export function withFileCurrency(map: ColumnMap, setup: SuggestSetup, currency: string | undefined): ColumnMap {
-  const columns = setup.columns.map((name, i) => describe(name, i, setup));
-  return map.map((entry) => {
-    const { target } = entry;
-    const isMoney =
-      target.to === 'price' || (target.to === 'attribute' && setup.dictionary.get(target.attribute)?.type === 'money');
-    const column = columns.find(({ name }) => name === entry.column);
-    if (!isMoney || column?.currency || target.currencyFrom !== undefined) return entry;
-    return { ...entry, target: { ...target, currency } };
-  });
 }
 
 /** Different values that are looked at to tell what a column is. */
