@@ -16,14 +16,13 @@ import {
   withFileCurrency,
 } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
-import type { Reading } from '@velvet-shelf/core/tabular';
+import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { type Attribute, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, json, one, rows } from '../db/client.js';
 import { columnMap, supplier } from '../db/schema/index.js';
 import { conflict } from '../http/problem.js';
-import type { FileRow } from './read/source.js';
 
 /** The same header, whatever its case and accents. */
 export const signature = (columns: readonly string[]) =>

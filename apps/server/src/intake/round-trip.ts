@@ -1,6 +1,6 @@
 /** Our own grid's export brought back: cells that differ become a person's edits; columns and rows not there say nothing. */
 import type { ColumnMap } from '@velvet-shelf/core/intake';
-import { spreadsheetPlain } from '@velvet-shelf/core/tabular';
+import { type FileRow, spreadsheetPlain } from '@velvet-shelf/core/tabular';
 import { type Attribute, parseDecimal, plainStyle, sameValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../catalog/edit.js';
@@ -15,7 +15,6 @@ import { markDirty } from '../listings/dirty.js';
 import { bookMovements, findWarehouse } from '../stock/ledger.js';
 import { refreshOffers, undoOffers } from './offers.js';
 import { rowsApart } from './read/process.js';
-import type { FileRow } from './read/source.js';
 import { emptyCounts } from './try.js';
 
 type BatchRecord = typeof batch.$inferSelect;

@@ -3,7 +3,7 @@ import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { rm } from 'node:fs/promises';
 import { isMainThread } from 'node:worker_threads';
 import { type ColumnMap, type Scope, mappingFaults, suggestScope } from '@velvet-shelf/core/intake';
-import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
@@ -21,7 +21,6 @@ import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
 import { countOutdated } from './dry-run.js';
 import { stopEffect } from './effect.js';
 import { lookAt } from './read/process.js';
-import type { FileRow } from './read/source.js';
 import { expectSupplier, ownSupplier } from './suppliers.js';
 import { type Tried, tryBatch } from './try.js';
 
@@ -122,7 +121,7 @@ async function headOf(on: Executor, id: number, part: 'rows' | 'preview' = 'rows
     on,
     sql`SELECT ${sql.identifier(part)} AS rows FROM batch_head WHERE batch_id = ${id}`,
   );
-  return held?.rows.map((row) => ({ ...row, place: row.place })) ?? [];
+  return held?.rows ?? [];
 }
 
 /** What a file is taken for: our own grid, what was refused, or goods of nobody knows whom are no whole list. */

@@ -10,7 +10,7 @@ import {
   joinKeys,
   mergeContent,
 } from '@velvet-shelf/core/intake';
-import { type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type FileRow, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { breathe, copyIn, copyLine, copyText, keptJson } from '../db/copy.js';
@@ -28,7 +28,6 @@ import {
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { rowsApart } from './read/process.js';
-import type { FileRow } from './read/source.js';
 
 export interface Tried {
   id: number;

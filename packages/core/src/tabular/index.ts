@@ -1,4 +1,5 @@
 export * from './reading.js';
+export * from './row.js';
 export { parseRows, readDelimited, type DelimitedRow } from './delimited.js';
 export * from './detect.js';
 export * from './flatten.js';

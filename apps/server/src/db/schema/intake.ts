@@ -14,7 +14,7 @@ import { sql } from 'drizzle-orm';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
 import { scopes } from '@velvet-shelf/core/intake';
 import type { Evidence } from '@velvet-shelf/core/matching';
-import type { Detection, Reading } from '@velvet-shelf/core/tabular';
+import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
 import { action } from './history.js';
@@ -108,17 +108,10 @@ export const batchHead = pgTable('batch_head', {
   batchId: ref('batch_id')
     .primaryKey()
     .references(() => batch.id, { onDelete: 'cascade' }),
-  rows: json('rows').$type<HeadRow[]>().notNull(),
+  rows: json('rows').$type<FileRow[]>().notNull(),
   /** The first of them, for the preview alone. */
-  preview: json('preview').$type<HeadRow[]>().default([]).notNull(),
+  preview: json('preview').$type<FileRow[]>().default([]).notNull(),
 });
-
-export interface HeadRow {
-  row: number;
-  place?: string | undefined;
-  cells: string[];
-  broken?: string | undefined;
-}
 
 /** What applying would do to listings: found by applying inside a transaction that is rolled back. */
 export interface BatchEffect {

@@ -1,8 +1,8 @@
 /** The process that reads files strangers made: it holds nothing but the file, and may be ended at any time. */
-import { UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type FileRow, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { detectSource } from './detect.js';
 import { type Answer, type Looked, type Order, headRows } from './orders.js';
-import { type FileRow, readColumns, readFirst, rowBatches } from './source.js';
+import { readColumns, readFirst, rowBatches } from './source.js';
 
 const tell = (answer: Answer) => process.send?.(answer);
 
@@ -11,14 +11,10 @@ const ahead = 2;
 
 let wanted = 0;
 let onMore: (() => void) | undefined;
-let isStopped = false;
 
 process.on('message', (order: Order) => {
   if (order.do === 'more') {
     wanted++;
-    onMore?.();
-  } else if (order.do === 'stop') {
-    isStopped = true;
     onMore?.();
   } else void work(order);
 });
@@ -29,11 +25,9 @@ async function work(order: Extract<Order, { path: string }>): Promise<void> {
     if (order.do === 'look') tell({ looked: await look(order) });
     else {
       wanted = ahead;
-      isStopped = false;
       for await (const rows of rowBatches(order.path, order.reading, order.columns)) {
         if (rows.length === 0) continue;
-        while (wanted <= 0 && !isStopped) await new Promise<void>((resolve) => (onMore = resolve));
-        if (isStopped) break;
+        while (wanted <= 0) await new Promise<void>((resolve) => (onMore = resolve));
         wanted--;
         tell({ rows });
       }

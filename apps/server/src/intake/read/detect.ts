@@ -24,7 +24,7 @@ import {
 } from '@velvet-shelf/core/tabular';
 import { sayCount } from '@velvet-shelf/core/values';
 import iconv from 'iconv-lite';
-import { readLinked } from './source.js';
+import { readLinked } from './text.js';
 import { openWorkbook } from './workbook.js';
 
 /** Of a text file this much is looked at, and more where its rows are so long that this holds few of them. */

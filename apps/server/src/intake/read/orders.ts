@@ -1,6 +1,5 @@
 /** What the process that reads files is asked for, and what it answers. */
-import type { Detection, Format, Reading } from '@velvet-shelf/core/tabular';
-import type { FileRow } from './source.js';
+import type { Detection, FileRow, Format, Reading } from '@velvet-shelf/core/tabular';
 
 /** Rows a look at a file brings along. */
 export const headRows = 2000;
@@ -10,9 +9,7 @@ export type Order =
   | { do: 'look'; path: string; reading?: Reading | undefined; format?: Format | undefined }
   | { do: 'rows'; path: string; reading: Reading; columns: readonly string[] }
   /** The next rows are wanted. */
-  | { do: 'more' }
-  /** No more rows are wanted. */
-  | { do: 'stop' };
+  | { do: 'more' };
 
 /** What a file is, its columns, and the first rows below the header. */
 export interface Looked {

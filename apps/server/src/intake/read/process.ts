@@ -5,9 +5,8 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import type { Answer, Looked, Order } from './orders.js';
-import type { FileRow } from './source.js';
 
 /** Memory of the process, and of that what JavaScript may hold; bytes and megabytes. */
 const mostMemory = 1_200_000_000;

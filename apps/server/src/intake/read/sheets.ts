@@ -1,0 +1,85 @@
+/** Rows of a workbook's sheets under the columns of them all. */
+import { type FileRow, type Reading, type SheetLayout, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { lastFilled, nameColumns, rowsLookedAt } from './header.js';
+import { type Workbook, openWorkbook } from './workbook.js';
+
+export type XlsxReading = Extract<Reading, { format: 'xlsx' }>;
+
+export async function headersOf(book: Workbook, reading: XlsxReading) {
+  const found = [];
+  for (const wanted of reading.sheets.filter((one) => one.read)) {
+    const sheet = book.sheets.find((one) => one.name === wanted.name);
+    if (!sheet) throw new UnreadableFile(`The workbook has no sheet “${wanted.name}”`);
+    let header: string[] = [];
+    let width = 0;
+    let looked = 0;
+    for await (const row of book.rows(sheet, { merged: [], hiddenColumns: new Set() })) {
+      if (row.row < wanted.headerRow) continue;
+      if (row.row === wanted.headerRow) header = row.cells;
+      width = Math.max(width, lastFilled(row.cells) + 1);
+      if (looked++ >= rowsLookedAt) break;
+    }
+    header = nameColumns(Array.from({ length: header.length === 0 ? 0 : width }, (_, i) => header[i] ?? ''));
+    found.push({ sheet, headerRow: wanted.headerRow, header, merged: wanted.merged === true });
+  }
+  return found;
+}
+
+export async function* workbookRows(
+  path: string,
+  reading: XlsxReading,
+  columns: readonly string[],
+): AsyncGenerator<FileRow> {
+  const book = await openWorkbook(path);
+  try {
+    let n = 0;
+    for (const { sheet, headerRow, header, merged } of await headersOf(book, reading)) {
+      const fill = merged ? await mergedBelow(book, sheet, headerRow) : () => undefined;
+      const at = header.map((name) => columns.indexOf(name));
+      for await (const { row, cells, numeric } of book.rows(sheet, { merged: [], hiddenColumns: new Set() })) {
+        if (row <= headerRow) continue;
+        const line = columns.map(() => '');
+        for (const [i, target] of at.entries()) {
+          const own = cells[i] ?? '';
+          const text = own === '' ? (fill(row, i, cells) ?? '') : own;
+          if (target >= 0) line[target] = numeric.has(i) ? text.replace('.', reading.decimal) : text;
+        }
+        const beyond = lastFilled(cells);
+        yield {
+          row: ++n,
+          place: `${sheet.name}, row ${row}`,
+          cells: line,
+          ...(beyond >= header.length
+            ? { broken: `It has a value in column ${columnName(beyond)}, which has no name in the header` }
+            : {}),
+        };
+      }
+    }
+  } finally {
+    book.close();
+  }
+}
+
+/**
+ * Cells merged down over rows of goods stand for each of them; the range is only known at the end of a sheet, so the
+ * sheet is gone through once before. Answers the text of the range's first cell, remembered as its row passes.
+ */
+async function mergedBelow(book: Workbook, sheet: Workbook['sheets'][number], headerRow: number) {
+  const layout: SheetLayout = { merged: [], hiddenColumns: new Set() };
+  const rows = book.rows(sheet, layout);
+  while (!(await rows.next()).done);
+  const ranges = layout.merged.filter((range) => range.top > headerRow && range.bottom > range.top);
+  const held = new Map<SheetLayout['merged'][number], string>();
+  return (row: number, column: number, cells: readonly string[]): string | undefined => {
+    for (const range of ranges) {
+      if (row < range.top || row > range.bottom) continue;
+      if (row === range.top) held.set(range, cells[range.left] ?? '');
+      if (column >= range.left && column <= range.right) return held.get(range);
+    }
+    return undefined;
+  };
+}
+
+/** 0 → "A", 27 → "AB", as a workbook names its columns. */
+const columnName = (at: number): string =>
+  (at >= 26 ? columnName(Math.floor(at / 26) - 1) : '') + String.fromCharCode(65 + (at % 26));
