@@ -1,20 +1,7 @@
-import { columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
+import { batchStates, columnMapSchema, columnTargetSchema, scopes } from '@velvet-shelf/core/intake';
 import { detectionSchema, formats, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
 import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
-
-export const batchStates = [
-  'read',
-  'trying',
-  'tried',
-  'applying',
-  'applied',
-  'undoing',
-  'undone',
-  'failed',
-  'cancelled',
-] as const;
-export type BatchState = (typeof batchStates)[number];
 
 export const supplierSchema = z.object({
   id: z.number(),

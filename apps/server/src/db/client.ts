@@ -49,6 +49,22 @@ export async function onClient<T>(db: Database, work: (on: ClientTransaction) =>
   }
 }
 
+class RolledBack extends Error {}
+
+/** The same, rolled back once the work is done: it tells what would be, and changes nothing. */
+export async function onTrial<T>(db: Database, work: (on: ClientTransaction) => Promise<T>): Promise<T> {
+  let answer: { is: T } | undefined;
+  try {
+    await onClient(db, async (on) => {
+      answer = { is: await work(on) };
+      throw new RolledBack();
+    });
+  } catch (error) {
+    if (!(error instanceof RolledBack)) throw error;
+  }
+  return (answer as { is: T }).is;
+}
+
 /** Rows of a statement, typed at this boundary. */
 export async function rows<T>(on: Executor, statement: SQL): Promise<T[]> {
   const result = await on.execute(statement);

@@ -11,6 +11,7 @@ import { compileFor, getPlace } from '../channels/setup.js';
 import { type Executor, onClient, one } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import * as schema from '../db/schema/index.js';
+import { isAnyUnderWay } from '../intake/batches.js';
 import type { JobContext } from '../jobs/run.js';
 import { todayText } from '../listings/evaluate.js';
 import { stockAt } from '../stock/serves.js';
@@ -93,8 +94,7 @@ async function openMoment(reader: pg.PoolClient, isWished: () => boolean): Promi
   for (;;) {
     if (isWished()) throw new Cancelled();
     await reader.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
-    const busy = await one(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`);
-    if (!busy) return on;
+    if (!(await isAnyUnderWay(on))) return on;
     await reader.query('ROLLBACK');
     await new Promise((resolve) => setTimeout(resolve, 500));
   }

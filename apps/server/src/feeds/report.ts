@@ -10,7 +10,7 @@ import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob } from '../jobs/run.js';
+import { type JobContext, createJob, isUnderWay } from '../jobs/run.js';
 import { Unreachable, reachOut } from '../outgoing/reach.js';
 import { readJson } from '../outgoing/json.js';
 import { getFeed, showFeed } from './service.js';
@@ -45,11 +45,8 @@ export async function offerFeed(services: Services, user: User, feedId: number):
     const feed = await getFeed(tx, feedId);
     if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
     const place = await getPlace(tx, feed.placeId);
-    const busy = await one(
-      tx,
-      sql`SELECT 1 FROM job WHERE kind = 'offer-feed' AND state IN ('waiting', 'running') AND (input ->> 'feed')::bigint = ${feedId}`,
-    );
-    if (busy) throw conflict(`${place.channelName} is reading it already; its report comes by itself`);
+    if (await isUnderWay(tx, 'offer-feed', { feed: feedId }))
+      throw conflict(`${place.channelName} is reading it already; its report comes by itself`);
     const job = await createJob(tx, {
       kind: 'offer-feed',
       label: `${place.channelName} reads ${feed.name}`,

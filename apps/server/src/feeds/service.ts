@@ -12,6 +12,7 @@ import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
+import { isAnyUnderWay } from '../intake/batches.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 import { buildFile } from './build.js';
@@ -119,7 +120,7 @@ export async function startRun(services: Services, user: User, feedId: number): 
   const { version } = await rulebookOf(db, place);
   const { run, job } = await db.transaction(async (tx) => {
     await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
-    if (await isBatchUnderWay(tx))
+    if (await isAnyUnderWay(tx))
       throw conflict('A batch is being applied or taken back; build the feed when that is done');
     const running = await one<{ id: number }>(
       tx,
@@ -147,9 +148,6 @@ export async function startRun(services: Services, user: User, feedId: number): 
   runAside(job).catch(() => undefined);
   return run;
 }
-
-const isBatchUnderWay = async (on: Executor): Promise<boolean> =>
-  (await one(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
 
 /** Job: builds the file, then compares, guards, and puts it up. */
 export async function buildFeed(context: JobContext): Promise<void> {

@@ -4,7 +4,8 @@ import type { Scope } from '@velvet-shelf/core/intake';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import type { ReceivedFile } from './receive.js';
-import { type Correction, correctBatch, readBatch, showBatch } from './service.js';
+import { showBatch } from './show.js';
+import { type Correction, correctBatch, readBatch } from './take-in.js';
 
 interface ReadInput {
   file: ReceivedFile;

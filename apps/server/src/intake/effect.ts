@@ -4,17 +4,15 @@
  */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, isCode, onClient, one, rows } from '../db/client.js';
+import { type Executor, isCode, json, onTrial, one, rows } from '../db/client.js';
 import type { BatchEffect, EffectExample } from '../db/schema/index.js';
 import type { JobContext } from '../jobs/run.js';
 import { drain } from '../listings/evaluate.js';
-import { applyRows } from './apply.js';
+import { applyRows } from './apply-rows.js';
 
 /** Rows tried at most: the rows they touch are locked meanwhile. */
 const mostRows = 3000;
 const mostExamples = 12;
-
-class RolledBack extends Error {}
 
 /** PostgreSQL's word for a statement that was asked to stop. */
 const queryCanceled = '57014';
@@ -34,9 +32,7 @@ export async function findEffect(context: JobContext): Promise<void> {
   try {
     const effect = await tryEffect(context, batchId);
     if (effect)
-      await db.execute(
-        sql`UPDATE batch SET effect = ${JSON.stringify(effect)}::jsonb WHERE id = ${batchId} AND state = 'tried'`,
-      );
+      await db.execute(sql`UPDATE batch SET effect = ${json(effect)} WHERE id = ${batchId} AND state = 'tried'`);
   } catch (error) {
     // Asked to stop, wherever that met it: the batch is being changed, and its effect with it.
     if (!isCode(error, queryCanceled)) throw error;
@@ -48,34 +44,32 @@ async function tryEffect(
   { db, services, saveCheckpoint }: JobContext,
   batchId: number,
 ): Promise<BatchEffect | undefined> {
-  let effect: BatchEffect | undefined;
-  try {
-    await onClient(db, async (on) => {
-      const { tx } = on;
-      const own = await one<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
-      await saveCheckpoint(db, { backend: own?.backend });
-      await tx.execute(sql`SET LOCAL lock_timeout = '3s'`);
-      const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
-      if (batch?.state !== 'tried') return;
-      await tx.execute(sql`CREATE TEMP TABLE listing_before ON COMMIT DROP AS
+  return onTrial(db, async (on) => {
+    const { tx } = on;
+    const own = await one<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
+    await saveCheckpoint(db, { backend: own?.backend });
+    await tx.execute(sql`SET LOCAL lock_timeout = '3s'`);
+    const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    if (batch?.state !== 'tried') return undefined;
+    await tx.execute(sql`CREATE TEMP TABLE listing_before ON COMMIT DROP AS
         SELECT l.id, l.place_id, l.variant_id, l.readiness, p.offers -> pl.currency AS offer
         FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`);
-      const action = await one<{ id: number }>(
-        tx,
-        sql`INSERT INTO action (kind, words) VALUES ('try', 'tried, rolled back') RETURNING id`,
-      );
-      await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action?.id ?? 0} WHERE id = ${batchId}`);
-      const reach = await one<{ last: number | null; rows: number; of: number }>(
-        tx,
-        sql`SELECT max(row) FILTER (WHERE n <= ${mostRows}) AS last, count(*) FILTER (WHERE n <= ${mostRows}) AS rows, count(*) AS of
+    const action = await one<{ id: number }>(
+      tx,
+      sql`INSERT INTO action (kind, words) VALUES ('try', 'tried, rolled back') RETURNING id`,
+    );
+    await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action?.id ?? 0} WHERE id = ${batchId}`);
+    const reach = await one<{ last: number | null; rows: number; of: number }>(
+      tx,
+      sql`SELECT max(row) FILTER (WHERE n <= ${mostRows}) AS last, count(*) FILTER (WHERE n <= ${mostRows}) AS rows, count(*) AS of
             FROM (SELECT row, row_number() OVER (ORDER BY row) AS n FROM batch_row WHERE batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out) x`,
-      );
-      const dictionary = await loadDictionary(tx);
-      if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
-      await drain(tx, services.config.address, Number.POSITIVE_INFINITY, dictionary);
-      const found = await rows<EffectExample & { n: number; place_n: number }>(
-        tx,
-        sql`WITH now AS (
+    );
+    const dictionary = await loadDictionary(tx);
+    if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
+    await drain(tx, services.config.address, Number.POSITIVE_INFINITY, dictionary);
+    const found = await rows<EffectExample & { n: number; place_n: number }>(
+      tx,
+      sql`WITH now AS (
               SELECT l.id, l.place_id, l.variant_id, l.readiness, p.offers -> pl.currency AS offer, pl.currency, pl.name AS place, p.sku, p.title
               FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id),
             said AS (
@@ -85,24 +79,19 @@ async function tryEffect(
               UNION ALL SELECT 'removed', pl.name, p.sku, p.title, b.readiness, NULL FROM listing_before b JOIN place pl ON pl.id = b.place_id LEFT JOIN product p ON p.id = b.variant_id WHERE NOT EXISTS (SELECT 1 FROM now n WHERE n.id = b.id)
               UNION ALL SELECT 'price', n.place, n.sku, n.title, concat(b.offer ->> 'regular', ' ', n.currency), concat(n.offer ->> 'regular', ' ', n.currency) FROM now n JOIN listing_before b ON b.id = n.id WHERE n.offer IS DISTINCT FROM b.offer)
             SELECT s.*, count(*) OVER (PARTITION BY kind) AS n, row_number() OVER (PARTITION BY kind ORDER BY sku) AS place_n FROM said s`,
-      );
-      const of = (kind: EffectExample['kind']) => found.find((one_) => one_.kind === kind)?.n ?? 0;
-      effect = {
-        rows: reach?.rows ?? 0,
-        of: reach?.of ?? 0,
-        becameReady: of('ready'),
-        becameBlocked: of('blocked'),
-        added: of('added'),
-        removed: of('removed'),
-        priceChanges: of('price'),
-        examples: found
-          .filter((one_) => one_.place_n <= mostExamples)
-          .map(({ kind, place, sku, title, before, after }) => ({ kind, place, sku, title, before, after })),
-      };
-      throw new RolledBack();
-    });
-  } catch (error) {
-    if (!(error instanceof RolledBack)) throw error;
-  }
-  return effect;
+    );
+    const of = (kind: EffectExample['kind']) => found.find((one_) => one_.kind === kind)?.n ?? 0;
+    return {
+      rows: reach?.rows ?? 0,
+      of: reach?.of ?? 0,
+      becameReady: of('ready'),
+      becameBlocked: of('blocked'),
+      added: of('added'),
+      removed: of('removed'),
+      priceChanges: of('price'),
+      examples: found
+        .filter((one_) => one_.place_n <= mostExamples)
+        .map(({ kind, place, sku, title, before, after }) => ({ kind, place, sku, title, before, after })),
+    };
+  });
 }

@@ -5,7 +5,7 @@ import type { Draft } from '../catalog/draft.js';
 import { compileFacts, soughtTexts } from '../catalog/write.js';
 import { type Cell, breathe, copyChunks, copyLine, copyText } from '../db/copy.js';
 import { changeColumns, changeLine } from '../history/record.js';
-import type { Applying } from './apply.js';
+import type { Applying } from './apply-rows.js';
 import { pricesOf } from './offers.js';
 
 /** A row of the batch that makes a record. */

@@ -13,7 +13,7 @@ import { type ClientTransaction, type Executor, one, rows, takeIds, texts } from
 import { breathe, sendCopy } from '../db/copy.js';
 import { markDirty } from '../listings/dirty.js';
 import { warehouseOf } from '../stock/ledger.js';
-import type { Applying } from './apply.js';
+import type { Applying } from './apply-rows.js';
 import {
   type Made,
   type NewFamily,

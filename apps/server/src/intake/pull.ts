@@ -14,12 +14,13 @@ import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob } from '../jobs/run.js';
+import { type JobContext, createJob, isUnderWay, wishCancel } from '../jobs/run.js';
 import { readJson } from '../outgoing/json.js';
 import { type Came, Unreachable, reachOut } from '../outgoing/reach.js';
 import { signature } from './columns.js';
 import { readApart } from './calls.js';
-import { applyTried, dryRun, getBatch } from './service.js';
+import { getBatch } from './batches.js';
+import { applyTried, dryRun } from './service.js';
 import { expectSupplier, ownSupplier } from './suppliers.js';
 
 /** A page of a shop's catalogue: goods as the shop describes them, and where the next page begins. */
@@ -132,11 +133,7 @@ export async function startPull(services: Services, id: number, actor: number): 
   const job = await db.transaction(async (tx) => {
     await tx.execute(sql`SELECT 1 FROM pull WHERE id = ${id} FOR UPDATE`);
     const found = await getPull(tx, id);
-    const running = await one(
-      tx,
-      sql`SELECT 1 FROM job WHERE kind = 'pull-goods' AND state IN ('waiting', 'running') AND (input ->> 'pull')::bigint = ${id}`,
-    );
-    if (running) throw conflict(`${found.name} is being pulled already`);
+    if (await isUnderWay(tx, 'pull-goods', { pull: id })) throw conflict(`${found.name} is being pulled already`);
     return createJob(tx, { kind: 'pull-goods', label: `Pulling ${found.name}`, input: { pull: id, actor }, actor });
   });
   runAside(job).catch(() => undefined);
@@ -146,11 +143,8 @@ export async function startPull(services: Services, id: number, actor: number): 
 /** Wishes a pull that is under way to stop; what it fetched is thrown away. */
 export async function cancelPull({ db, notify }: Services, id: number): Promise<void> {
   await getPull(db, id);
-  const asked = await rows(
-    db,
-    sql`UPDATE job SET cancel_wish = now() WHERE kind = 'pull-goods' AND state IN ('waiting', 'running') AND (input ->> 'pull')::bigint = ${id} RETURNING id`,
-  );
-  if (asked.length === 0) throw conflict('Nothing is being pulled from it; there is nothing to cancel');
+  if (!(await wishCancel(db, 'pull-goods', { pull: id })))
+    throw conflict('Nothing is being pulled from it; there is nothing to cancel');
   notify('job');
 }
 
@@ -158,9 +152,7 @@ export async function cancelPull({ db, notify }: Services, id: number): Promise<
 export async function removePull({ db, notify }: Services, user: User, id: number): Promise<void> {
   const gone = await db.transaction(async (tx) => {
     const found = await getPull(tx, id);
-    await tx.execute(
-      sql`UPDATE job SET cancel_wish = now() WHERE kind = 'pull-goods' AND state IN ('waiting', 'running') AND (input ->> 'pull')::bigint = ${id}`,
-    );
+    await wishCancel(tx, 'pull-goods', { pull: id });
     await tx.execute(sql`DELETE FROM pull WHERE id = ${id}`);
     await recordAction(tx, { actor: user.id, kind: 'pull', words: `${found.name} is not pulled any more` }, []);
     return found;

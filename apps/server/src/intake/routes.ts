@@ -1,46 +1,20 @@
-import { type SupplierAnswer, api } from '@velvet-shelf/contract';
+import { api } from '@velvet-shelf/contract';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
-import { foldCode } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import { one, rows } from '../db/client.js';
-import { conflict } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { triedOf } from './batches.js';
 import { correctApart, readApart, showApart } from './calls.js';
 import { stopEffect } from './effect.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './dry-run.js';
 import { cancelPull, fetchItem, listPulls, removePull, savePull, startPull } from './pull.js';
 import { receiveFile } from './receive.js';
-import {
-  applyTried,
-  cancelApplying,
-  dryRun,
-  listBatches,
-  readAgain,
-  restartEffect,
-  triedOf,
-  undoApplied,
-} from './service.js';
+import { applyTried, cancelApplying, dryRun, readAgain, restartEffect, undoApplied } from './service.js';
+import { listBatches } from './show.js';
+import { addSupplier, listSuppliers } from './suppliers.js';
 
 export function intakeRoutes(router: AppRouter, services: Services): void {
   const { db, config } = services;
-  route(router, services, api.intake.suppliers, async () => ({
-    items: await rows<SupplierAnswer>(
-      db,
-      sql`SELECT s.id, s.key, s.name, s.rank, s.kind, coalesce(n.records, 0)::int AS records, coalesce(n.dropped, 0)::int AS dropped
-          FROM supplier s LEFT JOIN (
-            SELECT supplier_id, count(*) AS records, count(*) FILTER (WHERE dropped) AS dropped FROM record WHERE content_id IS NOT NULL GROUP BY 1) n
-          ON n.supplier_id = s.id ORDER BY s.rank, s.id`,
-    ),
-  }));
-  route(router, services, api.intake.addSupplier, async ({ body }) => {
-    const made = await one<{ id: number }>(
-      db,
-      sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(body.name) || 'supplier'}, ${body.name}, coalesce(max(rank), 0) + 1, 'supplier', ${body.language} FROM supplier
-          ON CONFLICT (key) DO NOTHING RETURNING id`,
-    );
-    if (!made) throw conflict(`There is a supplier named ${body.name} already`);
-    return { id: made.id };
-  });
+  route(router, services, api.intake.suppliers, async () => ({ items: await listSuppliers(db) }));
+  route(router, services, api.intake.addSupplier, async ({ body }) => ({ id: await addSupplier(db, body) }));
   route(router, services, api.intake.pulls, async () => ({ items: await listPulls(services) }));
   route(router, services, api.intake.savePull, async ({ body, user }) => ({
     id: await savePull(services, user, body),

@@ -1,252 +1,38 @@
-/** Batches: received, read, mapped, tried, applied, cancelled, undone. */
-import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
-import { rm } from 'node:fs/promises';
+/** What a person has done with a batch: tried, applied, cancelled, undone, read again. */
 import { isMainThread } from 'node:worker_threads';
-import { type ColumnMap, type Scope, mappingFaults, suggestScope } from '@velvet-shelf/core/intake';
-import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { type ColumnMap, mappingFaults } from '@velvet-shelf/core/intake';
+import { UnreadableFile } from '@velvet-shelf/core/tabular';
 import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
-import { type Database, type Executor, iso, one, rows, verbatim } from '../db/client.js';
-import { type BatchCounts, batch, columnMap, supplier } from '../db/schema/index.js';
+import { one, rows } from '../db/client.js';
+import { type BatchCounts, batch, columnMap } from '../db/schema/index.js';
+import { recordAction } from '../history/record.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { createJob, runJob } from '../jobs/run.js';
-import type { JobContext } from '../jobs/run.js';
-import { complete, guessSupplier, previewRows, signature, suggest, translationsOf } from './columns.js';
-import type { ReceivedFile } from './receive.js';
-import { isExport, roundTripMap, tryRoundTrip } from './round-trip.js';
+import { type JobContext, createJob, runJob, wishCancel } from '../jobs/run.js';
+import { type BatchRecord, getBatch, isOpen, sayState, triedOf } from './batches.js';
+import { signature } from './columns.js';
 import { countOutdated } from './dry-run.js';
 import { stopEffect } from './effect.js';
-import { lookAt } from './read/process.js';
-import { expectSupplier, ownSupplier } from './suppliers.js';
-import { type Tried, tryBatch } from './try.js';
-
-type BatchRecord = typeof batch.$inferSelect;
+import { copyHead } from './head.js';
+import { tryRoundTrip } from './round-trip.js';
+import { tryBatch } from './try.js';
 
 /** Files up to this size are worked on inside the request; larger ones go on beside it, with progress. */
 const smallFile = 3_000_000;
-
-/** Turns what is wrong with a file into a problem for the person who sent it. */
-async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (error) {
-    if (error instanceof UnreadableFile)
-      throw unprocessable(`“${fileName}” cannot be read. ${error.message}. Nothing was changed.`);
-    throw error;
-  }
-}
-
-/** Takes a file in: looks at it, suggests columns. `supplier` among its fields may be left to the file's name and rows. */
-export async function readBatch(
-  services: Services,
-  file: ReceivedFile,
-  { kind = 'file', scope }: { kind?: 'file' | 'pull'; scope?: Scope } = {},
-): Promise<number> {
-  try {
-    return await takeIn(services, file, { kind, scope });
-  } catch (error) {
-    // What is refused leaves nothing on the disk.
-    await rm(file.path, { force: true });
-    throw error;
-  }
-}
-
-async function takeIn(
-  { db }: Services,
-  file: ReceivedFile,
-  { kind, scope }: { kind: 'file' | 'pull'; scope: Scope | undefined },
-): Promise<number> {
-  return readable(file.name, async () => {
-    const { detected, columns, first } = await lookAt(file.path);
-    if (!detected) throw badRequest(`“${file.name}” cannot be told`);
-    const { reading } = detected;
-    if (columns.length < 2 || first.length === 0)
-      throw badRequest(
-        `“${file.name}” holds no table: ${columns.length < 2 ? 'no separator gives more than one column' : 'there are no rows below the header'}. Nothing was changed.`,
-      );
-    const sample = first.slice(0, sampleRows);
-    const own = isExport(columns);
-    const given = Number(file.fields.supplier) || (own ? await ownSupplier(db) : 0);
-    if (given) await expectSupplier(db, given);
-    const { id: supplierId, why } = given
-      ? { id: given, why: 'named with the file' }
-      : await guessSupplier(db, file.name, columns, sample);
-    const suggestions = own ? [] : await suggest(db, supplierId, columns, sample, reading);
-    const map = own ? await roundTripMap(db, columns) : suggestions.map(({ column, target }) => ({ column, target }));
-    return db.transaction(async (tx) => {
-      const [made] = await tx
-        .insert(batch)
-        .values({
-          supplierId,
-          fileName: file.name,
-          bytes: file.bytes,
-          sha256: file.sha256,
-          path: file.path,
-          detected: { ...detected, why: { ...detected.why, supplier: why ?? '' } },
-          reading,
-          columns,
-          suggestions,
-          map,
-          scope: scope ?? scopeOf(columns, map, why !== undefined),
-          kind: own ? 'round-trip' : kind,
-          state: 'read',
-        })
-        .returning({ id: batch.id });
-      const id = made?.id ?? 0;
-      await keepHead(tx, id, first);
-      return id;
-    });
-  });
-}
-
-/** Rows that suggestions go by. */
-const sampleRows = 200;
-
-/** Keeps the first rows with the batch, so that nobody who looks at it reads the file. */
-async function keepHead(on: Executor, id: number, first: readonly FileRow[]): Promise<void> {
-  await on.execute(sql`
-    INSERT INTO batch_head (batch_id, rows, preview) VALUES (${id}, ${verbatim(first)}, ${verbatim(first.slice(0, previewed))})
-    ON CONFLICT (batch_id) DO UPDATE SET rows = excluded.rows, preview = excluded.preview`);
-}
-
-/** Rows shown as they will become. */
-const previewed = 20;
-
-async function headOf(on: Executor, id: number, part: 'rows' | 'preview' = 'rows'): Promise<FileRow[]> {
-  const held = await one<{ rows: FileRow[] }>(
-    on,
-    sql`SELECT ${sql.identifier(part)} AS rows FROM batch_head WHERE batch_id = ${id}`,
-  );
-  return held?.rows ?? [];
-}
-
-/** What a file is taken for: our own grid, what was refused, or goods of nobody knows whom are no whole list. */
-function scopeOf(columns: readonly string[], map: ColumnMap, isKnown: boolean): Scope {
-  if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
-  const scope = suggestScope(map);
-  return scope === 'whole' && !isKnown ? 'some' : scope;
-}
-
-export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
-  const [found] = await db.select().from(batch).where(eq(batch.id, id));
-  if (!found) throw notFound(`batch ${id}`);
-  return found;
-}
-
-const open = new Set(['read', 'tried']);
-
-/** "This batch is …" */
-const stateWords: Record<string, string> = {
-  trying: 'being tried',
-  applying: 'being applied',
-  undoing: 'being undone',
-};
-const sayState = (state: string) => stateWords[state] ?? state;
-
-export interface Correction {
-  supplierId?: number | undefined;
-  reading?: Reading | undefined;
-  /** Another format: how it is read in that is found out anew. */
-  format?: Format | undefined;
-  map?: ColumnMap | undefined;
-  scope?: Scope | undefined;
-  makesNew?: boolean | undefined;
-}
-
-/** Corrects how a batch is read; columns are suggested anew where the header or the supplier is another. */
-export async function correctBatch({ db }: Services, id: number, change: Correction): Promise<void> {
-  const found = await getBatch(db, id);
-  if (!open.has(found.state))
-    throw conflict(`This batch is ${sayState(found.state)}; how it is read can no longer be changed`);
-  let reading = change.reading ?? found.reading;
-  const supplierId = change.supplierId ?? found.supplierId;
-  if (found.kind === 'round-trip' && (change.map || change.supplierId))
-    throw badRequest('The columns of our own export are known; only the file itself can be changed');
-  if (change.supplierId !== undefined) await expectSupplier(db, change.supplierId);
-  const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
-  const isReread = change.reading !== undefined || change.format !== undefined;
-  const looked = isReread
-    ? await readable(found.fileName, () => lookAt(found.path, change.format ? { format: change.format } : { reading }))
-    : undefined;
-  if (looked && (looked.columns.length < 2 || looked.first.length === 0))
-    throw badRequest('Read like this it holds no table: there are no two columns, or no rows below the header');
-  const detected = looked?.detected
-    ? { ...looked.detected, why: { ...looked.detected.why, supplier: found.detected.why.supplier ?? '' } }
-    : found.detected;
-  reading = looked?.detected?.reading ?? reading;
-  const columns = looked?.columns ?? found.columns;
-  const isOther = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
-  const suggestions = isOther
-    ? await suggest(db, supplierId, columns, (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows), reading)
-    : found.suggestions;
-  const chosen = change.map ?? (isOther ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
-  const strangers = chosen.filter(({ column }) => !columns.includes(column));
-  if (strangers.length > 0) throw badRequest(`The file has no column “${strangers[0]?.column}”`);
-  const isOtherCurrency = change.reading !== undefined && change.reading.currency !== found.reading.currency;
-  const map =
-    change.map || isOtherCurrency
-      ? await complete(
-          db,
-          chosen,
-          supplierId,
-          columns,
-          (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows),
-          {
-            reading,
-            isOtherCurrency,
-          },
-        )
-      : chosen;
-  await db.transaction(async (tx) => {
-    const [still] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, id)).for('update');
-    if (!still || !open.has(still.state)) throw conflict('This batch was tried or applied meanwhile');
-    await tx
-      .update(batch)
-      .set({
-        columns,
-        suggestions,
-        map,
-        reading,
-        supplierId,
-        detected:
-          change.supplierId === undefined
-            ? detected
-            : { ...detected, why: { ...detected.why, supplier: 'chosen by you' } },
-        scope: change.scope ?? (isNowKnown ? scopeOf(columns, map, true) : found.scope),
-        makesNew: change.makesNew ?? found.makesNew,
-        state: 'read',
-        counts: null,
-        effect: null,
-        error: null,
-      })
-      .where(eq(batch.id, id));
-    if (looked) await keepHead(tx, id, looked.first);
-  });
-}
-
-/** A batch as `tryBatch` wants it. */
-export async function triedOf(db: Executor, id: number): Promise<Tried> {
-  const found = await getBatch(db, id);
-  const [from] = await db.select().from(supplier).where(eq(supplier.id, found.supplierId));
-  if (!from) throw notFound('supplier');
-  return { ...found, supplier: from };
-}
 
 /** Starts the dry run. Small files are done when this returns; of large ones the job tells how far it is. */
 export async function dryRun(services: Services, id: number, user?: User): Promise<void> {
   const { db } = services;
   await stopEffect(db, id);
   const job = await db.transaction(async (tx) => {
-    const found = await one<{ state: string; map: ColumnMap; file_name: string; kind: string }>(
+    const found = await one<{ state: BatchRecord['state']; map: ColumnMap; file_name: string; kind: string }>(
       tx,
       sql`SELECT state, map, file_name, kind FROM batch WHERE id = ${id} FOR UPDATE`,
     );
     if (!found) throw notFound(`batch ${id}`);
-    if (!open.has(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
+    if (!isOpen(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
     if (faults.length > 0) throw badRequest(faults.join('. '));
     await tx.execute(sql`UPDATE batch SET state = 'trying', effect = NULL, error = NULL WHERE id = ${id}`);
@@ -303,12 +89,11 @@ async function startEffect({ db }: Services, id: number, user: User | undefined)
 /** Job: the dry run. */
 export async function tryJob({ db, services, input, progress }: JobContext): Promise<void> {
   const id = Number(input.batch);
-  const tried = await triedOf(db, id);
-  const found = await getBatch(db, id);
+  const found = await triedOf(db, id);
   try {
     const onRows = (done: number) => progress(done, 0);
     const counts =
-      found.kind === 'round-trip' ? await tryRoundTrip(db, found, onRows) : await tryBatch(db, tried, onRows);
+      found.kind === 'round-trip' ? await tryRoundTrip(db, found, onRows) : await tryBatch(db, found, onRows);
     await db.update(batch).set({ state: 'tried', counts }).where(eq(batch.id, id));
   } catch (error) {
     const words = error instanceof UnreadableFile || error instanceof Problem ? error.message : 'The dry run broke off';
@@ -368,11 +153,8 @@ const isSmallChange = (counts: BatchCounts | null) => (counts?.created ?? 0) + (
 
 /** Wishes a batch that is being applied to stop; what was applied already is undone. */
 export async function cancelApplying({ db, notify }: Services, id: number): Promise<void> {
-  const asked = await rows(
-    db,
-    sql`UPDATE job SET cancel_wish = now() WHERE kind = 'apply-batch' AND (input ->> 'batch')::bigint = ${id} AND state IN ('waiting', 'running') RETURNING id`,
-  );
-  if (asked.length === 0) throw conflict('This batch is not being applied; there is nothing to cancel');
+  if (!(await wishCancel(db, 'apply-batch', { batch: id })))
+    throw conflict('This batch is not being applied; there is nothing to cancel');
   notify('job');
 }
 
@@ -413,82 +195,32 @@ export async function undoApplied(services: Services, id: number, user: User): P
 export async function readAgain(services: Services, id: number, user: User): Promise<number> {
   const { db } = services;
   const found = await getBatch(db, id);
-  const [made] = await db
-    .insert(batch)
-    .values({
-      supplierId: found.supplierId,
-      fileName: found.fileName,
-      bytes: found.bytes,
-      sha256: found.sha256,
-      path: found.path,
-      detected: found.detected,
-      reading: found.reading,
-      columns: found.columns,
-      suggestions: found.suggestions,
-      map: found.map,
-      scope: found.scope,
-      kind: found.kind,
-      state: 'read',
-    })
-    .returning({ id: batch.id });
-  const next = made?.id ?? 0;
-  await db.execute(
-    sql`INSERT INTO batch_head (batch_id, rows, preview) SELECT ${next}, rows, preview FROM batch_head WHERE batch_id = ${id}`,
-  );
-  await db.execute(
-    sql`INSERT INTO batch_fix (batch_id, row, cells) SELECT ${next}, row, cells FROM batch_fix WHERE batch_id = ${id}`,
-  );
+  const next = await db.transaction(async (tx) => {
+    const [made] = await tx
+      .insert(batch)
+      .values({
+        supplierId: found.supplierId,
+        fileName: found.fileName,
+        bytes: found.bytes,
+        sha256: found.sha256,
+        path: found.path,
+        detected: found.detected,
+        reading: found.reading,
+        columns: found.columns,
+        suggestions: found.suggestions,
+        map: found.map,
+        scope: found.scope,
+        kind: found.kind,
+        state: 'read',
+      })
+      .returning({ id: batch.id });
+    const copy = made?.id ?? 0;
+    await copyHead(tx, id, copy);
+    await tx.execute(
+      sql`INSERT INTO batch_fix (batch_id, row, cells) SELECT ${copy}, row, cells FROM batch_fix WHERE batch_id = ${id}`,
+    );
+    return copy;
+  });
   await dryRun(services, next, user);
   return next;
-}
-
-const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", s.name AS supplier, b.file_name AS "fileName", b.bytes, b.kind, b.state, b.counts, b.error,
-  b.created_at AS "createdAt", b.applied_at AS "appliedAt", b.apply_ms AS "applyMs" FROM batch b JOIN supplier s ON s.id = b.supplier_id`;
-
-const toSummary = (row: BatchSummary): BatchSummary => ({
-  ...row,
-  createdAt: iso(row.createdAt),
-  appliedAt: iso(row.appliedAt),
-});
-
-export async function listBatches({ db }: Services, cursor: string | undefined, limit: number) {
-  const found = await rows<BatchSummary>(
-    db,
-    sql`SELECT ${summaryColumns} WHERE ${cursor ? sql`b.id < ${Number(cursor)}` : sql`true`} ORDER BY b.id DESC LIMIT ${limit + 1}`,
-  );
-  const items = found.slice(0, limit).map(toSummary);
-  return { items, next: found.length > limit ? String(items.at(-1)?.id) : null };
-}
-
-export async function showBatch({ db }: { db: Database }, id: number): Promise<BatchAnswer> {
-  const summary = await one<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE b.id = ${id}`);
-  const found = await getBatch(db, id);
-  if (!summary) throw notFound(`batch ${id}`);
-  const { attributes } = await loadDictionary(db);
-  const { supplier: from } = await triedOf(db, id);
-  const isOpen = open.has(found.state);
-  const head = await headOf(db, id, isOpen ? 'rows' : 'preview');
-  const isExchange = found.kind === 'round-trip';
-  const left = await one<{ n: number }>(
-    db,
-    sql`SELECT count(*) AS n FROM batch_row WHERE batch_id = ${id} AND left_out`,
-  );
-  return {
-    ...toSummary(summary),
-    scope: found.scope,
-    makesNew: found.makesNew,
-    detected: found.detected,
-    reading: found.reading,
-    columns: found.columns,
-    suggestions: found.suggestions,
-    map: found.map,
-    mapFaults: isExchange ? [] : mappingFaults(found.map),
-    // Words are only worked out while they can still be changed.
-    translations:
-      isExchange || !isOpen ? [] : await translationsOf(db, { ...found, isOwn: from.kind === 'own' }, head, attributes),
-    sample: previewRows(found, head.slice(0, previewed), attributes),
-    effect: found.effect,
-    leftOut: left?.n ?? 0,
-    leftBehind: found.leftBehind ?? [],
-  };
 }

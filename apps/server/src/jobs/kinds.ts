@@ -8,12 +8,12 @@ export function registerJobs(): void {
   registerJob(
     'apply-batch',
     async (context) => (await import('../intake/apply.js')).applyBatch(context),
-    async (context, error) => (await import('../intake/apply.js')).applyFailed(context, error),
+    async (context, error) => (await import('../intake/take-back.js')).applyFailed(context, error),
   );
   registerJob(
     'undo-batch',
-    async (context) => (await import('../intake/apply.js')).undoJob(context),
-    async (context, error) => (await import('../intake/apply.js')).undoFailed(context, error),
+    async (context) => (await import('../intake/undo.js')).undoJob(context),
+    async (context, error) => (await import('../intake/undo.js')).undoFailed(context, error),
   );
   registerJob('pull-goods', async (context) => (await import('../intake/pull.js')).pullGoods(context));
   registerJob('find-matches', async (context) => (await import('../matching/propose.js')).findMatches(context));

@@ -2,7 +2,7 @@
  * Jobs: our `job` row is the truth. Whoever runs a job holds a session advisory lock on its id; a running job whose lock
  * is free has lost its worker, and the sweep sends it again.
  */
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { type Database, type Executor, isCode, json, one, rows } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
@@ -21,6 +21,8 @@ export interface JobContext {
   cancelled(): Promise<boolean>;
   /** Ends the job in the transaction of its last change, so that it is never done once more. */
   finish(on: Executor): Promise<void>;
+  /** The same of a job that cannot be done, with the reason. */
+  fail(on: Executor, reason: string): Promise<void>;
 }
 
 export type JobKind = (context: JobContext) => Promise<void>;
@@ -42,6 +44,21 @@ export async function createJob(
     sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor ?? null}) RETURNING id`,
   );
   return made?.id ?? 0;
+}
+
+/** Jobs that wait or run for one thing, named as in their input: `'pull-goods', { pull: 7 }`. */
+function underWay(kind: string, of: Record<string, number>): SQL {
+  const named = Object.entries(of).map(([name, id]) => sql`AND (input ->> ${name})::bigint = ${id}`);
+  return sql`kind = ${kind} AND state IN ('waiting', 'running') ${sql.join(named, sql` `)}`;
+}
+
+export const isUnderWay = async (on: Executor, kind: string, of: Record<string, number>): Promise<boolean> =>
+  (await one(on, sql`SELECT 1 FROM job WHERE ${underWay(kind, of)}`)) !== undefined;
+
+/** Wishes these jobs to stop; answers whether there were any. */
+export async function wishCancel(on: Executor, kind: string, of: Record<string, number>): Promise<boolean> {
+  const asked = await rows(on, sql`UPDATE job SET cancel_wish = now() WHERE ${underWay(kind, of)} RETURNING id`);
+  return asked.length > 0;
 }
 
 /** Lock numbers of jobs live in a space of their own. */
@@ -97,6 +114,11 @@ async function work(services: Services, id: number): Promise<void> {
     finish: async (on) => {
       await on.execute(sql`UPDATE job SET state = 'done', ended_at = now() WHERE id = ${id}`);
     },
+    fail: async (on, reason) => {
+      await on.execute(
+        sql`UPDATE job SET state = 'failed', error = ${reason}, ended_at = now() WHERE id = ${id} AND state = 'running'`,
+      );
+    },
     async cancelled() {
       const wish = await one<{ wish: boolean }>(
         db,
@@ -120,9 +142,7 @@ async function work(services: Services, id: number): Promise<void> {
       (error_: unknown) => error_,
     );
     if (left !== undefined && isPassing(left)) throw left;
-    await db.execute(
-      sql`UPDATE job SET state = 'failed', error = ${reasonOf(fault)}, ended_at = now() WHERE id = ${id} AND state = 'running'`,
-    );
+    await context.fail(db, reasonOf(fault));
     services.notify('job', { id });
     throw fault;
   }

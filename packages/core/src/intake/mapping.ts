@@ -73,6 +73,19 @@ export function mappingFaults(map: ColumnMap): string[] {
 export const scopes = ['whole', 'some', 'update'] as const;
 export type Scope = (typeof scopes)[number];
 
+/** How far a batch has come. */
+export const batchStates = [
+  'read',
+  'trying',
+  'tried',
+  'applying',
+  'applied',
+  'undoing',
+  'undone',
+  'failed',
+  'cancelled',
+] as const;
+
 const updates: ReadonlySet<string> = new Set(['purchasePrice', 'recommendedPrice', 'state']);
 
 /** A file that gives prices and stock alone updates goods; it describes none. */

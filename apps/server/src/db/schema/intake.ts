@@ -12,7 +12,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
-import { scopes } from '@velvet-shelf/core/intake';
+import { batchStates, scopes } from '@velvet-shelf/core/intake';
 import type { Evidence } from '@velvet-shelf/core/matching';
 import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { moment, ref, rowId } from './columns.js';
@@ -44,18 +44,6 @@ export const columnMap = pgTable(
   },
   (table) => [primaryKey({ columns: [table.supplierId, table.signature] })],
 );
-
-export const batchStates = [
-  'read',
-  'trying',
-  'tried',
-  'applying',
-  'applied',
-  'undoing',
-  'undone',
-  'failed',
-  'cancelled',
-] as const;
 
 /** Where a batch comes from: a file dropped, our own grid's export brought back, or a pull. */
 export const batchKinds = ['file', 'round-trip', 'pull'] as const;

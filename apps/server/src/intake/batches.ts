@@ -1,0 +1,40 @@
+/** Batches as other files of this room and its neighbours ask for them: by number, and by the state they are in. */
+import { eq, sql } from 'drizzle-orm';
+import { type Executor, one } from '../db/client.js';
+import { batch, supplier } from '../db/schema/index.js';
+import { notFound } from '../http/problem.js';
+import type { Tried } from './try.js';
+
+export type BatchRecord = typeof batch.$inferSelect;
+
+export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
+  const [found] = await db.select().from(batch).where(eq(batch.id, id));
+  if (!found) throw notFound(`batch ${id}`);
+  return found;
+}
+
+/** Whether how a batch is read can still be changed. */
+export const isOpen = (state: BatchRecord['state']): boolean => state === 'read' || state === 'tried';
+
+/** Batches whose word counts: one that is being undone counts until that is done. */
+export const counting = sql`('applying', 'applied', 'undoing')`;
+
+/** Whether goods are being changed by a batch at this moment. */
+export const isAnyUnderWay = async (on: Executor): Promise<boolean> =>
+  (await one(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
+
+/** "This batch is …" */
+const stateWords: Record<string, string> = {
+  trying: 'being tried',
+  applying: 'being applied',
+  undoing: 'being undone',
+};
+export const sayState = (state: string) => stateWords[state] ?? state;
+
+/** A batch as `tryBatch` wants it. */
+export async function triedOf(db: Executor, id: number): Promise<BatchRecord & Tried> {
+  const found = await getBatch(db, id);
+  const [from] = await db.select().from(supplier).where(eq(supplier.id, found.supplierId));
+  if (!from) throw notFound('supplier');
+  return { ...found, supplier: from };
+}
