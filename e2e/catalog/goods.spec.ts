@@ -190,3 +190,29 @@ test('the whole family is given a value at once, and its variants inherit it', a
       .first(),
   ).toBeVisible();
 });
+
+test('the grid stays where one has got to when something changes, here or by somebody else', async ({ page }) => {
+  await page.goto('/catalog?show=variants&all=yes&sort=price');
+  await expect(shown(page)).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'Products' });
+  const place = () => grid.evaluate((one) => one.scrollTop);
+  await grid.evaluate((one) => (one.scrollTop = 200 * 34));
+  await expect(grid.locator('[aria-rowindex="205"]')).not.toContainText('…');
+  const row = grid.locator('[aria-rowindex="205"]');
+  const words = await row.textContent();
+  await row.click();
+  const id = Number(new URL(page.url()).searchParams.get('open'));
+  const { onHand, keptBack } = await read(page, `/api/products/${id}/stock`);
+  const reopened = page.waitForResponse((one) => /\/api\/views$/.test(one.url()) && one.ok());
+  const booked = await page.request.post(`/api/products/${id}/stock`, {
+    data: { delta: 7, reason: 'found', madeAgainst: { onHand, keptBack } },
+  });
+  expect(booked.ok()).toBe(true);
+  await reopened;
+  await expect(row).toContainText(String(onHand + 7));
+  expect(await place()).toBe(200 * 34);
+  expect((await row.textContent())?.slice(0, 20)).toBe(words?.slice(0, 20));
+  // Another view begins at its top.
+  await page.getByRole('columnheader', { name: /Stock/ }).getByRole('button').click();
+  await expect.poll(place).toBe(0);
+});

@@ -17,7 +17,7 @@ test('a workbook: sheets and hidden columns are said, our goods tell its words, 
   await page.getByRole('tab', { name: 'First rows' }).click();
   await expect(page.getByRole('cell', { name: '6 W', exact: true }).first()).toBeVisible();
   await tryIt(page);
-  await expect(page.getByText('88 would be created')).toBeVisible();
+  await expect(page.getByText('18 would be created · 70 would join goods we have')).toBeVisible();
   await expect(page.getByText(/listings would be added/)).toBeVisible();
   await page.getByRole('button', { name: 'Apply 88 rows' }).click();
   await applied(page);
@@ -34,7 +34,7 @@ test('nested JSON: the paths of items and variants can be corrected', async ({ p
   await page.getByRole('option', { name: /^packets/ }).click();
   await expect(page.getByText('packets.code', { exact: true })).toBeVisible();
   await tryIt(page);
-  await expect(page.getByText('118 would be created')).toBeVisible();
+  await expect(page.getByText('81 would be created · 37 would join goods we have')).toBeVisible();
   await page.getByRole('button', { name: 'Apply 118 rows' }).click();
   await applied(page);
 });

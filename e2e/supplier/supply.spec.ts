@@ -18,14 +18,15 @@ async function choose(page: Page, label: string, option: string): Promise<void> 
 }
 
 test('a supplier is added, and a file of theirs is given to them', async ({ page }) => {
-  await page.goto('/intake');
-  await page.getByRole('button', { name: '+ Supplier' }).click();
-  await page.getByLabel('Name', { exact: true }).fill(supplier);
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByRole('row').filter({ hasText: supplier })).toBeVisible();
   await drop(page, 'timber.csv', header + goods.join(''));
+  // Nothing in it says whose it is: it is nobody's, and nothing can come of it yet.
+  await expect(page.getByText(/Intake · nobody’s yet/)).toBeVisible();
+  await expect(page.getByText(/Nothing says whose goods these are/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Try it/ })).toBeDisabled();
   await picked(page, 'Supplier').click();
-  await page.getByRole('option', { name: supplier }).click();
+  await page.getByRole('option', { name: 'A new supplier…' }).click();
+  await page.getByLabel('Name of the supplier').fill(supplier);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText(new RegExp(`Intake · ${supplier}`))).toBeVisible();
 });
 

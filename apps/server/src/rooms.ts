@@ -5,6 +5,8 @@ import { undoSetup } from './channels/undo.js';
 import { registerUndo } from './history/undo.js';
 import { undoPins } from './listings/pins.js';
 import { undoDecision } from './matching/decide.js';
+import { undoSplitDoubted } from './matching/doubted.js';
+import { undoOurNumbers } from './matching/numbers.js';
 import { undoTrust } from './matching/trust.js';
 import { undoServing } from './stock/serves.js';
 import { undoStock } from './stock/service.js';
@@ -12,6 +14,8 @@ import { undoStock } from './stock/service.js';
 export function registerRooms(): void {
   registerUndo('edit', undoEditAction);
   registerUndo('match', undoDecision);
+  registerUndo('split-doubted', undoSplitDoubted);
+  registerUndo('our-numbers', undoOurNumbers);
   registerUndo('trust', undoTrust);
   registerUndo('stock', async ({ tx, actionId }) => ({ left: await undoStock(tx, actionId) }));
   registerUndo('serves', async ({ tx, actionId }) => ({ left: await undoServing(tx, actionId) }));

@@ -154,7 +154,7 @@ describe('a file', () => {
     await client.send('PUT', `/api/batches/${id}/reading`, { map });
     await client.send('POST', `/api/batches/${id}/try`);
     const { counts } = await client.until(`/api/batches/${id}`, ({ state }) => state === 'tried');
-    expect([counts.created + counts.changed + counts.unchanged, counts.refused]).toEqual([good, bad]);
+    expect([counts.created + counts.joins + counts.changed + counts.unchanged, counts.refused]).toEqual([good, bad]);
   });
 
   it('in a form that is none is refused', async () => {

@@ -153,7 +153,7 @@ async function bringInAndBack(name: string, bytes: Uint8Array): Promise<'unread'
   const { counts } = tried.body;
   const listed = await client.get(`${batch}/rows?limit=200`);
   expect(listed.body.items).toHaveLength(
-    Math.min(200, counts.created + counts.changed + counts.unchanged + counts.refused),
+    Math.min(200, counts.created + counts.joins + counts.changed + counts.unchanged + counts.refused),
   );
   for (const row of listed.body.items)
     if (row.outcome === 'refused') expect(row.reasons.join(), JSON.stringify(row)).toMatch(/\w{3}/);

@@ -9,6 +9,8 @@ export const supplierSchema = z.object({
   name: z.string(),
   rank: z.number(),
   kind: z.enum(['own', 'supplier']),
+  /** Its numbers for use inside a company are ours. */
+  usesOurNumbers: z.boolean(),
   records: z.number(),
   /** Records that its latest whole list no longer has. */
   dropped: z.number(),
@@ -18,7 +20,8 @@ export type SupplierAnswer = z.infer<typeof supplierSchema>;
 export const batchSummarySchema = z.object({
   id: z.number(),
   supplierId: z.number(),
-  supplier: z.string(),
+  /** Null where nothing tells whose goods they are, and no person has said so. */
+  supplier: z.string().nullable(),
   fileName: z.string(),
   bytes: z.number(),
   /** A file dropped, our own grid's export brought back, or a pull. */
@@ -26,12 +29,19 @@ export const batchSummarySchema = z.object({
   state: z.enum(batchStates),
   counts: z
     .object({
+      /** New records of new goods. */
       created: z.number(),
+      /** New records of goods we have. */
+      joins: z.number().default(0),
+      /** Of those created, the ones whose keys are those of goods we have, and that a person will be asked about. */
+      asked: z.number().default(0),
       changed: z.number(),
       unchanged: z.number(),
       refused: z.number(),
       lostCells: z.number(),
       dropped: z.number().default(0),
+      /** GTINs from ranges for use inside a company. */
+      inHouse: z.number().default(0),
     })
     .nullable(),
   error: z.string().nullable(),
@@ -113,6 +123,20 @@ export const batchSchema = batchSummarySchema.extend({
 });
 export type BatchAnswer = z.infer<typeof batchSchema>;
 
+/** What the rows of a dry run can be picked by. */
+export const rowFilters = [
+  'created',
+  'joins',
+  'asked',
+  'changed',
+  'unchanged',
+  'refused',
+  'noted',
+  'left out',
+] as const;
+
+const goods = z.object({ productId: z.number(), sku: z.string().nullable(), title: z.string().nullable() });
+
 const fieldChange = z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() });
 
 export const batchRowSchema = z.object({
@@ -121,16 +145,21 @@ export const batchRowSchema = z.object({
   leftOut: z.boolean(),
   /** Cells by column, as read, for correcting them. */
   cells: z.array(z.string()),
-  outcome: z.enum(['created', 'changed', 'unchanged', 'refused']),
+  outcome: z.enum(['created', 'joins', 'changed', 'unchanged', 'refused']),
   key: z.string().nullable(),
   title: z.string().nullable(),
   reasons: z.array(z.string()),
   notes: z.array(z.object({ column: z.string(), cell: z.string(), note: z.string(), lost: z.boolean() })),
+  /** Of a row that joins goods, what changes of them; of others, what changes in the supplier's record. */
   changes: z.array(fieldChange),
+  /** What it says and the goods do not take, because somebody better says otherwise. */
+  stays: z.array(
+    z.object({ field: z.string(), says: z.string(), keeps: z.string().nullable(), why: z.string(), by: z.string() }),
+  ),
   /** The product it belongs to or would join. */
-  joins: z
-    .object({ productId: z.number(), sku: z.string().nullable(), title: z.string().nullable(), by: z.string() })
-    .nullable(),
+  joins: goods.extend({ by: z.string() }).nullable(),
+  /** Goods with an identifier of its own that it does not join by itself, and what a person will be asked. */
+  asks: goods.extend({ by: z.string(), against: z.array(z.string()) }).nullable(),
 });
 export type BatchRowAnswer = z.infer<typeof batchRowSchema>;
 
@@ -269,7 +298,7 @@ export const intake = {
     summary: 'Rows of the dry run',
     params: idParam,
     query: cursorQuery.extend({
-      outcome: z.enum(['created', 'changed', 'unchanged', 'refused', 'noted', 'left out']).optional(),
+      outcome: z.enum(rowFilters).optional(),
       search: z.string().max(200).optional(),
     }),
     answer: page(batchRowSchema),
@@ -283,7 +312,7 @@ export const intake = {
     body: z.object({
       leftOut: z.boolean(),
       rows: z.array(fileRow).max(10_000).optional(),
-      outcome: z.enum(['created', 'changed', 'unchanged', 'noted', 'left out']).optional(),
+      outcome: z.enum(rowFilters).exclude(['refused']).optional(),
       search: z.string().max(200).optional(),
     }),
     answer: z.object({ rows: z.number(), batch: batchSchema }),

@@ -60,6 +60,12 @@ export const comparisonSchema = z.object({
 });
 export type Comparison = z.infer<typeof comparisonSchema>;
 
+const doubtedSchema = z.object({
+  total: z.number(),
+  items: z.array(comparedProduct.extend({ against: z.array(z.string()) })),
+});
+export type DoubtedAnswer = z.infer<typeof doubtedSchema>;
+
 const effect = z.object({
   done: z.number(),
   /** Pairs that could not be joined, and why. */
@@ -156,6 +162,7 @@ export const matching = {
     path: '/api/matches/keys',
     summary: 'Identifiers that join nothing, and why',
     answer: z.object({
+      total: z.number(),
       items: z.array(
         z.object({
           kind: z.enum(['gtin', 'mpn', 'number']),
@@ -167,6 +174,31 @@ export const matching = {
         }),
       ),
     }),
+  }),
+  doubted: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/matches/doubted',
+    summary: 'Joined goods that would not be joined like this any more, and what speaks against it',
+    query: z.object({ limit: z.coerce.number().int().min(1).max(500).default(100) }),
+    answer: doubtedSchema,
+  }),
+  splitDoubted: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/matches/doubted/split',
+    summary: 'Split them into what would be joined today; all of them where none are named',
+    body: z.object({ products: z.array(rowNumber).min(1).max(2000).optional() }),
+    answer: z.object({ split: z.number() }),
+  }),
+  ourNumbers: endpoint({
+    role: 'editor',
+    method: 'PUT',
+    path: '/api/suppliers/:id/numbers',
+    summary: 'Say whether a supplier’s numbers for use inside a company are ours; goods are joined or parted by a job',
+    params: idParam,
+    body: z.object({ usesOurNumbers: z.boolean() }),
+    answer: z.object({ job: z.number().nullable() }),
   }),
   propose: endpoint({
     role: 'editor',

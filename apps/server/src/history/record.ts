@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { type Executor, json, takeIds } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
 
-export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust';
+export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust' | 'supplier';
 
 export interface Change {
   kind: SubjectKind;

@@ -7,6 +7,7 @@ import { moment } from '../jobs/moments.js';
 import type { JobContext } from '../jobs/run.js';
 import { drain } from '../listings/evaluate.js';
 import { proposeIn } from '../matching/propose.js';
+import { countApplied } from './counts.js';
 import { type Applying, applyPart } from './apply-rows.js';
 import { prepareFresh } from './fresh.js';
 import { lockJoins } from './joins.js';
@@ -22,7 +23,7 @@ export async function applyBatch(context: JobContext): Promise<void> {
   const dictionary = await loadDictionary(db);
   const head = await one<{ kind: string; state: string; supplier: number; created: number | null }>(
     db,
-    sql`SELECT kind, state, supplier_id AS supplier, (counts ->> 'created')::int AS created FROM batch WHERE id = ${batchId}`,
+    sql`SELECT kind, state, supplier_id AS supplier, (counts ->> 'created')::int + coalesce((counts ->> 'joins')::int, 0) AS created FROM batch WHERE id = ${batchId}`,
   );
   if (head?.state !== 'applying') return;
   const { supplier } = head;
@@ -89,6 +90,7 @@ export async function applyBatch(context: JobContext): Promise<void> {
     await tx.execute(
       sql`UPDATE batch SET state = 'applied', error = NULL, applied_at = now(), apply_ms = extract(epoch FROM now() - ${String(input.started)}::timestamptz) * 1000 WHERE id = ${batchId}`,
     );
+    await countApplied(tx, batchId);
     const look = !isExport && news > 0 ? await proposeIn(tx, Number(input.user) || undefined) : undefined;
     await finish(tx);
     return look;

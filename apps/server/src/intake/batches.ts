@@ -16,6 +16,12 @@ export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
 /** Whether how a batch is read can still be changed. */
 export const isOpen = (state: BatchRecord['state']): boolean => state === 'read' || state === 'tried';
 
+/** Nothing tells whose goods a file holds, and no person has said so. */
+export const isNobodys = ({ detected, kind }: Pick<BatchRecord, 'detected' | 'kind'>): boolean =>
+  kind === 'file' && detected.why.supplier === '';
+
+export const nobodysFault = 'Nothing says whose goods these are: choose the supplier, or add a new one';
+
 /** Batches whose word counts: one that is being undone counts until that is done. */
 export const counting = sql`('applying', 'applied', 'undoing')`;
 

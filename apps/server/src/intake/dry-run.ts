@@ -1,14 +1,17 @@
 /** The dry run as people see it: its rows, picked out or corrected one by one, and what applying would do to listings. */
 import type { BatchRowAnswer } from '@velvet-shelf/contract';
 import { type RecordContent, contentChanges } from '@velvet-shelf/core/intake';
-import { splitSlot } from '@velvet-shelf/core/claims';
+import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, ids, json, onClient, one, rows } from '../db/client.js';
-import { type BatchCounts, batch, batchRow } from '../db/schema/index.js';
+import { batch, batchRow } from '../db/schema/index.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
+import { doesAsk, doesJoin, recount } from './counts.js';
+import { type Aimed, foreseeGoods, goodsOf } from './goods.js';
+import { findMeetings } from './meets.js';
 import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
 
 type RowRecord = typeof batchRow.$inferSelect;
@@ -34,6 +37,9 @@ function filterSql(id: number, { outcome, search }: RowFilter): SQL {
   const parts = [sql`batch_id = ${id}`];
   if (outcome === 'noted') parts.push(sql`notes IS NOT NULL`);
   else if (outcome === 'left out') parts.push(sql`left_out`);
+  else if (outcome === 'created') parts.push(sql`outcome = 'created' AND NOT ${doesJoin}`);
+  else if (outcome === 'joins') parts.push(doesJoin);
+  else if (outcome === 'asked') parts.push(doesAsk);
   else if (outcome) parts.push(sql`outcome = ${outcome}`);
   if (search) {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
@@ -62,15 +68,28 @@ export async function listRows(
 async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<BatchRowAnswer[]> {
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
-  const head = await one<{ supplier: number }>(db, sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${id}`);
+  const head = await one<{ supplier: number; isTried: boolean }>(
+    db,
+    sql`SELECT supplier_id AS supplier, state = 'tried' AS "isTried" FROM batch WHERE id = ${id}`,
+  );
   if (!head) throw notFound(`batch ${id}`);
   const contentsOf = await loadContents(db, shown);
-  const joins = await findJoins(db, head.supplier, shown, contentsOf);
+  const goodsOfRow = await goodsOf(db, head.supplier, shown);
+  const foreseen = head.isTried
+    ? await foreseeGoods(db, head.supplier, aimedRows(shown, contentsOf, goodsOfRow), dictionary)
+    : new Map<number, Foreseen>();
   return shown.map((row): BatchRowAnswer => {
     const { own, before } = contentsOf(row);
     const held = own ?? before;
-    const changes = own
-      ? contentChanges(before?.content, own.content).map(({ field, before: was, after }) => ({
+    const { joins, asks } = goodsOfRow(row);
+    const isJoin = row.meets !== null && !row.meets.unless;
+    const ofGoods = foreseen.get(row.row);
+    const changed =
+      isJoin && ofGoods
+        ? ofGoods.changes.map(({ slot, before: was, after }) => ({ field: slot, before: was, after }))
+        : own && contentChanges(before?.content, own.content);
+    const changes = changed
+      ? changed.map(({ field, before: was, after }) => ({
           field: sayFieldName(field, attributes),
           before: sayChange(field, was, attributes),
           after: sayChange(field, after, attributes),
@@ -85,14 +104,36 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
       place: row.place,
       leftOut: row.leftOut,
       cells: row.cells ?? held?.cells ?? [],
-      outcome: row.outcome,
+      outcome: isJoin ? 'joins' : row.outcome,
       key: row.key,
       title: titleOf(held?.content, row.cells ?? held?.cells ?? [], dictionary),
       reasons: row.reasons ?? [],
       notes: row.notes ?? [],
       changes,
-      joins: joins.get(row.row) ?? null,
+      stays: (ofGoods?.stays ?? []).map(({ slot, says, keeps, why, by }) => ({
+        field: sayFieldName(slot, attributes),
+        says: sayChange(slot, says, attributes) ?? '',
+        keeps: sayChange(slot, keeps, attributes),
+        why,
+        by,
+      })),
+      joins,
+      asks,
     };
+  });
+}
+
+/** Rows that would have something new said of goods that stand. */
+function aimedRows(
+  shown: readonly RowRecord[],
+  contentsOf: (row: RowRecord) => RowContents,
+  goodsOfRow: (row: RowRecord) => Pick<BatchRowAnswer, 'joins'>,
+): Aimed[] {
+  return shown.flatMap((row) => {
+    const [own, joins] = [contentsOf(row).own, goodsOfRow(row).joins];
+    return own && joins && row.recordId !== null
+      ? [{ row: row.row, record: row.recordId, product: joins.productId, content: own.content }]
+      : [];
   });
 }
 
@@ -112,36 +153,6 @@ function titleOf(content: RecordContent | undefined, cells: readonly string[], {
   if (typeof title === 'string') return title;
   const filled = cells.filter((cell) => cell !== '').slice(0, 3);
   return filled.join(' · ').slice(0, 120) || null;
-}
-
-/** Which products these rows belong to, or would join by an exact key. */
-async function findJoins(
-  db: Executor,
-  supplierId: number,
-  shown: RowRecord[],
-  contentsOf: (row: RowRecord) => RowContents,
-) {
-  const asked = shown.map((row) => ({
-    row: row.row,
-    key: row.recordKey,
-    // Once a new row is applied its own record says less of why it joins than the keys it shares.
-    place: row.outcome === 'created' ? 9 : 0,
-    keys: contentsOf(row).own?.keys ?? {},
-  }));
-  const found = await rows<{ row: number; product: number; sku: string | null; title: string | null; by: string }>(
-    db,
-    sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(asked)}) AS t(row int, key text, place int, keys jsonb)),
-        hits AS (
-          SELECT t.row, r.product_id AS product, 'article number' AS by, t.place FROM t JOIN record r ON r.supplier_id = ${supplierId} AND r.key = t.key WHERE r.product_id IS NOT NULL
-          UNION ALL
-          SELECT t.row, r.product_id, CASE k.key WHEN 'gtin' THEN 'GTIN' WHEN 'mpn' THEN 'brand + MPN' ELSE 'their article number' END,
-            CASE k.key WHEN 'gtin' THEN 1 WHEN 'mpn' THEN 2 ELSE 3 END
-          FROM t, jsonb_each_text(t.keys) k JOIN record_key o ON o.kind = k.key AND o.key = k.value JOIN record r ON r.id = o.record_id
-          WHERE r.supplier_id <> ${supplierId} AND r.product_id IS NOT NULL
-            AND (SELECT count(*) FROM record_key o2 JOIN record r2 ON r2.id = o2.record_id WHERE o2.kind = o.kind AND o2.key = o.key AND r2.supplier_id = r.supplier_id) = 1)
-        SELECT DISTINCT ON (h.row) h.row, h.product, p.sku, p.title, h.by FROM hits h JOIN product p ON p.id = h.product ORDER BY h.row, h.place`,
-  );
-  return new Map(found.map(({ row, product, sku, title, by }) => [row, { productId: product, sku, title, by }]));
 }
 
 function sayFieldName(field: string, attributes: ReadonlyMap<string, Attribute>): string {
@@ -240,6 +251,7 @@ export async function fixRow(
     await tx.execute(
       sql`UPDATE batch_row SET left_out = ${held.leftOut && final.outcome !== 'refused'} WHERE batch_id = ${tried.id} AND row = ${row}`,
     );
+    await findMeetings(tx, tried.id, row);
     await recount(tx, tried.id);
   });
   const [after] = await db
@@ -259,26 +271,6 @@ async function cellsOf(on: Executor, { cells, contentId, beforeId }: RowRecord):
     sql`SELECT cells FROM record_content WHERE id = ${contentId ?? beforeId}`,
   );
   return held?.cells ?? [];
-}
-
-/** Counts the outcomes of a batch's rows anew. */
-export async function recount(tx: Executor, id: number): Promise<void> {
-  const counted = await rows<{ outcome: keyof BatchCounts; n: number; lost: number }>(
-    tx,
-    sql`SELECT outcome, count(*) AS n, sum((SELECT count(*) FROM jsonb_array_elements(coalesce(notes, '[]')) x WHERE (x ->> 'lost')::boolean)) AS lost
-        FROM batch_row WHERE batch_id = ${id} GROUP BY 1`,
-  );
-  const counts = Object.fromEntries(
-    (['created', 'changed', 'unchanged', 'refused'] as const).map((outcome) => [
-      outcome,
-      counted.find((one_) => one_.outcome === outcome)?.n ?? 0,
-    ]),
-  );
-  const lostCells = counted.reduce((sum, one_) => sum + Number(one_.lost), 0);
-  await tx
-    .update(batch)
-    .set({ counts: sql`counts || ${json({ ...counts, lostCells })}` })
-    .where(eq(batch.id, id));
 }
 
 /** The refused rows as a table with the reason before the file's own columns. */

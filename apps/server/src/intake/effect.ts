@@ -4,11 +4,13 @@
  */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, isCode, json, onTrial, one, rows } from '../db/client.js';
+import { type Database, type Executor, isCode, json, onTrial, one, rows } from '../db/client.js';
 import type { BatchEffect, EffectExample } from '../db/schema/index.js';
 import type { JobContext } from '../jobs/run.js';
 import { drain } from '../listings/evaluate.js';
 import { applyRows } from './apply-rows.js';
+import { recount } from './counts.js';
+import { findMeetings } from './meets.js';
 
 /** Rows tried at most: the rows they touch are locked meanwhile. */
 const mostRows = 3000;
@@ -30,6 +32,7 @@ export async function findEffect(context: JobContext): Promise<void> {
   const { db, services, input } = context;
   const batchId = Number(input.batch);
   try {
+    if (input.joinsToo) await meetAgain(db, batchId);
     const effect = await tryEffect(context, batchId);
     if (effect)
       await db.execute(sql`UPDATE batch SET effect = ${json(effect)} WHERE id = ${batchId} AND state = 'tried'`);
@@ -38,6 +41,16 @@ export async function findEffect(context: JobContext): Promise<void> {
     if (!isCode(error, queryCanceled)) throw error;
   }
   services.notify('batch', { batch: batchId });
+}
+
+/** Rows were picked out or corrected, and others may join now what they stood in the way of. */
+async function meetAgain(db: Database, batchId: number): Promise<void> {
+  await db.transaction(async (tx) => {
+    const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    if (batch?.state !== 'tried') return;
+    await findMeetings(tx, batchId);
+    await recount(tx, batchId);
+  });
 }
 
 async function tryEffect(

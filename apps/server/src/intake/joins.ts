@@ -59,24 +59,32 @@ export async function refreshKeys(on: Executor, records: readonly number[]): Pro
     WHERE old.id = r.id AND r.id = ANY(${ids(records)}) AND r.family_key_id IS DISTINCT FROM f.id`);
 }
 
-interface Member {
+/** A record as it is joined: where it comes from, what it is known by, and what it says of itself. */
+interface Joinable {
   id: number;
   supplier: number;
-  rank: number;
-  product: number | null;
-  made: number | null;
-  active: boolean;
   keys: Record<string, string> | null;
   described: Described | null;
   usesOurNumbers: boolean;
 }
 
-const traitsOf = (described: Described | null) =>
-  described?.values ? readTraits({ values: described.values, options: described.options ?? [] }) : undefined;
+interface Member extends Joinable {
+  rank: number;
+  product: number | null;
+  made: number | null;
+  active: boolean;
+}
 
-/** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
-export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
-  const members = await rows<Member>(
+export const toJoinRecord = ({ id, supplier, keys, described, usesOurNumbers }: Joinable): JoinRecord => ({
+  id,
+  source: supplier,
+  keys: keys ?? {},
+  traits: described?.values ? readTraits({ values: described.values, options: described.options ?? [] }) : undefined,
+  usesOurNumbers,
+});
+
+export function loadMembers(on: Executor, closure: readonly number[]): Promise<Member[]> {
+  return rows<Member>(
     on,
     sql`SELECT r.id, r.supplier_id AS supplier, s.rank, r.product_id AS product, r.made_product_id AS made,
           r.content_id IS NOT NULL AS active, c.keys, s.uses_our_numbers OR s.kind = 'own' AS "usesOurNumbers",
@@ -84,22 +92,22 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
         FROM record r JOIN supplier s ON s.id = r.supplier_id LEFT JOIN record_content c ON c.id = r.content_id
         WHERE r.id = ANY(${ids(closure)}) ORDER BY r.id`,
   );
-  const byId = new Map(members.map((one) => [one.id, one]));
-  const active = members.filter((one) => one.active);
-  const decisions = await rows<Decision>(
+}
+
+/** What people decided last of pairs among these records. */
+export function loadDecisions(on: Executor, closure: readonly number[]): Promise<Decision[]> {
+  return rows<Decision>(
     on,
     sql`SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)}) ORDER BY a, b, action_id DESC`,
   );
-  const { components, proposals } = joinRecords(
-    active.map((one): JoinRecord => ({
-      id: one.id,
-      source: one.supplier,
-      keys: one.keys ?? {},
-      traits: traitsOf(one.described),
-      usesOurNumbers: one.usesOurNumbers,
-    })),
-    decisions,
-  );
+}
+
+/** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
+export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
+  const members = await loadMembers(on, closure);
+  const byId = new Map(members.map((one) => [one.id, one]));
+  const active = members.filter((one) => one.active);
+  const { components, proposals } = joinRecords(active.map(toJoinRecord), await loadDecisions(on, closure));
   await writeProposals(on, active, proposals);
 
   const best = (list: Member[]) => [...list].sort((a, b) => a.rank - b.rank || a.id - b.id);

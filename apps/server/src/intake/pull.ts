@@ -18,6 +18,7 @@ import { type JobContext, createJob, isUnderWay, wishCancel } from '../jobs/run.
 import { readJson } from '../outgoing/json.js';
 import { type Came, Unreachable, reachOut } from '../outgoing/reach.js';
 import { signature } from './columns.js';
+import { newsOf } from './counts.js';
 import { readApart } from './calls.js';
 import { getBatch } from './batches.js';
 import { applyTried, dryRun } from './service.js';
@@ -285,7 +286,7 @@ async function takeIn(
   if (!known) return batchId;
   await dryRun(services, batchId, user);
   const { counts } = await getBatch(db, batchId);
-  const rows_ = counts ? counts.created + counts.changed + counts.unchanged + counts.refused : 0;
+  const rows_ = counts ? newsOf(counts) + counts.unchanged + counts.refused : 0;
   const odd = !counts || counts.refused > rows_ / 10 || counts.dropped > rows_ / 5;
   if (!odd) await applyTried(services, batchId, user);
   return batchId;

@@ -15,7 +15,7 @@ import { markDirty } from '../listings/dirty.js';
 import { bookMovements, findWarehouse } from '../stock/ledger.js';
 import { refreshOffers, undoOffers } from './offers.js';
 import { rowsApart } from './read/process.js';
-import { emptyCounts } from './try.js';
+import { emptyCounts } from './counts.js';
 
 type BatchRecord = typeof batch.$inferSelect;
 

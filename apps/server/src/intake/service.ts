@@ -1,8 +1,7 @@
 /** What a person has done with a batch: tried, applied, cancelled, undone, read again. */
 import { isMainThread } from 'node:worker_threads';
-import { type ColumnMap, mappingFaults } from '@velvet-shelf/core/intake';
+import { mappingFaults } from '@velvet-shelf/core/intake';
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
-import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { one, rows } from '../db/client.js';
 import { type BatchCounts, batch, columnMap } from '../db/schema/index.js';
@@ -11,8 +10,9 @@ import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { type JobContext, createJob, runJob, wishCancel } from '../jobs/run.js';
-import { type BatchRecord, getBatch, isOpen, sayState, triedOf } from './batches.js';
+import { getBatch, isNobodys, isOpen, nobodysFault, sayState, triedOf } from './batches.js';
 import { signature } from './columns.js';
+import { newsOf, recount, sayApplied } from './counts.js';
 import { countOutdated } from './dry-run.js';
 import { stopEffect } from './effect.js';
 import { copyHead } from './head.js';
@@ -27,18 +27,16 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
   const { db } = services;
   await stopEffect(db, id);
   const job = await db.transaction(async (tx) => {
-    const found = await one<{ state: BatchRecord['state']; map: ColumnMap; file_name: string; kind: string }>(
-      tx,
-      sql`SELECT state, map, file_name, kind FROM batch WHERE id = ${id} FOR UPDATE`,
-    );
+    const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (!isOpen(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
+    if (isNobodys(found)) throw badRequest(nobodysFault);
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
     if (faults.length > 0) throw badRequest(faults.join('. '));
     await tx.execute(sql`UPDATE batch SET state = 'trying', effect = NULL, error = NULL WHERE id = ${id}`);
     return createJob(tx, {
       kind: 'try-batch',
-      label: `Trying ${found.file_name}`,
+      label: `Trying ${found.fileName}`,
       input: { batch: id },
       actor: user?.id,
     });
@@ -70,17 +68,22 @@ async function runSized(services: Services, job: number, isSmall: boolean): Prom
 /** Rows were picked out or corrected: what the rest would do to listings is found anew. */
 export async function restartEffect(services: Services, id: number, user: User): Promise<void> {
   await services.db.update(batch).set({ effect: null }).where(eq(batch.id, id));
-  await startEffect(services, id, user);
+  await startEffect(services, id, user, { joinsToo: true });
 }
 
 /** The effect on listings is found beside the request, as soon as the batch is tried. */
-async function startEffect({ db }: Services, id: number, user: User | undefined): Promise<void> {
+async function startEffect(
+  { db }: Services,
+  id: number,
+  user: User | undefined,
+  input: { joinsToo?: boolean } = {},
+): Promise<void> {
   const found = await getBatch(db, id);
   if (found.state !== 'tried' || found.kind === 'round-trip' || !user) return;
   const job = await createJob(db, {
     kind: 'find-effect',
     label: `What ${found.fileName} would do to listings`,
-    input: { batch: id },
+    input: { ...input, batch: id },
     actor: user.id,
   });
   runAside(job).catch(() => undefined);
@@ -122,15 +125,12 @@ export async function applyTried(services: Services, id: number, user: User): Pr
     const newer = found.kind === 'round-trip' ? 0 : await countOutdated(tx, found);
     if (newer > 0)
       throw conflict(`Another batch has changed ${newer} of these rows since the dry run. Try this one again.`);
-    const [created, changed] = [found.counts.created, found.counts.changed].map((n) => sayCount(n));
-    const isNews = found.counts.created + found.counts.changed > 0;
-    const words = isNews
-      ? `Applied ${found.fileName}: ${created} created, ${changed} changed`
-      : `Confirmed ${found.fileName}: ${sayCount(found.counts.unchanged)} unchanged`;
+    const words = sayApplied(found.fileName, found.counts);
     const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [
       { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
     ]);
     await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action} WHERE id = ${id}`);
+    await recount(tx, id);
     if (found.kind !== 'round-trip')
       await tx
         .insert(columnMap)
@@ -149,7 +149,7 @@ export async function applyTried(services: Services, id: number, user: User): Pr
   await runSized(services, jobId, isSmallChange((await getBatch(db, id)).counts));
 }
 
-const isSmallChange = (counts: BatchCounts | null) => (counts?.created ?? 0) + (counts?.changed ?? 0) <= 1500;
+const isSmallChange = (counts: BatchCounts | null) => newsOf(counts) <= 1500;
 
 /** Wishes a batch that is being applied to stop; what was applied already is undone. */
 export async function cancelApplying({ db, notify }: Services, id: number): Promise<void> {

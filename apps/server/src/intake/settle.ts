@@ -1,5 +1,6 @@
 /** What follows from other contents of records: keys, joins, families, offers, values; and what whole lists no longer have. */
 import { type RecordContent, sameForFamily } from '@velvet-shelf/core/intake';
+import { sameTraits } from '@velvet-shelf/core/matching';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../catalog/dictionary.js';
@@ -104,7 +105,7 @@ interface Settled {
   after: number | null;
 }
 
-/** Light: same keys, family, options and family-level values, so that joins and siblings stay as they are. */
+/** Light: same keys, family, options, family-level values and traits that others are held against, so that joins and siblings stay as they are. */
 async function findLight(
   tx: Executor,
   changed: readonly Settled[],
@@ -117,10 +118,20 @@ async function findLight(
   );
   const byId = new Map(contents.map((one_) => [one_.id, one_]));
   const light = new Set<number>();
+  const othersMatter = new Set<number>();
   for (const { id, before, after } of both) {
     const [was, is] = [byId.get(before ?? 0), byId.get(after ?? 0)];
-    if (was && is && canonical(was.keys) === canonical(is.keys) && sameForFamily(was.content, is.content, attributes))
-      light.add(id);
+    if (!was || !is || canonical(was.keys) !== canonical(is.keys)) continue;
+    if (!sameForFamily(was.content, is.content, attributes)) continue;
+    light.add(id);
+    if (!sameTraits(was.content, is.content)) othersMatter.add(id);
   }
+  // What it says of itself speaks for or against joins with whoever has a key of it.
+  const met = await rows<{ id: number }>(
+    tx,
+    sql`SELECT DISTINCT mine.record_id AS id FROM record_key mine JOIN record_key o ON o.kind = mine.kind AND o.key = mine.key AND o.record_id <> mine.record_id
+        WHERE mine.record_id = ANY(${ids([...othersMatter])})`,
+  );
+  for (const { id } of met) light.delete(id);
   return ({ id }) => light.has(id);
 }

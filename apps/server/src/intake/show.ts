@@ -6,11 +6,11 @@ import { loadDictionary } from '../catalog/dictionary.js';
 import { type Database, iso, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { isOpen, triedOf } from './batches.js';
+import { isNobodys, isOpen, nobodysFault, triedOf } from './batches.js';
 import { previewRows, translationsOf } from './columns.js';
 import { headOf, previewed } from './head.js';
 
-const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", s.name AS supplier, b.file_name AS "fileName", b.bytes, b.kind, b.state, b.counts, b.error,
+const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", CASE WHEN b.kind = 'file' AND b.detected -> 'why' ->> 'supplier' = '' THEN NULL ELSE s.name END AS supplier, b.file_name AS "fileName", b.bytes, b.kind, b.state, b.counts, b.error,
   b.created_at AS "createdAt", b.applied_at AS "appliedAt", b.apply_ms AS "applyMs" FROM batch b JOIN supplier s ON s.id = b.supplier_id`;
 
 const toSummary = (row: BatchSummary): BatchSummary => ({
@@ -49,7 +49,7 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
     columns: found.columns,
     suggestions: found.suggestions,
     map: found.map,
-    mapFaults: isExchange ? [] : mappingFaults(found.map),
+    mapFaults: isExchange ? [] : [...(isNobodys(found) ? [nobodysFault] : []), ...mappingFaults(found.map)],
     // Words are only worked out while they can still be changed.
     translations:
       isExchange || !isChangeable

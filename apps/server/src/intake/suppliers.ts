@@ -21,7 +21,7 @@ export async function ownSupplier(db: Executor): Promise<number> {
 export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
   return rows<SupplierAnswer>(
     db,
-    sql`SELECT s.id, s.key, s.name, s.rank, s.kind, coalesce(n.records, 0)::int AS records, coalesce(n.dropped, 0)::int AS dropped
+    sql`SELECT s.id, s.key, s.name, s.rank, s.kind, s.uses_our_numbers AS "usesOurNumbers", coalesce(n.records, 0)::int AS records, coalesce(n.dropped, 0)::int AS dropped
         FROM supplier s LEFT JOIN (
           SELECT supplier_id, count(*) AS records, count(*) FILTER (WHERE dropped) AS dropped FROM record WHERE content_id IS NOT NULL GROUP BY 1) n
         ON n.supplier_id = s.id ORDER BY s.rank, s.id`,

@@ -4,7 +4,7 @@ import { loadDictionary } from '../catalog/dictionary.js';
 import { type Database, json, onTrial, one, rows } from '../db/client.js';
 import { type JobContext, isPassing, reasonOf } from '../jobs/run.js';
 import { type Applying, applyPart } from './apply-rows.js';
-import { recount } from './dry-run.js';
+import { recount } from './counts.js';
 import { lockJoins } from './joins.js';
 import { undoBatch } from './undo.js';
 

@@ -1,18 +1,21 @@
 /** Takes files in: looks at them, suggests what their columns are, and corrects both as a person says. */
 import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';
-import { type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
-import { eq } from 'drizzle-orm';
+import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { eq, sql } from 'drizzle-orm';
+import { type Executor, json, one } from '../db/client.js';
 import { batch } from '../db/schema/index.js';
 import { badRequest, conflict, unprocessable } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { getBatch, isOpen, sayState } from './batches.js';
+import { type BatchRecord, getBatch, isOpen, sayState } from './batches.js';
 import { complete, guessSupplier, suggest } from './columns.js';
 import { headOf, keepHead, sampleRows } from './head.js';
+import { headRows } from './read/orders.js';
 import { lookAt } from './read/process.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap } from './round-trip.js';
 import { expectSupplier, ownSupplier } from './suppliers.js';
+import { recordKey } from './try.js';
 
 /** Turns what is wrong with a file into a problem for the person who sent it. */
 async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T> {
@@ -76,7 +79,7 @@ async function takeIn(
           columns,
           suggestions,
           map,
-          scope: scope ?? scopeOf(columns, map, why !== undefined),
+          scope: scope ?? (await scopeOf(tx, { columns, map, supplierId, bytes: file.bytes }, first)),
           kind: own ? 'round-trip' : kind,
           state: 'read',
         })
@@ -88,11 +91,24 @@ async function takeIn(
   });
 }
 
-/** What a file is taken for: our own grid, what was refused, or goods of nobody knows whom are no whole list. */
-function scopeOf(columns: readonly string[], map: ColumnMap, isKnown: boolean): Scope {
+/** What a file is taken for: our own grid and what was refused are no whole lists, others as far as they overlap with one. */
+async function scopeOf(
+  on: Executor,
+  { columns, map, supplierId, bytes }: Pick<BatchRecord, 'columns' | 'map' | 'supplierId' | 'bytes'>,
+  first: readonly FileRow[],
+): Promise<Scope> {
   if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
-  const scope = suggestScope(map);
-  return scope === 'whole' && !isKnown ? 'some' : scope;
+  const at = columns.indexOf(map.find(({ target }) => target.to === 'key')?.column ?? '');
+  const keys = first.flatMap(({ cells }) => cells[at]?.trim() || []).map(recordKey);
+  const held = await one<{ listed: number; known: number }>(
+    on,
+    sql`SELECT count(*) AS listed, count(*) FILTER (WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))) AS known
+        FROM record WHERE supplier_id = ${supplierId} AND content_id IS NOT NULL AND NOT dropped`,
+  );
+  // A file that goes on after the rows looked at is about as dense as they are; packed ones are denser, and count for more.
+  const seen = first.reduce((sum, { cells }) => sum + cells.join(' ').length, 0);
+  const ofRows = first.length < headRows ? first.length : Math.max(first.length, (bytes * first.length) / (seen || 1));
+  return suggestScope(map, { listed: held?.listed ?? 0, known: held?.known ?? 0, rows: keys.length, ofRows });
 }
 
 export interface Correction {
@@ -115,7 +131,7 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
   if (found.kind === 'round-trip' && (change.map || change.supplierId))
     throw badRequest('The columns of our own export are known; only the file itself can be changed');
   if (change.supplierId !== undefined) await expectSupplier(db, change.supplierId);
-  const isNowKnown = change.supplierId !== undefined && found.detected.why.supplier === '' && found.kind === 'file';
+  const isNowOther = change.supplierId !== undefined && found.kind === 'file';
   const isReread = change.reading !== undefined || change.format !== undefined;
   const looked = isReread
     ? await readable(found.fileName, () =>
@@ -128,17 +144,18 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
     ? { ...looked.detected, why: { ...looked.detected.why, supplier: found.detected.why.supplier ?? '' } }
     : found.detected;
   const reading = looked?.detected?.reading ?? wished;
-  const sample = async () => (looked?.first ?? (await headOf(db, id))).slice(0, sampleRows);
+  const first = looked?.first ?? (await headOf(db, id));
+  const sample = first.slice(0, sampleRows);
   const columns = looked?.columns ?? found.columns;
   const isOther = columns.join('\u0001') !== found.columns.join('\u0001') || supplierId !== found.supplierId;
-  const suggestions = isOther ? await suggest(db, supplierId, columns, await sample(), reading) : found.suggestions;
+  const suggestions = isOther ? await suggest(db, supplierId, columns, sample, reading) : found.suggestions;
   const chosen = change.map ?? (isOther ? suggestions.map(({ column, target }) => ({ column, target })) : found.map);
   const strangers = chosen.filter(({ column }) => !columns.includes(column));
   if (strangers.length > 0) throw badRequest(`The file has no column “${strangers[0]?.column}”`);
   const isOtherCurrency = change.reading !== undefined && change.reading.currency !== found.reading.currency;
   const map =
     change.map || isOtherCurrency
-      ? await complete(db, chosen, supplierId, columns, await sample(), { reading, isOtherCurrency })
+      ? await complete(db, chosen, supplierId, columns, sample, { reading, isOtherCurrency })
       : chosen;
   await db.transaction(async (tx) => {
     const [still] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, id)).for('update');
@@ -155,7 +172,9 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
           change.supplierId === undefined
             ? detected
             : { ...detected, why: { ...detected.why, supplier: 'chosen by you' } },
-        scope: change.scope ?? (isNowKnown ? scopeOf(columns, map, true) : found.scope),
+        scope:
+          change.scope ??
+          (isNowOther ? await scopeOf(tx, { columns, map, supplierId, bytes: found.bytes }, first) : found.scope),
         makesNew: change.makesNew ?? found.makesNew,
         state: 'read',
         counts: null,

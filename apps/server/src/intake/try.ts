@@ -11,6 +11,7 @@ import {
   mergeContent,
 } from '@velvet-shelf/core/intake';
 import { type FileRow, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
+import { isInHouse } from '@velvet-shelf/core/matching';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { breathe, copyIn, copyLine, copyText, keptJson } from '../db/copy.js';
@@ -27,6 +28,8 @@ import {
 } from '../db/client.js';
 import type { BatchCounts } from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { emptyCounts } from './counts.js';
+import { findMeetings } from './meets.js';
 import { rowsApart } from './read/process.js';
 
 export interface Tried {
@@ -64,15 +67,6 @@ const sliceRows = 200;
 
 /** The key a record is found by: small letters, no spaces around. */
 export const recordKey = (written: string) => foldText(written);
-
-export const emptyCounts = (): BatchCounts => ({
-  created: 0,
-  changed: 0,
-  unchanged: 0,
-  refused: 0,
-  lostCells: 0,
-  dropped: 0,
-});
 
 /** Rows of a file with what is known of their records. */
 interface Looked {
@@ -271,6 +265,7 @@ export async function tryBatch(
       const answers = await judge(looked);
       for (const answer of answers) {
         counts[answer.outcome]++;
+        if (isInHouse(answer.keys?.gtin)) counts.inHouse = (counts.inHouse ?? 0) + 1;
         for (const note of answer.notes ?? []) if (note.lost) counts.lostCells++;
       }
       await writing;
@@ -306,6 +301,8 @@ export async function tryBatch(
       [batch.supplier.id, batch.scope, batch.id],
     );
     counts.dropped = gone[0]?.n ?? 0;
+    const { joins, asked } = await findMeetings(on.tx, batch.id);
+    Object.assign(counts, { joins, asked, created: counts.created - joins });
   });
   return counts;
 }

@@ -16,6 +16,7 @@ export function registerJobs(): void {
     async (context, error) => (await import('../intake/undo.js')).undoFailed(context, error),
   );
   registerJob('pull-goods', async (context) => (await import('../intake/pull.js')).pullGoods(context));
+  registerJob('join-numbers', async (context) => (await import('../matching/numbers.js')).joinNumbers(context));
   registerJob('find-matches', async (context) => (await import('../matching/propose.js')).findMatches(context));
   registerJob(
     'build-feed',

@@ -29,7 +29,7 @@ async function recordsOf(tx: Executor, products: readonly number[]): Promise<Pro
   );
 }
 
-async function writeDecisions(
+export async function writeDecisions(
   tx: Executor,
   pairs: readonly { a: number; b: number; verdict: Verdict }[],
   actionId: number,
@@ -42,7 +42,7 @@ async function writeDecisions(
 }
 
 /** Joins these records and all they reach anew; what follows from it is written and marked for re-checking. */
-async function settle(tx: Executor, records: readonly number[], actionId: number): Promise<void> {
+export async function settleJoins(tx: Executor, records: readonly number[], actionId: number): Promise<void> {
   const dictionary = await loadDictionary(tx);
   const products = await rejoin(tx, await reach(tx, records));
   const units = await regroup(tx, products);
@@ -134,7 +134,7 @@ export async function decidePairs(
     await tx.execute(sql`
       DELETE FROM match_pair m USING jsonb_to_recordset(${json(decided)}) AS t(a bigint, b bigint) WHERE m.a = least(t.a, t.b) AND m.b = greatest(t.a, t.b)`);
     if (wish.verdict === 'same') {
-      await settle(
+      await settleJoins(
         tx,
         decided.flatMap(({ a, b }) => [...of(a), ...of(b)].map((one_) => one_.id)),
         action,
@@ -197,7 +197,7 @@ export async function splitProduct(
       list.flatMap((x, i) => list.slice(i + 1).map((y) => ({ a: x.id, b: y.id, verdict: 'same' as const })));
     const across = leaving.flatMap((x) => staying.map((y) => ({ a: x.id, b: y.id, verdict: 'different' as const })));
     await writeDecisions(tx, [...across, ...within(leaving), ...within(staying)], action);
-    await settle(
+    await settleJoins(
       tx,
       records.map((one_) => one_.id),
       action,
@@ -236,7 +236,7 @@ export async function undoDecision({ tx, actionId, by }: Undoing): Promise<Undon
     sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
   );
   const records = [...new Set(gone.flatMap(({ a, b }) => [Number(a), Number(b)]))];
-  if (records.length > 0) await settle(tx, records, by);
+  if (records.length > 0) await settleJoins(tx, records, by);
   await tx.execute(sql`
     INSERT INTO match_pair (a, b, score, evidence)
     SELECT x.id, y.id, (d.value -> 0 ->> 'score')::int, d.value -> 0 -> 'evidence'

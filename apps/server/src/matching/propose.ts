@@ -15,6 +15,7 @@ import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { lockJoins } from '../intake/joins.js';
+import { keepDoubts } from './doubted.js';
 import { type JobContext, createJob } from '../jobs/run.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
@@ -60,6 +61,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
            OR (SELECT d.verdict FROM join_decision d WHERE d.a = least(r.id, o.id) AND d.b = greatest(r.id, o.id) ORDER BY d.action_id DESC LIMIT 1) = 'different'))`,
     );
   });
+  await keepDoubts(db);
   await progress(items.length, items.length);
   services.notify('matches', { pairs: pairs.length });
 }

@@ -1,6 +1,8 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { decidePairs, splitProduct } from './decide.js';
+import { listDoubted, splitDoubted } from './doubted.js';
+import { setOurNumbers } from './numbers.js';
 import { proposeFor } from './propose.js';
 import { compareProducts, listJoined, listPairs, listUnjoined } from './service.js';
 import { listTrust, setTrust } from './trust.js';
@@ -14,8 +16,15 @@ export function matchingRoutes(router: AppRouter, services: Services): void {
     products: await splitProduct(services, user, params.id, body.records),
   }));
   route(router, services, matching.joined, ({ query }) => listJoined(services, query));
-  route(router, services, matching.unjoined, async () => ({ items: await listUnjoined(services) }));
+  route(router, services, matching.unjoined, () => listUnjoined(services));
+  route(router, services, matching.doubted, ({ query }) => listDoubted(services, query.limit));
+  route(router, services, matching.splitDoubted, async ({ body, user }) => ({
+    split: await splitDoubted(services, user, body.products),
+  }));
   route(router, services, matching.propose, async ({ user }) => ({ job: await proposeFor(services, user.id) }));
+  route(router, services, matching.ourNumbers, async ({ params, body, user }) => ({
+    job: await setOurNumbers(services, user, params.id, body.usesOurNumbers),
+  }));
   route(router, services, matching.trust, () => listTrust(services));
   route(router, services, matching.setTrust, async ({ body, user }) => ({
     changed: await setTrust(services, user, body),

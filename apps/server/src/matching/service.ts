@@ -12,7 +12,7 @@ import type { Services } from '../http/route.js';
 
 type Compared = Comparison['products'][number];
 
-async function compared(db: Executor, list: readonly number[]): Promise<Map<number, Compared>> {
+export async function compared(db: Executor, list: readonly number[]): Promise<Map<number, Compared>> {
   const found = await rows<Compared>(
     db,
     sql`SELECT p.id, p.sku, p.title, p.picture, f.title AS family,
@@ -170,6 +170,8 @@ const reasons: Record<UnjoinedReason, string> = {
   alone: 'It is a number for use inside a company, and nothing else agrees',
 };
 
+const mostKeys = 500;
+
 export async function listUnjoined({ db }: Services) {
   const found = await rows<{
     kind: 'gtin' | 'mpn' | 'number';
@@ -182,11 +184,15 @@ export async function listUnjoined({ db }: Services) {
     sql`SELECT j.kind, j.key, j.reason, j.against, jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped,
             'productId', r.product_id, 'title', p.title) ORDER BY s.rank, r.id) AS records
         FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
-        GROUP BY j.kind, j.key, j.reason, j.against ORDER BY j.kind, j.key LIMIT 500`,
+        GROUP BY j.kind, j.key, j.reason, j.against ORDER BY j.kind, j.key LIMIT ${mostKeys}`,
   );
-  return found.map((row) => ({
-    ...row,
-    key: row.key.replace(/^0+(?=\d{8})/, ''),
-    reason: `${reasons[row.reason]}${row.against.length > 0 ? `: ${row.against.join('; ')}` : ''}`,
-  }));
+  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM join_proposal`);
+  return {
+    total: total?.n ?? 0,
+    items: found.map((row) => ({
+      ...row,
+      key: row.key.replace(/^0+(?=\d{8})/, ''),
+      reason: `${reasons[row.reason]}${row.against.length > 0 ? `: ${row.against.join('; ')}` : ''}`,
+    })),
+  };
 }

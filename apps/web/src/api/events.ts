@@ -1,5 +1,6 @@
 /** One EventSource a browser: the tab that holds the lock listens and tells the others. */
 import type { QueryClient } from '@tanstack/react-query';
+import { isTouched } from './topics';
 
 const name = 'velvet-events';
 
@@ -8,19 +9,27 @@ export function followEvents(queries: QueryClient): () => void {
   let source: EventSource | undefined;
   let pending: ReturnType<typeof setTimeout> | undefined;
   const stop = new AbortController();
-  const changed = () => {
+  const topics = new Set<string>();
+  const changed = (topic: string) => {
+    topics.add(topic);
     pending ??= setTimeout(() => {
       pending = undefined;
-      void queries.invalidateQueries({ refetchType: 'active' });
+      const told = [...topics];
+      topics.clear();
+      void queries.invalidateQueries({
+        refetchType: 'active',
+        predicate: ({ queryKey }) => told.some((one) => isTouched(one, queryKey)),
+      });
     }, 150);
   };
-  others.onmessage = changed;
+  others.onmessage = ({ data }: MessageEvent<string>) => changed(data);
   void navigator.locks
     .request(name, { signal: stop.signal }, () => {
       source = new EventSource('/api/events');
-      source.onmessage = () => {
-        others.postMessage('changed');
-        changed();
+      source.onmessage = ({ data }: MessageEvent<string>) => {
+        const { topic } = JSON.parse(data) as { topic: string };
+        others.postMessage(topic);
+        changed(topic);
       };
       return new Promise<void>((resolve) => stop.signal.addEventListener('abort', () => resolve()));
     })

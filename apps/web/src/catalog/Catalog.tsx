@@ -104,7 +104,8 @@ export function Catalog() {
             </Empty>
           ) : (
             <Grid
-              key={opened.data.token}
+              // Another view begins at its top; the same one opened again, because something changed, stays where it is.
+              key={JSON.stringify(view)}
               token={opened.data.token}
               rows={opened.data.rows}
               columns={columns.shown}

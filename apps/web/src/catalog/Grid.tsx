@@ -48,7 +48,15 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
       staleTime: 60_000,
     })),
   });
-  const byPage = new Map([...pages].map((page, i) => [page, windows[i]?.data?.items]));
+  // Of a view that was opened again the rows from before stand until the new ones come.
+  const held = useRef<ReadonlyMap<number, GridRow[]>>(new Map());
+  const byPage = new Map(
+    [...pages].flatMap((page, i) => {
+      const items = windows[i]?.data?.items ?? held.current.get(page);
+      return items ? [[page, items] as const] : [];
+    }),
+  );
+  held.current = byPage;
   const rowAt = (index: number): GridRow | undefined =>
     byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
   const template = `minmax(330px, 1fr) ${columns.map((one) => `${one.width}px`).join(' ')}`;

@@ -26,6 +26,7 @@ const shapeOf: Record<string, string> = {
   failed: 'refused',
   cancelled: 'none',
   created: 'ready',
+  joins: 'ready',
   changed: 'advice',
   unchanged: 'none',
 };

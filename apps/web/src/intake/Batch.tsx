@@ -93,7 +93,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
     <section className="grow col">
       <div style={{ padding: '14px 24px 0' }}>
         <div className="muted small">
-          <Link to="/intake">Intake</Link> · {batch.supplier} · {bytes(batch.bytes)}
+          <Link to="/intake">Intake</Link> · {batch.supplier ?? 'nobody’s yet'} · {bytes(batch.bytes)}
         </div>
         <div className="row" style={{ gap: 12 }}>
           <h1 className="grow cut">{batch.fileName}</h1>
@@ -116,7 +116,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
                     ? `Confirm ${plural(toApply, 'unchanged row')}`
                     : batch.leftOut > 0
                       ? `Apply ${plural(toApply, 'row')}, leave ${count(batch.leftOut)} out`
-                      : `Apply ${plural(batch.counts.created + batch.counts.changed, 'row')}`}
+                      : `Apply ${plural(newsOf(batch.counts), 'row')}`}
             </Button>
           )}
           {busy.has(batch.state) && (
@@ -165,10 +165,12 @@ function Page({ batch }: { batch: BatchAnswer }) {
 }
 
 /** Rows that say something of goods, refused ones aside. */
-const toTake = ({ counts }: BatchAnswer) => (counts ? counts.created + counts.changed + counts.unchanged : 0);
+const toTake = ({ counts }: BatchAnswer) => (counts ? newsOf(counts) + counts.unchanged : 0);
+
+const newsOf = ({ created, joins, changed }: NonNullable<BatchAnswer['counts']>) => created + joins + changed;
 
 /** Applied, a list that changes nothing still says that the supplier has these goods. */
-const isConfirmation = ({ counts }: BatchAnswer) => counts !== null && counts.created + counts.changed === 0;
+const isConfirmation = ({ counts }: BatchAnswer) => counts !== null && newsOf(counts) === 0;
 
 function rowsTab({ counts, state }: BatchAnswer): string {
   if (!counts) return 'Dry run (not yet)';
@@ -197,8 +199,14 @@ function Summary({ batch }: { batch: BatchAnswer }) {
   const isAllRefused = batch.state === 'tried' && counts.refused > 0 && toTake(batch) === 0;
   return (
     <p>
-      <b>{count(counts.created)}</b> {verb}created · <b>{count(counts.changed)}</b> {verb}changed ·{' '}
-      <b>{count(counts.unchanged)}</b> unchanged · <b>{count(counts.refused)}</b> refused
+      <b>{count(counts.created)}</b> {verb}created ·{' '}
+      {counts.joins > 0 && (
+        <>
+          <b>{count(counts.joins)}</b> {batch.state === 'applied' ? 'joined' : 'would join'} goods we have ·{' '}
+        </>
+      )}
+      <b>{count(counts.changed)}</b> {verb}changed · <b>{count(counts.unchanged)}</b> unchanged ·{' '}
+      <b>{count(counts.refused)}</b> refused
       {counts.dropped > 0 && (
         <>
           {' '}

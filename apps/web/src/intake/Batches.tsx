@@ -123,6 +123,7 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
           <th>Supplier</th>
           <th>State</th>
           <th className="num">Created</th>
+          <th className="num">Joined</th>
           <th className="num">Changed</th>
           <th className="num">Unchanged</th>
           <th className="num">Refused</th>
@@ -136,11 +137,11 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
               <Link to={`/intake/${one.id}`}>{one.fileName}</Link>{' '}
               <span className="muted small">{bytes(one.bytes)}</span>
             </td>
-            <td>{one.supplier}</td>
+            <td>{one.supplier ?? <span className="muted">nobody’s yet</span>}</td>
             <td>
               <State is={stateWords[one.state][0]}>{stateWords[one.state][1]}</State>
             </td>
-            {(['created', 'changed', 'unchanged', 'refused'] as const).map((key) => (
+            {(['created', 'joins', 'changed', 'unchanged', 'refused'] as const).map((key) => (
               <td key={key} className="num">
                 {one.counts ? count(one.counts[key]) : ''}
               </td>

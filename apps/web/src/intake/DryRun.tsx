@@ -4,6 +4,7 @@ import Checkbox from '@mui/material/Checkbox';
 import Chip from '@mui/material/Chip';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import type { rowFilters } from '@velvet-shelf/contract';
 import { type BatchAnswer, type BatchRowAnswer, api } from '@velvet-shelf/contract';
 import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -15,8 +16,8 @@ import { EffectBar } from './Effect';
 import { FixRow } from './FixRow';
 import { UntakenWords } from './UntakenWords';
 
-const outcomes = ['created', 'changed', 'unchanged', 'refused'] as const;
-type Outcome = (typeof outcomes)[number] | 'noted' | 'left out';
+const outcomes = ['created', 'joins', 'changed', 'unchanged', 'refused'] as const;
+type Outcome = (typeof rowFilters)[number];
 
 export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (batch: BatchAnswer) => void }) {
   const [params, setParams] = useSearchParams();
@@ -74,10 +75,22 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
   return (
     <div className="grow col" style={{ padding: '8px 24px 0' }}>
       <EffectBar batch={batch} />
+      {(batch.counts?.inHouse ?? 0) > 0 && (
+        <p className="muted small" style={{ margin: '0 0 8px' }}>
+          {plural(batch.counts?.inHouse ?? 0, 'GTIN is a number', 'GTINs are numbers')} for use inside a company: others
+          may give them to other goods, so they join only where brand, MPN or words of the title agree too – or where a
+          supplier uses our numbers, which you say under <Link to="/intake">Intake</Link>.
+        </p>
+      )}
       <UntakenWords batch={batch} onChange={after} />
       <div className="row wrap" style={{ marginBottom: 8 }}>
         {chip('All rows', undefined)}
-        {outcomes.map((one) => chip(`${one} ${count(batch.counts?.[one] ?? 0)}`, one))}
+        {outcomes.map(
+          (one) =>
+            (one !== 'joins' || (batch.counts?.joins ?? 0) > 0) &&
+            chip(`${one} ${count(batch.counts?.[one] ?? 0)}`, one),
+        )}
+        {(batch.counts?.asked ?? 0) > 0 && chip(`to be asked about ${count(batch.counts?.asked ?? 0)}`, 'asked')}
         {chip('with notes', 'noted')}
         {at !== undefined && <Chip label={`from row ${count(at)} on`} onDelete={() => set('row', undefined)} />}
         {batch.leftOut > 0 && chip(`picked out ${count(batch.leftOut)}`, 'left out')}
@@ -226,22 +239,7 @@ function Row({
             Still to add: <b>{toAdd.join(', ')}</b>
           </div>
         )}
-        {row.outcome === 'created' &&
-          (row.joins ? (
-            <div>
-              {!applied ? 'Joins' : row.joins.by === 'article number' ? 'Made' : 'Joined'}{' '}
-              <Link to={`/catalog?open=${row.joins.productId}`}>{row.joins.sku ?? row.joins.title}</Link>
-              {applied && row.joins.by === 'article number' ? '' : ` by ${row.joins.by}`}
-            </div>
-          ) : (
-            <div>A new product, {plural(row.changes.length, 'field')}</div>
-          ))}
-        {row.outcome === 'changed' &&
-          row.changes.slice(0, 6).map((change) => (
-            <div key={change.field} className="cut">
-              {change.field}: <s className="muted">{change.before ?? 'empty'}</s> → <b>{change.after ?? 'empty'}</b>
-            </div>
-          ))}
+        <WhatOfGoods row={row} applied={applied} />
         {row.notes.map((note) => (
           <div key={note.column + note.note} style={{ color: note.lost ? 'var(--blocked)' : 'var(--advice)' }}>
             {note.lost ? '✕' : '≈'} {note.column}: {note.note}
@@ -256,3 +254,54 @@ function Row({
     </tr>
   );
 }
+
+/** Which goods a row is about, and what it changes of them. */
+function WhatOfGoods({ row, applied }: { row: BatchRowAnswer; applied: boolean }) {
+  const { outcome, joins, asks, changes, stays } = row;
+  const told = outcome === 'changed' || (outcome === 'joins' && !applied);
+  return (
+    <>
+      {outcome === 'joins' && joins && (
+        <div>
+          {applied ? 'Joined' : 'Joins'} <GoodsLink goods={joins} /> by {joins.by}
+          {!applied && changes.length === 0 && ', and changes nothing of it'}
+        </div>
+      )}
+      {outcome === 'created' &&
+        (joins ? (
+          <div>
+            Made <GoodsLink goods={joins} />
+          </div>
+        ) : (
+          <div>A new product, {plural(changes.length, 'field')}</div>
+        ))}
+      {asks && (
+        <div>
+          Shares its {asks.by} with <GoodsLink goods={asks} /> and does not join it by itself: {asks.against.join('; ')}
+          . You will be asked under Matching.
+        </div>
+      )}
+      {told &&
+        changes.slice(0, mostTold).map((change) => (
+          <div key={change.field} className="cut">
+            {change.field}: <s className="muted">{change.before ?? 'empty'}</s> → <b>{change.after ?? 'empty'}</b>
+          </div>
+        ))}
+      {told && changes.length > mostTold && (
+        <div className="muted">and {plural(changes.length - mostTold, 'field')} more</div>
+      )}
+      {stays.slice(0, mostTold).map((stay) => (
+        <div key={stay.field} className="cut muted">
+          {stay.field} stays <b>{stay.keeps ?? 'empty'}</b>, not “{stay.says}”: {stay.by}, {stay.why}
+        </div>
+      ))}
+      {stays.length > mostTold && <div className="muted">and {plural(stays.length - mostTold, 'field')} more stay</div>}
+    </>
+  );
+}
+
+const mostTold = 6;
+
+const GoodsLink = ({ goods }: { goods: { productId: number; sku: string | null; title: string | null } }) => (
+  <Link to={`/catalog?open=${goods.productId}`}>{goods.sku ?? goods.title}</Link>
+);

@@ -5,9 +5,10 @@ import Select from '@mui/material/Select';
 import { useQuery } from '@tanstack/react-query';
 import { encodings, formats } from '@velvet-shelf/core/tabular';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { call } from '../api/call';
 import { count } from '../design/words';
+import { NewSupplier } from './NewSupplier';
 
 type Reading = BatchAnswer['reading'];
 export interface Correction {
@@ -18,6 +19,9 @@ export interface Correction {
   scope?: BatchAnswer['scope'];
   makesNew?: boolean;
 }
+
+/** The choice that is none of those there are. */
+const newOne = 'new';
 
 const formatWords: Record<Reading['format'], string> = {
   delimited: 'Delimited text',
@@ -38,6 +42,7 @@ export function ReadingSettings({
   onCorrect: (change: Correction) => void;
 }) {
   const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const [isAdding, setAdding] = useState(false);
   const { detected, reading } = batch;
   const readsMoney = useReadsMoney(batch);
   const set = (change: Record<string, unknown>) => onCorrect({ reading: { ...reading, ...change } as Reading });
@@ -48,19 +53,38 @@ export function ReadingSettings({
       <div className="row wrap" style={{ gap: 12, alignItems: 'flex-start', marginBottom: 10 }}>
         {!isExchange && (
           <Setting label="Supplier" why={why('supplier') || 'nothing in it says whose it is: choose'}>
-            <Select
-              value={batch.supplierId}
-              disabled={off}
-              sx={{ maxWidth: 170 }}
-              inputProps={{ 'aria-label': 'Supplier' }}
-              onChange={(event) => onCorrect({ supplierId: Number(event.target.value) })}
-            >
-              {(suppliers.data?.items ?? [{ id: batch.supplierId, name: batch.supplier }]).map((one) => (
-                <MenuItem key={one.id} value={one.id}>
-                  {one.name}
-                </MenuItem>
-              ))}
-            </Select>
+            {isAdding ? (
+              <NewSupplier
+                onCancel={() => setAdding(false)}
+                onAdded={(supplierId) => {
+                  setAdding(false);
+                  onCorrect({ supplierId });
+                }}
+              />
+            ) : (
+              <Select
+                value={batch.supplier === null ? '' : String(batch.supplierId)}
+                displayEmpty
+                disabled={off}
+                sx={{ maxWidth: 170 }}
+                inputProps={{ 'aria-label': 'Supplier' }}
+                onChange={({ target: { value } }) =>
+                  value === newOne ? setAdding(true) : onCorrect({ supplierId: Number(value) })
+                }
+              >
+                {batch.supplier === null && (
+                  <MenuItem value="" disabled>
+                    Whose is it?
+                  </MenuItem>
+                )}
+                {(suppliers.data?.items ?? [{ id: batch.supplierId, name: batch.supplier }]).map((one) => (
+                  <MenuItem key={one.id} value={String(one.id)}>
+                    {one.name}
+                  </MenuItem>
+                ))}
+                <MenuItem value={newOne}>A new supplier…</MenuItem>
+              </Select>
+            )}
           </Setting>
         )}
         {!isExchange && (

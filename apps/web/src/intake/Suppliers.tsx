@@ -1,6 +1,6 @@
 /** Suppliers in the order they are trusted, with what they list and what they list no longer. */
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
+import Checkbox from '@mui/material/Checkbox';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
@@ -8,17 +8,16 @@ import { Link } from 'react-router';
 import { call } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { count } from '../design/words';
+import { NewSupplier } from './NewSupplier';
 
 export function Suppliers() {
   const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
   const queries = useQueryClient();
-  const [name, setName] = useState<string>();
-  const add = useMutation({
-    mutationFn: (wanted: string) => call(api.intake.addSupplier, { body: { name: wanted } }),
-    onSuccess: () => {
-      setName(undefined);
-      void queries.invalidateQueries({ queryKey: ['suppliers'] });
-    },
+  const [isAdding, setAdding] = useState(false);
+  const numbers = useMutation({
+    mutationFn: ({ id, usesOurNumbers }: { id: number; usesOurNumbers: boolean }) =>
+      call(api.matching.ourNumbers, { params: { id }, body: { usesOurNumbers } }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['suppliers'] }),
   });
   return (
     <>
@@ -36,6 +35,9 @@ export function Suppliers() {
                 <th>Trusted in this order</th>
                 <th className="num">Records</th>
                 <th className="num">Dropped</th>
+                <th title="Their numbers for use inside a company are ours: the same number is the same goods">
+                  Our numbers
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -54,31 +56,30 @@ export function Suppliers() {
                       ''
                     )}
                   </td>
+                  <td>
+                    {one.kind === 'supplier' && (
+                      <Checkbox
+                        size="small"
+                        checked={one.usesOurNumbers}
+                        disabled={numbers.isPending}
+                        slotProps={{ input: { 'aria-label': `${one.name} uses our numbers` } }}
+                        onChange={(_, usesOurNumbers) => numbers.mutate({ id: one.id, usesOurNumbers })}
+                      />
+                    )}
+                  </td>
                 </tr>
               ))}
             </tbody>
           </table>
         )}
       </Loaded>
-      {add.error && <ProblemBox error={add.error} />}
-      {name === undefined ? (
-        <Button color="secondary" sx={{ p: 0, mt: 0.5 }} onClick={() => setName('')}>
+      {numbers.error && <ProblemBox error={numbers.error} />}
+      {isAdding ? (
+        <NewSupplier onAdded={() => setAdding(false)} onCancel={() => setAdding(false)} />
+      ) : (
+        <Button color="secondary" sx={{ p: 0, mt: 0.5 }} onClick={() => setAdding(true)}>
           + Supplier
         </Button>
-      ) : (
-        <form
-          className="row"
-          style={{ marginTop: 6, gap: 6 }}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() !== '') add.mutate(name);
-          }}
-        >
-          <TextField label="Name" value={name} autoFocus onChange={(event) => setName(event.target.value)} />
-          <Button type="submit" variant="contained" disabled={add.isPending}>
-            Add
-          </Button>
-        </form>
       )}
     </>
   );

@@ -9,6 +9,7 @@ import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { count, plural } from '../design/words';
+import { Doubted } from './Doubted';
 import { Sides } from './Sides';
 
 export function Joined() {
@@ -30,6 +31,7 @@ export function Joined() {
               className="col"
               style={{ width: 390, flex: 'none', borderRight: '1px solid var(--line)', minHeight: 0 }}
             >
+              <Doubted />
               <div style={{ padding: '10px 16px' }}>
                 <b>{plural(data.total, 'product')} of several sources</b>
                 <div className="muted small">{count(data.disagreeing)} where they do not all say the same</div>

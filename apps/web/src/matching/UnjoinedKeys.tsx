@@ -5,7 +5,7 @@ import { api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
-import { plural } from '../design/words';
+import { count, plural } from '../design/words';
 
 const kinds = { gtin: 'GTIN', mpn: 'brand + MPN', number: 'article number' } as const;
 
@@ -20,8 +20,9 @@ export function UnjoinedKeys() {
           ) : (
             <>
               <p style={{ marginTop: 0 }}>
-                <b>{plural(data.items.length, 'identifier joins', 'identifiers join')} nothing.</b> Correct the wrong
-                one, in the supplier’s file or by an edit; the others join by themselves.
+                <b>{plural(data.total, 'identifier joins', 'identifiers join')} nothing.</b> Correct the wrong one, in
+                the supplier’s file or by an edit; the others join by themselves.
+                {data.total > data.items.length && ` The first ${count(data.items.length)} are shown.`}
               </p>
               <table className="plain" style={{ background: 'var(--card)' }}>
                 <thead>

@@ -1,2 +1,3 @@
 export * from './resolve.js';
 export * from './unit.js';
+export * from './foresee.js';

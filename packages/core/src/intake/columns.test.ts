@@ -191,8 +191,15 @@ it('a file of prices and stock alone updates goods, and leaves the rest of a rec
     { column: 'Netto', target: { to: 'attribute', attribute: 'purchasePrice' } },
     { column: 'Bestand', target: { to: 'stock' } },
   ];
-  expect(suggestScope(fast)).toBe('update');
-  expect(suggestScope([...fast, { column: 'Name', target: { to: 'attribute', attribute: 'title' } }])).toBe('whole');
+  const same = { listed: 100, rows: 90, known: 80, ofRows: 90 };
+  expect(suggestScope(fast, same)).toBe('update');
+  const described: ColumnMap = [...fast, { column: 'Name', target: { to: 'attribute', attribute: 'title' } }];
+  const scopeOf = (overlap: Partial<typeof same>) => suggestScope(described, { ...same, ...overlap });
+  expect(scopeOf({})).toBe('whole');
+  expect(scopeOf({ listed: 0, known: 0 })).toBe('some');
+  expect(scopeOf({ known: 30 })).toBe('some');
+  expect(scopeOf({ rows: 5, known: 5, ofRows: 5 })).toBe('some');
+  expect(scopeOf({ listed: 90_000, rows: 2000, known: 1990, ofRows: 88_000 })).toBe('whole');
   const held = { family: 'F', values: { brand: 'B' }, offer: { regular: { GBP: '9' }, stock: 3 } };
   expect(mergeContent(held, { values: {}, offer: { regular: { EUR: '11' }, stock: 5 } })).toEqual({
     family: 'F',

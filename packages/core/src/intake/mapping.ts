@@ -88,13 +88,32 @@ export const batchStates = [
 
 const updates: ReadonlySet<string> = new Set(['purchasePrice', 'recommendedPrice', 'state']);
 
-/** A file that gives prices and stock alone updates goods; it describes none. */
-export function suggestScope(map: ColumnMap): Scope {
+/** How much of a file and of what its supplier listed before is the same goods. */
+export interface Overlap {
+  /** Goods the supplier lists by now. */
+  listed: number;
+  /** Rows that were looked at, and how many of them name goods it lists. */
+  rows: number;
+  known: number;
+  /** Rows of the whole file, as far as can be told. */
+  ofRows: number;
+}
+
+/** Shares from which on a file is taken for the list that came before, come again. */
+const sameList = 0.5;
+
+/**
+ * A file that gives prices and stock alone updates goods; it describes none. Others are the supplier's whole list where most
+ * of their rows name goods it listed before, and most of those goods: marking goods as gone takes more than a header.
+ */
+export function suggestScope(map: ColumnMap, { listed, rows, known, ofRows }: Overlap): Scope {
   const targets = map.map(({ target }) => target).filter(({ to }) => to !== 'ignore' && to !== 'key');
   const fast = targets.every((target) =>
     target.to === 'attribute'
       ? updates.has(target.attribute)
       : ['price', 'stock', 'saleFrom', 'saleTo'].includes(target.to),
   );
-  return fast && targets.length > 0 ? 'update' : 'whole';
+  if (fast && targets.length > 0) return 'update';
+  const share = rows === 0 ? 0 : known / rows;
+  return listed > 0 && share >= sameList && share * ofRows >= sameList * listed ? 'whole' : 'some';
 }

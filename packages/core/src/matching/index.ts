@@ -111,8 +111,13 @@ function isEnough({ records, said }: Scene, level: JoinLevel, key: string, i: nu
   if (level !== 'gtin' || said.has(`${i}:${j}`)) return true;
   const [a, b] = [records[i], records[j]];
   if (!a?.traits || !b?.traits || (a.usesOurNumbers && b.usesOurNumbers)) return true;
-  const read = readGtin(key.replace(/^0+(?=\d{13}$)/, ''));
-  return !read.ok || read.internal === undefined || agreements(a.traits, b.traits).length > 0;
+  return !isInHouse(key) || agreements(a.traits, b.traits).length > 0;
+}
+
+/** A GTIN as keys have it (14 digits), from a range that anybody may use as he likes: others may give it to other goods. */
+export function isInHouse(key: string | undefined): boolean {
+  const read = key === undefined ? undefined : readGtin(key.replace(/^0+(?=\d{13}$)/, ''));
+  return read?.ok === true && read.internal !== undefined;
 }
 
 /**

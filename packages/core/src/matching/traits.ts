@@ -5,6 +5,7 @@
 import {
   type Measure,
   type Value,
+  canonical,
   foldCode,
   foldText,
   parseMeasure,
@@ -40,6 +41,18 @@ export interface Traits {
 export interface Described {
   values: Readonly<Record<string, Value>>;
   options?: readonly (readonly [string, string])[] | undefined;
+}
+
+/** True where two contents say the same of all that joins are held against. */
+export function sameTraits(a: Described, b: Described): boolean {
+  const plain = (described: Described) =>
+    canonical(
+      Object.entries(readTraits(described)).map(([key, value]: [string, Traits[keyof Traits]]) => [
+        key,
+        value instanceof Set || value instanceof Map ? [...value] : (value as string | number),
+      ]),
+    );
+  return plain(a) === plain(b);
 }
 
 export function readTraits({ values, options = [] }: Described): Traits {

@@ -22,7 +22,7 @@ export const change = pgTable(
   {
     actionId: ref('action_id').notNull(),
     subjectKind: text('subject_kind', {
-      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run', 'trust'],
+      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run', 'trust', 'supplier'],
     }).notNull(),
     subjectId: ref('subject_id').notNull(),
     at: moment('at').notNull().defaultNow(),

@@ -13,7 +13,7 @@ import {
 import { sql } from 'drizzle-orm';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
 import { batchStates, scopes } from '@velvet-shelf/core/intake';
-import type { Evidence } from '@velvet-shelf/core/matching';
+import type { Evidence, JoinLevel, UnjoinedReason } from '@velvet-shelf/core/matching';
 import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
@@ -49,14 +49,21 @@ export const columnMap = pgTable(
 export const batchKinds = ['file', 'round-trip', 'pull'] as const;
 
 export interface BatchCounts {
+  /** New records of new goods. */
   created: number;
   changed: number;
   unchanged: number;
   refused: number;
   /** Cells that gave no value. */
   lostCells: number;
+  /** GTINs from ranges for use inside a company. */
+  inHouse?: number | undefined;
   /** Goods of the supplier that the file no longer lists. */
   dropped: number;
+  /** New records of goods we have; older batches do not tell them from those created. */
+  joins?: number | undefined;
+  /** Of those created, the ones a person will be asked about. */
+  asked?: number | undefined;
 }
 
 export const batch = pgTable('batch', {
@@ -132,6 +139,14 @@ export interface RowEdit {
   after: string | null;
 }
 
+/** Goods that a row's new record would join; with `unless`, those a person would be asked about, and why. */
+export interface RowMeeting {
+  product: number;
+  /** The identifier they share; null where a person joined them. */
+  by: JoinLevel | null;
+  unless?: { reason: UnjoinedReason; against: string[] };
+}
+
 export const batchRow = pgTable(
   'batch_row',
   {
@@ -159,6 +174,8 @@ export const batchRow = pgTable(
     /** The record it belongs to, or that it would make, and the content it would replace. */
     recordId: ref('record_id'),
     beforeId: ref('before_id'),
+    /** Of a row that makes a record: the goods we have that it is about. */
+    meets: jsonb('meets').$type<RowMeeting>(),
   },
   (table) => [
     primaryKey({ columns: [table.batchId, table.row] }),
@@ -272,6 +289,16 @@ export const joinProposal = pgTable(
   },
   (table) => [primaryKey({ columns: [table.kind, table.key] })],
 );
+
+/** Joined goods that would not be joined like this any more: the groups of records they would fall into. */
+export const joinDoubt = pgTable('join_doubt', {
+  productId: ref('product_id')
+    .primaryKey()
+    .references(() => product.id, { onDelete: 'cascade' }),
+  parts: jsonb('parts').$type<number[][]>().notNull(),
+  /** What speaks against it, in words. */
+  against: jsonb('against').$type<string[]>().notNull(),
+});
 
 /** What people decided of two records, `a` < `b`: the newest stands above every key; undone, the one before it counts again. */
 export const joinDecision = pgTable(

@@ -1,0 +1,1 @@
+ALTER TABLE "batch_row" ADD COLUMN "meets" jsonb;

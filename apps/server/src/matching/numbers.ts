@@ -1,0 +1,103 @@
+/** Whether a supplier's numbers for use inside a company are ours: said by a person, and joins follow. */
+import { isInHouse } from '@velvet-shelf/core/matching';
+import { sql } from 'drizzle-orm';
+import { type Executor, one, rows } from '../db/client.js';
+import { recordAction } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { lockJoins } from '../intake/joins.js';
+import { runAside } from '../jobs/aside.js';
+import { type JobContext, createJob } from '../jobs/run.js';
+import { drain } from '../listings/evaluate.js';
+import { settleJoins } from './decide.js';
+
+/** Says it; goods are joined or parted by a job, which is answered. */
+export async function setOurNumbers(
+  { db }: Services,
+  user: User,
+  supplierId: number,
+  usesOurNumbers: boolean,
+): Promise<number | null> {
+  const job = await db.transaction(async (tx) => {
+    const held = await one<{ name: string; kind: string; now: boolean }>(
+      tx,
+      sql`SELECT name, kind, uses_our_numbers AS now FROM supplier WHERE id = ${supplierId} FOR UPDATE`,
+    );
+    if (!held) throw notFound(`supplier ${supplierId}`);
+    if (held.kind === 'own') throw conflict('Our own sheet uses our own numbers');
+    if (held.now === usesOurNumbers) return null;
+    const action = await recordAction(
+      tx,
+      {
+        actor: user.id,
+        kind: 'our-numbers',
+        words: usesOurNumbers
+          ? `${held.name} uses our numbers: numbers for use inside a company mean the same goods`
+          : `${held.name} uses our numbers no more`,
+      },
+      [{ kind: 'supplier', id: supplierId, delta: { usesOurNumbers: [held.now, usesOurNumbers] } }],
+    );
+    return writeNumbers(tx, supplierId, usesOurNumbers, action);
+  });
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
+/** Keeps it, and has the goods it concerns joined anew. */
+async function writeNumbers(tx: Executor, supplier: number, uses: boolean, action: number): Promise<number> {
+  const held = await one<{ name: string }>(
+    tx,
+    sql`UPDATE supplier SET uses_our_numbers = ${uses} WHERE id = ${supplier} RETURNING name`,
+  );
+  return createJob(tx, {
+    kind: 'join-numbers',
+    label: `Joining goods of ${held?.name} anew`,
+    input: { supplier, action },
+    actor: undefined,
+  });
+}
+
+const atOnce = 1000;
+
+/** Job: joins anew the supplier's goods that share a number for use inside a company with goods of others. Twice is as once. */
+export async function joinNumbers({ db, services, input, progress, finish }: JobContext): Promise<void> {
+  const shared = await rows<{ id: number; key: string }>(
+    db,
+    sql`SELECT mine.record_id AS id, mine.key FROM record_key mine JOIN record r ON r.id = mine.record_id
+        WHERE mine.kind = 'gtin' AND r.supplier_id = ${Number(input.supplier)} AND EXISTS (
+          SELECT 1 FROM record_key o JOIN record q ON q.id = o.record_id WHERE o.kind = 'gtin' AND o.key = mine.key AND q.supplier_id <> r.supplier_id)
+        ORDER BY 1`,
+  );
+  const records = shared.filter(({ key }) => isInHouse(key)).map(({ id }) => id);
+  for (let done = 0; done < records.length; done += atOnce) {
+    await progress(done, records.length);
+    await db.transaction(async (tx) => {
+      await lockJoins(tx);
+      await settleJoins(tx, records.slice(done, done + atOnce), Number(input.action));
+    });
+  }
+  await db.transaction((tx) => finish(tx));
+  await drain(db, services.config.address, 500);
+  services.notify('matches');
+  services.notify('catalog');
+}
+
+/** Takes it back where it still stands. */
+export async function undoOurNumbers({ tx, actionId, by }: Undoing): Promise<Undone> {
+  const changes = await rows<{ supplier: number; delta: { usesOurNumbers: [boolean, boolean] } }>(
+    tx,
+    sql`SELECT subject_id AS supplier, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'supplier'`,
+  );
+  const left: string[] = [];
+  for (const { supplier, delta } of changes) {
+    const [before, after] = delta.usesOurNumbers;
+    const held = await one<{ name: string; now: boolean }>(
+      tx,
+      sql`SELECT name, uses_our_numbers AS now FROM supplier WHERE id = ${supplier} FOR UPDATE`,
+    );
+    if (held?.now === after) await writeNumbers(tx, supplier, before, by);
+    else left.push(`Whether ${held?.name} uses our numbers: changed since`);
+  }
+  return { left };
+}

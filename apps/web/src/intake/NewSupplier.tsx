@@ -1,0 +1,47 @@
+/** A new supplier by name; trusted last until ranked otherwise. */
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { call } from '../api/call';
+import { ProblemBox } from '../design/feedback';
+
+export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => void; onCancel: () => void }) {
+  const queries = useQueryClient();
+  const [name, setName] = useState('');
+  const add = useMutation({
+    mutationFn: (wanted: string) => call(api.intake.addSupplier, { body: { name: wanted } }),
+    onSuccess: ({ id }) => {
+      void queries.invalidateQueries({ queryKey: ['suppliers'] });
+      onAdded(id);
+    },
+  });
+  return (
+    <>
+      <form
+        className="row"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '') add.mutate(name);
+        }}
+      >
+        <TextField
+          label="Name of the supplier"
+          size="small"
+          value={name}
+          autoFocus
+          onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => event.key === 'Escape' && onCancel()}
+        />
+        <Button type="submit" variant="contained" disabled={add.isPending || name.trim() === ''}>
+          Add
+        </Button>
+        <Button color="secondary" onClick={onCancel}>
+          Cancel
+        </Button>
+      </form>
+      {add.error && <ProblemBox error={add.error} />}
+    </>
+  );
+}

@@ -1,0 +1,55 @@
+/** Joined goods that would not be joined like this any more: shown, and split one by one or all at once. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../api/call';
+import { ProblemBox, useTell } from '../design/feedback';
+import { count, plural } from '../design/words';
+
+export function Doubted() {
+  const queries = useQueryClient();
+  const tell = useTell();
+  const [open, setOpen] = useState(false);
+  const doubted = useQuery({
+    queryKey: ['doubted'],
+    queryFn: () => call(api.matching.doubted, { query: { limit: 100 } }),
+  });
+  const split = useMutation({
+    mutationFn: (products?: number[]) => call(api.matching.splitDoubted, { body: products ? { products } : {} }),
+    onSuccess: ({ split: n }) => {
+      tell(`${plural(n, 'joined product')} split; undo brings them back`);
+      void queries.invalidateQueries();
+    },
+  });
+  const { total = 0, items = [] } = doubted.data ?? {};
+  if (total === 0) return split.error ? <ProblemBox error={split.error} /> : null;
+  return (
+    <section className="doubted" aria-label="Joins that would not be made any more">
+      <b>{plural(total, 'join', 'joins')} would not be made any more</b>
+      <div className="row">
+        <Button size="small" color="secondary" onClick={() => setOpen(!open)}>
+          {open ? 'Hide them' : 'Show them'}
+        </Button>
+        <Button size="small" disabled={split.isPending} onClick={() => split.mutate(undefined)}>
+          Split all {count(total)}
+        </Button>
+      </div>
+      {split.error && <ProblemBox error={split.error} />}
+      {open && (
+        <ol>
+          {items.map((one) => (
+            <li key={one.id}>
+              <Link to={`/matching?tab=joined&product=${one.id}`}>{one.title ?? one.sku}</Link>
+              <div className="muted small">{one.against.join('; ')}</div>
+              <Button size="small" disabled={split.isPending} onClick={() => split.mutate([one.id])}>
+                Split
+              </Button>
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
+  );
+}
