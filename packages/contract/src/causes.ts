@@ -4,7 +4,7 @@ import { endpoint, rowNumber, rowNumberText } from './endpoint.js';
 
 export const causeSchema = z.object({
   key: z.string(),
-  kind: z.enum(['map-category', 'fill', 'translate', 'fit', 'catalog', 'report', 'pin']),
+  kind: z.enum(['map-category', 'fill', 'translate', 'fit', 'catalog', 'report', 'pin', 'axis']),
   /** A sentence in plain words. */
   words: z.string(),
   places: z.array(z.string()),

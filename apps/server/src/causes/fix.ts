@@ -1,6 +1,6 @@
 /** Fixing a cause: what a fix changes, tried before it is saved. */
 import type { Fix } from '@velvet-shelf/contract';
-import type { Fill } from '@velvet-shelf/core/fills';
+import type { Fill, FillRule } from '@velvet-shelf/core/fills';
 import { type Cause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { saveEdits } from '../catalog/edit.js';
@@ -13,7 +13,7 @@ import type { Effect } from '../listings/evaluate.js';
 import { catalogLabel } from './words.js';
 import { saveCategories } from '../channels/categories.js';
 import { saveFill, currentFill } from '../channels/fills.js';
-import { cellSlot } from './remedy.js';
+import { cellSlot, readAxisFix } from './remedy.js';
 import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 
 /** The change of set-up a fix amounts to; undefined for cells. */
@@ -29,13 +29,22 @@ async function setupChange(
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
     return { place, change: { categories: new Map([[cause.category, fix.value]]) } };
   }
+  if (cause.kind === 'axis') {
+    const { axis, source } = readAxisFix(fix.kind === 'choose' ? fix.value : '');
+    if (!all.rulebooks.get(place.id)?.attributes.some(({ key }) => key === axis))
+      throw badRequest('Choose what tells the variants apart');
+    return {
+      place,
+      change: { fills: new Map([[axis, copyToo(await currentFill(db, place.channelId, axis), source)]]) },
+    };
+  }
   const before = await currentFill(db, place.channelId, cause.attribute);
   const fill = fixedFill(cause, fix, before, all.rulebooks.get(place.id));
   return fill && { place, change: { fills: new Map([[cause.attribute, fill]]) } };
 }
 
 function fixedFill(
-  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' }>,
+  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' | 'axis' }>,
   fix: Fix,
   before: Fill | null,
   rulebook: Rulebook | undefined,
@@ -60,6 +69,14 @@ function fixedFill(
       cause.check === 'max-length' ? { do: 'trim-at-word', length: limit } : { do: 'sentence-case' },
     ],
   };
+}
+
+/** What fills it now comes first; where that gives nothing, the source does. */
+function copyToo(before: Fill | null, source: string): Fill {
+  const copy: FillRule = { kind: 'copy', from: source };
+  if (!before) return { rule: copy, fit: [] };
+  const of = before.rule.kind === 'first' ? before.rule.of : [before.rule];
+  return { ...before, rule: { kind: 'first', of: [...of, copy] } };
 }
 
 /** Adds one pair to the translation inside a rule; a copy becomes a translation that keeps what it does not know. */

@@ -1,12 +1,14 @@
 /** What a person can do about a cause, in place: choose a category or a word, set a fill, fill in cells. */
 import type { CauseDetail } from '@velvet-shelf/contract';
-import { type Cause, sourcesFor } from '@velvet-shelf/core/listings';
+import { type Cause, axisSources, sourcesFor } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { homeCurrency } from '../catalog/dictionary.js';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
 import { catalogLabel } from './words.js';
 import { namesOf, suggestFor } from '../channels/categories.js';
+import { loadSetup, mediaAddress } from '../channels/setup.js';
+import { loadFamilies } from '../listings/families.js';
 import { type Scene, type Touched, placeOf } from './scene.js';
 
 /** The catalog value a cell would change, as one would type it. */
@@ -35,11 +37,12 @@ export function cellSlot(
 }
 
 export async function remedyFor(
-  { db }: Services,
+  services: Services,
   all: Scene,
   cause: Cause,
   touched: Touched[],
 ): Promise<CauseDetail['remedy']> {
+  const { db } = services;
   const { dictionary, rulebooks } = all;
   switch (cause.kind) {
     case 'map-category': {
@@ -125,6 +128,8 @@ export async function remedyFor(
         fit: null,
       };
     }
+    case 'axis':
+      return axisRemedy(services, all, cause, touched);
     case 'pin':
       return {
         kind: 'none',
@@ -139,6 +144,53 @@ export async function remedyFor(
           : 'Nothing carries this any more.',
       };
   }
+}
+
+/** Families looked at for what tells their variants apart. */
+const mostFamilies = 500;
+
+/** Each of our axes as a source of each axis the channel knows, with what it would tell apart. */
+async function axisRemedy(
+  { db, config }: Services,
+  all: Scene,
+  cause: Extract<Cause, { kind: 'axis' }>,
+  touched: Touched[],
+): Promise<CauseDetail['remedy']> {
+  const place = placeOf(all, cause);
+  const setup = await loadSetup(db, place, all.dictionary, mediaAddress(config.address));
+  const rule = setup.rulebook.rules.find((one) => one.check === 'variant-axis');
+  const axes = rule ? setup.rulebook.attributes.filter(({ key }) => rule.axes.includes(key)) : [];
+  const units = [...new Set(touched.map(({ unit }) => unit))].slice(0, mostFamilies);
+  const families = await loadFamilies(db, place.id, units);
+  const known = new Set(families.flatMap(({ variants }) => variants.map(({ id }) => id)));
+  const own = new Set(touched.flatMap(({ product }) => (known.has(product) ? [product] : [])));
+  const options = axisSources(families, own, axes, setup).map(
+    ({ axis, axisLabel, source, sourceLabel, filled, apart }) => ({
+      value: sayAxisFix(axis, source),
+      label: `${axisLabel}, filled with our ${sourceLabel.toLowerCase()}`,
+      score: Math.round((100 * apart) / Math.max(1, own.size)),
+      evidence: [`tells ${apart} of ${own.size} from all their siblings`, `has a value on ${filled}`],
+    }),
+  );
+  if (options.length === 0)
+    return {
+      kind: 'none',
+      words: `${place.channelName} tells variants apart by ${axes.map(({ label }) => label.toLowerCase()).join(' or ')}. None of our axes has a value for these: give the variants options first.`,
+    };
+  return {
+    kind: 'choose',
+    placeId: place.id,
+    question: `What tells these variants apart on ${place.channelName}?`,
+    options,
+    suggested: options.slice(0, 3),
+  };
+}
+
+/** A choice among those of `axisRemedy`, and what it stands for. */
+const sayAxisFix = (axis: string, source: string) => `${axis}=${source}`;
+export function readAxisFix(value: string): { axis: string; source: string } {
+  const [axis = '', source = ''] = value.split('=');
+  return { axis, source };
 }
 
 /** Values of a closed list that share letters or words with ours. */

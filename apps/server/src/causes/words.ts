@@ -28,7 +28,6 @@ const catalogFaults: Record<string, string> = {
   'sales-talk': 'holds sales talk',
   identifiers: 'is missing, and so is brand with MPN',
   'sale-price': 'is not below the price',
-  'variant-axis': 'do not tell variants apart on the channel',
   'sibling-options': 'are the same as a sibling’s',
   'sibling-axes': 'are on other axes than the siblings’',
   'gtin-unique': 'stands on several items',
@@ -57,6 +56,8 @@ export function sayCause(
       return `“${cause.value}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
     case 'fit':
       return `${label(cause.attribute)} ${fitFaults[cause.check] ?? 'does not fit'} for ${channelName}`;
+    case 'axis':
+      return `Nothing tells variants apart on ${channelName}`;
     case 'pin':
       return `The pinned ${label(cause.attribute)} does not fit on ${channelName}`;
     case 'report':

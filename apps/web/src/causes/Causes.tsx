@@ -16,6 +16,7 @@ const kinds: Record<CauseAnswer['kind'], string> = {
   catalog: 'catalog',
   report: 'channel’s answer',
   pin: 'pinned value',
+  axis: 'variants alike',
 };
 
 export function Causes() {

@@ -28,7 +28,7 @@ export function Batches() {
             <h2 style={{ marginBottom: 6 }}>Batches</h2>
             <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
           </div>
-          <div style={{ width: 300 }}>
+          <div style={{ width: 352 }}>
             <Suppliers />
             <Fetching />
             <Warehouses />

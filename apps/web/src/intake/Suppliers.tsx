@@ -32,11 +32,11 @@ export function Suppliers() {
           <table className="plain" style={{ background: 'var(--card)' }}>
             <thead>
               <tr>
-                <th>Trusted in this order</th>
+                <th>In order of trust</th>
                 <th className="num">Records</th>
                 <th className="num">Dropped</th>
                 <th title="Their numbers for use inside a company are ours: the same number is the same goods">
-                  Our numbers
+                  Use our nos
                 </th>
               </tr>
             </thead>
@@ -60,6 +60,7 @@ export function Suppliers() {
                     {one.kind === 'supplier' && (
                       <Checkbox
                         size="small"
+                        sx={{ p: 0 }}
                         checked={one.usesOurNumbers}
                         disabled={numbers.isPending}
                         slotProps={{ input: { 'aria-label': `${one.name} uses our numbers` } }}

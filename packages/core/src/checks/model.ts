@@ -21,9 +21,10 @@ export interface CheckMeta {
   /** For people: what it demands and why. */
   describes: string;
   /**
-   * What one would change: the goods' data, the fill that fits it to the channel, or the translation of a value.
+   * What one would change: the goods' data, the fill that fits it to the channel, the translation of a value, or what fills
+   * an axis.
    */
-  fix: 'catalog' | 'fit' | 'translate';
+  fix: 'catalog' | 'fit' | 'translate' | 'axis';
   /** The finding in words; `label` is the channel attribute's. */
   say(params: Params, label: string): string;
 }

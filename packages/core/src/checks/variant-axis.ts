@@ -5,7 +5,7 @@ export const variantAxis: FamilyCheck = {
     id: 'variant-axis',
     severity: 'blocker',
     describes: 'Variants of one group differ in at least one attribute that the channel knows as an axis.',
-    fix: 'catalog',
+    fix: 'axis',
     say: ({ axes = '' }) => `No ${axes} tells this variant from its siblings`,
   },
   compile(rulebook) {

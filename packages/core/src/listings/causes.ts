@@ -9,6 +9,8 @@ export type Cause =
   | { kind: 'fit'; channel: string; market: string; attribute: string; check: string }
   | { kind: 'catalog'; attribute: string; language?: string; check?: string }
   | { kind: 'report'; channel: string; market: string; code: string }
+  /** None of the channel's axes has a value that tells variants apart; the attribute is the one that groups them. */
+  | { kind: 'axis'; channel: string; market: string; attribute: string }
   /** Values set by hand for single listings. */
   | { kind: 'pin'; channel: string; market: string; attribute: string };
 
@@ -25,6 +27,8 @@ export function causeKey(cause: Cause): string {
       return `fit:${cause.channel}:${cause.market}:${cause.attribute}:${cause.check}`;
     case 'catalog':
       return `catalog:${cause.attribute}${cause.language ? `@${cause.language}` : ''}${cause.check ? `:${cause.check}` : ''}`;
+    case 'axis':
+      return `axis:${cause.channel}:${cause.market}:${cause.attribute}`;
     case 'pin':
       return `pin:${cause.channel}:${cause.market}:${cause.attribute}`;
     case 'report':
@@ -52,6 +56,7 @@ export function parseCause(key: string): Cause | undefined {
       const [attribute = '', language] = channel.split('@');
       return { kind, attribute, ...(language ? { language } : {}), ...(market ? { check: market } : {}) };
     }
+    case 'axis':
     case 'pin':
       return { kind, channel, market, attribute: tail(2) };
     case 'report':
@@ -75,6 +80,7 @@ export function causeOfFault(setup: PlaceSetup, check: string, attribute: string
   // Nothing but the pin itself decides what is sent.
   if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
+  if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
   if (fix === 'translate') {
     const from = link.at === 'translation' ? link.value : value;
     return causeKey({ kind: 'translate', channel, market, attribute, value: from });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../rulebooks/index.js';
-import { type PlaceSetup, causeKey, compilePlace, minorUnits, parseCause, printOf } from './index.js';
+import { type PlaceSetup, axisSources, causeKey, compilePlace, minorUnits, parseCause, printOf } from './index.js';
 
 const read = loadRulebook(
   JSON.parse(readFileSync(new URL('../../../../apps/standins/rulebooks/orrivo-2026.1.json', import.meta.url), 'utf8')),
@@ -107,7 +107,29 @@ describe('evaluating a family', () => {
     expect(first).toEqual([['sibling-options', 'catalog:options:sibling-options']]);
     expect(second).toEqual(first);
     const bare = variant(2, { facts: { ...variant(2).facts, colour: undefined }, options: [['plug', 'UK']] });
-    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'catalog:options:variant-axis']]);
+    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'axis:orrivo:GB:groupId']]);
+  });
+  it('ranks what would tell variants apart, by the siblings it tells', () => {
+    const told = (id: number, weight: number, material: string) =>
+      variant(id, {
+        facts: { weight: { amount: String(weight), unit: 'g', base: weight }, material },
+        options: [
+          ['weight', `${weight} g`],
+          ['Material', material],
+        ],
+      });
+    const lamps = family(told(1, 12, 'oak'), told(2, 14, 'oak'), told(3, 16, 'ash'));
+    const axes = read.rulebook.attributes.filter(({ key }) => key === 'size');
+    const ranked = axisSources([lamps], new Set([1, 2]), axes, setup());
+    expect(ranked.map(({ source, filled, apart }) => [source, filled, apart])).toEqual([
+      ['options', 2, 2],
+      ['weight', 2, 2],
+      ['material', 2, 0],
+    ]);
+    expect(axisSources([lamps], new Set([3]), axes, setup()).find(({ source }) => source === 'material')?.apart).toBe(1);
+    // On a closed list only its own values count.
+    const closed = axes.map((one) => ({ ...one, limits: { values: ['Ash'] } }));
+    expect(axisSources([lamps], new Set([1, 2, 3]), closed, setup()).map(({ filled }) => filled)).toEqual([1]);
   });
   it('leaves goods out that the channel does not take, and says by which rule', () => {
     const rulebook = {
