@@ -108,7 +108,7 @@ test('cells that begin with = stay text, in the grid and in its export', async (
 test('goods a whole list no longer has are marked, and an unchanged list that has them again unmarks them', async ({
   page,
 }) => {
-  const trusted = page.getByRole('table').filter({ hasText: 'Trusted in this order' });
+  const trusted = page.getByRole('table').filter({ hasText: 'In order of trust' });
   const dropped = trusted.getByRole('row').filter({ hasText: supplier }).getByRole('cell').nth(2);
   await drop(page, 'timber-3.csv', header + goods.slice(0, 2).join(''));
   await tryIt(page);

@@ -106,6 +106,20 @@ describe('a category map', () => {
     expect((await rowOf(mapped.category)).target).toBe(mapped.target);
     expect(await readyOf()).toBe(before);
   });
+  it('tried says what it would do, saves nothing, and what it said then happens', async () => {
+    const { items } = (await client.get(`${place}/categories`)).body;
+    const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
+    const maps = [{ category: mapped.category, target: null }];
+    const before = await readyOf();
+    const { body: tried } = await client.send('POST', `${place}/categories/try`, { maps });
+    expect(tried.becameBlocked).toBeGreaterThan(0);
+    expect(await readyOf()).toBe(before);
+    expect((await rowOf(mapped.category)).target).toBe(mapped.target);
+    expect((await map(maps)).body).toMatchObject({ becameBlocked: tried.becameBlocked });
+    await undo();
+    await client.idle();
+    expect(await readyOf()).toBe(before);
+  });
   it('to a level the channel does not take is kept and named as a fault; undo of an older map leaves the newer', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;
     const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
@@ -143,6 +157,22 @@ describe('a fill', () => {
     const { body } = await client.send('POST', `${place}/fills/title/try`, { fill });
     for (const one of body.samples) expect(one.value).toContain(' – ');
     expect((await fillOf('title')).fill.rule.kind).toBe('copy');
+  });
+  it('tried says what becomes of listings, and shows kinds of goods that differ', async () => {
+    // It fills all of them, and blocks them all: "filled" alone would hide it.
+    const fill = { rule: { kind: 'fixed', value: 'as good as new' }, fit: [] };
+    const before = await readyOf();
+    const { body } = await client.send('POST', `${place}/fills/condition/try`, { fill });
+    expect(body.missing).toBe(0);
+    expect(body.effect).toMatchObject({ becameReady: 0, becameBlocked: before });
+    expect((await fillOf('condition')).effect).toBeNull();
+    const { body: mixed } = await client.send('POST', `${place}/fills/colour/try`, {
+      fill: { rule: { kind: 'copy', from: 'colour' }, fit: [] },
+    });
+    const kinds = new Set(
+      mixed.samples.map((one: Body) => (one.fault ? 'fault' : one.value === null ? 'empty' : 'filled')),
+    );
+    expect(kinds.size).toBeGreaterThan(1);
   });
   it('fitted to length cuts at a word and takes the fault away that it is for', async () => {
     const fill = { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'trim-at-word', length: 20 }] };
@@ -217,16 +247,28 @@ describe('a rulebook', () => {
     expect(await readyOf()).toBe(before);
     expect(tried.becameBlocked).toBeGreaterThan(100);
     expect(tried.causes[0].listings).toBeGreaterThan(100);
-    await client.send('PUT', `${place}/rulebooks/${third?.id}`);
+    await client.send('PUT', `${place}/rulebooks/${third?.id}`, { early: true });
     await client.idle();
     expect(await readyOf()).toBe(before - tried.becameBlocked + tried.becameReady);
     const first = (await books()).find((one) => one.version === '2026.1');
-    await client.send('PUT', `${place}/rulebooks/${first?.id}`);
+    await client.send('PUT', `${place}/rulebooks/${first?.id}`, {});
     await client.idle();
     expect(await readyOf()).toBe(before);
   });
+  it('that holds from a later day is taken before it only by somebody who says that she means it', async () => {
+    await load({ ...(await read()), version: '2999.1', validFrom: '2999-01-01' });
+    const later = (await books()).find((one) => one.version === '2999.1');
+    const asked = await client.send('PUT', `${place}/rulebooks/${later?.id}`, {});
+    expect([asked.status, asked.body.detail]).toEqual([409, expect.stringContaining('holds from 2999-01-01')]);
+    expect((await books()).find((one) => one.inUse)?.version).toBe('2026.1');
+    expect((await client.send('PUT', `${place}/rulebooks/${later?.id}`, { early: true })).status).toBe(200);
+    const { body } = await client.get('/api/actions');
+    await client.send('POST', `/api/actions/${body.items[0].id}/undo`);
+    await client.idle();
+    expect((await books()).find((one) => one.inUse)?.version).toBe('2026.1');
+  });
   it('that is not this channel’s is named', async () => {
-    const { status, body } = await client.send('PUT', `${place}/rulebooks/999`);
+    const { status, body } = await client.send('PUT', `${place}/rulebooks/999`, {});
     expect(status).toBe(404);
     expect(body.detail).toContain('rulebook 999');
   });
@@ -243,6 +285,30 @@ describe('a viewer', () => {
     expect((await viewer.send('PUT', `${place}/fills/title`, { fill })).status).toBe(403);
     const maps = [{ category: 'Pots', target: null }];
     expect((await viewer.send('PUT', `${place}/categories`, { maps })).status).toBe(403);
-    expect((await viewer.send('PUT', `${place}/rulebooks/1`)).status).toBe(403);
+    expect((await viewer.send('PUT', `${place}/rulebooks/1`, {})).status).toBe(403);
+  });
+});
+
+describe('variants that nothing tells apart', () => {
+  it('are offered the axis that tells them, and what was tried then happens', async () => {
+    const { items } = (await client.get('/api/causes')).body;
+    const cause = items.find((one: Body) => one.kind === 'axis');
+    const query = `?key=${encodeURIComponent(cause.key)}`;
+    const { body: told } = await client.get(`/api/causes/one${query}`);
+    expect(told.remedy.kind).toBe('choose');
+    const [best] = told.remedy.suggested;
+    expect(best.evidence[0]).toMatch(/^tells \d+ of \d+ from all their siblings$/);
+    const fix = { kind: 'choose', value: best.value };
+    const { body: tried } = await client.send('POST', `/api/causes/try${query}`, fix);
+    expect(tried.becameReady).toBeGreaterThan(0);
+    const before = await readyOf();
+    await client.send('POST', `/api/causes/fix${query}`, fix);
+    await client.idle();
+    expect(await readyOf()).toBe(before + tried.becameReady - tried.becameBlocked);
+    await undo();
+    await client.idle();
+    expect(await readyOf()).toBe(before);
+    const wrong = await client.send('POST', `/api/causes/try${query}`, { kind: 'choose', value: 'smell=options' });
+    expect([wrong.status, wrong.body.detail]).toEqual([400, 'Choose what tells the variants apart']);
   });
 });

@@ -179,7 +179,8 @@ export const catalog = {
       count: z.coerce.number().int().min(1).max(500),
       columns: z.string().max(4000).default(''),
     }),
-    answer: z.object({ items: z.array(gridRowSchema) }),
+    /** In the order of the view; null where goods have gone since. */
+    answer: z.object({ items: z.array(gridRowSchema.nullable()) }),
   }),
   counts: endpoint({
     role: 'viewer',

@@ -29,6 +29,13 @@ export const categoryRowSchema = z.object({
 });
 export type CategoryRow = z.infer<typeof categoryRowSchema>;
 
+export const effectSchema = z.object({
+  listingsChanged: z.number(),
+  becameReady: z.number(),
+  becameBlocked: z.number(),
+});
+export type Effect = z.infer<typeof effectSchema>;
+
 export const channelAttributeSchema = z.object({
   key: z.string(),
   label: z.string(),
@@ -45,15 +52,10 @@ export const channelAttributeSchema = z.object({
   samples: z.array(
     z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() }),
   ),
+  /** Of a fill that is tried, what it does to how listings stand. */
+  effect: effectSchema.nullable(),
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
-
-export const effectSchema = z.object({
-  listingsChanged: z.number(),
-  becameReady: z.number(),
-  becameBlocked: z.number(),
-});
-export type Effect = z.infer<typeof effectSchema>;
 
 const marketParams = idParam.extend({ attribute: z.string() });
 
@@ -89,6 +91,15 @@ export const channels = {
     method: 'PUT',
     path: '/api/places/:id/categories',
     summary: 'Map our categories to the channel’s; null takes a mapping away',
+    params: idParam,
+    body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
+    answer: effectSchema,
+  }),
+  tryCategories: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/places/:id/categories/try',
+    summary: 'What mapping categories would do to how listings stand, not saved',
     params: idParam,
     body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
     answer: effectSchema,
@@ -171,8 +182,9 @@ export const channels = {
     role: 'publisher',
     method: 'PUT',
     path: '/api/places/:id/rulebooks/:rulebookId',
-    summary: 'Use this version from now on',
+    summary: 'Use this version from now on; before the day it holds from, somebody has to say that she means it',
     params: idParam.extend({ rulebookId: rowNumberText }),
+    body: z.object({ early: z.boolean().default(false) }),
     answer: effectSchema,
   }),
 };

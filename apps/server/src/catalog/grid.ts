@@ -158,14 +158,14 @@ export async function windowOf(
   from: number,
   count: number,
   columns: string[],
-): Promise<GridRow[]> {
+): Promise<(GridRow | null)[]> {
   const wanted = snapshot(token).ids.slice(from, from + count);
   const { attributes } = await loadDictionary(db);
   const found = await rows<Bare>(
     db,
     sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
           p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.merged_into IS NULL)::int END AS variants
-        FROM product p WHERE p.id = ANY(${ids(wanted)})`,
+        FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.merged_into IS NULL`,
   );
   const places = await rows<{
     product: number;
@@ -182,18 +182,20 @@ export async function windowOf(
           WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
   );
   const byId = new Map(found.map((row) => [row.id, row]));
-  return wanted.flatMap((id) => {
+  return wanted.map((id) => {
     const row = byId.get(id);
-    if (!row) return [];
+    if (!row) return null;
     const { facts, ...bare } = row;
     const values: Record<string, string> = {};
     for (const key of columns) {
       const [value, attribute] = [facts[key], attributes.get(key)];
       if (value !== undefined && attribute) values[key] = formatValue(value, attribute, 'en-GB');
     }
-    return [
-      { ...bare, values, places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest) },
-    ];
+    return {
+      ...bare,
+      values,
+      places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest),
+    };
   });
 }
 

@@ -1,9 +1,11 @@
-/** What a place's set-up has worked out in a thread while a request waits: its fills on every listing of the place. */
-import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
+/** What a place's set-up has worked out in a thread while a request waits: its fills, or a change of it, on every listing of the place. */
+import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
+import { loadDictionary } from '../catalog/dictionary.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { showFills } from './fills.js';
-import type { SetupChange } from './setup.js';
+import { type SetupChange, getPlace } from './setup.js';
+import { tryChange } from './what-if.js';
 
 interface FillsInput {
   placeId: number;
@@ -13,6 +15,27 @@ interface FillsInput {
 
 export const fillsCall = (services: Services, { placeId, only, change }: FillsInput) =>
   showFills(services, placeId, only, change);
+
+interface ChangeInput {
+  placeId: number;
+  change: SetupChange;
+}
+
+/** What a change of set-up would do to the listings of a place; nothing is written. */
+export async function changeCall({ db, config }: Services, { placeId, change }: ChangeInput): Promise<Effect> {
+  const place = await getPlace(db, placeId);
+  const { listingsChanged, becameReady, becameBlocked } = await tryChange(
+    db,
+    place,
+    await loadDictionary(db),
+    config.address,
+    change,
+  );
+  return { listingsChanged, becameReady, becameBlocked };
+}
+
+export const changeApart = (services: Services, input: ChangeInput): Promise<Effect> =>
+  apart('try-change', input, () => changeCall(services, input));
 
 export const fillsApart = (services: Services, input: FillsInput): Promise<ChannelAttributeAnswer[]> =>
   apart('show-fills', input, () => fillsCall(services, input));

@@ -15,6 +15,7 @@ import { type Effect, drain, todayText } from '../listings/evaluate.js';
 import { loadFamilies } from '../listings/families.js';
 import { type SetupChange, getPlace, loadSetup, mediaAddress } from './setup.js';
 import { rulebookOf, placesOf } from './service.js';
+import { loadStanding, noEffect, weigh } from './what-if.js';
 
 export async function saveFill(
   services: Services,
@@ -70,6 +71,10 @@ export async function currentFill(on: Executor, channelId: number, attribute: st
   );
 }
 
+/** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
+const mostSamples = 12;
+const mostAlike = 4;
+
 /** Every attribute the channel asks for, its fill, and what it gives on a sample; `try_` replaces a fill unsaved. */
 export async function showFills(
   { db, config }: Services,
@@ -95,13 +100,27 @@ export async function showFills(
   );
   const tallies = new Map<
     string,
-    { filled: number; missing: number; samples: ChannelAttributeAnswer['samples']; kinds: Set<number> }
+    {
+      filled: number;
+      missing: number;
+      samples: ChannelAttributeAnswer['samples'];
+      kinds: Set<string>;
+      families: Set<number>;
+    }
   >();
+  const effect = try_ && noEffect();
+  const standing = try_ ? await loadStanding(db, placeId) : undefined;
   const attributes = setup.rulebook.attributes.filter(
     (one_) => one_.type !== 'category' && (only === undefined || one_.key === only),
   );
   for (const attribute of attributes)
-    tallies.set(attribute.key, { filled: 0, missing: 0, samples: [], kinds: new Set() });
+    tallies.set(attribute.key, {
+      filled: 0,
+      missing: 0,
+      samples: [],
+      kinds: new Set(),
+      families: new Set(),
+    });
   for (let from = 0; from < units.length; from += 500)
     for (const family of await loadFamilies(
       db,
@@ -109,6 +128,8 @@ export async function showFills(
       units.slice(from, from + 500).map((one_) => one_.unit),
     ))
       for (const result of compiled.evaluate(family, todayText())) {
+        if (result.standing === 'left') continue;
+        if (effect) weigh(effect, standing?.get(result.variant), result);
         if (result.standing !== 'in') continue;
         const variant = family.variants.find((one_) => one_.id === result.variant);
         const asked = new Set(compiled.attributes(result.category).map((one_) => one_.key));
@@ -119,9 +140,13 @@ export async function showFills(
           if (value === undefined) tally.missing++;
           else tally.filled++;
           const fault = result.findings.find((one_) => one_.attribute === attribute.key);
-          const worth = tally.samples.length < 4 || (fault && tally.samples.length < 8 && !tally.kinds.has(family.id));
-          if (!worth || tally.kinds.has(family.id)) continue;
-          tally.kinds.add(family.id);
+          // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
+          const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
+          const isOther = !tally.kinds.has(kind);
+          if (tally.samples.length >= (isOther ? mostSamples : mostAlike)) continue;
+          if (!isOther && tally.families.has(family.id)) continue;
+          tally.kinds.add(kind);
+          tally.families.add(family.id);
           tally.samples.push({
             listingId: listingIds.get(result.variant) ?? 0,
             title: variant?.texts.title?.[place.language] ?? variant?.sku ?? '',
@@ -145,6 +170,7 @@ export async function showFills(
       filled: tally?.filled ?? 0,
       missing: tally?.missing ?? 0,
       samples: tally?.samples ?? [],
+      effect: effect ?? null,
     };
   });
 }

@@ -2,7 +2,7 @@ import { api } from '@velvet-shelf/contract';
 import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
-import { fillsApart } from './calls.js';
+import { changeApart, fillsApart } from './calls.js';
 import { saveFill } from './fills.js';
 import { showRulebooks, addRulebook, tryRulebook, takeRulebook } from './rulebooks.js';
 import { showPlaces } from './service.js';
@@ -16,6 +16,12 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.tree, ({ params }) => showTree(services, params.id));
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
     saveCategories(services, user, params.id, body.maps),
+  );
+  route(router, services, channels.tryCategories, ({ params, body }) =>
+    changeApart(services, {
+      placeId: params.id,
+      change: { categories: new Map(body.maps.map(({ category, target }) => [category, target])) },
+    }),
   );
   route(router, services, channels.fills, async ({ params }) => ({
     items: await fillsApart(services, { placeId: params.id }),
@@ -39,7 +45,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     addRulebook(services, user, params.id, body.rulebook),
   );
   route(router, services, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
-  route(router, services, channels.takeRulebook, ({ params, user }) =>
-    takeRulebook(services, user, params.id, params.rulebookId),
+  route(router, services, channels.takeRulebook, ({ params, body, user }) =>
+    takeRulebook(services, user, params.id, params.rulebookId, body),
   );
 }

@@ -4,10 +4,10 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, json, one, rows } from '../db/client.js';
 import { recordAction } from '../history/record.js';
-import { badRequest, notFound } from '../http/problem.js';
+import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { markPlace } from '../listings/dirty.js';
-import { type Effect, drain } from '../listings/evaluate.js';
+import { type Effect, drain, todayText } from '../listings/evaluate.js';
 import { getPlace } from './setup.js';
 import { sayCause } from '../causes/words.js';
 import { tryChange } from './what-if.js';
@@ -87,15 +87,20 @@ export async function takeRulebook(
   user: User,
   placeId: number,
   rulebookId: number,
+  { early = false }: { early?: boolean } = {},
 ): Promise<Effect> {
   const { db, config } = services;
   const place = await getPlace(db, placeId);
   const effect = await db.transaction(async (tx) => {
-    const found = await one<{ version: string }>(
+    const found = await one<{ version: string; validFrom: string }>(
       tx,
-      sql`SELECT version FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
+      sql`SELECT version, body ->> 'validFrom' AS "validFrom" FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
     );
     if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+    if (found.validFrom > todayText() && !early)
+      throw conflict(
+        `Version ${found.version} holds from ${found.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,
+      );
     await tx.execute(sql`UPDATE channel SET rulebook_id = ${rulebookId} WHERE id = ${place.channelId}`);
     await recordAction(
       tx,

@@ -31,26 +31,15 @@ export async function tryChange(
         sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`,
       )
     ).map((one) => one.unit);
-  const current = await rows<{ variant: number; readiness: string; collective: boolean; causes: string[] | null }>(
-    on,
-    sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
-          (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
-        FROM listing l WHERE l.place_id = ${place.id}`,
-  );
-  const before = new Map(current.map((one) => [one.variant, one]));
-  const tried: Tried = { listings: 0, listingsChanged: 0, becameReady: 0, becameBlocked: 0, newCauses: new Map() };
+  const before = await loadStanding(on, place.id);
+  const tried: Tried = { listings: 0, ...noEffect(), newCauses: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
     for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
       for (const result of compiled.evaluate(family, todayText())) {
         if (result.standing === 'left') continue;
         const was = before.get(result.variant);
-        const readiness = result.readiness === 'ready' && was?.collective ? 'blocked' : result.readiness;
         tried.listings++;
-        if (was && was.readiness !== readiness) {
-          tried.listingsChanged++;
-          if (readiness === 'ready') tried.becameReady++;
-          if (readiness === 'blocked') tried.becameBlocked++;
-        }
+        weigh(tried, was, result);
         const known = new Set(was?.causes ?? []);
         const fresh = new Set(
           result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])),
@@ -60,4 +49,36 @@ export async function tryChange(
     }
   }
   return tried;
+}
+
+/** How a listing stands before anything is tried. */
+interface Standing {
+  readiness: string;
+  /** Blocked by what other goods of the place have too, which a trial does not judge. */
+  collective: boolean;
+  causes: string[] | null;
+}
+
+/** By variant. */
+export async function loadStanding(on: Executor, placeId: number): Promise<Map<number, Standing>> {
+  const current = await rows<Standing & { variant: number }>(
+    on,
+    sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
+          (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
+        FROM listing l WHERE l.place_id = ${placeId}`,
+  );
+  return new Map(current.map((one) => [one.variant, one]));
+}
+
+export const noEffect = (): Effect => ({ listingsChanged: 0, becameReady: 0, becameBlocked: 0 });
+
+/** Adds to an effect what becomes of one listing; answers how it would stand. */
+export function weigh(effect: Effect, was: Standing | undefined, { readiness: alone }: { readiness: string }): string {
+  const readiness = alone === 'ready' && was?.collective ? 'blocked' : alone;
+  if (was && was.readiness !== readiness) {
+    effect.listingsChanged++;
+    if (readiness === 'ready') effect.becameReady++;
+    if (readiness === 'blocked') effect.becameBlocked++;
+  }
+  return readiness;
 }

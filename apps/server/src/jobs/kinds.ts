@@ -43,5 +43,8 @@ export function registerCalls(): void {
     (await import('../intake/calls.js')).correctCall(services, input),
   );
   calls.set('show-batch', async (services, input) => (await import('../intake/calls.js')).showCall(services, input));
+  calls.set('try-change', async (services, input) =>
+    (await import('../channels/calls.js')).changeCall(services, input),
+  );
   calls.set('show-fills', async (services, input) => (await import('../channels/calls.js')).fillsCall(services, input));
 }

@@ -1,8 +1,23 @@
 /** One EventSource a browser: the tab that holds the lock listens and tells the others. */
 import type { QueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { isTouched } from './topics';
 
 const name = 'velvet-events';
+
+/** Notices as they come, for whoever counts them. */
+const notices = new EventTarget();
+
+/** How many notices of a topic came since `mark` was another. */
+export function useChangesSince(topic: string, mark: unknown): number {
+  const [count, setCount] = useState({ mark, n: 0 });
+  useEffect(() => {
+    const onNotice = () => setCount((now) => ({ mark, n: now.mark === mark ? now.n + 1 : 1 }));
+    notices.addEventListener(topic, onNotice);
+    return () => notices.removeEventListener(topic, onNotice);
+  }, [topic, mark]);
+  return count.mark === mark ? count.n : 0;
+}
 
 export function followEvents(queries: QueryClient): () => void {
   const others = new BroadcastChannel(name);
@@ -11,6 +26,7 @@ export function followEvents(queries: QueryClient): () => void {
   const stop = new AbortController();
   const topics = new Set<string>();
   const changed = (topic: string) => {
+    notices.dispatchEvent(new Event(topic));
     topics.add(topic);
     pending ??= setTimeout(() => {
       pending = undefined;

@@ -6,7 +6,6 @@ const notGoods = new Set(['session', 'attributes', 'rulebooks', 'pulls', 'wareho
 const touched: Readonly<Record<string, readonly string[]>> = {
   batch: ['batch', 'batches', 'batch-rows', 'shelf', 'today', 'actions', 'suppliers'],
   job: ['shelf', 'batch', 'batches', 'pulls', 'feed', 'feeds', 'suppliers'],
-  // The rows of the grid say how their listings stand; which rows there are, and where one has got to, stays.
   listings: [
     ...['view-rows', 'product', 'listing', 'listings', 'trace', 'cause', 'causes', 'categories', 'fills'],
     ...['left-out', 'places', 'tree', 'today', 'shelf', 'actions', 'stock', 'warehouses', 'feed', 'feeds'],

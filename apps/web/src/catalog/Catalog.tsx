@@ -9,6 +9,7 @@ import type { Comparison } from '@velvet-shelf/core/conditions';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call';
+import { useChangesSince } from '../api/events';
 import { Empty, ProblemBox } from '../design/feedback';
 import { Drawer } from '../design/Drawer';
 import { plural } from '../design/words';
@@ -47,12 +48,18 @@ export function Catalog() {
     everything: params.get('all') === 'yes',
     condition: { all: conditions },
   };
+  const [edition, setEdition] = useState(0);
+  // Whoever looks at a list keeps its rows, whatever changes: it is opened again when it is asked for.
   const opened = useQuery({
-    queryKey: ['view', view],
+    queryKey: ['view', view, edition],
     queryFn: () => call(api.catalog.open, { body: view }),
     placeholderData: keepPreviousData,
-    staleTime: 0,
+    // An empty one has nothing to keep.
+    staleTime: ({ state }) => (state.data?.rows === 0 ? 0 : 'static'),
+    gcTime: 0,
   });
+  const changes = useChangesSince('catalog', opened.data?.token);
+  const reopen = () => setEdition((now) => now + 1);
   const counts = useQuery({
     queryKey: ['view-counts', opened.data?.token],
     queryFn: () => call(api.catalog.counts, { params: { token: opened.data?.token ?? '' } }),
@@ -113,10 +120,13 @@ export function Catalog() {
               onSort={(sort) => set({ sort })}
               open={open}
               onOpen={(id) => set({ open: String(id) })}
+              onExpired={reopen}
             />
           ))}
         <LeftOut
           counts={counts.data}
+          changes={changes}
+          onRefresh={reopen}
           everything={view.everything}
           onAll={(all) => set({ all: all ? 'yes' : undefined })}
           onClear={() => {
@@ -152,11 +162,16 @@ function readConditions(text: string | null): Comparison[] {
 function LeftOut({
   counts,
   everything,
+  changes,
+  onRefresh,
   onAll,
   onClear,
 }: {
   counts: { leftOut: { reason: string; variants: number; withStock: number }[] } | undefined;
   everything: boolean;
+  /** Since the rows were opened. */
+  changes: number;
+  onRefresh: () => void;
   onAll: (all: boolean) => void;
   onClear: () => void;
 }) {
@@ -199,6 +214,14 @@ function LeftOut({
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(false)}>
           Hide paused and withdrawn
         </Button>
+      )}
+      {changes > 0 && (
+        <span style={{ marginLeft: 'auto' }} role="status">
+          {plural(changes, 'change')} since ·{' '}
+          <Button color="secondary" sx={{ p: 0, minWidth: 0 }} onClick={onRefresh}>
+            refresh
+          </Button>
+        </span>
       )}
     </div>
   );

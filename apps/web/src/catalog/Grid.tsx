@@ -2,8 +2,8 @@
 import { useQueries } from '@tanstack/react-query';
 import { type GridRow, api } from '@velvet-shelf/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type ReactNode, useRef } from 'react';
-import { call } from '../api/call';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import { ApiProblem, call } from '../api/call';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
 import { count, money, plural } from '../design/words';
@@ -21,9 +21,11 @@ interface GridProps {
   onSort(sort: string): void;
   open: number | undefined;
   onOpen(id: number): void;
+  /** The server knows the opened view no more. */
+  onExpired(): void;
 }
 
-export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridProps) {
+export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpired }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows,
@@ -48,8 +50,14 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
       staleTime: 60_000,
     })),
   });
+  const isExpired = windows.some(({ error }) => error instanceof ApiProblem && error.status === 404);
+  useEffect(() => {
+    if (isExpired) onExpired();
+    // Told once for each view.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [isExpired, token]);
   // Of a view that was opened again the rows from before stand until the new ones come.
-  const held = useRef<ReadonlyMap<number, GridRow[]>>(new Map());
+  const held = useRef<ReadonlyMap<number, readonly (GridRow | null)[]>>(new Map());
   const byPage = new Map(
     [...pages].flatMap((page, i) => {
       const items = windows[i]?.data?.items ?? held.current.get(page);
@@ -57,7 +65,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
     }),
   );
   held.current = byPage;
-  const rowAt = (index: number): GridRow | undefined =>
+  const rowAt = (index: number): GridRow | null | undefined =>
     byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
   const template = `minmax(330px, 1fr) ${columns.map((one) => `${one.width}px`).join(' ')}`;
   const current = visible.find((one) => rowAt(one.index)?.id === open)?.index;
@@ -97,7 +105,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
-          const isOpen = row !== undefined && row.id === open;
+          const isOpen = row !== undefined && row?.id === open;
           return (
             <div
               key={index}
@@ -119,7 +127,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen }: GridP
                 </>
               ) : (
                 <span role="gridcell" className="muted">
-                  …
+                  {row === null ? 'No longer there' : '…'}
                 </span>
               )}
             </div>

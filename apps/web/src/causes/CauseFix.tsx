@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
-import { count, plural } from '../design/words';
+import { count, plural, sayBecoming } from '../design/words';
 import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
 
@@ -25,7 +25,9 @@ export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; posi
 
 function Page({ cause, position, onNext }: { cause: CauseDetail; position: string; onNext: () => void }) {
   const { remedy } = cause;
-  const best = remedy.kind === 'choose' ? remedy.suggested[0]?.value : undefined;
+  // Of two that are as good as each other none is chosen for anybody.
+  const [first, second] = remedy.kind === 'choose' ? remedy.suggested : [];
+  const best = first && first.score !== second?.score ? first.value : undefined;
   const [fix, setFix] = useState<Fix | undefined>(best === undefined ? undefined : { kind: 'choose', value: best });
   const queries = useQueryClient();
   const tell = useTell();
@@ -131,18 +133,9 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
 }
 
 function sayEffect({ listingsChanged, becameReady, becameBlocked }: Effect, saved: boolean): string {
-  const become = (n: number) =>
-    saved ? `${plural(n, 'listing')} became` : plural(n, 'listing becomes', 'listings become');
-  const parts: string[] = [];
-  if (becameReady > 0) parts.push(`${become(becameReady)} ready`);
-  if (becameBlocked > 0) parts.push(`${become(becameBlocked)} blocked`);
-  if (parts.length === 0)
-    return saved
-      ? listingsChanged > 0
-        ? 'Saved; other causes still block these'
-        : 'Saved; nothing changed'
-      : 'Other causes would still block these';
-  return parts.join(', ');
+  if (becameReady + becameBlocked > 0) return sayBecoming({ becameReady, becameBlocked }, saved);
+  if (!saved) return 'Other causes would still block these';
+  return listingsChanged > 0 ? 'Saved; other causes still block these' : 'Saved; nothing changed';
 }
 
 /** A few of the listings, and what else blocks them. */

@@ -4,7 +4,10 @@ import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { plural } from '../design/words';
+import { count, plural } from '../design/words';
+
+/** Cells shown at a time. */
+const mostCells = 60;
 
 type Cell = Extract<Fix, { kind: 'cells' }>['cells'][number];
 
@@ -34,53 +37,63 @@ export function Cells({
     );
   };
   const long = remedy.type === 'richText' || remedy.attribute === 'title';
+  const left = Math.max(cause.touched - cause.listings.length, 0) + Math.max(goods.length - mostCells, 0);
   return (
-    <table className="plain" style={{ marginTop: 8 }}>
-      <thead>
-        <tr>
-          <th>Product</th>
-          <th style={{ width: '52%' }}>
-            {remedy.label}
-            {remedy.language && remedy.language !== 'en-GB' ? `, ${remedy.language}` : ''}
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {goods.slice(0, 60).map((one) => (
-          <tr key={one.productId}>
-            <td style={{ maxWidth: 250 }}>
-              <div className="cut">
-                <Link to={`/catalog?open=${one.productId}`} className="plain">
-                  {one.title ?? one.sku}
-                </Link>
-              </div>
-              <div className="muted small cut">
-                {one.sku} · {one.finding}
-                {one.others > 0 && ` · ${plural(one.others, 'other cause')}`}
-              </div>
-            </td>
-            <td>
-              <TextField
-                fullWidth
-                select={remedy.choices !== null}
-                multiline={remedy.choices === null && long}
-                maxRows={4}
-                value={typed[one.productId]?.text ?? one.text ?? ''}
-                onChange={(event) => set(one.productId, event.target.value)}
-                slotProps={{
-                  htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` },
-                }}
-              >
-                {remedy.choices?.map((choice) => (
-                  <MenuItem key={choice} value={choice}>
-                    {choice}
-                  </MenuItem>
-                ))}
-              </TextField>
-            </td>
+    <>
+      <table className="plain" style={{ marginTop: 8 }}>
+        <thead>
+          <tr>
+            <th>Product</th>
+            <th style={{ width: '52%' }}>
+              {remedy.label}
+              {remedy.language && remedy.language !== 'en-GB' ? `, ${remedy.language}` : ''}
+            </th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {goods.slice(0, mostCells).map((one) => (
+            <tr key={one.productId}>
+              <td style={{ maxWidth: 250 }}>
+                <div className="cut">
+                  <Link to={`/catalog?open=${one.productId}`} className="plain">
+                    {one.title ?? one.sku}
+                  </Link>
+                </div>
+                <div className="muted small cut">
+                  {one.sku} · {one.finding}
+                  {one.others > 0 && ` · ${plural(one.others, 'other cause')}`}
+                </div>
+              </td>
+              <td>
+                <TextField
+                  fullWidth
+                  select={remedy.choices !== null}
+                  multiline={remedy.choices === null && long}
+                  maxRows={4}
+                  value={typed[one.productId]?.text ?? one.text ?? ''}
+                  onChange={(event) => set(one.productId, event.target.value)}
+                  slotProps={{
+                    htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` },
+                  }}
+                >
+                  {remedy.choices?.map((choice) => (
+                    <MenuItem key={choice} value={choice}>
+                      {choice}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {left > 0 && (
+        <p className="muted">
+          These are the first {count(Math.min(goods.length, mostCells))} of {plural(cause.touched, 'listing')}. Save
+          them, and the next come up; or{' '}
+          <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>see all of them</Link>.
+        </p>
+      )}
+    </>
   );
 }

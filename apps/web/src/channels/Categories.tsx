@@ -7,7 +7,7 @@ import { type CategoryRow, api } from '@velvet-shelf/contract';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
-import { count, plural } from '../design/words';
+import { count, plural, sayBecoming } from '../design/words';
 
 const sure = 60;
 
@@ -24,6 +24,10 @@ export function Categories({ placeId }: { placeId: number }) {
     queryFn: () => call(api.channels.tree, { params }),
     staleTime: 300_000,
   });
+  const tried = useMutation({
+    mutationFn: (maps: { category: string; target: string | null }[]) =>
+      call(api.channels.tryCategories, { params, body: { maps } }),
+  });
   const map = useMutation({
     mutationFn: (maps: { category: string; target: string | null }[]) =>
       call(api.channels.mapCategory, { params, body: { maps } }),
@@ -31,6 +35,7 @@ export function Categories({ placeId }: { placeId: number }) {
       tell(
         `Mapped ${plural(maps.length, 'category', 'categories')}; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}`,
       );
+      tried.reset();
       void queries.invalidateQueries();
     },
   });
@@ -41,10 +46,9 @@ export function Categories({ placeId }: { placeId: number }) {
       <Loaded query={categories}>
         {({ items }) => {
           const open = items.filter((one) => one.variants > 0 && (one.target === null || one.fault !== null));
-          const certain = open.flatMap((one) =>
-            one.suggestions[0] && one.suggestions[0].score >= sure
-              ? [{ category: one.category, target: one.suggestions[0].path }]
-              : [],
+          const certain = open.flatMap(({ category, suggestions: [first, second] }) =>
+            // Two that are as good as each other are no certainty.
+            first && first.score >= sure && first.score !== second?.score ? [{ category, target: first.path }] : [],
           );
           return (
             <>
@@ -59,12 +63,32 @@ export function Categories({ placeId }: { placeId: number }) {
                     'Every category with goods has its place.'
                   )}
                 </span>
-                {certain.length > 0 && (
-                  <Button variant="contained" disabled={map.isPending} onClick={() => map.mutate(certain)}>
-                    Accept {plural(certain.length, 'suggestion')} of {sure} and above
+                {certain.length > 0 && !tried.data && (
+                  <Button variant="outlined" disabled={tried.isPending} onClick={() => tried.mutate(certain)}>
+                    {tried.isPending
+                      ? 'Trying…'
+                      : `See what ${plural(certain.length, 'suggestion')} of ${sure} and above would do`}
                   </Button>
                 )}
               </div>
+              {tried.error && <ProblemBox error={tried.error} />}
+              {tried.data && certain.length > 0 && (
+                <div className="effect" role="status">
+                  <div className="grow">
+                    <div className="serif">{sayBecoming(tried.data)}</div>
+                    <div className="small muted">
+                      Tried on the whole assortment, not saved. Suggestions below {sure}, and those of which two are as
+                      good as each other, are left for you.
+                    </div>
+                  </div>
+                  <Button variant="outlined" color="inherit" onClick={() => tried.reset()}>
+                    Leave it
+                  </Button>
+                  <Button variant="contained" disabled={map.isPending} onClick={() => map.mutate(certain)}>
+                    Accept {plural(certain.length, 'suggestion')}
+                  </Button>
+                </div>
+              )}
               <table className="plain" style={{ background: 'var(--card)' }}>
                 <thead>
                   <tr>

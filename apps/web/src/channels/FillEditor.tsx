@@ -10,7 +10,7 @@ import { Link } from 'react-router';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
-import { count, plural } from '../design/words';
+import { count, plural, sayBecoming } from '../design/words';
 import { RuleEditor } from './RuleEditor';
 
 const kinds: [FillRule['kind'], string][] = [
@@ -138,6 +138,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         <div className="grow">
           <div className="serif" style={{ fontSize: 18 }}>
             {count(shown.filled)} filled, {count(shown.missing)} empty
+            {changed && shown.effect && ` · ${sayBecoming(shown.effect)}`}
           </div>
           <div className="small muted">{changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}</div>
         </div>

@@ -80,8 +80,10 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
   const queries = useQueryClient();
   const tell = useTell();
   const tryOut = useMutation({ mutationFn: () => call(api.channels.tryRulebook, { params }) });
+  /** It does not hold yet: what it would block is seen before it is taken. */
+  const isEarly = version.validFrom > new Date().toISOString().slice(0, 10);
   const take = useMutation({
-    mutationFn: () => call(api.channels.takeRulebook, { params }),
+    mutationFn: () => call(api.channels.takeRulebook, { params, body: { early: isEarly } }),
     onSuccess: (effect) => {
       tell(
         `Version ${version.version} is in use; ${plural(effect.becameBlocked, 'listing')} became blocked, ${count(effect.becameReady)} ready`,
@@ -110,12 +112,20 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             <Button variant="outlined" disabled={tryOut.isPending} onClick={() => tryOut.mutate()}>
               {tryOut.isPending ? 'Trying…' : 'Try it on our goods'}
             </Button>
-            <Button variant="contained" disabled={take.isPending} onClick={() => take.mutate()}>
-              Use this version
-            </Button>
+            {(!isEarly || tryOut.data) && (
+              <Button variant="contained" disabled={take.isPending} onClick={() => take.mutate()}>
+                {isEarly ? `Use it now, before ${version.validFrom}` : 'Use this version'}
+              </Button>
+            )}
           </>
         )}
       </div>
+      {isEarly && !version.inUse && (
+        <p style={{ margin: '4px 0' }}>
+          The channel checks by it from {version.validFrom} on. Taken before, it may block what the channel still takes:{' '}
+          {tryOut.data ? 'see below what, and take it if you mean to.' : 'try it on our goods first.'}
+        </p>
+      )}
       {version.summary && <p style={{ margin: '4px 0' }}>{version.summary}</p>}
       {(tryOut.error ?? take.error) && <ProblemBox error={tryOut.error ?? take.error} />}
       {tryOut.data && (

@@ -18,3 +18,17 @@ export const clock = (iso: string) => {
 };
 export const bytes = (n: number) =>
   n < 1024 ? `${n} B` : n < 1_048_576 ? `${Math.round(n / 1024)} KB` : `${(n / 1_048_576).toFixed(1)} MB`;
+
+/** "15 listings become ready, 1 listing becomes blocked"; of what is done, "became". */
+export function sayBecoming(
+  { becameReady, becameBlocked }: { becameReady: number; becameBlocked: number },
+  isDone = false,
+): string {
+  const become = (n: number) =>
+    isDone ? `${plural(n, 'listing')} became` : plural(n, 'listing becomes', 'listings become');
+  const parts = [
+    ...(becameReady > 0 ? [`${become(becameReady)} ready`] : []),
+    ...(becameBlocked > 0 ? [`${become(becameBlocked)} blocked`] : []),
+  ];
+  return parts.join(', ') || 'no listing becomes ready or blocked';
+}
