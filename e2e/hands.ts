@@ -37,8 +37,18 @@ export const idle = (page: Page) =>
 
 export const demoFile = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
 
-/** Drops a file of the demo at Intake, or a text under that name. */
+/** Drops a file of the demo at Intake, or a text under that name; what nothing proves to be somebody's is said to be ours. */
 export async function drop(page: Page, name: string, text?: string): Promise<void> {
+  await dropOnly(page, name, text);
+  await expect(page.getByText(/^Intake · /)).toBeVisible();
+  if (!(await page.getByText(/^Intake · nobody’s yet/).isVisible())) return;
+  await picked(page, 'Supplier').click();
+  await page.getByRole('option', { name: 'Mosswick own sheet' }).click();
+  await expect(page.getByText(/^Intake · Mosswick own sheet/)).toBeVisible();
+}
+
+/** The same, and nobody says whose it is. */
+export async function dropOnly(page: Page, name: string, text?: string): Promise<void> {
   await page.goto('/intake');
   const input = page.getByLabel('File', { exact: true });
   if (text === undefined) await input.setInputFiles(demoFile(name));

@@ -1,6 +1,6 @@
 /** The life of one supplier, in the real interface: columns taught once, refused rows, lists that lack goods, files of thousands. */
 import { readFileSync } from 'node:fs';
-import { type Page, applied, drop, expect, idle, picked, test, tryIt } from '../hands.js';
+import { type Page, applied, drop, dropOnly, expect, idle, picked, test, tryIt } from '../hands.js';
 
 const supplier = 'Thornback Timber';
 const header = 'Our no.;Name;Range;Size;Heavy;Wood;Finish;Net price\n';
@@ -18,7 +18,7 @@ async function choose(page: Page, label: string, option: string): Promise<void> 
 }
 
 test('a supplier is added, and a file of theirs is given to them', async ({ page }) => {
-  await drop(page, 'timber.csv', header + goods.join(''));
+  await dropOnly(page, 'timber.csv', header + goods.join(''));
   // Nothing in it says whose it is: it is nobody's, and nothing can come of it yet.
   await expect(page.getByText(/Intake · nobody’s yet/)).toBeVisible();
   await expect(page.getByText(/Nothing says whose goods these are/)).toBeVisible();

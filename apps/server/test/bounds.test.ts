@@ -120,7 +120,7 @@ describe('matching, trust, pulls and exports', () => {
     const text = (await client.get('/api/export?format=csv')).body as string;
     expect(text.split('\r\n').filter(Boolean).length).toBe(1);
     expect(text).toContain('shelf-id,sku,title@en-GB');
-    expect(text).not.toContain('droppedBy');
+    expect(text).toContain('suppliers,articleNumbers');
   });
 });
 

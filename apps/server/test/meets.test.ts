@@ -142,3 +142,31 @@ describe('whatever the lists say', () => {
     );
   });
 });
+
+describe('who speaks for goods, and under which number', () => {
+  const found = async (view: object) => {
+    const { body } = await client.send('POST', '/api/views', { show: 'variants', everything: true, ...view });
+    const { items } = (
+      await client.get(`/api/views/${body.token}/rows?from=0&count=50&columns=suppliers,articleNumbers`)
+    ).body;
+    return { token: body.token as string, items: items as Body[] };
+  };
+  it('is seen, searched, filtered and exported; it follows joins and splits', async () => {
+    await apply((await tried(first, [{ article: 'SRC-A1', mpn: 'SRC-1' }])).id);
+    await apply((await tried(second, [{ article: 'src b/1', mpn: 'SRC-1' }])).id);
+    const { token, items } = await found({ search: 'src b/1' });
+    expect(items.map(({ values }) => values)).toEqual([
+      { suppliers: 'Aldermoor, Birkrigg', articleNumbers: 'SRC-A1, src b/1' },
+    ]);
+    const both = await found({ condition: { all: [{ attribute: 'articleNumbers', op: 'is', value: 'SRC-A1' }] } });
+    expect(both.items.map(({ id }) => id)).toEqual([items[0]?.id]);
+    const text = (await client.get(`/api/export?format=csv&view=${token}`)).body as string;
+    expect(text).toContain('Aldermoor, Birkrigg');
+
+    const sides = (await client.get(`/api/matches/compare?a=${items[0]?.id}`)).body.products[0].sources;
+    const out = sides.find(({ supplier }: Body) => supplier === 'Birkrigg').recordId;
+    await client.send('POST', `/api/products/${items[0]?.id}/split`, { records: [out] });
+    const after = await found({ search: 'SRC-A1' });
+    expect(after.items.map(({ values }) => values)).toEqual([{ suppliers: 'Aldermoor', articleNumbers: 'SRC-A1' }]);
+  });
+});

@@ -23,6 +23,8 @@ export const viewSchema = z.object({
   show: z.enum(['both', 'families', 'variants']).default('both'),
   /** Paused and withdrawn goods too. */
   everything: z.boolean().default(false),
+  /** Just variants with a value missing or wrong in the catalog, as some channel sees it. */
+  toComplete: z.boolean().default(false),
 });
 export type View = z.infer<typeof viewSchema>;
 

@@ -70,6 +70,8 @@ export const listings = {
       place: rowNumberText.optional(),
       readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
       channelState: z.string().optional(),
+      /** Those that are ready and not sent, or refused or withdrawn. */
+      toSend: z.enum(['yes']).optional(),
       cause: z.string().optional(),
       search: z.string().max(200).optional(),
     }),

@@ -20,8 +20,7 @@ export const shelfSchema = z.object({
   toComplete: z.number(),
   /** Listings that are blocked. */
   toFit: z.number(),
-  causes: z.number(),
-  /** Listings that are ready and not live. */
+  /** Listings that are ready and were not sent, or were refused or withdrawn. */
   toSend: z.number(),
   held: z.number(),
   rechecking: z.number(),
@@ -40,12 +39,9 @@ export const todaySchema = z.object({
     z.object({
       id: z.number(),
       name: z.string(),
-      live: z.number(),
-      ready: z.number(),
-      blocked: z.number(),
-      refused: z.number(),
-      notFor: z.number(),
       listings: z.number(),
+      /** How many there are of each readiness with each state on the channel. */
+      totals: z.array(z.object({ readiness: z.string(), channelState: z.string(), listings: z.number() })),
     }),
   ),
   changes: z.array(

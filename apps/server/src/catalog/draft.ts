@@ -34,13 +34,25 @@ export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
 /** Attributes whose pictures are given their measures. */
 export const pictureSlots: ReadonlySet<string> = new Set(['pictures', 'morePictures']);
 
-/** What a variant holds once its slots are known. */
+/** A record that speaks for a variant, best-ranked source first. */
+export interface Speaking {
+  supplier: string;
+  /** Of our own sheet, whose article numbers are our SKUs. */
+  isOwn: boolean;
+  /** Article number as the source writes it. */
+  number: string;
+  /** The source's whole list no longer has it. */
+  dropped: boolean;
+}
+
+/** What a variant holds once its slots, and who speaks for it, are known. */
 export function draftVariant(
   before: ProductRow,
   slots: Slots,
   options: [string, string][],
   dictionary: Dictionary,
   sizes: Map<string, Media>,
+  sources: readonly Speaking[] = [],
 ): Draft {
   const facts: Record<string, Value> = {};
   const texts: Record<string, Record<string, string>> = {};
@@ -51,6 +63,13 @@ export function draftVariant(
     else if (dictionary.attributes.get(key)?.type === 'richText') texts[key] = { [dictionary.home]: String(value) };
     else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((one) => sizes.get(one.name) ?? one) : value;
   }
+  const numbers = sources.flatMap(({ isOwn, number }) => (isOwn ? [] : [number]));
+  const computed = {
+    suppliers: sources.map(({ supplier }) => supplier),
+    articleNumbers: numbers,
+    droppedBy: sources.flatMap(({ dropped, supplier }) => (dropped ? [supplier] : [])),
+  };
+  for (const [key, list] of Object.entries(computed)) if (list.length > 0) facts[key] = [...new Set(list)];
   const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key] as string) : null);
   const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;
   const pictures = facts.pictures as Media[] | undefined;
@@ -85,6 +104,7 @@ export function draftVariant(
       text('brand'),
       text('category'),
       ...options.map(([, value]) => value),
+      ...numbers,
     ]),
   };
 }

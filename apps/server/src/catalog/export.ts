@@ -16,6 +16,8 @@ export const idColumn = 'shelf-id';
 export type ExportColumn =
   | { key: string; kind: 'id' }
   | { key: string; kind: 'attribute'; attribute: string; language: string | null }
+  /** Told, and not read back: it follows from the sources. */
+  | { key: string; kind: 'computed'; attribute: string }
   | { key: string; kind: 'price' | 'salePrice'; currency: string }
   | { key: string; kind: 'stock' };
 
@@ -27,7 +29,8 @@ export function columnByKey(key: string, dictionary: Dictionary): ExportColumn |
   if (price) return { key, kind: price[1] ? 'salePrice' : 'price', currency: price[2] ?? '' };
   const [name = '', language] = key.split('@');
   const attribute = dictionary.attributes.get(name);
-  if (!attribute || isComputed(name)) return undefined;
+  if (!attribute) return undefined;
+  if (isComputed(name)) return language === undefined ? { key, kind: 'computed', attribute: name } : undefined;
   if (attribute.perLanguage !== (language !== undefined)) return undefined;
   return { key, kind: 'attribute', attribute: name, language: language ?? null };
 }
@@ -45,6 +48,11 @@ export function cellOf(product: Exported, column: ExportColumn, dictionary: Dict
       return product.offers[column.currency]?.regular ?? '';
     case 'salePrice':
       return product.offers[column.currency]?.sale?.amount ?? '';
+    case 'computed': {
+      const value = product.facts[column.attribute];
+      const attribute = dictionary.attributes.get(column.attribute);
+      return value === undefined || !attribute ? '' : typedText(value, attribute);
+    }
     case 'attribute': {
       const attribute = dictionary.attributes.get(column.attribute) as Attribute;
       const text = product.texts?.[column.attribute]?.[column.language ?? dictionary.home];

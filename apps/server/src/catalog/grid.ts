@@ -5,6 +5,7 @@ import { type Comparison, type Condition, comparisonKey, soughtText } from '@vel
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, ids, one, rows } from '../db/client.js';
+import { toComplete } from '../listings/service.js';
 import { badRequest, notFound } from '../http/problem.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 
@@ -17,12 +18,13 @@ interface Snapshot {
 const snapshots = new Map<string, Snapshot>();
 const mostSnapshots = 64;
 
+const completing = (view: View) => (view.toComplete ? sql`p.id IN (${toComplete})` : sql`true`);
 const goods = sql`p.kind IN ('variant', 'single') AND p.merged_into IS NULL`;
 const everyday = sql`coalesce(p.state, 'selling') NOT IN ('paused', 'withdrawn')`;
 
 export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
   const dictionary = await loadDictionary(db);
-  const filter = sql`${goods} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+  const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
   const found = await rows<{ id: number }>(db, orderedIds(view, filter, dictionary));
   const token = createHash('sha256')
     .update(JSON.stringify(view))
@@ -204,6 +206,7 @@ export async function countsOf(db: Database, token: string) {
   const { view } = snapshot(token);
   const dictionary = await loadDictionary(db);
   const reason = sql`CASE
+    WHEN NOT (${completing(view)}) THEN 'with nothing to complete'
     WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
     WHEN NOT (${searchSql(view.search)}) THEN 'not found by the search'
     WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state ELSE 'shown' END`;

@@ -17,6 +17,7 @@ import {
   type Draft,
   type Member,
   type ProductRow,
+  type Speaking,
   deltaOf,
   differInColumns,
   draftFamily,
@@ -29,8 +30,8 @@ import { removeProducts, writeProducts } from './write.js';
 export interface UnitSources {
   products: ProductRow[];
   claims: UnitClaims;
-  /** By product: suppliers whose whole list no longer has it. */
-  droppedBy: Map<number, string[]>;
+  /** By product: who speaks for it. */
+  speaking: Map<number, Speaking[]>;
 }
 
 interface RecordRow {
@@ -40,6 +41,8 @@ interface RecordRow {
   rank: number;
   at: string;
   dropped: boolean;
+  isOwn: boolean;
+  number: string;
   content: { values: Record<string, Value>; options?: [string, string][] };
 }
 
@@ -56,7 +59,7 @@ function loadProducts(on: Executor, which: SQL): Promise<ProductRow[]> {
 function loadRecords(on: Executor, products: readonly number[]): Promise<RecordRow[]> {
   return rows<RecordRow>(
     on,
-    sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content, r.dropped
+    sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content, r.dropped, s.kind = 'own' AS "isOwn", coalesce(nullif(r.written, ''), r.key) AS number
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
         CROSS JOIN LATERAL (SELECT max(batch_id) AS batch_id FROM record_version WHERE record_id = r.id AND content_id = r.content_id) v
         WHERE r.product_id = ANY(${ids(products)}) ORDER BY r.id`,
@@ -110,7 +113,8 @@ const toSource = ({ id, supplier, rank, at, content }: RecordRow): SourceRecord 
   options: content.options ?? [],
 });
 
-const droppedOf = (records: readonly RecordRow[]) => records.filter((one) => one.dropped).map((one) => one.supplier);
+const speakingOf = (records: readonly RecordRow[]): Speaking[] =>
+  [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
 
 /** Products, records and edits of units, ready for `resolveUnit`. */
 export async function loadUnits(on: Executor, units: readonly number[]): Promise<Map<number, UnitSources>> {
@@ -122,7 +126,7 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
   for (const [unit, members] of groupBy(products, (one) => one.unit_id))
     units_.set(unit, {
       products: members,
-      droppedBy: new Map(members.map(({ id }) => [id, droppedOf(recordsOf.get(id) ?? [])])),
+      speaking: new Map(members.map(({ id }) => [id, speakingOf(recordsOf.get(id) ?? [])])),
       claims: {
         familyEdits: members.filter((one) => one.kind === 'family').flatMap((one) => editsOf.get(one.id) ?? []),
         variants: members
@@ -156,7 +160,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
   const gone: ProductRow[] = [];
-  for (const { products, claims, droppedBy } of loaded.values()) {
+  for (const { products, claims, speaking } of loaded.values()) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(resolved.variants.map((one) => [one.id, one]));
     const sourced = new Set(
@@ -168,10 +172,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
       .filter((one) => one.kind !== 'family')
       .map((before) => {
         const { slots, options } = byId.get(before.id) ?? { slots: new Map() as Slots, options: [] };
-        const after = draftVariant(before, slots, options, dictionary, sizes);
-        const dropped = droppedBy.get(before.id) ?? [];
-        if (dropped.length > 0) after.facts.droppedBy = dropped;
-        return { before, after };
+        return { before, after: draftVariant(before, slots, options, dictionary, sizes, speaking.get(before.id)) };
       });
     writes.push(...variants);
     for (const family of kept.filter((one) => one.kind === 'family')) {
@@ -239,10 +240,8 @@ export async function resolveVariants(
     );
     for (const [slot, value] of heldSlots(before))
       if (isFamilyLevel(slot) && !slots.has(slot)) slots.set(slot, { ...inheritedSlot, against: [], value });
-    const after = draftVariant(before, slots, before.options, dictionary, sizes);
-    const dropped = droppedOf(recordsOf.get(before.id) ?? []);
-    if (dropped.length > 0) after.facts.droppedBy = dropped;
-    return { before, after };
+    const speaking = speakingOf(recordsOf.get(before.id) ?? []);
+    return { before, after: draftVariant(before, slots, before.options, dictionary, sizes, speaking) };
   });
   const changes = await writeChanged(on, writes, dictionary);
   const counted = new Set(

@@ -197,7 +197,8 @@ async function makeProducts(
     const drafts = unit.variants.map(({ id, slots, options }, i) => {
       const row = list[i] as NewRow;
       const before = blank(id, family ? 'variant' : 'single', row.content.offer, kind === 'own');
-      const draft = draftVariant(before, slots, options, dictionary, sizes);
+      const speaking = { supplier: name, isOwn: kind === 'own', number: row.written, dropped: false };
+      const draft = draftVariant(before, slots, options, dictionary, sizes, [speaking]);
       made.push({ from: row, product: id, family, draft });
       return draft;
     });

@@ -141,7 +141,7 @@ function judgeRow(
   const edits: RowEdit[] = [];
   const faults: string[] = [];
   columns.forEach((column, i) => {
-    if (!column || column.kind === 'id') return;
+    if (!column || column.kind === 'id' || column.kind === 'computed') return;
     const [before, after] = [
       product ? cellOf(product, column, dictionary).replaceAll('\r\n', '\n').trim() : '',
       text(i),
@@ -193,7 +193,7 @@ function compare(
   return before !== '' && Number(before) === Number(figure.value) ? 'same' : 'other';
 }
 
-function editOf(column: Exclude<ExportColumn, { kind: 'id' }>, before: string, after: string): RowEdit {
+function editOf(column: Exclude<ExportColumn, { kind: 'id' | 'computed' }>, before: string, after: string): RowEdit {
   const say = (text: string) => (text === '' ? null : text);
   if (column.kind === 'attribute')
     return { attribute: column.attribute, language: column.language, before: say(before), after: say(after) };

@@ -36,10 +36,18 @@ const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({
   words: sayFinding(finding, rulebook),
 });
 
+/** States on the channel of a listing that still has to go out, once it is ready. */
+export const unsent = sql`('none', 'refused', 'withdrawn')`;
+
+/** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
+export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
+  SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))`;
+
 export interface ListingQuery {
   place?: number | undefined;
   readiness?: string | undefined;
   channelState?: string | undefined;
+  toSend?: 'yes' | undefined;
   cause?: string | undefined;
   search?: string | undefined;
   cursor?: string | undefined;
@@ -51,6 +59,7 @@ export async function listListings({ db }: Services, query: ListingQuery) {
   if (query.place !== undefined) filters.push(sql`l.place_id = ${query.place}`);
   if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
   if (query.channelState) filters.push(sql`l.channel_state = ${query.channelState}`);
+  if (query.toSend) filters.push(sql`l.readiness = 'ready' AND l.channel_state IN ${unsent}`);
   if (query.cause) filters.push(causeFilter(query.cause));
   for (const word of foldText(query.search ?? '')
     .split(' ')

@@ -9,6 +9,7 @@ import { batchKind, canUndo, undoOf } from '../history/undo.js';
 import { undoApplied } from '../intake/service.js';
 import { dirtyCount } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
+import { toComplete, unsent } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';
 
@@ -16,7 +17,6 @@ interface Counts {
   toMatch: number;
   toComplete: number;
   toFit: number;
-  causes: number;
   toSend: number;
   held: number;
 }
@@ -26,11 +26,9 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
     db,
     sql`SELECT
       (SELECT count(*) FROM match_pair) AS "toMatch",
-      (SELECT count(DISTINCT l.variant_id) FROM listing l WHERE l.cause_set_id IN (
-        SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))) AS "toComplete",
+      (SELECT count(DISTINCT variant_id) FROM (${toComplete}) t) AS "toComplete",
       (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'blocked') AS "toFit",
-      (SELECT count(DISTINCT x) FROM cause_set s, unnest(s.causes) x WHERE EXISTS (SELECT 1 FROM listing l WHERE l.cause_set_id = s.id)) AS causes,
-      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state IN ('none', 'refused', 'withdrawn')) AS "toSend",
+      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state IN ${unsent}) AS "toSend",
       (SELECT count(*) FROM run WHERE state = 'held' AND id > coalesce((SELECT up_run_id FROM feed WHERE id = run.feed_id), 0)) AS held`,
   );
   const jobs = await rows<Shelf['jobs'][number]>(
@@ -42,7 +40,7 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
     sql`SELECT id, words, kind, undone_by IS NOT NULL AS undone FROM action WHERE kind NOT IN ('undo', 'undo-batch') AND undone_by IS NULL ORDER BY id DESC LIMIT 1`,
   );
   return {
-    ...(counts ?? { toMatch: 0, toComplete: 0, toFit: 0, causes: 0, toSend: 0, held: 0 }),
+    ...(counts ?? { toMatch: 0, toComplete: 0, toFit: 0, toSend: 0, held: 0 }),
     rechecking: await dirtyCount(db),
     jobs,
     lastAction: last ? { id: last.id, words: last.words, canUndo: !last.undone && canUndo(last.kind) } : null,
@@ -52,7 +50,7 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
 export async function showToday(services: Services, user: User): Promise<TodayAnswer> {
   const { db } = services;
   const shelf = await showShelf(services);
-  const { plan } = await rankedCauses(services, undefined);
+  const { plan, items: causes } = await rankedCauses(services, undefined);
   const since = user.lastVisit;
   const from = since ? sql`${since}::timestamptz` : sql`now() - interval '1 day'`;
   const moved = await one<{ live: number; batches: number; held: number }>(
@@ -87,7 +85,7 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     const freed = plan.at(-1)?.freed ?? 0;
     waiting.push({
       count: shelf.toFit,
-      words: `${plural(shelf.toFit, 'listing', 'listings')} blocked by ${shelf.causes} ${plural(shelf.causes, 'cause', 'causes')}`,
+      words: `${plural(shelf.toFit, 'listing', 'listings')} blocked by ${causes.length} ${plural(causes.length, 'cause', 'causes')}`,
       detail: plan.length > 0 ? `The first ${plan.length} free ${freed} of them.` : null,
       to: '/causes',
       verb: 'Clear',
@@ -117,13 +115,15 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
         .map((place) => ({
           name: place.name,
           n: place.totals
-            .filter((one_) => one_.readiness === 'ready' && unsent.has(one_.channelState))
+            .filter(
+              (one_) => one_.readiness === 'ready' && ['none', 'refused', 'withdrawn'].includes(one_.channelState),
+            )
             .reduce((sum, one_) => sum + one_.listings, 0),
         }))
         .filter(({ n }) => n > 0)
         .map(({ name, n }) => `${name} ${n}`)
         .join(' · '),
-      to: '/feeds',
+      to: '/listings?toSend=yes',
       verb: 'Send',
     });
   if ((open?.n ?? 0) > 0)
@@ -151,22 +151,12 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     since: since ? iso(since) : null,
     headline: sayHeadline(moved, shelf),
     waiting,
-    places: places.map((place) => {
-      const sum = (test: (one_: (typeof place.totals)[number]) => boolean) =>
-        place.totals.filter(test).reduce((total, one_) => total + one_.listings, 0);
-      return {
-        id: place.id,
-        name: place.name,
-        live: sum((one_) => one_.channelState === 'live'),
-        refused: sum((one_) => one_.channelState === 'refused'),
-        ready: sum((one_) => one_.readiness === 'ready' && !['live', 'refused'].includes(one_.channelState)),
-        blocked: sum((one_) => one_.readiness === 'blocked' && !['live', 'refused'].includes(one_.channelState)),
-        notFor: sum(
-          (one_) => one_.readiness === 'not for this channel' && !['live', 'refused'].includes(one_.channelState),
-        ),
-        listings: sum(() => true),
-      };
-    }),
+    places: places.map(({ id, name, totals }) => ({
+      id,
+      name,
+      totals,
+      listings: totals.reduce((sum, one_) => sum + one_.listings, 0),
+    })),
     changes: changes.map(({ at, words, actor, kind, subject }) => ({
       at: iso(at),
       words,
@@ -182,9 +172,6 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
     })),
   };
 }
-
-/** Channel states of a ready listing that still has to go out: as the shelf edge counts them. */
-const unsent: ReadonlySet<string> = new Set(['none', 'refused', 'withdrawn']);
 
 function sayHeadline(moved: { live: number; batches: number; held: number } | undefined, shelf: Shelf): string {
   const parts: string[] = [];

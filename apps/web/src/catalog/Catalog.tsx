@@ -46,6 +46,7 @@ export function Catalog() {
     sort: params.get('sort') ?? 'family',
     show: (params.get('show') ?? 'both') as View['show'],
     everything: params.get('all') === 'yes',
+    toComplete: params.get('toComplete') === 'yes',
     condition: { all: conditions },
   };
   const [edition, setEdition] = useState(0);
@@ -99,6 +100,11 @@ export function Catalog() {
         </div>
         <ConditionBar
           conditions={conditions}
+          fixed={
+            view.toComplete
+              ? { label: 'to complete: a channel misses a value', onDelete: () => set({ toComplete: undefined }) }
+              : undefined
+          }
           onChange={(next) => set({ where: next.length > 0 ? JSON.stringify(next) : undefined })}
         />
         {opened.error && <ProblemBox error={opened.error} />}
@@ -131,7 +137,7 @@ export function Catalog() {
           onAll={(all) => set({ all: all ? 'yes' : undefined })}
           onClear={() => {
             setTyped('');
-            set({ where: undefined, search: undefined });
+            set({ where: undefined, search: undefined, toComplete: undefined });
           }}
         />
       </section>

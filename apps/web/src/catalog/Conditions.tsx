@@ -24,9 +24,12 @@ const operators: [Comparison['op'], string][] = [
 
 export function ConditionBar({
   conditions,
+  fixed,
   onChange,
 }: {
   conditions: Comparison[];
+  /** What narrows the goods besides. */
+  fixed?: { label: string; onDelete: () => void } | undefined;
   onChange: (next: Comparison[]) => void;
 }) {
   const attributes = useQuery({
@@ -41,6 +44,7 @@ export function ConditionBar({
   const bare = draft.op === 'isEmpty' || draft.op === 'isNotEmpty';
   return (
     <div className="row wrap" style={{ marginBottom: 9, gap: 6 }}>
+      {fixed && <Chip size="small" color="primary" label={fixed.label} onDelete={fixed.onDelete} />}
       {conditions.map((one, i) => (
         <Chip
           key={i}

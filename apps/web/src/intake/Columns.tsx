@@ -89,7 +89,8 @@ function Exchange({
       <h3>Your own grid, brought back</h3>
       <p>
         Its columns are known by their names. A cell you changed becomes your edit; a cell you emptied is empty on
-        purpose; a column you took out changes nothing. Rows without a <code>shelf-id</code> are new goods.
+        purpose; a column you took out changes nothing. Rows without a <code>shelf-id</code> are new goods. Sources and
+        article numbers are told, and not read back: they follow from the sources’ own files.
       </p>
       <label className="row" style={{ gap: 8 }}>
         <input

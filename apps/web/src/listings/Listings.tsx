@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { type ListingRow, api } from '@velvet-shelf/contract';
 import { useDeferredValue } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Drawer } from '../design/Drawer';
 import { Empty, ProblemBox } from '../design/feedback';
@@ -14,7 +14,13 @@ import { plural } from '../design/words';
 import { Listing } from './Listing';
 
 const readinesses = ['ready', 'blocked', 'not for this channel'] as const;
-const states = ['live', 'refused', 'sent', 'withdrawn'] as const;
+const states = [
+  ['live', 'live'],
+  ['sent', 'unanswered'],
+  ['refused', 'refused'],
+  ['withdrawn', 'withdrawn'],
+  ['none', 'never sent'],
+] as const;
 
 export function Listings() {
   const [params, setParams] = useSearchParams();
@@ -28,13 +34,14 @@ export function Listings() {
   const readiness = (params.get('readiness') ?? undefined) as ListingRow['readiness'] | undefined;
   const channelState = params.get('channelState') ?? undefined;
   const cause = params.get('cause') ?? undefined;
+  const toSend = params.get('toSend') === 'yes' ? 'yes' : undefined;
   const place = Number(params.get('place')) || undefined;
   const search = useDeferredValue(params.get('search') ?? '');
   const list = useInfiniteQuery({
-    queryKey: ['listings', place, readiness, channelState, cause, search],
+    queryKey: ['listings', place, readiness, channelState, cause, toSend, search],
     queryFn: ({ pageParam }) =>
       call(api.listings.list, {
-        query: { place, readiness, channelState, cause, search, cursor: pageParam, limit: 100 },
+        query: { place, readiness, channelState, cause, toSend, search, cursor: pageParam, limit: 100 },
       }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
@@ -67,15 +74,23 @@ export function Listings() {
             />
           ))}
           <span className="muted">│</span>
-          {states.map((one) => (
+          {states.map(([one, word]) => (
             <Chip
               key={one}
               size="small"
-              label={one}
+              label={word}
               variant={channelState === one ? 'filled' : 'outlined'}
               onClick={() => set('channelState', channelState === one ? undefined : one)}
             />
           ))}
+          {toSend && (
+            <>
+              <Chip size="small" label="to send" onDelete={() => set('toSend', undefined)} />
+              <Button component={Link} to="/feeds" size="small" variant="contained">
+                Send them in a feed
+              </Button>
+            </>
+          )}
           {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set('cause', undefined)} />}
         </div>
         {list.error && <ProblemBox error={list.error} />}

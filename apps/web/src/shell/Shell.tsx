@@ -100,7 +100,7 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
           <span>Today</span>
         </NavLink>
         <Ticket to="/matching" label="To match" n={shelf?.toMatch} />
-        <Ticket to="/catalog" label="To complete" n={shelf?.toComplete} />
+        <Ticket to="/catalog?toComplete=yes&all=yes&show=variants" label="To complete" n={shelf?.toComplete} />
         <Ticket
           to="/causes"
           label="To fit"
@@ -108,7 +108,7 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
           note={shelf && shelf.rechecking > 0 ? `re-checking ${count(shelf.rechecking)}` : undefined}
         />
         <Ticket
-          to="/feeds"
+          to="/listings?toSend=yes"
           label="To send"
           n={shelf?.toSend}
           note={shelf && shelf.held > 0 ? `‖ ${shelf.held} held` : undefined}

@@ -91,57 +91,89 @@ function Page({ data }: { data: TodayAnswer }) {
   );
 }
 
-const parts = [
-  ['live', 'live', 'var(--live)', 'channelState=live'],
-  ['ready', 'ready', 'var(--ready)', 'readiness=ready'],
-  ['blocked', 'blocked', 'var(--blocked)', 'readiness=blocked'],
-  ['refused', 'refused', 'var(--held)', 'channelState=refused'],
-  ['notFor', 'not for this channel', 'var(--line-strong)', 'readiness=not for this channel'],
+/** Two ways to look at the same listings; each figure is the one that the page it leads to counts. */
+const lines = [
+  {
+    title: 'Fit to send',
+    field: 'readiness',
+    parts: [
+      ['ready', 'ready', 'var(--ready)'],
+      ['blocked', 'blocked', 'var(--blocked)'],
+      ['not for this channel', 'not for this channel', 'var(--line-strong)'],
+    ],
+  },
+  {
+    title: 'On the channel',
+    field: 'channelState',
+    parts: [
+      ['live', 'live', 'var(--live)'],
+      ['draft there', 'draft there', 'var(--velvet-200)'],
+      ['hidden', 'hidden', 'var(--velvet-500)'],
+      ['queued', 'queued', 'var(--brass)'],
+      ['sent', 'unanswered', 'var(--brass-bright)'],
+      ['refused', 'refused', 'var(--held)'],
+      ['withdrawn', 'withdrawn', 'var(--ink-3)'],
+      ['none', 'never sent', 'var(--line-strong)'],
+    ],
+  },
 ] as const;
 
-/** Bars of where listings stand, with the same figures as a table for those who do not see them. */
-function Standing({ places }: { places: TodayAnswer['places'] }) {
+type Line = (typeof lines)[number];
+type Place = TodayAnswer['places'][number];
+
+/** Bars of where listings stand, with the same figures in words. */
+function Standing({ places }: { places: Place[] }) {
   const width = scaleLinear([0, Math.max(1, ...places.map((place) => place.listings))], [0, 100]);
   return (
     <>
       {places.map((place) => (
         <div key={place.id} style={{ marginTop: 12 }}>
-          <div className="row">
-            <Link to={`/places/${place.id}`} className="plain grow" style={{ fontWeight: 600 }}>
-              {place.name}
-            </Link>
-            <span className="muted">
-              {place.listings > 0 ? Math.round((100 * place.live) / place.listings) : 0} % live
-            </span>
-          </div>
-          <div
-            role="img"
-            aria-label={parts.map(([key, word]) => `${place[key]} ${word}`).join(', ')}
-            style={{ display: 'flex', gap: 2, height: 20, marginTop: 4 }}
-          >
-            {parts.map(([key, word, colour]) =>
-              place[key] > 0 ? (
-                <div
-                  key={key}
-                  title={`${place[key]} ${word}`}
-                  style={{ width: `${width(place[key])}%`, background: colour, borderRadius: 2 }}
-                />
-              ) : null,
-            )}
-          </div>
-          <div className="row wrap" style={{ gap: 16, marginTop: 6 }}>
-            {parts.map(([key, word, , query]) =>
-              place[key] > 0 ? (
-                <Link key={key} to={`/listings?place=${place.id}&${query}`} className="plain">
-                  <State is={word}>
-                    {count(place[key])} {word}
-                  </State>
-                </Link>
-              ) : null,
-            )}
-          </div>
+          <Link to={`/places/${place.id}`} className="plain grow" style={{ fontWeight: 600 }}>
+            {place.name}
+          </Link>
+          {lines.map((line) => (
+            <Bar key={line.field} place={place} line={line} width={width} />
+          ))}
         </div>
       ))}
     </>
   );
 }
+
+function Bar({ place, line, width }: { place: Place; line: Line; width: (listings: number) => number }) {
+  const parts = line.parts
+    .map(([value, word, colour]) => ({ value, word, colour, n: listingsOf(place, line.field, value) }))
+    .filter(({ n }) => n > 0);
+  return (
+    <>
+      <div
+        role="img"
+        aria-label={`${line.title}: ${parts.map(({ word, n }) => `${n} ${word}`).join(', ')}`}
+        style={{ display: 'flex', gap: 2, height: 16, marginTop: 6 }}
+      >
+        {parts.map(({ value, word, colour, n }) => (
+          <div
+            key={value}
+            title={`${n} ${word}`}
+            style={{ width: `${width(n)}%`, background: colour, borderRadius: 2 }}
+          />
+        ))}
+      </div>
+      <div className="row wrap" style={{ gap: 16, marginTop: 4 }}>
+        <span className="muted small" style={{ width: 96 }}>
+          {line.title}
+        </span>
+        {parts.map(({ value, word, n }) => (
+          <Link key={value} to={`/listings?place=${place.id}&${line.field}=${value}`} className="plain">
+            <State is={word}>
+              {count(n)} {word}
+            </State>
+          </Link>
+        ))}
+      </div>
+    </>
+  );
+}
+
+const listingsOf = ({ totals }: Place, field: Line['field'], value: string) =>
+  totals.filter((one) => one[field] === value).reduce((sum, one) => sum + one.listings, 0);

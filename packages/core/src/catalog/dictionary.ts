@@ -27,6 +27,8 @@ export const baseDictionary: Attribute[] = [
 
 /** Attributes that follow from others or from the sources: nobody types them. */
 export const computedAttributes: Attribute[] = [
+  { ...base, key: 'suppliers', label: 'Sources', type: 'text', many: true, group: 'Sources' },
+  { ...base, key: 'articleNumbers', label: 'Article numbers', type: 'text', many: true, group: 'Sources' },
   { ...base, key: 'droppedBy', label: 'No longer listed by', type: 'text', many: true, group: 'Sources' },
 ];
 
