@@ -112,7 +112,7 @@ test('unpinned, the listing follows its fill again', async ({ page }) => {
   await drawer.getByRole('button', { name: /^Image.*pinned/ }).click();
   await drawer.getByRole('button', { name: 'Unpin' }).click();
   await expect(page.getByText('Image follows its fill again')).toBeVisible();
-  await expect(drawer.getByText('Image is missing')).toBeVisible();
+  await expect(drawer.getByText('No image given')).toBeVisible();
 });
 
 test('axe finds nothing wrong on the stock of a product', async ({ page }) => {

@@ -110,7 +110,9 @@ export const batchSchema = batchSummarySchema.extend({
       row: z.number(),
       place: z.string().nullable(),
       cells: z.array(z.string()),
-      becomes: z.array(z.object({ text: z.string(), note: z.string().nullable(), lost: z.boolean() })),
+      becomes: z.array(
+        z.object({ text: z.string(), note: z.string().nullable(), lost: z.boolean(), told: z.boolean() }),
+      ),
       refused: z.array(z.string()),
     }),
   ),
@@ -149,7 +151,16 @@ export const batchRowSchema = z.object({
   key: z.string().nullable(),
   title: z.string().nullable(),
   reasons: z.array(z.string()),
-  notes: z.array(z.object({ column: z.string(), cell: z.string(), note: z.string(), lost: z.boolean() })),
+  notes: z.array(
+    z.object({
+      column: z.string(),
+      cell: z.string(),
+      note: z.string(),
+      lost: z.boolean(),
+      /** Taken just as it is written, and yet to be looked at. */
+      told: z.boolean().optional(),
+    }),
+  ),
   /** Of a row that joins goods, what changes of them; of others, what changes in the supplier's record. */
   changes: z.array(fieldChange),
   /** What it says and the goods do not take, because somebody better says otherwise. */

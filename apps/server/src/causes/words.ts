@@ -2,7 +2,7 @@
 import { checkMeta } from '@velvet-shelf/core/checks';
 import { type Finding, parseCause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import type { Attribute } from '@velvet-shelf/core/values';
+import { type Attribute, sayLabel } from '@velvet-shelf/core/values';
 
 const offerLabels: Record<string, string> = {
   price: 'Price',
@@ -26,7 +26,7 @@ const catalogFaults: Record<string, string> = {
   unit: 'is in a unit the channel does not take',
   'picture-size': 'are too small',
   'sales-talk': 'holds sales talk',
-  identifiers: 'is missing, and so is brand with MPN',
+  identifiers: 'is not given, and brand with MPN neither',
   'sale-price': 'is not below the price',
   'sibling-options': 'are the same as a sibling’s',
   'sibling-axes': 'are on other axes than the siblings’',
@@ -64,7 +64,7 @@ export function sayCause(
       return `${channelName} answered: ${cause.code.replaceAll('-', ' ')}`;
     case 'catalog': {
       const name = `${catalogLabel(cause.attribute, dictionary)}${cause.language && cause.language !== 'en-GB' ? ` (${cause.language})` : ''}`;
-      return cause.check ? `${name} ${catalogFaults[cause.check] ?? 'does not pass'}` : `${name} is missing`;
+      return cause.check ? `${name} ${catalogFaults[cause.check] ?? 'does not pass'}` : `No ${sayLabel(name)} given`;
     }
   }
 }

@@ -189,7 +189,7 @@ export function previewRows(
                   : target.to === 'stock'
                     ? String(content.offer.stock ?? '')
                     : '';
-        return { text, note: note?.note ?? null, lost: note?.lost ?? false };
+        return { text, note: note?.note ?? null, lost: note?.lost ?? false, told: note?.told ?? false };
       }),
     };
   });

@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { call } from '../api/call';
 import { ProblemBox } from '../design/feedback';
 import { type Correction, ReadingSettings } from './Reading';
+import { signOf } from './notes';
 import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targets';
 import { Translations } from './Translations';
 
@@ -178,7 +179,7 @@ function ColumnRow({
                     {becomes.note && (
                       <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}>
                         {' '}
-                        {becomes.lost ? '✕' : '≈'} {becomes.note}
+                        {signOf(becomes)} {becomes.note}
                       </span>
                     )}
                   </span>

@@ -14,6 +14,7 @@ import { State } from '../design/State';
 import { count, plural } from '../design/words';
 import { EffectBar } from './Effect';
 import { FixRow } from './FixRow';
+import { signOf } from './notes';
 import { UntakenWords } from './UntakenWords';
 
 const outcomes = ['created', 'joins', 'changed', 'unchanged', 'refused'] as const;
@@ -242,7 +243,7 @@ function Row({
         <WhatOfGoods row={row} applied={applied} />
         {row.notes.map((note) => (
           <div key={note.column + note.note} style={{ color: note.lost ? 'var(--blocked)' : 'var(--advice)' }}>
-            {note.lost ? '✕' : '≈'} {note.column}: {note.note}
+            {signOf(note)} {note.column}: {note.note}
           </div>
         ))}
         {onFix && (row.outcome === 'refused' || row.notes.some((note) => note.lost)) && (

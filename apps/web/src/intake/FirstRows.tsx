@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
 import { call } from '../api/call';
+import { signOf } from './notes';
 
 interface Shown {
   label: string;
@@ -34,8 +35,8 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
   return (
     <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
       <p className="muted small" style={{ margin: '0 0 6px' }}>
-        The first {batch.sample.length} rows. ✕ a cell that gives no value, ≈ one that was repaired: point at it for the
-        reason.
+        The first {batch.sample.length} rows. ✕ a cell that gives no value, ≈ one that was repaired, ! one taken as it
+        is written and to be looked at: point at it for the reason.
       </p>
       <table className="plain dense" style={{ background: 'var(--card)' }}>
         <thead>
@@ -72,20 +73,20 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
                   const text = cells.find((one) => one.text !== '')?.text;
                   const bad = cells.find((one) => one.lost);
                   const raw = columns.map((column) => row.cells[batch.columns.indexOf(column)] ?? '').filter(Boolean);
-                  const note = cells.find((one) => one.note)?.note;
+                  const noted = cells.find((one) => one.note);
                   const isLost = bad !== undefined && text === undefined;
                   return (
                     <td
                       key={label}
                       className="cut"
-                      title={note ?? raw.join(' · ')}
+                      title={noted?.note ?? raw.join(' · ')}
                       style={{
                         maxWidth: 190,
                         ...(isLost ? { background: 'var(--blocked-tint)', color: 'var(--blocked)' } : {}),
                       }}
                     >
                       {isLost ? `✕ ${raw[0] ?? ''}` : text}
-                      {note && !isLost && <span style={{ color: 'var(--advice)' }}> ≈</span>}
+                      {noted && !isLost && <span style={{ color: 'var(--advice)' }}> {signOf(noted)}</span>}
                     </td>
                   );
                 })

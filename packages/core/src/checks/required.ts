@@ -1,3 +1,4 @@
+import { sayLabel } from '../values/index.js';
 import type { CheckMeta } from './model.js';
 
 /** Not compiled per value: the pipeline raises it where a required attribute gets none. */
@@ -7,7 +8,7 @@ export const required: { meta: CheckMeta } = {
     severity: 'blocker',
     describes: 'An attribute the channel requires has no value.',
     fix: 'catalog',
-    say: (_params, label) => `${label} is missing`,
+    say: (_params, label) => `No ${sayLabel(label)} given`,
   },
 };
 
@@ -18,7 +19,7 @@ export const recommended: { meta: CheckMeta } = {
     severity: 'advice',
     describes: 'An attribute the channel recommends has no value.',
     fix: 'catalog',
-    say: (_params, label) => `${label} is missing; the channel recommends it`,
+    say: (_params, label) => `No ${sayLabel(label)} given; the channel recommends it`,
   },
 };
 

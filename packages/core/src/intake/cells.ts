@@ -125,7 +125,7 @@ function attributeReader(
     into.values[slot] = held === undefined ? read.value : together(held, read.value, target.join ?? ' ');
     for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
     if (attribute.type === 'money' && Number((read.value as Money).amount) === 0)
-      into.notes.push({ column, cell, note: 'the amount is 0', lost: false });
+      into.notes.push({ column, cell, note: 'the amount is 0', lost: false, told: true });
     if (attribute.key === 'gtin') noteGtin(column, cell, into);
   };
 }
@@ -173,7 +173,8 @@ function noteGtin(column: string, cell: string, into: ReadRecord): void {
   const read = readGtin(cell);
   if (!read.ok) {
     if (read.fault === 'placeholder') delete into.values.gtin;
-    into.notes.push({ column, cell, note: read.reason, lost: read.fault === 'placeholder' });
+    const isLost = read.fault === 'placeholder';
+    into.notes.push({ column, cell, note: read.reason, lost: isLost, ...(isLost ? {} : { told: true }) });
   } else {
     into.values.gtin = read.written;
     if (read.note) into.notes.push({ column, cell, note: read.note, lost: false });

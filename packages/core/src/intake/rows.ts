@@ -44,6 +44,8 @@ export interface CellNote {
   note: string;
   /** True where the cell gave no value. */
   lost: boolean;
+  /** True where the value is taken just as it is written, and yet to be looked at. */
+  told?: true;
 }
 
 export type ReadRow = ReadRecord | { outcome: 'refused'; key: string | undefined; reasons: string[] };

@@ -126,7 +126,9 @@ describe('evaluating a family', () => {
       ['weight', 2, 2],
       ['material', 2, 0],
     ]);
-    expect(axisSources([lamps], new Set([3]), axes, setup()).find(({ source }) => source === 'material')?.apart).toBe(1);
+    expect(axisSources([lamps], new Set([3]), axes, setup()).find(({ source }) => source === 'material')?.apart).toBe(
+      1,
+    );
     // On a closed list only its own values count.
     const closed = axes.map((one) => ({ ...one, limits: { values: ['Ash'] } }));
     expect(axisSources([lamps], new Set([1, 2, 3]), closed, setup()).map(({ filled }) => filled)).toEqual([1]);

@@ -3,6 +3,7 @@ export * from './model.js';
 export * from './folding.js';
 export * from './kept.js';
 export * from './numbers.js';
+export * from './say.js';
 export * from './units.js';
 export * from './measure.js';
 export * from './money.js';
