@@ -20,7 +20,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.catalog.window, async ({ params, query }) => ({
     items: await windowOf(db, params.token, query.from, query.count, query.columns.split(',').filter(Boolean)),
   }));
-  route(router, services, api.catalog.counts, ({ params }) => countsOf(db, params.token));
+  route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
   route(router, services, api.catalog.product, ({ params }) => showProduct(db, params.id));
   route(router, services, api.catalog.edit, async ({ params, body, user }) => {
     const effect = await saveEdits(db, config.address, user, [{ productId: params.id, edits: body.edits }]);

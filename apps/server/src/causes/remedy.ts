@@ -1,6 +1,6 @@
 /** What a person can do about a cause, in place: choose a category or a word, set a fill, fill in cells. */
 import type { CauseDetail } from '@velvet-shelf/contract';
-import { type Cause, axisSources, sourcesFor } from '@velvet-shelf/core/listings';
+import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { homeCurrency } from '../catalog/dictionary.js';
 import { typedText } from '../catalog/product.js';
@@ -9,7 +9,7 @@ import { catalogLabel } from './words.js';
 import { namesOf, suggestFor } from '../channels/categories.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
-import { type Scene, type Touched, placeOf } from './scene.js';
+import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
 
 /** The catalog value a cell would change, as one would type it. */
 export function presentText(cause: Cause, one: Touched, { dictionary, rulebooks }: Scene): string | null {
@@ -129,7 +129,7 @@ export async function remedyFor(
       };
     }
     case 'axis':
-      return axisRemedy(services, all, cause, touched);
+      return axisRemedy(services, all, cause);
     case 'pin':
       return {
         kind: 'none',
@@ -146,7 +146,8 @@ export async function remedyFor(
   }
 }
 
-/** Families looked at for what tells their variants apart. */
+/** Listings, and families of them, looked at for what tells their variants apart. */
+const mostTouched = 2000;
 const mostFamilies = 500;
 
 /** Each of our axes as a source of each axis the channel knows, with what it would tell apart. */
@@ -154,12 +155,12 @@ async function axisRemedy(
   { db, config }: Services,
   all: Scene,
   cause: Extract<Cause, { kind: 'axis' }>,
-  touched: Touched[],
 ): Promise<CauseDetail['remedy']> {
   const place = placeOf(all, cause);
   const setup = await loadSetup(db, place, all.dictionary, mediaAddress(config.address));
   const rule = setup.rulebook.rules.find((one) => one.check === 'variant-axis');
   const axes = rule ? setup.rulebook.attributes.filter(({ key }) => rule.axes.includes(key)) : [];
+  const touched = await touchedBy(db, causeKey(cause), mostTouched);
   const units = [...new Set(touched.map(({ unit }) => unit))].slice(0, mostFamilies);
   const families = await loadFamilies(db, place.id, units);
   const known = new Set(families.flatMap(({ variants }) => variants.map(({ id }) => id)));

@@ -1,15 +1,23 @@
 /** Causes: ranked by what fixing them unlocks, and one of them with its listings. */
-import type { CauseAnswer, CauseDetail } from '@velvet-shelf/contract';
+import { type CauseAnswer, type CauseDetail, type api } from '@velvet-shelf/contract';
 import { planFixes, rankCauses } from '@velvet-shelf/core/causes';
 import { parseCause } from '@velvet-shelf/core/listings';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, rows } from '../db/client.js';
 import type { Services } from '../http/route.js';
+import { kept, nameOf } from '../kept/keep.js';
+import type { z } from 'zod';
 import { sayFinding } from './words.js';
 import { presentText, remedyFor } from './remedy.js';
-import { type Scene, scene, wordsOf, touchedBy, mustParse } from './scene.js';
+import { type Scene, countTouched, mustParse, loadTouched, scene, touchedIds, wordsOf } from './scene.js';
 
-export async function rankedCauses({ db }: Services, place: number | undefined) {
+type Ranked = z.output<typeof api.causes.ranked.answer>;
+
+/** What frees most first, as it was counted last. */
+export const rankedCauses = (services: Services, place: number | undefined): Promise<Ranked> =>
+  kept(services, `causes ${place ?? 'everywhere'}`, () => countCauses(services, place));
+
+async function countCauses({ db }: Services, place: number | undefined): Promise<Ranked> {
   const all = await scene(db);
   const at = place === undefined ? sql`true` : sql`l.place_id = ${place}`;
   const sets = await rows<{ causes: number[]; listings: number; places: number[] }>(
@@ -69,23 +77,30 @@ async function counted(db: Database, all: Scene, where: SQL, findings: SQL): Pro
   }));
 }
 
+/** Listings of a cause that are shown. */
+const mostShown = 100;
+
 export async function showCause(services: Services, key: string): Promise<CauseDetail> {
   const { db } = services;
   const all = await scene(db);
   const cause = mustParse(key);
-  const touched = await touchedBy(db, key, 100_000);
+  const { touched, alone, places, listed } = await kept(services, nameOf('cause', key), async () => ({
+    ...(await countTouched(db, key)),
+    listed: await touchedIds(db, key, mostShown),
+  }));
+  const shown = await loadTouched(db, listed);
   const name = (id: number) => all.places.find((one) => one.id === id)?.name ?? '';
-  const first = touched[0]?.findings.find((one) => one.cause === key);
+  const first = shown[0]?.findings.find((one) => one.cause === key);
   return {
     key,
     kind: cause.kind,
     words: wordsOf(all, key),
-    places: [...new Set(touched.map((one) => name(one.place_id)))],
-    touched: touched.length,
-    unlocks: first?.severity === 'blocker' ? touched.filter((one) => one.others === 0).length : 0,
+    places: places.map(name),
+    touched,
+    unlocks: first?.severity === 'blocker' ? alone : 0,
     severity: first?.severity ?? 'blocker',
-    remedy: await remedyFor(services, all, cause, touched),
-    listings: touched.slice(0, 100).map((one) => {
+    remedy: await remedyFor(services, all, cause, shown),
+    listings: shown.map((one) => {
       const finding = one.findings.find((each) => each.cause === key);
       const rulebook = all.rulebooks.get(one.place_id);
       return {

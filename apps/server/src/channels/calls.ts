@@ -1,9 +1,9 @@
 /** What a place's set-up has worked out in a thread while a request waits: its fills, or a change of it, on every listing of the place. */
-import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
+import type { Effect } from '@velvet-shelf/contract';
 import { loadDictionary } from '../catalog/dictionary.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
-import { showFills } from './fills.js';
+import { type FillCounts, countFills } from './fill-counts.js';
 import { type SetupChange, getPlace } from './setup.js';
 import { tryChange } from './what-if.js';
 
@@ -14,7 +14,7 @@ interface FillsInput {
 }
 
 export const fillsCall = (services: Services, { placeId, only, change }: FillsInput) =>
-  showFills(services, placeId, only, change);
+  countFills(services, placeId, only, change);
 
 interface ChangeInput {
   placeId: number;
@@ -37,5 +37,5 @@ export async function changeCall({ db, config }: Services, { placeId, change }: 
 export const changeApart = (services: Services, input: ChangeInput): Promise<Effect> =>
   apart('try-change', input, () => changeCall(services, input));
 
-export const fillsApart = (services: Services, input: FillsInput): Promise<ChannelAttributeAnswer[]> =>
-  apart('show-fills', input, () => fillsCall(services, input));
+export const countApart = (services: Services, input: FillsInput): Promise<FillCounts> =>
+  apart('count-fills', input, () => fillsCall(services, input));

@@ -7,6 +7,7 @@ import { type Executor, rows } from '../db/client.js';
 import { recordAction } from '../history/record.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { kept } from '../kept/keep.js';
 import { markPlace } from '../listings/dirty.js';
 import { type Effect, drain } from '../listings/evaluate.js';
 import { type PlaceRow, getPlace } from './setup.js';
@@ -66,37 +67,47 @@ export async function suggestFor(
   };
 }
 
-export async function showCategories({ db }: Services, placeId: number): Promise<CategoryRow[]> {
+export async function showCategories(services: Services, placeId: number): Promise<CategoryRow[]> {
+  const { db } = services;
   const place = await getPlace(db, placeId);
   const { rulebook, suggest } = await suggestFor(db, place);
   const names = namesOf(rulebook);
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
-  const own = await rows<{ category: string; variants: number; target: string | null }>(
+  const counts = await kept(services, 'categories', () =>
+    rows<{ category: string; variants: number }>(
+      db,
+      sql`SELECT category, count(*) AS variants FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL AND category IS NOT NULL GROUP BY 1`,
+    ),
+  );
+  const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
+  const own = await rows<{ category: string; target: string | null }>(
     db,
-    sql`SELECT c.path AS category, count(p.id) AS variants, (SELECT target FROM category_map m WHERE m.channel_id = ${place.channelId} AND m.market IN ('', ${place.market}) AND m.category = c.path ORDER BY m.market DESC LIMIT 1) AS target
-        FROM category c LEFT JOIN product p ON p.category = c.path AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
-        GROUP BY c.path, c.position ORDER BY c.position, c.path`,
+    sql`SELECT c.path AS category, (SELECT target FROM category_map m WHERE m.channel_id = ${place.channelId} AND m.market IN ('', ${place.market}) AND m.category = c.path ORDER BY m.market DESC LIMIT 1) AS target
+        FROM category c ORDER BY c.position, c.path`,
   );
   const list = await Promise.all(
-    own.map(async ({ category, variants, target }): Promise<CategoryRow> => ({
-      category,
-      variants,
-      target,
-      targetNames: target === null ? null : names(target),
-      fault:
-        target === null
-          ? null
-          : !known.has(target)
-            ? 'This category is not in the rulebook any more'
-            : rulebook.leafOnly && parents.has(target)
-              ? 'It has categories below it; the channel takes the last level only'
-              : null,
-      suggestions:
-        (target === null || !known.has(target) || (rulebook.leafOnly && parents.has(target))) && variants > 0
-          ? await suggest(category, 4)
-          : [],
-    })),
+    own.map(async ({ category, target }): Promise<CategoryRow> => {
+      const variants = variantsOf.get(category) ?? 0;
+      return {
+        category,
+        variants,
+        target,
+        targetNames: target === null ? null : names(target),
+        fault:
+          target === null
+            ? null
+            : !known.has(target)
+              ? 'This category is not in the rulebook any more'
+              : rulebook.leafOnly && parents.has(target)
+                ? 'It has categories below it; the channel takes the last level only'
+                : null,
+        suggestions:
+          (target === null || !known.has(target) || (rulebook.leafOnly && parents.has(target))) && variants > 0
+            ? await suggest(category, 4)
+            : [],
+      };
+    }),
   );
   const open = (row: CategoryRow) => row.variants > 0 && (row.target === null || row.fault !== null);
   return [...list.filter(open).sort((a, b) => b.variants - a.variants), ...list.filter((row) => !open(row))];

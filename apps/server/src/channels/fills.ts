@@ -1,21 +1,21 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
-import { checkMeta, valueChecks } from '@velvet-shelf/core/checks';
+import { valueChecks } from '@velvet-shelf/core/checks';
 import type { Fill } from '@velvet-shelf/core/fills';
-import { compilePlace, sayChannelValue, sourcesFor } from '@velvet-shelf/core/listings';
+import { sourcesFor } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, json, one, rows } from '../db/client.js';
+import { type Executor, json, one } from '../db/client.js';
 import { recordAction } from '../history/record.js';
 import { notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { markPlace } from '../listings/dirty.js';
-import { type Effect, drain, todayText } from '../listings/evaluate.js';
-import { loadFamilies } from '../listings/families.js';
+import { type Effect, drain } from '../listings/evaluate.js';
+import { kept } from '../kept/keep.js';
+import { countApart } from './calls.js';
 import { type SetupChange, getPlace, loadSetup, mediaAddress } from './setup.js';
 import { rulebookOf, placesOf } from './service.js';
-import { loadStanding, noEffect, weigh } from './what-if.js';
 
 export async function saveFill(
   services: Services,
@@ -71,93 +71,20 @@ export async function currentFill(on: Executor, channelId: number, attribute: st
   );
 }
 
-/** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
-const mostSamples = 12;
-const mostAlike = 4;
+type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'effect'>;
 
-/** Every attribute the channel asks for, its fill, and what it gives on a sample; `try_` replaces a fill unsaved. */
-export async function showFills(
+/** Attributes the channel asks for, each with its fill and what could fill it. */
+async function describeFills(
   { db, config }: Services,
   placeId: number,
-  only?: string,
-  try_?: SetupChange,
-): Promise<ChannelAttributeAnswer[]> {
+  change: SetupChange = {},
+): Promise<Described[]> {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), try_ ?? {});
-  const compiled = compilePlace(setup);
-  const units = await rows<{ unit: number }>(
-    db,
-    sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${placeId} AND readiness <> 'not for this channel'`,
-  );
-  const listingIds = new Map(
-    (
-      await rows<{ id: number; variant: number }>(
-        db,
-        sql`SELECT id, variant_id AS variant FROM listing WHERE place_id = ${placeId}`,
-      )
-    ).map((one_) => [one_.variant, one_.id]),
-  );
-  const tallies = new Map<
-    string,
-    {
-      filled: number;
-      missing: number;
-      samples: ChannelAttributeAnswer['samples'];
-      kinds: Set<string>;
-      families: Set<number>;
-    }
-  >();
-  const effect = try_ && noEffect();
-  const standing = try_ ? await loadStanding(db, placeId) : undefined;
-  const attributes = setup.rulebook.attributes.filter(
-    (one_) => one_.type !== 'category' && (only === undefined || one_.key === only),
-  );
-  for (const attribute of attributes)
-    tallies.set(attribute.key, {
-      filled: 0,
-      missing: 0,
-      samples: [],
-      kinds: new Set(),
-      families: new Set(),
-    });
-  for (let from = 0; from < units.length; from += 500)
-    for (const family of await loadFamilies(
-      db,
-      placeId,
-      units.slice(from, from + 500).map((one_) => one_.unit),
-    ))
-      for (const result of compiled.evaluate(family, todayText())) {
-        if (result.standing === 'left') continue;
-        if (effect) weigh(effect, standing?.get(result.variant), result);
-        if (result.standing !== 'in') continue;
-        const variant = family.variants.find((one_) => one_.id === result.variant);
-        const asked = new Set(compiled.attributes(result.category).map((one_) => one_.key));
-        for (const attribute of attributes) {
-          const tally = tallies.get(attribute.key);
-          if (!tally || !asked.has(attribute.key)) continue;
-          const value = result.values[attribute.key];
-          if (value === undefined) tally.missing++;
-          else tally.filled++;
-          const fault = result.findings.find((one_) => one_.attribute === attribute.key);
-          // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
-          const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
-          const isOther = !tally.kinds.has(kind);
-          if (tally.samples.length >= (isOther ? mostSamples : mostAlike)) continue;
-          if (!isOther && tally.families.has(family.id)) continue;
-          tally.kinds.add(kind);
-          tally.families.add(family.id);
-          tally.samples.push({
-            listingId: listingIds.get(result.variant) ?? 0,
-            title: variant?.texts.title?.[place.language] ?? variant?.sku ?? '',
-            value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
-            fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
-          });
-        }
-      }
-  return attributes.map((attribute) => {
-    const tally = tallies.get(attribute.key);
-    return {
+  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change);
+  return setup.rulebook.attributes
+    .filter(({ type }) => type !== 'category')
+    .map((attribute) => ({
       key: attribute.key,
       label: attribute.label,
       help: attribute.help ?? null,
@@ -167,12 +94,30 @@ export async function showFills(
       values: attribute.limits.values ?? null,
       fill: setup.fills.find((one_) => one_.attribute === attribute.key && one_.category === undefined)?.fill ?? null,
       sources: sourcesFor(attribute, dictionary.attributes),
-      filled: tally?.filled ?? 0,
-      missing: tally?.missing ?? 0,
-      samples: tally?.samples ?? [],
-      effect: effect ?? null,
-    };
-  });
+    }));
+}
+
+const uncounted = { filled: 0, missing: 0, samples: [] };
+
+/** Every attribute the channel asks for, its fill, and what it gives; large shelves are counted beside the request. */
+export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
+  const described = await describeFills(services, placeId);
+  const { tallies } = await kept(services, `fills ${placeId}`, () => countApart(services, { placeId }));
+  return described.map((one_) => ({ ...one_, ...(tallies[one_.key] ?? uncounted), effect: null }));
+}
+
+/** What one attribute would get from another fill, not saved. */
+export async function tryFill(
+  services: Services,
+  placeId: number,
+  attribute: string,
+  fill: Fill | null,
+): Promise<ChannelAttributeAnswer> {
+  const change = { fills: new Map([[attribute, fill]]) };
+  const described = (await describeFills(services, placeId, change)).find(({ key }) => key === attribute);
+  if (!described) throw notFound(`attribute “${attribute}”`);
+  const { tallies, effect } = await countApart(services, { placeId, only: attribute, change });
+  return { ...described, ...(tallies[attribute] ?? uncounted), effect };
 }
 
 function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {

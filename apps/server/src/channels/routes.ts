@@ -1,9 +1,8 @@
 import { api } from '@velvet-shelf/contract';
-import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
-import { changeApart, fillsApart } from './calls.js';
-import { saveFill } from './fills.js';
+import { changeApart } from './calls.js';
+import { listFills, saveFill, tryFill } from './fills.js';
 import { showRulebooks, addRulebook, tryRulebook, takeRulebook } from './rulebooks.js';
 import { showPlaces } from './service.js';
 
@@ -24,17 +23,11 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     }),
   );
   route(router, services, channels.fills, async ({ params }) => ({
-    items: await fillsApart(services, { placeId: params.id }),
+    items: await listFills(services, params.id),
   }));
-  route(router, services, channels.tryFill, async ({ params, body }) => {
-    const [one] = await fillsApart(services, {
-      placeId: params.id,
-      only: params.attribute,
-      change: { fills: new Map([[params.attribute, body.fill]]) },
-    });
-    if (!one) throw notFound(`attribute “${params.attribute}”`);
-    return one;
-  });
+  route(router, services, channels.tryFill, ({ params, body }) =>
+    tryFill(services, params.id, params.attribute, body.fill),
+  );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
   );

@@ -42,11 +42,26 @@ function filterSql(id: number, { outcome, search }: RowFilter): SQL {
   else if (outcome === 'asked') parts.push(doesAsk);
   else if (outcome) parts.push(sql`outcome = ${outcome}`);
   if (search) {
-    const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    parts.push(sql`(key ILIKE ${like} OR cells::text ILIKE ${like} OR EXISTS (
-      SELECT 1 FROM record_content c WHERE c.id = coalesce(batch_row.content_id, batch_row.before_id) AND c.cells::text ILIKE ${like}))`);
+    const found = (text: SQL) =>
+      sql`lower(${text} COLLATE "C") LIKE ANY (ARRAY[${sql.join(
+        spellings(search).map((like) => sql`${like}`),
+        sql`, `,
+      )}])`;
+    parts.push(sql`row IN (
+      SELECT b.row FROM batch_row b LEFT JOIN record_content c ON c.id = coalesce(b.content_id, b.before_id)
+      WHERE b.batch_id = ${id} AND (${found(sql`b.key`)} OR ${found(sql`b.cells::text`)} OR ${found(sql`c.cells::text`)}))`);
   }
   return sql.join(parts, sql` AND `);
+}
+
+/**
+ * Patterns of a text whatever its letters' case. Hundreds of thousands of cells are put into small letters by their bytes,
+ * which leaves those beyond ASCII as they are: those are sought small and large.
+ */
+function spellings(search: string): string[] {
+  const small = (text: string) => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
+  const pattern = (text: string) => `%${small(text).replace(/[\\%_]/g, '\\$&')}%`;
+  return [...new Set([pattern(search.toLowerCase()), pattern(search.toUpperCase()), pattern(search)])];
 }
 
 export async function listRows(

@@ -46,5 +46,7 @@ export function registerCalls(): void {
   calls.set('try-change', async (services, input) =>
     (await import('../channels/calls.js')).changeCall(services, input),
   );
-  calls.set('show-fills', async (services, input) => (await import('../channels/calls.js')).fillsCall(services, input));
+  calls.set('count-fills', async (services, input) =>
+    (await import('../channels/calls.js')).fillsCall(services, input),
+  );
 }

@@ -11,6 +11,7 @@ import { sayFinding } from '../causes/words.js';
 import { compileFor, getPlace } from '../channels/setup.js';
 import { type Database, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
+import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
 import { showStock } from '../stock/service.js';
 import { todayText } from './evaluate.js';
@@ -54,7 +55,8 @@ export interface ListingQuery {
   limit: number;
 }
 
-export async function listListings({ db }: Services, query: ListingQuery) {
+export async function listListings(services: Services, query: ListingQuery) {
+  const { db } = services;
   const filters: SQL[] = [sql`true`];
   if (query.place !== undefined) filters.push(sql`l.place_id = ${query.place}`);
   if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
@@ -64,11 +66,13 @@ export async function listListings({ db }: Services, query: ListingQuery) {
   for (const word of foldText(query.search ?? '')
     .split(' ')
     .filter(Boolean))
-    filters.push(sql`(p.search LIKE ${`%${word}%`} OR lower(l.external_id) = ${word})`);
+    filters.push(sql`(p.search LIKE ${`%${word.replace(/[\\%_]/g, '\\$&')}%`} OR lower(l.external_id) = ${word})`);
   const where = sql.join(filters, sql` AND `);
-  const total = await one<{ n: number }>(
-    db,
-    sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`,
+  const total = await kept(services, nameOf('listings', { ...query, cursor: '', limit: 0 }), () =>
+    one<{ n: number }>(
+      db,
+      sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`,
+    ),
   );
   const found = await rows<Row>(
     db,

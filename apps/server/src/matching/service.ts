@@ -9,6 +9,7 @@ import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
 import { type Executor, ids, one, rows } from '../db/client.js';
 import type { Services } from '../http/route.js';
+import { kept, nameOf } from '../kept/keep.js';
 
 type Compared = Comparison['products'][number];
 
@@ -134,17 +135,20 @@ export const disputes = sql`
   GROUP BY 1, 2 HAVING count(DISTINCT CASE WHEN v.key = 'gtin' THEN to_jsonb(lpad(v.value #>> '{}', 14, '0')) ELSE coalesce(v.value -> 'base', v.value) END) > 1`;
 
 export async function listJoined(
-  { db }: Services,
+  services: Services,
   { search, limit, cursor }: { search?: string | undefined; limit: number; cursor?: string | undefined },
 ) {
+  const { db } = services;
   const from = Number(cursor ?? 0);
-  const found = await rows<{ id: number; differs: number; total: number; disagreeing: number }>(
-    db,
-    sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
-          disputed AS (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
+  const found = await kept(services, nameOf('joined', { search: search ?? '', from, limit }), () =>
+    rows<{ id: number; differs: number; total: number; disagreeing: number }>(
+      db,
+      sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
+          disputed AS MATERIALIZED (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
         SELECT j.id, coalesce(d.n, 0) AS differs, count(*) OVER () AS total, count(d.n) OVER () AS disagreeing FROM joined j JOIN product p ON p.id = j.id LEFT JOIN disputed d ON d.product = j.id
         WHERE ${search ? sql`(p.title ILIKE ${`%${search}%`} OR p.sku ILIKE ${`%${search}%`})` : sql`true`}
         ORDER BY coalesce(d.n, 0) DESC, p.title, j.id OFFSET ${from} LIMIT ${limit + 1}`,
+    ),
   );
   const shown = found.slice(0, limit);
   const products = await compared(

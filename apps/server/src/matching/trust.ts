@@ -11,20 +11,24 @@ import { type Change, addChanges, recordAction } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { kept } from '../kept/keep.js';
 import { markDirty } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
 import { disputes } from './service.js';
 
-export async function listTrust({ db }: Services) {
+export async function listTrust(services: Services) {
+  const { db } = services;
   const dictionary = await loadDictionary(db);
   const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier ORDER BY rank, id`);
   const policies = await rows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
     db,
     sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
   );
-  const disputed = await rows<{ key: string; n: number }>(
-    db,
-    sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
+  const disputed = await kept(services, 'disputes', () =>
+    rows<{ key: string; n: number }>(
+      db,
+      sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
+    ),
   );
   const byKey = new Map(policies.map((one_) => [one_.key, one_]));
   const items = [...dictionary.attributes.values()]

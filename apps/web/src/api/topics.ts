@@ -10,6 +10,7 @@ const touched: Readonly<Record<string, readonly string[]>> = {
     ...['view-rows', 'product', 'listing', 'listings', 'trace', 'cause', 'causes', 'categories', 'fills'],
     ...['left-out', 'places', 'tree', 'today', 'shelf', 'actions', 'stock', 'warehouses', 'feed', 'feeds'],
   ],
+  counts: ['fills', 'categories', 'causes', 'today', 'trust', 'joined', 'view-counts'],
   feeds: ['feed', 'feeds', 'report', 'listing', 'listings', 'cause', 'causes', 'places', 'today', 'shelf', 'actions'],
   matches: ['matches', 'joined', 'unjoined', 'doubted', 'compare', 'today', 'shelf', 'actions', 'suppliers'],
 };

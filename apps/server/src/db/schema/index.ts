@@ -6,3 +6,4 @@ export * from './intake.js';
 export * from './channels.js';
 export * from './listings.js';
 export * from './feeds.js';
+export * from './kept.js';
