@@ -32,7 +32,7 @@ export function readDelimited(delimiter: Delimiter, headerRow?: number): Delimit
   return {
     push(chunk, isLast) {
       const text = rest + chunk;
-      const piece: Piece = { text, delimiter, width, isLast };
+      const piece: Piece = { text, delimiter, width, isLast, next: {} };
       const rows: DelimitedRow[] = [];
       let at = 0;
       while (at < text.length) {
@@ -51,7 +51,7 @@ export function readDelimited(delimiter: Delimiter, headerRow?: number): Delimit
 /** All rows of a text held in memory; at most `most` of them where that is said. */
 export function parseRows(text: string, delimiter: Delimiter, most = Number.POSITIVE_INFINITY): string[][] {
   const rows: string[][] = [];
-  const piece: Piece = { text, delimiter, width: undefined, isLast: true };
+  const piece: Piece = { text, delimiter, width: undefined, isLast: true, next: {} };
   for (let at = 0; at < text.length && rows.length < most;) {
     const row = rowAt(piece, at);
     if (!row) break;
@@ -69,6 +69,8 @@ interface Piece {
   width: number | undefined;
   /** Nothing comes after it. */
   isLast: boolean;
+  /** Where signs were found last, and from where on there was none before. */
+  next: Partial<Record<'\n' | '\r' | '"', { from: number; at: number }>>;
 }
 
 interface Row {
@@ -82,9 +84,8 @@ interface Row {
 function rowAt(piece: Piece, from: number): Row | undefined {
   const end = lineEnd(piece, from);
   if (!end) return undefined;
-  const { text, width } = piece;
-  const quote = text.indexOf('"', from);
-  if (quote < 0 || quote >= end.at) return literalRow(piece, from, end);
+  const { width } = piece;
+  if (nextOf(piece, '"', from) >= end.at) return literalRow(piece, from, end);
   const row = rowWithQuotes(piece, from);
   if (!row || width === undefined || row.width === width) return row;
   // As wide as the header where its quotes are taken for inch marks and the like.
@@ -140,18 +141,28 @@ interface LineEnd {
 }
 
 /** Where the line ends and the next begins; undefined where that stands in the next chunk. */
-function lineEnd({ text, isLast }: Piece, from: number): LineEnd | undefined {
-  const feed = text.indexOf('\n', from);
-  const stop = feed < 0 ? text.length : feed;
-  const back = text.lastIndexOf('\r', stop);
-  // Mostly there is no CR, or the one right before the LF.
-  if (back >= from && !(back === stop - 1 && feed >= 0 && text.indexOf('\r', from) === back)) {
-    const first = text.indexOf('\r', from);
-    if (first === text.length - 1) return isLast ? { at: first, next: first + 1 } : undefined;
-    return { at: first, next: text[first + 1] === '\n' ? first + 2 : first + 1 };
+function lineEnd(piece: Piece, from: number): LineEnd | undefined {
+  const { text, isLast } = piece;
+  const [feed, back] = [nextOf(piece, '\n', from), nextOf(piece, '\r', from)];
+  if (back < feed) {
+    if (back === text.length - 1) return isLast ? { at: back, next: back + 1 } : undefined;
+    return { at: back, next: text[back + 1] === '\n' ? back + 2 : back + 1 };
   }
-  if (feed < 0) return isLast ? { at: text.length, next: text.length } : undefined;
-  return { at: back === feed - 1 && back >= from ? back : feed, next: feed + 1 };
+  if (feed < text.length) return { at: feed, next: feed + 1 };
+  return isLast ? { at: text.length, next: text.length } : undefined;
+}
+
+/**
+ * The next of a sign from here on, the text's length where there is none. Asked for row after row: what was found is
+ * remembered, so that a text without it is gone through once and not once a row.
+ */
+function nextOf({ text, next }: Piece, sign: keyof Piece['next'], from: number): number {
+  const known = next[sign];
+  if (known !== undefined && known.from <= from && from <= known.at) return known.at;
+  const found = text.indexOf(sign, from);
+  const at = found < 0 ? text.length : found;
+  next[sign] = { from, at };
+  return at;
 }
 
 interface Quoted {
