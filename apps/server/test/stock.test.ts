@@ -146,9 +146,10 @@ describe('stock', () => {
     const { body } = await client.get(`/api/listings/${listing.id}`);
     expect(body.values.find((one: Body) => one.label === 'Availability').value).toBe('out of stock');
     const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/availability`);
-    expect(trace.steps.map((one: Body) => one.words).join()).toContain(
-      `${now.onHand} on hand, ${now.onHand} kept back`,
-    );
+    // The warehouses that serve the place are named.
+    const ours = now.warehouses.filter((one: Body) => one.kind === 'own');
+    const words = ours.map((one: Body) => `${one.onHand} on hand in ${one.name}`).join('; ');
+    expect(trace.steps.map((one: Body) => one.words)).toContain(`${words}; ${now.onHand} kept back`);
     await undoLast();
     expect((await stockOf(product.id)).keptBack).toBe(now.keptBack);
   });

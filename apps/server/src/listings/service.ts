@@ -8,11 +8,12 @@ import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type RecordVersion, columnOf, explainProduct, feeding } from '../catalog/product.js';
 import { sayFinding } from '../causes/words.js';
-import { compileFor, getPlace } from '../channels/setup.js';
+import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
 import { type Database, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
+import { listWarehouses } from '../stock/serves.js';
 import { showStock } from '../stock/service.js';
 import { todayText } from './evaluate.js';
 import { loadFamilies } from './families.js';
@@ -165,18 +166,24 @@ export async function traceValue(
           : null;
     steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
     if (step.at !== 'catalog' || !step.attribute) continue;
-    if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id));
+    if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id, place));
     steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
   }
   const label = compiled.setup.rulebook.attributes.find((one_) => one_.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
 }
 
-async function stockStep(db: Database, variant: number): Promise<TraceAnswer> {
-  const { onHand, reserved, keptBack } = await showStock(db, variant);
+/** The pieces in each warehouse that serves the place, and what of them no channel is shown. */
+async function stockStep(db: Database, variant: number, place: PlaceRow): Promise<TraceAnswer> {
+  const { warehouses, reserved, keptBack } = await showStock(db, variant);
+  const serving = (await listWarehouses(db)).filter(({ serves }) => serves.includes(place.id));
+  const levels = serving.map(({ id, name }) => {
+    return `${warehouses.find((one_) => one_.id === id)?.onHand ?? 0} on hand in ${name}`;
+  });
+  const words = levels.length > 0 ? levels.join('; ') : `no warehouse serves ${place.name}`;
   return {
     at: 'claim',
-    words: `${onHand} on hand${reserved > 0 ? `, ${reserved} reserved` : ''}, ${keptBack} kept back`,
+    words: `${words}${reserved > 0 ? `; ${reserved} reserved` : ''}; ${keptBack} kept back`,
     value: null,
     edit: { to: 'stock', productId: variant },
   };

@@ -126,7 +126,7 @@ export function ReadingSettings({
             label="Encoding"
             why={why('encoding')}
             value={reading.encoding}
-            options={encodings.map((one) => [one, encodingWord(one)])}
+            options={encodings.map((one) => [one, ...encodingWords(one)])}
             off={off}
             onPick={(encoding) => set({ encoding })}
           />
@@ -284,9 +284,10 @@ const encodingUses: Record<string, string> = {
   'iso-8859-5': 'Cyrillic',
   'iso-8859-15': 'Western Europe, with €',
 };
-const encodingWord = (name: string) => {
+/** Name in the list, with what it is for, and the name alone once it is chosen. */
+const encodingWords = (name: string): [string, string] => {
   const written = name.replace(/^(utf|iso|koi8|cp)/, (head) => head.toUpperCase()).replace(/^windows/, 'Windows');
-  return encodingUses[name] ? `${written} · ${encodingUses[name]}` : written;
+  return [encodingUses[name] ? `${written} · ${encodingUses[name]}` : written, written];
 };
 
 const rowChoices = (now: number): string[][] =>
@@ -322,6 +323,7 @@ function Pick({
   label: string;
   why: string;
   value: string;
+  /** Value, words in the list, and words once it is chosen where those are shorter. */
   options: string[][];
   off: boolean;
   onPick: (value: string) => void;
@@ -333,6 +335,10 @@ function Pick({
         disabled={off}
         displayEmpty
         onChange={(event) => onPick(event.target.value)}
+        renderValue={(chosen) => {
+          const [, text, short] = options.find(([key]) => key === chosen) ?? [];
+          return short ?? text ?? chosen;
+        }}
         inputProps={{ 'aria-label': label }}
         sx={{ maxWidth: 142 }}
       >
