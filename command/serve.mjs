@@ -93,7 +93,7 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
     say(`ready http://127.0.0.1:${port}`);
     if (demo)
       say(
-        `sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivo stand-in: http://127.0.0.1:${standins}/orrivo`,
+        `sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivane stand-in: http://127.0.0.1:${standins}/orrivane`,
       );
     say('Ctrl-C stops everything this command started');
   } catch (error) {

@@ -101,7 +101,7 @@ async function raiseStage({ cluster, ground, name, isLoaded }) {
     children.push(startNode(join(root, 'apps/server/dist/main.js'), { env, name: 'server' }));
     const url = `http://127.0.0.1:${port}`;
     await answering(`${url}/api/health`);
-    await answering(`${env.VELVET_STANDINS}/orrivo`);
+    await answering(`${env.VELVET_STANDINS}/orrivane`);
     return { url, env, strike };
   } catch (error) {
     await strike();

@@ -10,7 +10,7 @@ import {
   valueChecks,
 } from '@velvet-shelf/core/checks';
 import { attributesFor, toJsonSchema } from '@velvet-shelf/core/rulebooks';
-import { orrivoRulebooks } from '@velvet-shelf/demo/setup';
+import { orrivaneRulebooks } from '@velvet-shelf/demo/setup';
 import { type BenchLine, compare } from './timing.js';
 
 const category = 'lighting/plant-lighting/grow-lamps';
@@ -20,28 +20,27 @@ function items(count: number): Item[] {
   return Array.from({ length: count }, (_, i) => {
     const wrong = i % 10 === 0 ? (i / 10) % 5 : -1;
     return {
-      id: `S-${i}`,
-      title:
+      own: `S-${i}`,
+      short:
         wrong === 0
           ? 'Perchlight table lamp '.repeat(9)
           : `Perchlight table lamp for plants, ${i % 40} W, Sage, no. ${i}`,
       ...(wrong === 1
         ? {}
         : {
-            description: `A lamp for herbs on a dark sill. It stands firm, warms little, and is easy on the eye. Number ${i}.`,
+            long: `A lamp for herbs on a dark sill. It stands firm, warms little, and is easy on the eye. Number ${i}.`,
           }),
-      link: wrong === 2 ? '/goods/a' : `https://shop.mosswick.example/goods/${i}`,
-      availability: 'in stock',
-      price: wrong === 3 ? 0 : 1000 + (i % 900),
-      condition: 'new',
-      brand: 'Glimmet',
+      page: wrong === 2 ? '/goods/a' : `https://shop.mosswick.example/goods/${i}`,
+      leavesIn: 0,
+      asks: wrong === 3 ? 0 : 1000 + (i % 900),
+      maker: 'Glimmet',
       gtin: '2104000004131',
-      mpn: `GL-${i}`,
-      groupId: `F${i >> 3}`,
-      colour: wrong === 4 ? 'Mizzle' : 'green',
-      size: '30 cm',
-      shippingWeight: '540 g',
-      energyClass: 'F',
+      makerNumber: `GL-${i}`,
+      kin: `F${i >> 3}`,
+      differsShade: wrong === 4 ? 'Mizzle' : 'moss',
+      differsSize: '30 cm',
+      parcel: '540 g',
+      factEnergy: 'F',
     };
   });
 }
@@ -53,7 +52,7 @@ interface Found {
 }
 
 export async function benchChecks(count: number): Promise<BenchLine[]> {
-  const [, rulebook] = await orrivoRulebooks();
+  const [, rulebook] = await orrivaneRulebooks();
   if (!rulebook) throw new Error('There is no second rulebook');
   const goods = items(count);
   const attributes = attributesFor(rulebook, category, 'GB').filter(

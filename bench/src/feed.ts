@@ -25,6 +25,11 @@ export async function benchFeed(count: number): Promise<BenchLine[]> {
     const place = await compileFor(db, row, await loadDictionary(db), 'http://127.0.0.1:4180');
     const path = join(directory, 'feed.csv');
     let written: Written | undefined;
+    // A whole row of every attribute, whatever the channel itself takes.
+    place.setup.rulebook.exchange.rows = {
+      rss: { prefix: 'x', namespace: 'urn:bench' },
+      fields: place.setup.rulebook.attributes.map(({ key }) => ({ attribute: key, name: key })),
+    };
     const build = async () => {
       written = await writeFeed({
         place,
@@ -39,7 +44,7 @@ export async function benchFeed(count: number): Promise<BenchLine[]> {
       });
     };
     await build();
-    const names = place.setup.rulebook.feed.fields.map((one) => `"${one.name}" text`);
+    const names = place.setup.rulebook.attributes.map((one) => `"${one.key}" text`);
     await client.query(`CREATE TEMP TABLE flat (${names.join(', ')})`);
     await pipeline(createReadStream(path), client.query(from('COPY flat FROM STDIN (FORMAT csv, HEADER)')));
     const copy = () =>

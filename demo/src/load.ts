@@ -36,7 +36,7 @@ try {
   const filled = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
   if ((filled?.n ?? 0) > 0) {
     await db.execute(
-      sql`UPDATE account SET address = ${`${standins}/orrivo`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivo')`,
+      sql`UPDATE account SET address = ${`${standins}/orrivane`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivane')`,
     );
     await db.execute(
       sql`UPDATE pull SET address = ${`${standins}/windowsill/api/goods`} WHERE name = 'Windowsill shop' AND address LIKE 'http://127.0.0.1:%'`,

@@ -1,4 +1,4 @@
-/** Mosswick Supply: who it is, what it sells, whom it buys from, and how its Orrivo account is set up. All invented. */
+/** Mosswick Supply: who it is, what it sells, whom it buys from, and how its Orrivane account is set up. All invented. */
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import { baseDictionary, computedAttributes } from '@velvet-shelf/core/catalog';
@@ -111,7 +111,7 @@ export const assortment: Condition = {
   },
 };
 
-/** Own category → Orrivo's. Some are left open on purpose, one goes to a branch. */
+/** Own category → Orrivane's. Some are left open on purpose, one goes to a branch. */
 export const categoryMaps: Record<string, string> = {
   'Planters/Indoor pots': 'plants-growing/pots-planters/indoor-pots',
   'Planters/Saucers & trays': 'plants-growing/pots-planters/saucers-drip-trays',
@@ -128,41 +128,44 @@ export const categoryMaps: Record<string, string> = {
 
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 
-/** Colours of the glazes; some are left to be translated. */
-const colours: Record<string, string> = {
-  Moss: 'green',
-  Chalk: 'white',
-  Slate: 'grey',
-  White: 'white',
-  Soot: 'black',
-  Terracotta: 'terracotta',
-  Rust: 'orange',
-  Ink: 'blue',
-  Black: 'black',
-  'Brass look': 'gold',
-  Ochre: 'yellow',
-  Plum: 'purple',
-  Anodised: 'silver',
+/** The channel's shades of our colours; some are left to be translated. */
+const shades: Record<string, string> = {
+  Moss: 'moss',
+  Chalk: 'chalk',
+  Slate: 'slate',
+  White: 'chalk',
+  Soot: 'soot',
+  Terracotta: 'brick',
+  Rust: 'rust',
+  Ink: 'ink',
+  Black: 'soot',
+  'Brass look': 'brass',
+  Ochre: 'straw',
+  Plum: 'plum',
+  Anodised: 'mist',
 };
 
+const plain = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [{ do: 'plain-text' }] });
+
 export const fills: Record<string, Fill> = {
-  id: copy('sku'),
-  title: { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'plain-text' }] },
-  description: { rule: { kind: 'copy', from: 'description' }, fit: [{ do: 'plain-text' }] },
-  link: copy('page'),
-  image: copy('mainPicture'),
-  moreImages: copy('morePictures'),
-  availability: copy('availability'),
-  price: copy('price'),
-  salePrice: copy('salePrice'),
-  saleDates: copy('saleDates'),
-  condition: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
-  brand: copy('brand'),
+  leavesIn: {
+    rule: {
+      kind: 'when',
+      cases: [{ if: { attribute: 'stock', op: 'atLeast', value: '1' }, then: { kind: 'fixed', value: '0' } }],
+      otherwise: null,
+    },
+    fit: [],
+  },
+  asks: copy('asking'),
+  askedBefore: copy('askedBefore'),
+  until: copy('saleEnd'),
+  own: copy('sku'),
   gtin: copy('gtin'),
-  mpn: copy('mpn'),
-  groupId: copy('familyId'),
-  colour: { rule: { kind: 'translate', from: 'colour', table: colours, otherwise: 'keep' }, fit: [] },
-  size: {
+  makerNumber: copy('mpn'),
+  maker: copy('brand'),
+  kin: copy('familyId'),
+  differsShade: { rule: { kind: 'translate', from: 'colour', table: shades, otherwise: 'keep' }, fit: [] },
+  differsSize: {
     rule: {
       kind: 'first',
       of: [
@@ -176,12 +179,15 @@ export const fills: Record<string, Fill> = {
     },
     fit: [],
   },
-  pattern: {
-    rule: { kind: 'compose', parts: [{ from: 'colourTemperature' }, { from: 'plug', before: ', ', after: ' plug' }] },
-    fit: [],
-  },
-  material: copy('material'),
-  shippingWeight: copy('weight'),
-  energyClass: copy('energyClass'),
-  productType: copy('category'),
+  differsLight: copy('colourTemperature'),
+  differsPlug: { rule: { kind: 'compose', parts: [{ from: 'plug', after: ' plug' }] }, fit: [] },
+  view: copy('mainPicture'),
+  moreViews: copy('morePictures'),
+  short: plain('title'),
+  long: plain('description'),
+  factStuff: copy('material'),
+  factEnergy: copy('energyClass'),
+  factKept: copy('category'),
+  page: copy('page'),
+  parcel: { rule: { kind: 'copy', from: 'weight' }, fit: [{ do: 'in-unit', unit: 'g', whole: true }] },
 };

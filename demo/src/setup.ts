@@ -1,4 +1,4 @@
-/** Writes the scenario's set-up into an empty database: people, dictionary, tree, suppliers, Orrivo, its place. */
+/** Writes the scenario's set-up into an empty database: people, dictionary, tree, suppliers, Orrivane, its place. */
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -9,11 +9,11 @@ import { sql } from 'drizzle-orm';
 import { assortment, categories, categoryMaps, dictionary, fills, suppliers, users } from './scenario.js';
 
 export const demoFiles = fileURLToPath(new URL('../files', import.meta.url));
-const rulebooks = fileURLToPath(new URL('../../apps/standins/rulebooks', import.meta.url));
+const rulebooks = fileURLToPath(new URL('../../packages/rulebooks', import.meta.url));
 
-/** The rulebooks as Orrivo publishes them, oldest first. */
-export async function orrivoRulebooks() {
-  const names = (await readdir(rulebooks)).filter((name) => name.startsWith('orrivo')).sort();
+/** The rulebooks as Orrivane publishes them, oldest first. */
+export async function orrivaneRulebooks() {
+  const names = (await readdir(rulebooks)).filter((name) => /^orrivane-.*\.json$/.test(name)).sort();
   return Promise.all(
     names.map(async (name) => {
       const read = loadRulebook(JSON.parse(await readFile(join(rulebooks, name), 'utf8')));
@@ -44,10 +44,10 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
 
   const channel = await one<{ id: number }>(
     db,
-    sql`INSERT INTO channel (key, name) VALUES ('orrivo', 'Orrivo') RETURNING id`,
+    sql`INSERT INTO channel (key, name) VALUES ('orrivane', 'Orrivane') RETURNING id`,
   );
   const channelId = channel?.id ?? 0;
-  const versions = await orrivoRulebooks();
+  const versions = await orrivaneRulebooks();
   const loaded = await rows<{ id: number; version: string }>(
     db,
     sql`INSERT INTO rulebook (channel_id, version, valid_from, body)
@@ -58,13 +58,13 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
   );
   const account = await one<{ id: number }>(
     db,
-    sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivo`}, 'connected') RETURNING id`,
+    sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivane`}, 'connected') RETURNING id`,
   );
   const market = versions[0]?.markets.find((one_) => one_.key === 'GB');
   const place = await one<{ id: number }>(
     db,
     sql`INSERT INTO place (account_id, market, name, country, language, currency, assortment)
-        VALUES (${account?.id ?? 0}, 'GB', 'Orrivo, Great Britain', ${market?.country ?? 'GB'}, ${market?.language ?? 'en-GB'}, ${market?.currency ?? 'GBP'}, ${json(assortment)}) RETURNING id`,
+        VALUES (${account?.id ?? 0}, 'GB', 'Orrivane, Great Britain', ${market?.country ?? 'GB'}, ${market?.language ?? 'en-GB'}, ${market?.currency ?? 'GBP'}, ${json(assortment)}) RETURNING id`,
   );
   await db.execute(sql`
     INSERT INTO category_map (channel_id, category, target) SELECT ${channelId}, key, value FROM jsonb_each_text(${json(categoryMaps)})`);

@@ -12,7 +12,7 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
   await page.goto('/places/1/fills');
   await page
     .getByRole('row')
-    .filter({ hasText: /^Title/ })
+    .filter({ hasText: /^Short words/ })
     .click();
   await expect(page.getByText('As it is now.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Save' })).toBeDisabled();
@@ -24,7 +24,7 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
   await page.getByRole('button', { name: 'Put back' }).click();
   await expect(page.getByText('As it is now.')).toBeVisible();
   await expect(page.getByRole('cell', { name: /\| Mosswick/ })).toHaveCount(0);
-  await page.getByRole('checkbox', { name: /to 140 characters/ }).click();
+  await page.getByRole('checkbox', { name: /to 110 characters/ }).click();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/^Saved; \d+ listings? re-checked/)).toBeVisible();
   await expect(page.getByText('As it is now.')).toBeVisible();
@@ -33,9 +33,9 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
 test('the foot takes the fill back; the history says so', async ({ page }) => {
   await page.goto('/places/1/fills');
   await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/^Undid: Changed how Title is filled/)).toBeVisible();
+  await expect(page.getByText(/^Undid: Changed how Short words is filled/)).toBeVisible();
   await page.getByRole('contentinfo').getByRole('link', { name: 'History' }).click();
-  const row = page.getByRole('row').filter({ hasText: 'Changed how Title is filled', hasNotText: 'Undid' });
+  const row = page.getByRole('row').filter({ hasText: 'Changed how Short words is filled', hasNotText: 'Undid' });
   await expect(row).toContainText('Iris Ravensbourne');
   await expect(row.getByText('undone')).toBeVisible();
 });
@@ -64,7 +64,7 @@ test('a file that is no rulebook is refused with the places where', async ({ pag
   await page.getByLabel('Rulebook file').setInputFiles({
     name: 'rules.json',
     mimeType: 'application/json',
-    buffer: Buffer.from('{"channel":"orrivo"}'),
+    buffer: Buffer.from('{"channel":"orrivane"}'),
   });
   await expect(page.getByText(/This is no rulebook we can use/)).toBeVisible();
 });

@@ -73,24 +73,24 @@ test('an own price of 29.00 stands beside 35.00 struck through', async ({ page }
 test('a value is pinned for one listing, sent, and its live page opens', async ({ page }) => {
   const { items: others } = await read(page, '/api/listings?readiness=ready&place=1&limit=1');
   const { values } = await read(page, `/api/listings/${others[0].id}`);
-  const image = values.find((one: { label: string }) => one.label === 'Image').value as string;
+  const image = values.find((one: { label: string }) => one.label === 'First view').value as string;
 
   await page.goto(`/listings?place=1&search=${sku}`);
   await page.getByRole('button', { name: sku }).click();
   const drawer = page.getByLabel('Listing', { exact: true });
-  await drawer.getByRole('button', { name: /^Availability/ }).click();
+  await drawer.getByRole('button', { name: /^Leaves in/ }).click();
   await expect(drawer.getByText(/^40 on hand in .*; 5 kept back$/)).toBeVisible();
-  await drawer.getByRole('button', { name: /^Image/ }).click();
+  await drawer.getByRole('button', { name: /^First view/ }).click();
   await drawer.getByRole('button', { name: 'Pin a value for this listing' }).click();
-  await drawer.getByLabel('Image for this listing alone').fill(image);
+  await drawer.getByLabel('First view for this listing alone').fill(image);
   await drawer.getByRole('button', { name: 'Pin', exact: true }).click();
-  await expect(page.getByText('Pinned Image for this listing')).toBeVisible();
+  await expect(page.getByText('Pinned First view for this listing')).toBeVisible();
   await expect(drawer.getByText('ready', { exact: true })).toBeVisible();
 
   await page.goto('/feeds');
   const { items: feeds } = await read(page, '/api/feeds');
   if (feeds.length > 0) await page.goto(`/feeds/${feeds[0].id}`);
-  else await page.getByRole('button', { name: /New RSS 2.0 feed/ }).click();
+  else await page.getByRole('button', { name: /New XML feed/ }).click();
   await page.getByRole('button', { name: 'Build now' }).click();
   await page.getByRole('button', { name: 'Ask the channel to fetch it' }).click();
   const state = async () => (await read(page, `/api/listings?place=1&search=${sku}`)).items[0].channelState as string;
@@ -109,10 +109,10 @@ test('unpinned, the listing follows its fill again', async ({ page }) => {
   await page.goto(`/listings?place=1&search=${sku}`);
   await page.getByRole('button', { name: sku }).click();
   const drawer = page.getByLabel('Listing', { exact: true });
-  await drawer.getByRole('button', { name: /^Image.*pinned/ }).click();
+  await drawer.getByRole('button', { name: /^First view.*pinned/ }).click();
   await drawer.getByRole('button', { name: 'Unpin' }).click();
-  await expect(page.getByText('Image follows its fill again')).toBeVisible();
-  await expect(drawer.getByText('No image given')).toBeVisible();
+  await expect(page.getByText('First view follows its fill again')).toBeVisible();
+  await expect(drawer.getByText('No first view given')).toBeVisible();
 });
 
 test('axe finds nothing wrong on the stock of a product', async ({ page }) => {

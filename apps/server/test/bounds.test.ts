@@ -28,14 +28,14 @@ describe('sessions', () => {
     const viewer = new Client();
     await viewer.signIn('viewer@mosswick.example');
     expect((await viewer.get('/api/places')).status).toBe(200);
-    expect((await viewer.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).status).toBe(403);
+    expect((await viewer.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).status).toBe(403);
     expect((await viewer.upload('a.csv', new TextEncoder().encode('a;b\n1;2\n'))).status).toBe(403);
   });
   it('takes no change that another site’s page sends', async () => {
     const answer = await client.send(
       'POST',
       '/api/feeds',
-      { placeId: 1, format: 'rss' },
+      { placeId: 1, format: 'xml' },
       { origin: 'http://elsewhere.example' },
     );
     expect(answer.status).toBe(403);

@@ -25,7 +25,7 @@ describe('a place', () => {
   it('is told with its market, its rulebook and totals that add up to its listings', async () => {
     const { items } = (await client.get('/api/places')).body;
     expect(items[0]).toMatchObject({
-      channel: 'orrivo',
+      channel: 'orrivane',
       language: 'en-GB',
       currency: 'GBP',
       rulebookVersion: '2026.1',
@@ -155,27 +155,27 @@ describe('a category map', () => {
 
 describe('a fill', () => {
   it('is told with its limits, sources and samples, and counts listings with and without a value', async () => {
-    const title = await fillOf('title');
+    const title = await fillOf('short');
     expect(title).toMatchObject({ need: 'required', fill: { rule: { kind: 'copy', from: 'title' } } });
-    expect(title.limits).toContain('at most 140 characters');
+    expect(title.limits).toContain('at most 110 characters');
     expect(title.samples.length).toBeGreaterThan(3);
     expect(title.sources.map((one: Body) => one.name)).toContain('title');
     expect(title.filled).toBeGreaterThan(0);
   });
   it('tried gives samples and saves nothing', async () => {
     const fill = { rule: { kind: 'compose', parts: [{ from: 'brand' }, { from: 'title', before: ' – ' }] }, fit: [] };
-    const { body } = await client.send('POST', `${place}/fills/title/try`, { fill });
+    const { body } = await client.send('POST', `${place}/fills/short/try`, { fill });
     for (const one of body.samples) expect(one.value).toContain(' – ');
-    expect((await fillOf('title')).fill.rule.kind).toBe('copy');
+    expect((await fillOf('short')).fill.rule.kind).toBe('copy');
   });
   it('tried says what becomes of listings, and shows kinds of goods that differ', async () => {
     // It fills all of them, and blocks them all: "filled" alone would hide it.
     const fill = { rule: { kind: 'fixed', value: 'as good as new' }, fit: [] };
     const before = await readyOf();
-    const { body } = await client.send('POST', `${place}/fills/condition/try`, { fill });
+    const { body } = await client.send('POST', `${place}/fills/grade/try`, { fill });
     expect(body.missing).toBe(0);
     expect(body.effect).toMatchObject({ becameReady: 0, becameBlocked: before });
-    expect((await fillOf('condition')).effect).toBeNull();
+    expect((await fillOf('grade')).effect).toBeNull();
     const mixed = await fillOf('gtin');
     const kinds = new Set(
       mixed.samples.map((one: Body) => (one.fault ? 'fault' : one.value === null ? 'empty' : 'filled')),
@@ -184,7 +184,7 @@ describe('a fill', () => {
   });
   it('fitted to length cuts at a word and takes the fault away that it is for', async () => {
     const fill = { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'trim-at-word', length: 20 }] };
-    const { body } = await client.send('POST', `${place}/fills/title/try`, { fill });
+    const { body } = await client.send('POST', `${place}/fills/short/try`, { fill });
     for (const { value, title } of body.samples) {
       expect(value.length).toBeLessThanOrEqual(20);
       expect(title.startsWith(value)).toBe(true);
@@ -192,32 +192,32 @@ describe('a fill', () => {
   });
   it('taken away blocks what needs it, and says so; undone, all is as before', async () => {
     const before = await readyOf();
-    const was = (await fillOf('condition')).fill;
-    const { body } = await saveFill('condition', null);
+    const was = (await fillOf('maker')).fill;
+    const { body } = await saveFill('maker', null);
     expect(body).toMatchObject({ becameReady: 0, becameBlocked: before });
     expect((await newest()).words).toContain('away');
     const listing = (await client.get('/api/listings?place=1&readiness=blocked&limit=1')).body.items[0];
-    expect(listing.findings.map((one: Body) => one.cause)).toContain('fill:orrivo:GB:condition');
+    expect(listing.findings.map((one: Body) => one.cause)).toContain('fill:orrivane:GB:maker');
     expect((await undo()).left).toEqual([]);
     await client.idle();
     expect(await readyOf()).toBe(before);
-    expect((await fillOf('condition')).fill).toEqual(was);
+    expect((await fillOf('maker')).fill).toEqual(was);
   });
   it('changed twice is undone in turn; the older undone first leaves the newer and says so', async () => {
-    const was = (await fillOf('condition')).fill;
-    await saveFill('condition', { rule: { kind: 'fixed', value: 'used' }, fit: [] });
+    const was = (await fillOf('grade')).fill;
+    await saveFill('grade', { rule: { kind: 'fixed', value: 'opened' }, fit: [] });
     const older = await newest();
-    await saveFill('condition', { rule: { kind: 'fixed', value: 'refurbished' }, fit: [] });
+    await saveFill('grade', { rule: { kind: 'fixed', value: 'mended' }, fit: [] });
     const { left } = (await client.send('POST', `/api/actions/${older.id}/undo`)).body;
-    expect(left).toEqual(['the fill of condition: changed since']);
-    await saveFill('condition', was);
+    expect(left).toEqual(['the fill of grade: changed since']);
+    await saveFill('grade', was);
     await client.idle();
   });
   it('of a wrong kind is refused, with the place where; one the channel has not is named', async () => {
-    const wrong = await saveFill('title', { rule: { kind: 'guess' }, fit: [] });
+    const wrong = await saveFill('short', { rule: { kind: 'guess' }, fit: [] });
     expect(wrong.status).toBe(400);
     expect(JSON.stringify(wrong.body)).toContain('/body/fill');
-    const short = await saveFill('title', {
+    const short = await saveFill('short', {
       rule: { kind: 'copy', from: 'title' },
       fit: [{ do: 'trim-at-word', length: 0 }],
     });
@@ -231,11 +231,11 @@ describe('a fill', () => {
 describe('a rulebook', () => {
   const books = async (): Promise<Body[]> => (await client.get(`${place}/rulebooks`)).body.items;
   const read = async (): Promise<Body> =>
-    JSON.parse(await readFile(new URL('../../../apps/standins/rulebooks/orrivo-2026.2.json', import.meta.url), 'utf8'));
+    JSON.parse(await readFile(new URL('../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8'));
   const load = (rulebook: unknown) => client.send('POST', `${place}/rulebooks`, { rulebook });
 
   it('is refused where it is none, is another channel’s, or is there already', async () => {
-    const none = await load({ channel: 'orrivo' });
+    const none = await load({ channel: 'orrivane' });
     expect(none.status).toBe(400);
     expect(none.body.errors.length).toBeGreaterThan(2);
     const other = await load({ ...(await read()), channel: 'quernby' });
@@ -246,10 +246,10 @@ describe('a rulebook', () => {
   it('loaded anew says how it differs; tried, nothing is changed; taken, listings follow it', async () => {
     const next = await read();
     next.version = '2026.3';
-    next.attributes.find((one: Body) => one.key === 'title').limits.maxLength = 12;
+    next.attributes.find((one: Body) => one.key === 'short').limits.maxLength = 12;
     expect((await load(next)).body).toEqual({ version: '2026.3' });
     const third = (await books()).find((one) => one.version === '2026.3');
-    expect(third?.changes.find((one: Body) => one.key === 'title').words).toEqual(['longest length now 12, was 140']);
+    expect(third?.changes.find((one: Body) => one.key === 'short').words).toEqual(['longest length now 12, was 110']);
     const before = await readyOf();
     const { body: tried } = await client.send('POST', `${place}/rulebooks/${third?.id}/try`);
     expect(await readyOf()).toBe(before);

@@ -33,7 +33,7 @@ beforeAll(async () => {
   }
   await owner.bringIn('mosswick-own.tsv');
   await owner.bringIn('kestrelgate-seeds.json');
-  await owner.send('POST', '/api/feeds', { placeId: 1, format: 'rss' });
+  await owner.send('POST', '/api/feeds', { placeId: 1, format: 'xml' });
 });
 afterAll(() => db.$client.end());
 

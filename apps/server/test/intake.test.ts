@@ -503,7 +503,7 @@ describe('large batches', () => {
     const before = await count(sql`SELECT count(*) AS n FROM product`);
     expect((await applied(body.id)).state).toBe('applying');
     await client.until('/api/shelf', (one) => one.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
-    expect((await client.send('POST', '/api/feeds', { placeId: 1, format: 'tsv' })).status).toBe(200);
+    expect((await client.send('POST', '/api/feeds', { placeId: 1, format: 'jsonl' })).status).toBe(200);
     const [feed] = (await client.get('/api/feeds')).body.items;
     expect((await client.send('POST', `/api/feeds/${feed.id}/runs`)).body.detail).toContain('A batch is being applied');
     await client.send('POST', `/api/batches/${body.id}/cancel`);

@@ -13,7 +13,7 @@ beforeAll(async () => {
   await client.signIn();
   await client.bringIn('mosswick-own.tsv');
   await client.idle();
-  feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).body;
+  feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).body;
 });
 afterAll(() => db.$client.end());
 
@@ -78,13 +78,13 @@ describe('a pinned value that does not fit', () => {
       sql`SELECT id FROM listing WHERE place_id = 1 AND readiness = 'ready' ORDER BY id LIMIT 1`,
     );
     const { body } = await client.get(`/api/listings/${listing?.id}`);
-    const title = body.values.find((one: Body) => one.attribute === 'title');
-    const pinned = await client.send('PUT', `/api/listings/${listing?.id}/pins/title`, {
+    const title = body.values.find((one: Body) => one.attribute === 'short');
+    const pinned = await client.send('PUT', `/api/listings/${listing?.id}/pins/short`, {
       text: 'x'.repeat(500),
       madeAgainst: title.pinned,
     });
     expect(pinned.status).toBe(200);
-    const cause = pinned.body.findings.find((one: Body) => one.attribute === 'title').cause;
+    const cause = pinned.body.findings.find((one: Body) => one.attribute === 'short').cause;
     expect(cause).toMatch(/^pin:/);
     const { body: told } = await client.get(`/api/causes/one?key=${encodeURIComponent(cause)}`);
     expect(told.remedy.kind).toBe('none');
@@ -95,10 +95,10 @@ describe('a pinned value that does not fit', () => {
 describe('what the channel refused', () => {
   it('stands among what blocks', async () => {
     await db.execute(sql`
-      UPDATE listing SET channel_state = 'refused', reported = '[{"check":"channel-answer","severity":"blocker","attribute":"","cause":"report:orrivo:GB:made-up","params":{"message":"Refused: made up"}}]'
+      UPDATE listing SET channel_state = 'refused', reported = '[{"check":"channel-answer","severity":"blocker","attribute":"","cause":"report:orrivane:GB:made-up","params":{"message":"Refused: made up"}}]'
       WHERE id = (SELECT id FROM listing WHERE place_id = 1 ORDER BY id DESC LIMIT 1)`);
     const { body } = await client.get('/api/causes');
-    expect(body.items.some((one: Body) => one.key === 'report:orrivo:GB:made-up' && one.touched === 1)).toBe(true);
-    expect(body.advice.some((one: Body) => one.key === 'report:orrivo:GB:made-up')).toBe(false);
+    expect(body.items.some((one: Body) => one.key === 'report:orrivane:GB:made-up' && one.touched === 1)).toBe(true);
+    expect(body.advice.some((one: Body) => one.key === 'report:orrivane:GB:made-up')).toBe(false);
   });
 });

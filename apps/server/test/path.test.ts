@@ -241,9 +241,9 @@ describe('catalog', () => {
 describe('causes', () => {
   it('ranks them, tries a fix, saves it, and clears its listings at once', async () => {
     const { body: before } = await client.get('/api/causes');
-    const cause = before.items.find((one: { key: string }) => one.key === 'translate:orrivo:GB:colour=Sage');
+    const cause = before.items.find((one: { key: string }) => one.key === 'translate:orrivane:GB:differsShade=Sage');
     const query = `?key=${encodeURIComponent(cause.key)}`;
-    const fix = { kind: 'choose', value: 'green' };
+    const fix = { kind: 'choose', value: 'fern' };
     const tried = await client.send('POST', `/api/causes/try${query}`, fix);
     expect(tried.body.becameReady).toBeGreaterThan(0);
     expect(tried.body.becameReady).toBeLessThanOrEqual(cause.unlocks);
@@ -306,17 +306,17 @@ describe('feeds', () => {
   let feed: { id: number; address: string };
 
   it('offers nothing before the first run', async () => {
-    feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'rss' })).body;
+    feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).body;
     expect((await fetch(feed.address)).status).toBe(404);
     expect((await client.send('POST', `/api/feeds/${feed.id}/offer`)).status).toBe(409);
   });
-  it('builds RSS that is whole XML, with a balance that adds up and a cause for all that is left out', async () => {
+  it('builds a document that is whole XML, with a balance that adds up and a cause for all that is left out', async () => {
     await client.send('POST', `/api/feeds/${feed.id}/runs`);
     const run = await finished(feed.id);
     expect(run).toMatchObject({ state: 'done', up: true });
     expect(run.counts.selected).toBe(run.counts.sent + run.counts.leftOut);
     const text = await (await fetch(feed.address)).text();
-    expect(text.match(/<item>/g)?.length).toBe(run.counts.sent);
+    expect(text.match(/<piece>/g)?.length).toBe(run.counts.sent);
     const { body: left } = await client.get(`/api/runs/${run.id}/left-out`);
     expect(left.groups.reduce((sum: number, one: { listings: number }) => sum + one.listings, 0)).toBe(
       run.counts.leftOut,
@@ -326,7 +326,7 @@ describe('feeds', () => {
         'python3',
         [
           '-c',
-          'import sys,xml.dom.minidom as m; print(len(m.parseString(sys.stdin.buffer.read()).getElementsByTagName("item")))',
+          'import sys,xml.dom.minidom as m; print(len(m.parseString(sys.stdin.buffer.read()).getElementsByTagName("piece")))',
         ],
         { input: text },
       )
@@ -342,7 +342,7 @@ describe('feeds', () => {
       sql`SELECT item_key, "offset", length FROM run_item WHERE run_id = ${run.id} ORDER BY "offset" DESC LIMIT 1`,
     );
     expect(file.subarray(item!.offset, item!.offset + item!.length).toString()).toContain(
-      `<o:id>${item!.item_key}</o:id>`,
+      `<code kind="own">${item!.item_key}</code>`,
     );
   });
   it('serves gzip and answers 304 to whoever has it', async () => {
@@ -407,30 +407,34 @@ describe('feeds', () => {
         expect(told, value).toBe(await listings(`place=1&${field}=${encodeURIComponent(value)}`));
       }
   });
-  it('writes the same goods as TSV, a line an item', async () => {
-    const tsv = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'tsv' })).body;
-    await client.send('POST', `/api/feeds/${tsv.id}/runs`);
-    const run = await finished(tsv.id);
-    const lines = (await (await fetch(tsv.address)).text()).trimEnd().split('\n');
-    expect(lines.length).toBe(run.counts.sent + 1);
-    expect(new Set(lines.map((line) => line.split('\t').length)).size).toBe(1);
+  it('writes the same goods as JSON Lines, a line an item', async () => {
+    const lined = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'jsonl' })).body;
+    await client.send('POST', `/api/feeds/${lined.id}/runs`);
+    const run = await finished(lined.id);
+    const lines = (await (await fetch(lined.address)).text()).trimEnd().split('\n');
+    expect(lines.length).toBe(run.counts.sent);
+    const keys = lines.map((line) => JSON.parse(line).codes.code[0].value as string);
+    expect(new Set(keys).size).toBe(run.counts.sent);
+    // What the channel takes is asked of its rulebook.
+    const refused = await client.send('POST', '/api/feeds', { placeId: 1, format: 'tsv' });
+    expect([refused.status, refused.body.detail]).toEqual([400, 'Orrivane takes no TSV; choose XML or JSON Lines']);
   });
   it('holds a run that would drop too much, keeps the last file up, and releases it by hand', async () => {
     const up = await (await fetch(feed.address)).text();
-    await client.send('PUT', '/api/places/1/fills/condition', { fill: null });
+    await client.send('PUT', '/api/places/1/fills/maker', { fill: null });
     await client.send('POST', `/api/feeds/${feed.id}/runs`);
     const held = await finished(feed.id);
     expect(held.state).toBe('held');
     expect(held.heldWhy).toContain('empty file');
     expect(await (await fetch(feed.address)).text()).toBe(up);
     expect((await client.send('POST', `/api/runs/${held.id}/release`)).status).toBe(409);
-    await client.send('PUT', '/api/places/1/fills/condition', {
-      fill: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
+    await client.send('PUT', '/api/places/1/fills/maker', {
+      fill: { rule: { kind: 'copy', from: 'brand' }, fit: [] },
     });
   });
   it('traces a value from the channel’s field to the supplier’s cell', async () => {
     const { body: list } = await client.get('/api/listings?readiness=ready&search=hollin');
-    const { body: trace } = await client.get(`/api/listings/${list.items[0].id}/trace/title`);
+    const { body: trace } = await client.get(`/api/listings/${list.items[0].id}/trace/short`);
     expect(trace.steps.map((one: { at: string }) => one.at)).toEqual(
       expect.arrayContaining(['channel', 'fill', 'catalog', 'row']),
     );

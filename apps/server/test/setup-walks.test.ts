@@ -22,7 +22,7 @@ beforeAll(async () => {
   await client.signIn();
   await client.bringIn('mosswick-own.tsv');
   await client.idle();
-  const next = await readFile(new URL('../../../apps/standins/rulebooks/orrivo-2026.2.json', import.meta.url), 'utf8');
+  const next = await readFile(new URL('../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8');
   await client.send('POST', `${place}/rulebooks`, { rulebook: JSON.parse(next) });
   categories = (await client.get(`${place}/categories`)).body.items
     .filter((one: Body) => one.variants > 0)
@@ -39,7 +39,7 @@ const fill = fc.constantFrom(
   { rule: { kind: 'fixed', value: 'new' }, fit: [] },
   { rule: { kind: 'copy', from: 'title' }, fit: [{ do: 'trim-at-word', length: 30 }] },
   { rule: { kind: 'compose', parts: [{ from: 'brand', after: ' ' }, { from: 'title' }] }, fit: [] },
-  { rule: { kind: 'translate', from: 'colour', table: { Moss: 'green' }, otherwise: 'empty' }, fit: [] },
+  { rule: { kind: 'translate', from: 'colour', table: { Moss: 'moss' }, otherwise: 'empty' }, fit: [] },
   {
     rule: {
       kind: 'first',
@@ -60,7 +60,7 @@ const step = fc.oneof(
   }),
   fc.record({
     do: fc.constant('fill' as const),
-    attribute: fc.constantFrom('title', 'condition', 'color', 'colour', 'material', 'brand'),
+    attribute: fc.constantFrom('short', 'grade', 'color', 'differsShade', 'factStuff', 'maker'),
     fill,
   }),
   fc.record({
@@ -88,7 +88,7 @@ async function take(one: Step): Promise<Answer | undefined> {
     case 'pin': {
       const id = at(listed, one.listing);
       const { values } = (await client.get(`/api/listings/${id}`)).body;
-      const held = values.find((value: Body) => value.attribute === 'title')?.pinned ?? null;
+      const held = values.find((value: Body) => value.attribute === 'short')?.pinned ?? null;
       return client.send('PUT', `/api/listings/${id}/pins/title`, { text: one.text, madeAgainst: held });
     }
     case 'undo': {

@@ -144,8 +144,8 @@ describe('stock', () => {
     const now = await stockOf(product.id);
     await change(product.id, { keptBack: now.onHand, madeAgainst: now });
     const { body } = await client.get(`/api/listings/${listing.id}`);
-    expect(body.values.find((one: Body) => one.label === 'Availability').value).toBe('out of stock');
-    const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/availability`);
+    expect(body.values.find((one: Body) => one.label === 'Leaves in').value).toBeNull();
+    const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/leavesIn`);
     // The warehouses that serve the place are named.
     const ours = now.warehouses.filter((one: Body) => one.kind === 'own');
     const words = ours.map((one: Body) => `${one.onHand} on hand in ${one.name}`).join('; ');
@@ -175,33 +175,33 @@ describe('a pin', () => {
     client.send('PUT', `/api/listings/${listing.id}/pins/${attribute}`, { text, madeAgainst });
 
   it('stands before the fill for one listing alone, and says so in the trace', async () => {
-    const { body } = await pin('title', 'A pot of its own');
-    const title = body.values.find((one: Body) => one.attribute === 'title');
+    const { body } = await pin('short', 'A pot of its own');
+    const title = body.values.find((one: Body) => one.attribute === 'short');
     expect(title).toMatchObject({ value: 'A pot of its own', pinned: 'A pot of its own' });
-    const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/title`);
+    const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/short`);
     expect(trace.steps[1].words).toBe('Pinned for this listing');
     const others = await rows<{ n: number }>(db, sql`SELECT count(*) AS n FROM pin`);
     expect(Number(others[0]?.n)).toBe(1);
   });
 
   it('made against another value is refused with 412', async () => {
-    expect((await pin('title', 'Another', 'something else')).status).toBe(412);
+    expect((await pin('short', 'Another', 'something else')).status).toBe(412);
   });
 
   it('is undone and let go', async () => {
-    await pin('title', 'A pot of its own, indeed', 'A pot of its own');
+    await pin('short', 'A pot of its own, indeed', 'A pot of its own');
     await undoLast();
     const { body } = await client.get(`/api/listings/${listing.id}`);
-    expect(body.values.find((one: Body) => one.attribute === 'title').pinned).toBe('A pot of its own');
-    const { body: free } = await pin('title', null, 'A pot of its own');
-    expect(free.values.find((one: Body) => one.attribute === 'title').pinned).toBeNull();
+    expect(body.values.find((one: Body) => one.attribute === 'short').pinned).toBe('A pot of its own');
+    const { body: free } = await pin('short', null, 'A pot of its own');
+    expect(free.values.find((one: Body) => one.attribute === 'short').pinned).toBeNull();
   });
 
   it.each([
-    ['price', 'about ten', 'is not a number'],
-    ['price', '10.999', 'is not a price'],
-    ['condition', 'almost new', 'takes one of'],
-    ['title', '  ', 'type a value, or unpin it'],
+    ['asks', 'about ten', 'is not a number'],
+    ['asks', '10.999', 'is not a price'],
+    ['grade', 'almost new', 'takes one of'],
+    ['short', '  ', 'type a value, or unpin it'],
     ['no-such', 'x', 'has no attribute'],
   ])('of %s refuses “%s”', async (attribute, text, words) => {
     const answer = await pin(attribute, text);
@@ -210,9 +210,9 @@ describe('a pin', () => {
   });
 
   it('of a price takes what people write', async () => {
-    const { body } = await pin('price', '£29.50');
-    expect(body.values.find((one: Body) => one.attribute === 'price').value).toBe('29.50 GBP');
-    await pin('price', null, '29.5');
+    const { body } = await pin('asks', '£29.50');
+    expect(body.values.find((one: Body) => one.attribute === 'asks').value).toBe('29.50 GBP');
+    await pin('asks', null, '29.5');
   });
 });
 

@@ -3,7 +3,7 @@ import { createServer } from 'node:http';
 import Router from '@koa/router';
 import Koa from 'koa';
 import pg from 'pg';
-import { orrivo } from './orrivo/routes.js';
+import { orrivane } from './orrivane/routes.js';
 import { windowsill } from './windowsill/routes.js';
 
 const address = process.env.VELVET_STANDINS;
@@ -22,7 +22,7 @@ app.use(async (ctx, next) => {
   }
 });
 const router = new Router();
-await orrivo(router, pool);
+await orrivane(router, pool);
 await windowsill(router);
 app.use(router.routes());
 const server = createServer(app.callback());

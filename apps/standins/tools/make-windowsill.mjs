@@ -47,7 +47,7 @@ const reference = kinds.map((kind, i) => {
     Title: `${kind} ${['Tarrowby', 'Wefterby', 'Glimmet'][i % 3]}`,
     Brand: ['Tarrowby', 'Wefterby', 'Glimmet'][i % 3],
     Description: `A ${kind.toLowerCase()} as it is described in the channel's own catalogue.`,
-    Page: `https://orrivo.example/goods/${body}`,
+    Page: `https://orrivane.example/goods/${body}`,
   };
 });
-writeFileSync(here('../catalogues/orrivo-goods.json'), `${JSON.stringify(reference, null, 1)}\n`);
+writeFileSync(here('../catalogues/orrivane-goods.json'), `${JSON.stringify(reference, null, 1)}\n`);

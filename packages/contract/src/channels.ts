@@ -1,3 +1,4 @@
+import { feedFormats } from '@velvet-shelf/core/feeds';
 import { fillSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
@@ -12,6 +13,8 @@ export const placeSchema = z.object({
   currency: z.string(),
   accountState: z.string(),
   rulebookVersion: z.string(),
+  /** Feed formats the channel takes, as it names them. */
+  formats: z.array(z.object({ key: z.enum(feedFormats), label: z.string() })),
   totals: z.array(z.object({ readiness: z.string(), channelState: z.string(), listings: z.number() })),
   rechecking: z.number(),
 });

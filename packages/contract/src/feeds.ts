@@ -1,3 +1,4 @@
+import { feedFormats } from '@velvet-shelf/core/feeds';
 import { z } from 'zod';
 import { bytes, endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
@@ -36,7 +37,7 @@ export const feedSchema = z.object({
   placeId: z.number(),
   place: z.string(),
   name: z.string(),
-  format: z.enum(['rss', 'tsv', 'csv']),
+  format: z.enum(feedFormats),
   /** Its stable, secret address. */
   address: z.string(),
   runs: z.array(runSchema),
@@ -57,7 +58,7 @@ export const feeds = {
     method: 'POST',
     path: '/api/feeds',
     summary: 'A new feed for a place',
-    body: z.object({ placeId: rowNumber, format: z.enum(['rss', 'tsv', 'csv']) }),
+    body: z.object({ placeId: rowNumber, format: z.enum(feedFormats) }),
     answer: feedSchema,
   }),
   feed: endpoint({

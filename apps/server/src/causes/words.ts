@@ -26,7 +26,7 @@ const catalogFaults: Record<string, string> = {
   unit: 'is in a unit the channel does not take',
   'picture-size': 'are too small',
   'sales-talk': 'holds sales talk',
-  identifiers: 'is not given, and brand with MPN neither',
+  'told-by': 'is not given, nor enough else to tell the goods by',
   'sale-price': 'is not below the price',
   'sibling-options': 'are the same as a sibling’s',
   'sibling-axes': 'are on other axes than the siblings’',
@@ -36,7 +36,7 @@ const catalogFaults: Record<string, string> = {
 
 const fitFaults: Record<string, string> = { 'max-length': 'is too long', capitals: 'is in capitals' };
 
-/** "Glaze “Moorgrün” has no colour on Orrivo" */
+/** "Glaze “Moorgrün” has no colour on Orrivane" */
 export function sayCause(
   key: string,
   dictionary: ReadonlyMap<string, Attribute>,

@@ -1,4 +1,5 @@
 /** Places, their rulebook in force, and how set-up is written. */
+import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
 import { type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
@@ -13,21 +14,28 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
     db,
     sql`SELECT place_id AS place, readiness, channel_state AS "channelState", listings FROM place_total WHERE listings > 0`,
   );
-  const versions = await rows<{ id: number; version: string }>(db, sql`SELECT id, version FROM rulebook`);
+  const versions = await rows<{ id: number; version: string; formats: FeedFormat[] }>(
+    db,
+    sql`SELECT id, version, body -> 'exchange' -> 'formats' AS formats FROM rulebook`,
+  );
   return Promise.all(
-    (await listPlaces(db)).map(async (place) => ({
-      id: place.id,
-      channel: place.channel,
-      channelName: place.channelName,
-      market: place.market,
-      name: place.name,
-      language: place.language,
-      currency: place.currency,
-      accountState: place.accountState,
-      rulebookVersion: versions.find((row) => row.id === place.rulebookId)?.version ?? '',
-      totals: totals.filter((row) => row.place === place.id).map(({ place: _, ...rest }) => rest),
-      rechecking: await dirtyCount(db, place.id),
-    })),
+    (await listPlaces(db)).map(async (place) => {
+      const rulebook = versions.find((row) => row.id === place.rulebookId);
+      return {
+        id: place.id,
+        channel: place.channel,
+        channelName: place.channelName,
+        market: place.market,
+        name: place.name,
+        language: place.language,
+        currency: place.currency,
+        accountState: place.accountState,
+        rulebookVersion: rulebook?.version ?? '',
+        formats: (rulebook?.formats ?? []).map((key) => ({ key, label: formats[key].label })),
+        totals: totals.filter((row) => row.place === place.id).map(({ place: _, ...rest }) => rest),
+        rechecking: await dirtyCount(db, place.id),
+      };
+    }),
   );
 }
 

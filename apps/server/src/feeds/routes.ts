@@ -1,3 +1,4 @@
+import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { api } from '@velvet-shelf/contract';
@@ -30,14 +31,14 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   }));
 
   route(router, services, feeds.file, async ({ ctx, params }) => {
-    const run = await one<{ path: string | null; format: string }>(
+    const run = await one<{ path: string | null; format: FeedFormat }>(
       db,
       sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${params.id}`,
     );
     if (!run?.path) throw notFound('file of this run');
     const file = await openFile(run.path);
-    ctx.attachment(`velvet-shelf-run-${params.id}.${run.format === 'rss' ? 'xml' : run.format}`);
-    ctx.type = contentTypes[run.format] ?? 'application/octet-stream';
+    ctx.attachment(`velvet-shelf-run-${params.id}.${formats[run.format].extension}`);
+    ctx.type = formats[run.format].contentType;
     ctx.body = file;
     return undefined;
   });
@@ -50,7 +51,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
       run: number | null;
       path: string | null;
       etag: string | null;
-      format: string;
+      format: FeedFormat;
       ended: string | null;
     }>(
       db,
@@ -80,7 +81,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
       await note(404);
       throw error;
     });
-    ctx.type = contentTypes[feed.format] ?? 'application/octet-stream';
+    ctx.type = formats[feed.format].contentType;
     if (packed) ctx.set('Content-Encoding', 'gzip');
     ctx.body = file;
     await note(200);
@@ -94,9 +95,3 @@ async function openFile(path: string): Promise<Readable> {
   if (!handle) throw new Problem(404, 'Not here', 'The file is no longer on this server; build the feed again');
   return handle.createReadStream();
 }
-
-const contentTypes: Record<string, string> = {
-  rss: 'application/rss+xml; charset=utf-8',
-  tsv: 'text/tab-separated-values; charset=utf-8',
-  csv: 'text/csv; charset=utf-8',
-};

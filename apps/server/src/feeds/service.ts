@@ -3,13 +3,13 @@ import { randomBytes } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
-import { type FeedFormat, type GuardLimits, type RunDifference, guardRun } from '@velvet-shelf/core/feeds';
+import { type FeedFormat, type GuardLimits, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '../causes/words.js';
 import { getPlace } from '../channels/setup.js';
 import { type Executor, iso, json, one, rows } from '../db/client.js';
-import { conflict, notFound } from '../http/problem.js';
+import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { isAnyUnderWay } from '../intake/batches.js';
@@ -57,7 +57,7 @@ export async function showFeed({ db, config }: Services, feed: FeedRow): Promise
     place: feed.place,
     name: feed.name,
     format: feed.format,
-    address: `${config.address}/f/${feed.secret}.${feed.format === 'rss' ? 'xml' : feed.format}`,
+    address: `${config.address}/f/${feed.secret}.${formats[feed.format].extension}`,
     runs: runs.map(toRun),
     fetches: fetches.map((row) => ({ ...row, at: iso(row.at) })),
   };
@@ -97,14 +97,19 @@ export async function createFeed(
 ): Promise<FeedAnswer> {
   const { db } = services;
   const place = await getPlace(db, placeId);
+  const { exchange } = await rulebookOf(db, place);
+  if (!exchange.formats.includes(format))
+    throw badRequest(
+      `${place.channelName} takes no ${formats[format].label}; choose ${exchange.formats.map((one_) => formats[one_].label).join(' or ')}`,
+    );
   const id = await db.transaction(async (tx) => {
     const made = await one<{ id: number }>(
       tx,
-      sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${format.toUpperCase()}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
+      sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${formats[format].label}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
     );
     await recordAction(
       tx,
-      { actor: user.id, kind: 'create-feed', words: `Made a feed for ${place.name} (${format.toUpperCase()})` },
+      { actor: user.id, kind: 'create-feed', words: `Made a feed for ${place.name} (${formats[format].label})` },
       [{ kind: 'feed', id: made?.id ?? 0, delta: { format: [null, format] } }],
     );
     return made?.id ?? 0;
@@ -158,7 +163,7 @@ export async function buildFeed(context: JobContext): Promise<void> {
   await db.execute(sql`DELETE FROM run_left_out WHERE run_id = ${runId}`);
   const directory = join(services.config.files, 'feeds');
   await mkdir(directory, { recursive: true });
-  const path = join(directory, `run-${runId}.${feed.format === 'rss' ? 'xml' : feed.format}`);
+  const path = join(directory, `run-${runId}.${formats[feed.format].extension}`);
   const done = await buildFile(context, feed, path);
   if (!done) {
     await db.execute(sql`UPDATE run SET state = 'cancelled', ended_at = now() WHERE id = ${runId}`);

@@ -47,7 +47,7 @@ const flushAt = 1 << 20;
 export async function writeFeed(options: WriteOptions): Promise<Written> {
   const { place, today } = options;
   const writer = compileWriter(options.format, place.setup.rulebook, options.meta);
-  const keyAttribute = place.setup.rulebook.feed.itemKey;
+  const keyAttribute = place.setup.rulebook.exchange.itemKey;
   const aside = `${options.path}.part`;
   const file = openSync(aside, 'w');
   const whole = createHash('sha256');

@@ -90,7 +90,7 @@ export async function evaluateUnits(
             category: result.category ?? null,
             findings: result.findings,
             not_for: result.notFor ?? null,
-            item_key: result.values[place.setup.rulebook.feed.itemKey] ?? null,
+            item_key: result.values[place.setup.rulebook.exchange.itemKey] ?? null,
             next_change: result.nextChangeAt ?? null,
           })),
         )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, print text, item_key text, next_change date)

@@ -11,7 +11,7 @@ import type { Comparison } from '@velvet-shelf/core/conditions';
 import { useState } from 'react';
 import { call } from '../api/call';
 
-const operators: [Comparison['op'], string][] = [
+export const operators: [Comparison['op'], string][] = [
   ['is', 'is'],
   ['isNot', 'is not'],
   ['contains', 'contains'],

@@ -19,6 +19,7 @@ const kinds: [FillRule['kind'], string][] = [
   ['compose', 'Compose from parts'],
   ['translate', 'Translate values'],
   ['first', 'The first that is not empty'],
+  ['when', 'When … then'],
 ];
 
 const fits: [Fit['do'], string][] = [
@@ -170,6 +171,12 @@ function emptyRule(kind: FillRule['kind'], attribute: ChannelAttributeAnswer, be
       return { kind, from, table: {}, otherwise: 'keep' };
     case 'first':
       return { kind, of: [before && before.kind !== 'first' ? before : { kind: 'copy', from }] };
+    case 'when':
+      return {
+        kind,
+        cases: [{ if: { attribute: from, op: 'isNotEmpty' }, then: before ?? { kind: 'copy', from } }],
+        otherwise: null,
+      };
   }
 }
 
@@ -180,8 +187,10 @@ function complete(fill: Fill | null): boolean {
       ? rule.value !== ''
       : rule.kind === 'first'
         ? rule.of.length > 0 && rule.of.every(whole)
-        : rule.kind === 'compose'
-          ? rule.parts.length > 0
-          : rule.from !== '';
+        : rule.kind === 'when'
+          ? rule.cases.every((one) => whole(one.then)) && (rule.otherwise === null || whole(rule.otherwise))
+          : rule.kind === 'compose'
+            ? rule.parts.length > 0
+            : rule.from !== '';
   return whole(fill.rule);
 }

@@ -1,7 +1,9 @@
 /** The channel’s attributes and how each gets its value; the rule beside what it gives. */
 import { useQuery } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
+import type { Condition } from '@velvet-shelf/core/conditions';
 import type { FillRule } from '@velvet-shelf/core/fills';
+import { operators } from '../catalog/Conditions';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Loaded } from '../design/feedback';
@@ -80,6 +82,13 @@ export function Fills({ placeId }: { placeId: number }) {
   );
 }
 
+/** "stock is at least 1" */
+function sayCondition(condition: Condition, label: (name: string) => string): string {
+  if (!('attribute' in condition)) return 'several things hold';
+  const { attribute, op, value } = condition;
+  return [label(attribute), operators.find(([one]) => one === op)?.[1] ?? op, value ?? ''].join(' ').trim();
+}
+
 export function sayRule(rule: FillRule, attribute: ChannelAttributeAnswer): string {
   const label = (name: string) => attribute.sources.find((one) => one.name === name)?.label ?? name;
   switch (rule.kind) {
@@ -91,6 +100,8 @@ export function sayRule(rule: FillRule, attribute: ChannelAttributeAnswer): stri
       return `composed of ${rule.parts.flatMap((part) => ('from' in part ? [label(part.from)] : [])).join(', ')}`;
     case 'translate':
       return `translates ${label(rule.from)} (${Object.keys(rule.table).length} pairs)`;
+    case 'when':
+      return `${rule.cases.map((one) => `when ${sayCondition(one.if, label)}, ${sayRule(one.then, attribute)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, attribute)}` : '; else nothing'}`;
     case 'first':
       return `the first of: ${rule.of.map((one) => sayRule(one, attribute)).join('; ')}`;
   }

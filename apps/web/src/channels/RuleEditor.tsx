@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
+import { WhenEditor } from './WhenEditor';
 
 function SourceSelect({
   attribute,
@@ -64,6 +65,8 @@ export function RuleEditor({
           onChange={(value) => onChange({ ...rule, value })}
         />
       );
+    case 'when':
+      return <WhenEditor rule={rule} attribute={attribute} onChange={onChange} />;
     case 'compose':
       return (
         <div className="col" style={{ gap: 8 }}>

@@ -1,11 +1,13 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FeedAnswer, api } from '@velvet-shelf/contract';
+import { type FeedAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
 import { clock, count } from '../design/words';
+
+type Format = PlaceAnswer['formats'][number]['key'];
 
 export function Feeds() {
   const feeds = useQuery({ queryKey: ['feeds'], queryFn: () => call(api.feeds.list) });
@@ -13,7 +15,7 @@ export function Feeds() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const create = useMutation({
-    mutationFn: (body: { placeId: number; format: 'rss' | 'tsv' }) => call(api.feeds.create, { body }),
+    mutationFn: (body: { placeId: number; format: Format }) => call(api.feeds.create, { body }),
     onSuccess: async (feed) => {
       void queries.invalidateQueries();
       await navigate(`/feeds/${feed.id}`);
@@ -28,14 +30,14 @@ export function Feeds() {
       </p>
       <div className="row wrap" style={{ marginBottom: 14 }}>
         {places.data?.items.flatMap((place) =>
-          (['rss', 'tsv'] as const).map((format) => (
+          place.formats.map(({ key: format, label }) => (
             <Button
               key={`${place.id}${format}`}
               variant="outlined"
               disabled={create.isPending}
               onClick={() => create.mutate({ placeId: place.id, format })}
             >
-              New {format === 'rss' ? 'RSS 2.0' : 'TSV'} feed for {place.name}
+              New {label} feed for {place.name}
             </Button>
           )),
         )}

@@ -133,7 +133,7 @@ export function Listings() {
                     </td>
                     <td>
                       {one.channelState === 'none' ? (
-                        <span className="muted">not sent</span>
+                        <span className="muted">never sent</span>
                       ) : (
                         <State is={one.channelState} />
                       )}

@@ -152,7 +152,7 @@ export const pages: [to: string, label: string][] = [
   ['/catalog', 'Catalog'],
   ['/causes', 'Causes'],
   ['/listings', 'Listings'],
-  ['/places/1', 'Orrivo: categories, fills, rulebook'],
+  ['/places/1', 'Orrivane: categories, fills, rulebook'],
   ['/feeds', 'Feeds'],
   ['/history', 'History'],
 ];

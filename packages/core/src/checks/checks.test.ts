@@ -15,7 +15,7 @@ const rulebook = (rules: Rulebook['rules'] = []): Rulebook => ({
   attributes: [attribute],
   rules,
   eligibility: [],
-  feed: { itemKey: 'a', rss: { prefix: 'c', namespace: 'urn:c' }, fields: [] },
+  exchange: { itemKey: 'a', formats: [] },
 });
 
 describe.each(valueChecks.map((check) => [check.meta.id, check] as const))('%s', (_id, { compile, examples }) => {

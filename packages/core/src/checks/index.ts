@@ -3,7 +3,6 @@ import { allowedValue } from './allowed-value.js';
 import { capitals } from './capitals.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
-import { identifiers } from './identifiers.js';
 import { itemKeyUnique } from './item-key-unique.js';
 import { maxLength } from './max-length.js';
 import { minLength } from './min-length.js';
@@ -18,6 +17,7 @@ import { salePrice } from './sale-price.js';
 import { salesTalk } from './sales-talk.js';
 import { siblingAxes } from './sibling-axes.js';
 import { siblingOptions } from './sibling-options.js';
+import { toldBy } from './told-by.js';
 import { unit } from './unit.js';
 import { variantAxis } from './variant-axis.js';
 
@@ -59,7 +59,7 @@ export function compileValueChecks(
   });
 }
 
-export const itemChecks: ItemCheck[] = [identifiers, salePrice];
+export const itemChecks: ItemCheck[] = [toldBy, salePrice];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
 export { categoryLeaf, categoryMapped, recommended, required };

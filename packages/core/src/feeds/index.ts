@@ -1,2 +1,3 @@
-export * from './writers.js';
+export * from './formats/index.js';
 export * from './difference.js';
+export { type FeedFormat, feedFormats } from '../rulebooks/index.js';

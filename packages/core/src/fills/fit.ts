@@ -1,5 +1,5 @@
 /** The steps that fit a text to a channel. */
-import { plainText } from '../values/index.js';
+import { parseMeasure, plainStyle, plainText, units } from '../values/index.js';
 import type { Fit } from './model.js';
 
 export function compileFit(step: Fit): (text: string) => string {
@@ -10,9 +10,22 @@ export function compileFit(step: Fit): (text: string) => string {
       return (text) => trimAtWord(text, step.length);
     case 'sentence-case':
       return sentenceCase;
+    case 'in-unit':
+      return (text) => inUnit(text, step.unit, step.whole);
     case 'replace':
       return (text) => replaceAll(text, step.find, step.with);
   }
+}
+
+/** "1.2 kg" in grams: "1200 g"; what is no measure, or of another dimension, stays as it is. */
+export function inUnit(text: string, unit: string, whole: boolean): string {
+  const wanted = units[unit];
+  if (!wanted) return text;
+  const read = parseMeasure(text, plainStyle, wanted.dimension);
+  if (!read.ok) return text;
+  const amount = read.value.base / wanted.factor;
+  const rounded = whole ? Math.round(amount) : Number(amount.toPrecision(9));
+  return `${rounded} ${unit}`;
 }
 
 /** No channel takes a longer text; steps that make one longer and longer end here. */

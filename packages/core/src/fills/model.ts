@@ -1,12 +1,15 @@
 /** Fills: how one channel attribute gets its value. */
 import { z } from 'zod';
+import { type Condition, conditionAttributes, conditionSchema } from '../conditions/index.js';
 
 export type FillRule =
   | { kind: 'copy'; from: string }
   | { kind: 'fixed'; value: string }
   | { kind: 'compose'; parts: ComposePart[] }
   | { kind: 'translate'; from: string; table: Record<string, string>; otherwise: 'keep' | 'empty' }
-  | { kind: 'first'; of: FillRule[] };
+  | { kind: 'first'; of: FillRule[] }
+  /** The first case that holds gives the value; where none does, `otherwise` or nothing. */
+  | { kind: 'when'; cases: { if: Condition; then: FillRule }[]; otherwise: FillRule | null };
 
 /** Text between values; a value's `before` and `after` appear only with the value. */
 export type ComposePart = { text: string } | { from: string; before?: string | undefined; after?: string | undefined };
@@ -38,6 +41,14 @@ const ruleSchema: z.ZodType<FillRule> = z.lazy(() =>
       otherwise: z.enum(['keep', 'empty']),
     }),
     z.strictObject({ kind: z.literal('first'), of: z.array(ruleSchema).min(1).max(mostAlternatives) }),
+    z.strictObject({
+      kind: z.literal('when'),
+      cases: z
+        .array(z.strictObject({ if: conditionSchema, then: ruleSchema }))
+        .min(1)
+        .max(mostAlternatives),
+      otherwise: ruleSchema.nullable(),
+    }),
   ]),
 );
 
@@ -46,12 +57,21 @@ export const fillRuleSchema: z.ZodType<FillRule> = ruleSchema.refine(
   `Rules are nested ${deepestRule} deep at most`,
 );
 
-const depthOf = (rule: FillRule): number => (rule.kind === 'first' ? 1 + Math.max(...rule.of.map(depthOf)) : 1);
+const depthOf = (rule: FillRule): number => 1 + Math.max(0, ...rulesBelow(rule).map(depthOf));
+
+/** Rules inside a rule. */
+export function rulesBelow(rule: FillRule): FillRule[] {
+  if (rule.kind === 'first') return rule.of;
+  if (rule.kind !== 'when') return [];
+  return [...rule.cases.map((one) => one.then), ...(rule.otherwise ? [rule.otherwise] : [])];
+}
 
 export const fitSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('plain-text') }),
   z.strictObject({ do: z.literal('trim-at-word'), length: z.int().positive() }),
   z.strictObject({ do: z.literal('sentence-case') }),
+  /** A measure written in another unit, as a whole number of it where it is said so. */
+  z.strictObject({ do: z.literal('in-unit'), unit: z.string().max(20), whole: z.boolean().default(true) }),
   z.strictObject({ do: z.literal('replace'), find: text.min(1), with: text }),
 ]);
 /** A step that cleans or shortens the text a rule gave. */
@@ -72,5 +92,7 @@ export function fillSources(rule: FillRule): string[] {
       return rule.parts.flatMap((part) => ('from' in part ? [part.from] : []));
     case 'first':
       return rule.of.flatMap(fillSources);
+    case 'when':
+      return [...rule.cases.flatMap((one) => conditionAttributes(one.if)), ...rulesBelow(rule).flatMap(fillSources)];
   }
 }

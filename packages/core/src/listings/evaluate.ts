@@ -17,11 +17,12 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import type { Attribute, Value } from '../values/index.js';
+import type { Attribute } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, compileFill, noFill } from './fills.js';
 import { sayChannelValue, sayValue } from './say.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
+import { variantLookup } from './lookup.js';
 import { type View, minorUnits } from './sources.js';
 
 export interface Finding {
@@ -75,16 +76,9 @@ export interface CompiledPlace {
   attributes(category: string | undefined): ChannelAttribute[];
 }
 
-/** Effective value of an attribute on a variant, for conditions. */
-export function variantLookup(
-  home: string,
-): (variant: Variant, attribute: string, language: string | undefined) => Value | undefined {
-  return (variant, attribute, language) => {
-    if (attribute === 'sku') return variant.sku;
-    if (attribute === 'category') return variant.category;
-    return variant.facts[attribute] ?? variant.texts[attribute]?.[language ?? home];
-  };
-}
+/** A figure that a fill wrote out is the number it is. */
+const asTyped = (value: ChannelValue | undefined, { type }: ChannelAttribute): ChannelValue | undefined =>
+  type === 'number' && typeof value === 'string' && /^-?\d+(\.\d+)?$/.test(value) ? Number(value) : value;
 
 export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const { rulebook, dictionary, market } = setup;
@@ -150,7 +144,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const { values, findings } = result;
     for (const { attribute, fill, checks } of plan.attributes) {
       const pinned = pins?.[attribute.key];
-      const value = pinned === undefined ? fill.value(view) : unpack(pinned, attribute);
+      const value = pinned === undefined ? asTyped(fill.value(view), attribute) : unpack(pinned, attribute);
       if (value === undefined || value === '') {
         if (attribute.need === 'optional') continue;
         const { meta } = attribute.need === 'required' ? required : recommended;
@@ -178,11 +172,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     return result;
   }
 
+  const categoryKey = rulebook.attributes.find(({ type }) => type === 'category')?.key ?? 'category';
+
   function judgeCategory(variant: Variant, category: string | undefined, result: Evaluated): void {
     if (rulebook.categoryNeed === 'optional') return;
     const severity = rulebook.categoryNeed === 'required' ? 'blocker' : 'advice';
     const add = (check: string, cause: string, params: Params) =>
-      result.findings.push({ check, severity, attribute: 'category', cause, params });
+      result.findings.push({ check, severity, attribute: categoryKey, cause, params });
     const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
     if (variant.category === undefined)
       add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: 'category' }), {});

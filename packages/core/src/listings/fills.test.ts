@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
-import type { Fill, FillRule } from '../fills/index.js';
+import { type Fill, type FillRule, fillSources } from '../fills/index.js';
 import { compileFill } from './fills.js';
 import type { PlaceSetup } from './place.js';
 import type { View } from './sources.js';
 
 const setup = {
-  channel: 'orrivo',
+  channel: 'orrivane',
   market: 'GB',
   language: 'en-GB',
   currency: 'GBP',
@@ -43,7 +43,7 @@ describe('a copy', () => {
     expect(value(copy('brand'))).toBe('Hobnettle');
     expect(value(copy('price'))).toBe(699);
     expect(value(copy('stock'))).toBe(3);
-    expect(value(copy('availability'))).toBe('in stock');
+    expect(value(copy('asking'))).toBe(699);
     expect(value(copy('options'))).toBe('colour Moss, diameter 12 cm');
     expect(value(copy('familyId'))).toBe('F9');
     expect(value(copy('mainPicture'))).toEqual([{ address: 'http://x/media/a.jpg', width: 800, height: 600 }]);
@@ -61,8 +61,41 @@ describe('a copy', () => {
   it('never sends less than no stock', () => {
     const sold = { ...view, variant: { ...variant, stock: -4 } };
     expect(compiled(copy('stock')).value(sold)).toBe(0);
-    expect(compiled(copy('availability')).value(sold)).toBe('out of stock');
   });
+});
+
+describe('when … then', () => {
+  const rule: FillRule = {
+    kind: 'when',
+    cases: [
+      { if: { attribute: 'stock', op: 'atLeast', value: '10' }, then: { kind: 'fixed', value: 'many' } },
+      { if: { attribute: 'brand', op: 'is', value: 'Hobnettle' }, then: copy('brand') },
+    ],
+    otherwise: { kind: 'fixed', value: 'none' },
+  };
+  const of = (change: Partial<Variant>) => compiled(rule).value({ ...view, variant: { ...variant, ...change } });
+  it('takes the first case that holds, else what there is otherwise', () => {
+    expect(of({ stock: 10 })).toBe('many');
+    expect(of({})).toBe('Hobnettle');
+    expect(of({ facts: {} })).toBe('none');
+    expect(
+      compiled({ ...rule, otherwise: null }).value({ ...view, variant: { ...variant, facts: {} } }),
+    ).toBeUndefined();
+  });
+  it('reads what its conditions and its cases read', () =>
+    expect([...new Set(fillSources(rule))].sort()).toEqual(['brand', 'stock']));
+});
+
+describe('a unit', () => {
+  it.each([
+    ['1.2 kg', 'g', '1200 g'],
+    ['370 g', 'g', '370 g'],
+    ['0.4994 kg', 'g', '499 g'],
+    ['12 cm', 'g', '12 cm'],
+    ['heavy', 'g', 'heavy'],
+  ])('%s in %s is %s', (from, unit, to) =>
+    expect(value({ kind: 'fixed', value: from }, [{ do: 'in-unit', unit, whole: true }])).toBe(to),
+  );
 });
 
 describe('a composition', () => {

@@ -1,7 +1,9 @@
 /** Compiles fills: from a view of a variant to a channel value, and where there is none, to the link that is missing. */
 import type { ChannelValue } from '../checks/index.js';
 import { type Fill, type FillRule, compileFit } from '../fills/index.js';
-import { foldText } from '../values/index.js';
+import { compileCondition, conditionAttributes } from '../conditions/index.js';
+import { type Attribute, foldText } from '../values/index.js';
+import { variantLookup } from './lookup.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
 import { sayValue } from './say.js';
 import { type Source, type View, compileSource } from './sources.js';
@@ -64,6 +66,8 @@ function compileRule(rule: FillRule, setup: PlaceSetup): CompiledFill {
       return translate(rule, setup);
     case 'first':
       return first(rule.of.map((one) => compileRule(one, setup)));
+    case 'when':
+      return when(rule, setup);
   }
 }
 
@@ -172,6 +176,51 @@ function first(of: CompiledFill[]): CompiledFill {
   };
 }
 
+function when(rule: Extract<FillRule, { kind: 'when' }>, setup: PlaceSetup): CompiledFill {
+  const lookup = factLookup(setup);
+  const cases = rule.cases.map((one) => {
+    const dictionary = withFacts(setup.dictionary);
+    return { holds: compileCondition(one.if, dictionary, lookup), then: compileRule(one.then, setup) };
+  });
+  const otherwise = rule.otherwise ? compileRule(rule.otherwise, setup) : none;
+  const chosen = (view: View) => cases.findIndex(({ holds }) => holds(view));
+  const serving = (view: View) => cases[chosen(view)]?.then ?? otherwise;
+  return {
+    value: (view) => serving(view).value(view),
+    blame: (view) => serving(view).blame(view),
+    origin: (view) => serving(view).origin(view),
+    trace: (view) => {
+      const at = chosen(view);
+      const words = at < 0 ? `None of ${cases.length} cases holds` : `Case ${at + 1} of ${cases.length} holds`;
+      const read = conditionAttributes((rule.cases[at] ?? rule.cases[0])?.if ?? { all: [] });
+      const steps = read.flatMap((name) => {
+        const source = compileSource(name, setup);
+        return source ? [catalogStep(source, view)] : [];
+      });
+      return [{ at: 'fill', words }, ...steps, ...serving(view).trace(view)];
+    },
+  };
+}
+
+/** What conditions of fills can ask for beside attributes. */
+const stockFact: Attribute = {
+  key: 'stock',
+  label: 'Stock',
+  type: 'number',
+  many: false,
+  perLanguage: false,
+  level: 'variant',
+  group: '',
+};
+const withFacts = (dictionary: PlaceSetup['dictionary']): PlaceSetup['dictionary'] =>
+  new Map([...dictionary, [stockFact.key, stockFact]]);
+
+function factLookup({ language }: PlaceSetup) {
+  const lookup = variantLookup(language);
+  return ({ variant }: View, attribute: string, of: string | undefined) =>
+    attribute === stockFact.key ? Math.max(0, variant.stock) : lookup(variant, attribute, of);
+}
+
 function catalogStep({ label, link, read, say }: Source, view: View): TraceStep {
   const value = read(view);
   return {
@@ -192,6 +241,8 @@ function sayFit(step: Fill['fit'][number]): string {
       return `trimmed at a word to ${step.length} characters`;
     case 'sentence-case':
       return 'words in capitals written small';
+    case 'in-unit':
+      return `written in ${step.unit}`;
     case 'replace':
       return `“${step.find}” replaced by “${step.with}”`;
   }

@@ -2,5 +2,6 @@ export * from './place.js';
 export * from './evaluate.js';
 export * from './causes.js';
 export * from './apart.js';
+export { variantLookup } from './lookup.js';
 export { sayChannelValue } from './say.js';
 export { minorUnits, sourcesFor } from './sources.js';

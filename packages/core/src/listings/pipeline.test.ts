@@ -6,28 +6,35 @@ import { loadRulebook } from '../rulebooks/index.js';
 import { type PlaceSetup, axisSources, causeKey, compilePlace, minorUnits, parseCause, printOf } from './index.js';
 
 const read = loadRulebook(
-  JSON.parse(readFileSync(new URL('../../../../apps/standins/rulebooks/orrivo-2026.1.json', import.meta.url), 'utf8')),
+  JSON.parse(readFileSync(new URL('../../../../packages/rulebooks/orrivane-2026.1.json', import.meta.url), 'utf8')),
 );
 if (!read.ok) throw new Error('rulebook');
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const fills: Record<string, Fill> = {
-  id: copy('sku'),
-  title: copy('title'),
-  description: copy('description'),
-  link: copy('page'),
-  image: copy('mainPicture'),
-  availability: copy('availability'),
-  price: copy('price'),
-  salePrice: copy('salePrice'),
-  condition: { rule: { kind: 'fixed', value: 'new' }, fit: [] },
-  brand: copy('brand'),
+  own: copy('sku'),
+  short: copy('title'),
+  long: copy('description'),
+  page: copy('page'),
+  view: copy('mainPicture'),
+  leavesIn: {
+    rule: {
+      kind: 'when',
+      cases: [{ if: { attribute: 'stock', op: 'atLeast', value: '1' }, then: { kind: 'fixed', value: '0' } }],
+      otherwise: null,
+    },
+    fit: [],
+  },
+  asks: copy('asking'),
+  askedBefore: copy('askedBefore'),
+  until: copy('saleEnd'),
+  maker: copy('brand'),
   gtin: copy('gtin'),
-  mpn: copy('mpn'),
-  groupId: copy('familyId'),
-  colour: { rule: { kind: 'translate', from: 'colour', table: { Moss: 'green' }, otherwise: 'empty' }, fit: [] },
+  makerNumber: copy('mpn'),
+  kin: copy('familyId'),
+  differsShade: { rule: { kind: 'translate', from: 'colour', table: { Moss: 'moss' }, otherwise: 'empty' }, fit: [] },
 };
 const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> = {}): PlaceSetup => ({
-  channel: 'orrivo',
+  channel: 'orrivane',
   market: 'GB',
   language: 'en-GB',
   currency: 'GBP',
@@ -40,6 +47,9 @@ const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> =
   fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
   ...change,
 });
+const long = 'A pot for herbs on a dark sill. It stands firm, and is easy on the eye.';
+/** With true check digits, by variant. */
+const gtins: Record<number, string> = { 1: '2104000004131', 2: '2104000004162' };
 const variant = (id: number, change: Partial<Variant> = {}): Variant => ({
   id,
   sku: `S${id}`,
@@ -47,10 +57,11 @@ const variant = (id: number, change: Partial<Variant> = {}): Variant => ({
   stock: 3,
   options: [['colour', 'Moss']],
   offers: { GBP: { regular: '6.99' } },
-  texts: { title: { 'en-GB': 'Pot' }, description: { 'en-GB': 'A pot.' } },
+  texts: { title: { 'en-GB': 'A pot for herbs' }, description: { 'en-GB': long } },
   facts: {
     brand: 'Hobnettle',
     mpn: `M${id}`,
+    gtin: gtins[id],
     page: 'https://x.example/a',
     pictures: [{ name: 'a.jpg', width: 800, height: 800 }],
     colour: 'Moss',
@@ -77,7 +88,7 @@ describe('evaluating a family', () => {
     expect(result).toMatchObject({
       readiness: 'ready',
       category: 'plants-growing/pots-planters/indoor-pots',
-      values: { id: 'S1', price: 699, colour: 'green' },
+      values: { own: 'S1', asks: 699, leavesIn: 0, differsShade: 'moss' },
     });
   });
   it('blames the first missing link: the catalog, the table, or the fill', () => {
@@ -85,19 +96,26 @@ describe('evaluating a family', () => {
       ['required', 'catalog:title@en-GB'],
       ['required', 'catalog:description@en-GB'],
     ]);
-    const without = compilePlace(setup({ fills: setup().fills.filter((one) => one.attribute !== 'condition') }));
-    expect(findings(family(variant(1)), without)[0]).toEqual([['required', 'fill:orrivo:GB:condition']]);
-    const keeping = compilePlace(
-      setup({}, { colour: { rule: { kind: 'translate', from: 'colour', table: {}, otherwise: 'keep' }, fit: [] } }),
+    const without = compilePlace(setup({ fills: setup().fills.filter((one) => one.attribute !== 'maker') }));
+    expect(findings(family(variant(1)), without)[0]).toEqual(
+      expect.arrayContaining([['required', 'fill:orrivane:GB:maker']]),
     );
-    expect(findings(family(variant(1)), keeping)[0]).toEqual([['allowed-value', 'translate:orrivo:GB:colour=Moss']]);
+    const keeping = compilePlace(
+      setup(
+        {},
+        { differsShade: { rule: { kind: 'translate', from: 'colour', table: {}, otherwise: 'keep' }, fit: [] } },
+      ),
+    );
+    expect(findings(family(variant(1)), keeping)[0]).toEqual([
+      ['allowed-value', 'translate:orrivane:GB:differsShade=Moss'],
+    ]);
   });
   it('asks for the text to be fitted, or the value to be mended, by the kind of fault', () => {
     expect(
       findings(
-        family(variant(1, { texts: { title: { 'en-GB': 'P'.repeat(141) }, description: { 'en-GB': 'x' } } })),
+        family(variant(1, { texts: { title: { 'en-GB': 'P'.repeat(141) }, description: { 'en-GB': long } } })),
       )[0]?.map(([, cause]) => cause),
-    ).toContain('fit:orrivo:GB:title:max-length');
+    ).toContain('fit:orrivane:GB:short:max-length');
     expect(findings(family(variant(1, { offers: { GBP: { regular: '0.00' } } })))[0]).toEqual([
       ['positive-price', 'catalog:price:positive-price'],
     ]);
@@ -107,7 +125,7 @@ describe('evaluating a family', () => {
     expect(first).toEqual([['sibling-options', 'catalog:options:sibling-options']]);
     expect(second).toEqual(first);
     const bare = variant(2, { facts: { ...variant(2).facts, colour: undefined }, options: [['plug', 'UK']] });
-    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'axis:orrivo:GB:groupId']]);
+    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'axis:orrivane:GB:kin']]);
   });
   it('ranks what would tell variants apart, by the siblings it tells', () => {
     const told = (id: number, weight: number, material: string) =>
@@ -119,7 +137,7 @@ describe('evaluating a family', () => {
         ],
       });
     const lamps = family(told(1, 12, 'oak'), told(2, 14, 'oak'), told(3, 16, 'ash'));
-    const axes = read.rulebook.attributes.filter(({ key }) => key === 'size');
+    const axes = read.rulebook.attributes.filter(({ key }) => key === 'differsSize');
     const ranked = axisSources([lamps], new Set([1, 2]), axes, setup());
     expect(ranked.map(({ source, filled, apart }) => [source, filled, apart])).toEqual([
       ['options', 2, 2],
@@ -149,31 +167,42 @@ describe('evaluating a family', () => {
       offers: { GBP: { regular: '10.00', sale: { amount: '8.00', from: '2026-11-20', to: '2026-11-30' } } },
     });
     expect(compilePlace(setup()).evaluate(family(sale), today)[0]).toMatchObject({
-      values: { salePrice: 800 },
+      values: { asks: 800, askedBefore: 1000, until: '2026-11-30' },
       nextChangeAt: '2026-12-01',
     });
-    expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values.salePrice).toBeUndefined();
+    expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values).toMatchObject({ asks: 1000 });
   });
-  it('sends a sale ahead of its day only where both dates go with it', () => {
+  it('asks less from the first day of a sale to its last', () => {
     const on = (sale: { amount: string; from?: string; to?: string }, day = today) =>
       compilePlace(setup()).evaluate(family(variant(1, { offers: { GBP: { regular: '10.00', sale } } })), day)[0];
     const open = { amount: '8.00', from: '2026-12-24' };
-    expect(on(open)?.values.salePrice).toBeUndefined();
+    expect(on(open)?.values).toMatchObject({ asks: 1000 });
+    expect(on(open)?.values.askedBefore).toBeUndefined();
     expect(on(open)?.nextChangeAt).toBe('2026-12-24');
-    expect(on(open, '2026-12-24')?.values.salePrice).toBe(800);
-    expect(on({ ...open, to: '2026-12-31' })?.values.salePrice).toBe(800);
-    expect(on({ amount: '8.00' })?.values.salePrice).toBe(800);
-    expect(on({ amount: '8.00', to: '2026-11-23' })?.values.salePrice).toBeUndefined();
-    expect(on({ amount: '8.00', to: today })?.values.salePrice).toBe(800);
+    expect(on(open, '2026-12-24')?.values).toMatchObject({ asks: 800, askedBefore: 1000 });
+    expect(on({ ...open, to: '2026-12-31' })?.values.asks).toBe(1000);
+    expect(on({ amount: '8.00', to: '2026-11-23' })?.values.asks).toBe(1000);
+    expect(on({ amount: '8.00', to: today })?.values.asks).toBe(800);
   });
   it('refuses a sale that is no cheaper', () => {
     const dear = variant(1, { offers: { GBP: { regular: '8.00', sale: { amount: '8.00' } } } });
-    expect(findings(family(dear))[0]).toEqual([['sale-price', expect.stringContaining('salePrice')]]);
+    expect(findings(family(dear))[0]).toEqual([['sale-price', expect.stringContaining('rice')]]);
+  });
+  it('tells by stock whether and when it leaves, and says which case holds', () => {
+    const gone = variant(1, { stock: 0 });
+    expect(compilePlace(setup()).evaluate(family(gone), today)[0]?.values.leavesIn).toBeUndefined();
+    const steps = compilePlace(setup()).trace(family(variant(1)), variant(1), 'leavesIn', today);
+    expect(steps.map(({ at, words }) => [at, words])).toEqual([
+      ['channel', expect.any(String)],
+      ['fill', 'Case 1 of 1 holds'],
+      ['catalog', 'stock in the catalog'],
+      ['fill', 'A fixed value'],
+    ]);
   });
   it('follows a pin before the fill', () => {
-    const pinned = compilePlace(setup({ pins: new Map([[1, { title: 'Pinned pot' }]]) }));
-    expect(pinned.evaluate(family(variant(1)), today)[0]?.values.title).toBe('Pinned pot');
-    expect(pinned.trace(family(variant(1)), variant(1), 'title', today).map((step) => step.at)).toEqual([
+    const pinned = compilePlace(setup({ pins: new Map([[1, { short: 'A pinned pot' }]]) }));
+    expect(pinned.evaluate(family(variant(1)), today)[0]?.values.short).toBe('A pinned pot');
+    expect(pinned.trace(family(variant(1)), variant(1), 'short', today).map((step) => step.at)).toEqual([
       'channel',
       'pin',
     ]);
@@ -189,9 +218,9 @@ describe('evaluating a family', () => {
 });
 
 it('traces a value from the channel back to the catalog', () => {
-  const steps = compilePlace(setup()).trace(family(variant(1)), variant(1), 'colour', today);
+  const steps = compilePlace(setup()).trace(family(variant(1)), variant(1), 'differsShade', today);
   expect(steps.map((step) => [step.at, step.value])).toEqual([
-    ['channel', 'green'],
+    ['channel', 'moss'],
     ['fill', undefined],
     ['catalog', 'Moss'],
   ]);
@@ -199,7 +228,7 @@ it('traces a value from the channel back to the catalog', () => {
 
 it('reads back every cause it writes', () => {
   for (const key of [
-    'map-category:orrivo:GB:Seeds/Herbs',
+    'map-category:orrivane:GB:Seeds/Herbs',
     'fill:o:GB:title',
     'translate:o:GB:colour=a:b=c',
     'fit:o:GB:title:max-length',

@@ -41,6 +41,13 @@ function saleNow(offer: Offer | undefined, today: string): Offer['sale'] {
   return isAhead && sale.to === undefined ? undefined : sale;
 }
 
+/** A sale that holds today. */
+function runningSale(offer: Offer | undefined, today: string): Offer['sale'] {
+  const sale = offer?.sale;
+  const holds = sale && (sale.from === undefined || sale.from <= today) && (sale.to === undefined || sale.to >= today);
+  return holds ? sale : undefined;
+}
+
 /** Facts that are no attributes, by their name in fills. */
 const builtIn: Record<string, Built> = {
   price: {
@@ -63,6 +70,35 @@ const builtIn: Record<string, Built> = {
         return sale ? minorUnits(sale.amount) : undefined;
       },
   },
+  asking: {
+    label: 'price asked today',
+    fits: ['money'],
+    make:
+      ({ currency }) =>
+      ({ variant, today }) => {
+        const offer = variant.offers[currency];
+        const amount = runningSale(offer, today)?.amount ?? offer?.regular;
+        return amount === undefined ? undefined : minorUnits(amount);
+      },
+  },
+  askedBefore: {
+    label: 'price before the sale',
+    fits: ['money'],
+    make:
+      ({ currency }) =>
+      ({ variant, today }) => {
+        const offer = variant.offers[currency];
+        return runningSale(offer, today) && offer?.regular !== undefined ? minorUnits(offer.regular) : undefined;
+      },
+  },
+  saleEnd: {
+    label: 'last day of the sale',
+    fits: ['text'],
+    make:
+      ({ currency }) =>
+      ({ variant, today }) =>
+        runningSale(variant.offers[currency], today)?.to,
+  },
   saleDates: {
     label: 'dates of the sale',
     fits: ['text'],
@@ -80,14 +116,6 @@ const builtIn: Record<string, Built> = {
       () =>
       ({ variant }) =>
         Math.max(0, variant.stock),
-  },
-  availability: {
-    label: 'availability',
-    fits: ['choice', 'text'],
-    make:
-      () =>
-      ({ variant }) =>
-        variant.stock > 0 ? 'in stock' : 'out of stock',
   },
   options: {
     label: 'options',
@@ -127,9 +155,11 @@ const builtIn: Record<string, Built> = {
 const editedAs: Record<string, string> = {
   price: 'price',
   salePrice: 'salePrice',
+  asking: 'price',
+  askedBefore: 'salePrice',
+  saleEnd: 'salePrice',
   saleDates: 'salePrice',
   stock: 'stock',
-  availability: 'stock',
   options: 'options',
   familyId: 'family',
   mainPicture: 'pictures',

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { conditionSchema } from '../conditions/index.js';
 import { compilePattern } from '../values/index.js';
+import { exchangeAttributes, exchangeSchema, undescribed } from './exchange.js';
 
 const need = z.enum(['required', 'recommended', 'optional']);
 
@@ -43,7 +44,16 @@ export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
 const ruleSchema = z.discriminatedUnion('check', [
   z.strictObject({ check: z.literal('sales-talk'), attributes: z.array(z.string()), phrases: z.array(z.string()) }),
   z.strictObject({ check: z.literal('capitals'), attributes: z.array(z.string()) }),
-  z.strictObject({ check: z.literal('identifiers'), gtin: z.string(), brand: z.string(), mpn: z.string() }),
+  z.strictObject({
+    check: z.literal('told-by'),
+    /** An item is told by at least so many of these: all of the first attributes, and one of the second where there are any. */
+    least: z.int().positive(),
+    ways: z
+      .array(
+        z.strictObject({ name: z.string(), all: z.array(z.string()).min(1), any: z.array(z.string()).default([]) }),
+      )
+      .min(1),
+  }),
   z.strictObject({ check: z.literal('sale-price'), price: z.string(), sale: z.string() }),
   z.strictObject({ check: z.literal('variant-axis'), group: z.string(), axes: z.array(z.string()) }),
   z.strictObject({ check: z.literal('gtin-unique'), gtin: z.string() }),
@@ -80,13 +90,7 @@ export const rulebookSchema = z.strictObject({
   rules: z.array(ruleSchema),
   /** Goods the channel does not take at all. */
   eligibility: z.array(z.strictObject({ id: z.string(), words: z.string(), when: conditionSchema })),
-  feed: z.strictObject({
-    /** Attribute whose value names an item in the file. */
-    itemKey: z.string(),
-    rss: z.strictObject({ prefix: z.string(), namespace: z.string() }),
-    /** Channel attribute → element or column name; order is that of the file. */
-    fields: z.array(z.strictObject({ attribute: z.string(), name: z.string(), plain: z.boolean().optional() })),
-  }),
+  exchange: exchangeSchema,
 });
 export type Rulebook = z.infer<typeof rulebookSchema>;
 
@@ -117,10 +121,10 @@ function crossCheck(rulebook: Rulebook): string[] {
   for (const one of rulebook.attributes)
     for (const path of [...(one.categories ?? []), ...(one.requiredIn ?? [])])
       if (!paths.has(path)) faults.push(`attributes.${one.key}: there is no category “${path}”`);
-  for (const { attribute } of rulebook.feed.fields)
-    if (!attributes.has(attribute)) faults.push(`feed.fields: there is no attribute “${attribute}”`);
-  if (!attributes.has(rulebook.feed.itemKey))
-    faults.push(`feed.itemKey: there is no attribute “${rulebook.feed.itemKey}”`);
+  for (const [place, attribute] of exchangeAttributes(rulebook.exchange))
+    if (!attributes.has(attribute)) faults.push(`${place}: there is no attribute “${attribute}”`);
+  for (const format of undescribed(rulebook.exchange))
+    faults.push(`exchange.formats: how ${format} is written is not described`);
   return faults;
 }
 

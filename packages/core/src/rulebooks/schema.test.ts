@@ -8,7 +8,7 @@ import { attributesFor, compareRulebooks, loadRulebook, toJsonSchema } from './i
 const load = (version: string) => {
   const read = loadRulebook(
     JSON.parse(
-      readFileSync(new URL(`../../../../apps/standins/rulebooks/orrivo-${version}.json`, import.meta.url), 'utf8'),
+      readFileSync(new URL(`../../../../packages/rulebooks/orrivane-${version}.json`, import.meta.url), 'utf8'),
     ),
   );
   if (!read.ok) throw new Error(read.faults.join());
@@ -43,11 +43,14 @@ describe('a second opinion', () => {
   };
   const text = fc.oneof(
     fc.string({ unit: 'grapheme', maxLength: 160 }),
-    fc.constantFrom('A', 'new', 'in stock', 'green', 'https://shop.example/a', '/a', '2026-01-01/2026-02-01'),
+    fc.constantFrom('A', 'opened', 'moss', 'https://shop.example/a', '/a', '2026-01-01'),
   );
   const item = fc.record(
     Object.fromEntries(
-      attributes.map((one) => [one.key, one.type === 'money' ? fc.integer({ min: -5, max: 5000 }) : text]),
+      attributes.map((one) => [
+        one.key,
+        one.type === 'money' || one.type === 'number' ? fc.integer({ min: -5, max: 5000 }) : text,
+      ]),
     ),
     { requiredKeys: [] },
   );
@@ -65,14 +68,17 @@ describe('loading and comparing', () => {
   it('holds about 250 categories, and no fault', () => expect(first.categories.length).toBeGreaterThan(240));
   it('names each difference of a new version', () => {
     const changes = compareRulebooks(first, second);
-    expect(changes.find((one) => one.key === 'title')?.words).toEqual(['longest length now 120, was 140']);
+    expect(changes.find((one) => one.key === 'short')?.words).toEqual(['longest length now 90, was 110']);
     expect(changes.find((one) => one.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
     expect(changes.find((one) => one.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
   });
   it('refuses what does not fit together, and says where', () => {
-    const read = loadRulebook({ ...first, feed: { ...first.feed, itemKey: 'nothing' } });
-    expect(read.ok ? [] : read.faults).toEqual(['feed.itemKey: there is no attribute “nothing”']);
+    const read = loadRulebook({ ...first, exchange: { ...first.exchange, itemKey: 'nothing', formats: ['csv'] } });
+    expect(read.ok ? [] : read.faults).toEqual([
+      'exchange.itemKey: there is no attribute “nothing”',
+      'exchange.formats: how csv is written is not described',
+    ]);
     expect(loadRulebook({ channel: 'x' }).ok).toBe(false);
   });
 });

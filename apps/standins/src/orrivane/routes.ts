@@ -1,22 +1,22 @@
-/** Orrivo: fetches a feed by its address, checks it, answers with a report, and shows what it took. */
+/** Orrivane: fetches a feed by its address, checks it, answers with a report, and shows what it took. */
 import { readFile, readdir } from 'node:fs/promises';
 import type { IncomingMessage } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import type Router from '@koa/router';
 import type pg from 'pg';
 import { type Answer, checkItems } from './check.js';
-import { type OfferedItem, readFeed } from './feed.js';
+import { type OfferedItem, readGoods } from './feed.js';
 import { type Shown, itemPage, page } from './page.js';
 
-const directory = fileURLToPath(new URL('../../rulebooks/', import.meta.url));
+const directory = fileURLToPath(new URL('../../../../packages/rulebooks/', import.meta.url));
 /** Goods that the channel describes itself; sellers may offer on them. */
-const catalogue = fileURLToPath(new URL('../../catalogues/orrivo-goods.json', import.meta.url));
+const catalogue = fileURLToPath(new URL('../../catalogues/orrivane-goods.json', import.meta.url));
 
 interface Published {
   version: string;
   validFrom: string;
   markets: { key: string; currency: string }[];
-  attributes: { key: string; limits: { maxLength?: number; values?: string[] } }[];
+  attributes: { key: string; limits: { minLength?: number; maxLength?: number; values?: string[] } }[];
 }
 
 /** How it behaves, for trying out what happens when a channel misbehaves. */
@@ -26,22 +26,26 @@ interface Mood {
   fail: 'no' | 'refuse' | 'busy';
 }
 
-export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
+export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
   await pool.query(`
-    CREATE SCHEMA IF NOT EXISTS orrivo;
-    CREATE TABLE IF NOT EXISTS orrivo.report (id text PRIMARY KEY, market text NOT NULL, at timestamptz NOT NULL DEFAULT now(), body jsonb NOT NULL);
-    CREATE TABLE IF NOT EXISTS orrivo.item (key text, market text, body jsonb NOT NULL, PRIMARY KEY (market, key));`);
+    CREATE SCHEMA IF NOT EXISTS orrivane;
+    CREATE TABLE IF NOT EXISTS orrivane.report (id text PRIMARY KEY, market text NOT NULL, at timestamptz NOT NULL DEFAULT now(), body jsonb NOT NULL);
+    CREATE TABLE IF NOT EXISTS orrivane.item (key text, market text, body jsonb NOT NULL, PRIMARY KEY (market, key));`);
   const mood: Mood = { slow: 0, fail: 'no' };
 
-  router.get('/orrivo/rulebooks', async (ctx) => {
+  router.get('/orrivane/goods.xsd', async (ctx) => {
+    ctx.type = 'application/xml';
+    ctx.body = await readFile(`${directory}orrivane-goods.xsd`, 'utf8');
+  });
+  router.get('/orrivane/rulebooks', async (ctx) => {
     ctx.body = { versions: (await published()).map(({ version, validFrom }) => ({ version, validFrom })) };
   });
-  router.get('/orrivo/rulebooks/:version', async (ctx) => {
+  router.get('/orrivane/rulebooks/:version', async (ctx) => {
     const found = (await published()).find((one) => one.version === ctx.params.version);
     if (!found) ctx.throw(404);
     ctx.body = found;
   });
-  router.get('/orrivo/api/goods/:identifier', async (ctx) => {
+  router.get('/orrivane/api/goods/:identifier', async (ctx) => {
     const wanted = String(ctx.params.identifier).replace(/^0+/, '');
     const known = JSON.parse(await readFile(catalogue, 'utf8')) as { GTIN: string }[];
     const goods = known.find((one) => one.GTIN.replace(/^0+/, '') === wanted);
@@ -52,12 +56,12 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     }
     ctx.body = { goods };
   });
-  router.post('/orrivo/mood', async (ctx) => {
+  router.post('/orrivane/mood', async (ctx) => {
     Object.assign(mood, await readJson(ctx.req));
     ctx.body = mood;
   });
 
-  router.post('/orrivo/api/fetch', async (ctx) => {
+  router.post('/orrivane/api/fetch', async (ctx) => {
     if (mood.fail === 'busy') {
       ctx.status = 429;
       ctx.set('Retry-After', '5');
@@ -66,7 +70,7 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     }
     if (mood.fail === 'refuse') ctx.throw(503, 'Closed for maintenance');
     const { market, address } = (await readJson(ctx.req)) as { market: string; address: string };
-    const { rows } = await pool.query<{ n: string }>('SELECT count(*) + 1 AS n FROM orrivo.report');
+    const { rows } = await pool.query<{ n: string }>('SELECT count(*) + 1 AS n FROM orrivane.report');
     const id = `R-${String(rows[0]?.n).padStart(4, '0')}-${Date.now().toString(36)}`;
     await save(id, market, { report: id, state: 'working', checked: 0, total: 0, items: [] });
     void work(id, market, address).catch((error: unknown) =>
@@ -82,31 +86,31 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
     ctx.status = 202;
     ctx.body = { report: id, state: 'working', checked: 0, total: 0, items: [] };
   });
-  router.get('/orrivo/api/reports/:id', async (ctx) => {
-    const { rows } = await pool.query<{ body: unknown }>('SELECT body FROM orrivo.report WHERE id = $1', [
+  router.get('/orrivane/api/reports/:id', async (ctx) => {
+    const { rows } = await pool.query<{ body: unknown }>('SELECT body FROM orrivane.report WHERE id = $1', [
       ctx.params.id,
     ]);
     const [found] = rows;
     if (!found) ctx.throw(404);
     else ctx.body = found.body;
   });
-  router.get('/orrivo/items/:number', async (ctx) => {
-    const { rows } = await pool.query<{ body: Shown }>(`SELECT body FROM orrivo.item WHERE body ->> 'number' = $1`, [
+  router.get('/orrivane/items/:number', async (ctx) => {
+    const { rows } = await pool.query<{ body: Shown }>(`SELECT body FROM orrivane.item WHERE body ->> 'number' = $1`, [
       ctx.params.number,
     ]);
     ctx.type = 'html';
     if (!rows[0]) ctx.status = 404;
     ctx.body = itemPage(String(ctx.params.number), rows[0]?.body);
   });
-  router.get('/orrivo', async (ctx) => {
+  router.get('/orrivane', async (ctx) => {
     const query = String(ctx.query.q ?? '');
     const items = await pool.query<{ body: Shown; total: string }>(
-      `SELECT body, count(*) OVER () AS total FROM orrivo.item WHERE body ->> 'title' ILIKE $1 OR body ->> 'number' = $2 ORDER BY body ->> 'title' LIMIT 200`,
+      `SELECT body, count(*) OVER () AS total FROM orrivane.item WHERE body ->> 'title' ILIKE $1 OR body ->> 'number' = $2 ORDER BY body ->> 'title' LIMIT 200`,
       [`%${query}%`, query],
     );
     const reports = await pool.query<{ id: string; at: Date; market: string; counts: string }>(`
       SELECT id, at, market, CASE body ->> 'state' WHEN 'done' THEN (SELECT string_agg(n || ' ' || outcome, ', ') FROM (SELECT i ->> 'outcome' AS outcome, count(*) AS n FROM jsonb_array_elements(body -> 'items') i GROUP BY 1 ORDER BY 1) c)
-        ELSE (body ->> 'state') || coalesce(': ' || (body ->> 'problem'), '') END AS counts FROM orrivo.report ORDER BY at DESC LIMIT 5`);
+        ELSE (body ->> 'state') || coalesce(': ' || (body ->> 'problem'), '') END AS counts FROM orrivane.report ORDER BY at DESC LIMIT 5`);
     ctx.type = 'html';
     ctx.body = page(
       items.rows.map((row) => row.body),
@@ -122,7 +126,7 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
 
   async function save(id: string, market: string, body: object): Promise<void> {
     await pool.query(
-      'INSERT INTO orrivo.report (id, market, body) VALUES ($1, $2, $3) ON CONFLICT (id) DO UPDATE SET body = excluded.body',
+      'INSERT INTO orrivane.report (id, market, body) VALUES ($1, $2, $3) ON CONFLICT (id) DO UPDATE SET body = excluded.body',
       [id, market, JSON.stringify(body)],
     );
   }
@@ -130,18 +134,19 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
   /** Fetches, checks and takes over a feed. */
   async function work(id: string, market: string, address: string): Promise<void> {
     if (mood.slow > 0) await new Promise((resolve) => setTimeout(resolve, mood.slow));
-    const answer = await fetch(address, { headers: { 'user-agent': 'Orrivo-Fetch/1', 'accept-encoding': 'gzip' } });
+    const answer = await fetch(address, { headers: { 'user-agent': 'Orrivane-Fetch/1', 'accept-encoding': 'gzip' } });
     if (!answer.ok) throw new Error(`${address.replace(/\/f\/.*/, '/f/…')} answered ${answer.status}`);
-    const items = readFeed(await answer.text(), answer.headers.get('content-type') ?? '');
+    const items = readGoods(await answer.text(), answer.headers.get('content-type') ?? '');
     const rulebook = await inForce();
     const limit = (key: string) => rulebook.attributes.find((one) => one.key === key)?.limits;
     let saving = Promise.resolve();
     const answers = await checkItems(
       items,
       {
-        titleLimit: limit('title')?.maxLength ?? 140,
-        descriptionLimit: limit('description')?.maxLength ?? 4000,
-        colours: limit('colour')?.values ?? [],
+        shortest: limit('short')?.minLength ?? 1,
+        longest: limit('short')?.maxLength ?? 110,
+        longestLong: limit('long')?.maxLength ?? 3200,
+        shades: limit('differsShade')?.values ?? [],
         currency: rulebook.markets.find((one) => one.key === market)?.currency ?? '',
       },
       pictureLoads,
@@ -158,36 +163,38 @@ export async function orrivo(router: Router, pool: pg.Pool): Promise<void> {
   async function takeOver(market: string, items: OfferedItem[], answers: Answer[]): Promise<void> {
     const taken = new Map(answers.filter((one) => one.outcome !== 'refused').map((one) => [one.key, one]));
     const shown = items.flatMap((item): Shown[] => {
-      const key = item.id?.[0] ?? '';
+      const key = item.codes.own ?? '';
       const answer = taken.get(key);
-      const value = (name: string) => item[name]?.[0] ?? '';
       return answer
         ? [
             {
               key,
               market,
               number: answer.number ?? '',
-              title: value('title'),
-              brand: value('brand'),
-              price: value('price'),
-              sale: value('sale_price') || null,
-              image: value('image'),
-              link: value('link'),
-              availability: value('availability'),
+              title: item.short,
+              maker: item.maker,
+              asks: `${item.asks} ${item.currency}`,
+              before: item.askedBefore ?? null,
+              view: item.views[0] ?? '',
+              page: item.page,
+              leaves: sayLeaving(item.leavesIn),
             },
           ]
         : [];
     });
-    await pool.query('DELETE FROM orrivo.item WHERE market = $1', [market]);
+    await pool.query('DELETE FROM orrivane.item WHERE market = $1', [market]);
     await pool.query(
-      `INSERT INTO orrivo.item (key, market, body) SELECT x ->> 'key', $1, x FROM jsonb_array_elements($2::jsonb) x ON CONFLICT (market, key) DO UPDATE SET body = excluded.body`,
+      `INSERT INTO orrivane.item (key, market, body) SELECT x ->> 'key', $1, x FROM jsonb_array_elements($2::jsonb) x ON CONFLICT (market, key) DO UPDATE SET body = excluded.body`,
       [market, JSON.stringify(shown)],
     );
   }
 }
 
+const sayLeaving = (days: string | undefined): string =>
+  days === undefined ? 'not to be had' : days === '0' ? 'leaves today' : `leaves in ${days} days`;
+
 async function published(): Promise<Published[]> {
-  const names = (await readdir(directory)).filter((name) => name.startsWith('orrivo')).sort();
+  const names = (await readdir(directory)).filter((name) => /^orrivane-.*\.json$/.test(name)).sort();
   return Promise.all(names.map(async (name) => JSON.parse(await readFile(`${directory}${name}`, 'utf8')) as Published));
 }
 

@@ -1,4 +1,4 @@
-/** Writes the two versions of Orrivo's rulebook (everything in them is invented): node apps/standins/tools/make-orrivo.mjs */
+/** Writes the two versions of Orrivane's rulebook (everything in them is invented): node packages/rulebooks/make-orrivane.mjs */
 import { writeFileSync } from 'node:fs';
 
 /** "Name: child, child (grandchild; grandchild)": a root with two levels below it. */
@@ -70,33 +70,57 @@ for (const line of tree.trim().split('\n')) {
   }
 }
 
-const colours = [
-  'black',
-  'white',
-  'cream',
-  'grey',
-  'silver',
-  'gold',
-  'brown',
-  'beige',
-  'red',
-  'orange',
-  'yellow',
-  'green',
-  'blue',
-  'purple',
-  'pink',
-  'terracotta',
-  'clear',
-  'multicolour',
+/** Shades, and the nine names that what differs between items of one kin may have. */
+const shades = [
+  'ink',
+  'soot',
+  'slate',
+  'mist',
+  'chalk',
+  'oat',
+  'sand',
+  'straw',
+  'brass',
+  'rust',
+  'brick',
+  'rose',
+  'plum',
+  'dusk',
+  'sea',
+  'moss',
+  'fern',
+  'lime',
+  'see-through',
+  'many',
 ];
+const differences = [
+  ['shade', 'Shade'],
+  ['size', 'Size'],
+  ['length', 'Length'],
+  ['holds', 'What it holds'],
+  ['light', 'Light'],
+  ['plug', 'Plug'],
+  ['count', 'Count'],
+  ['stuff', 'What it is made of'],
+  ['edition', 'Edition'],
+];
+const differsKey = (name) => `differs${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+
+const text = (key, label, need, limits = {}, help) => ({
+  key,
+  label,
+  type: 'text',
+  need,
+  limits,
+  ...(help ? { help } : {}),
+});
 
 const first = {
-  channel: 'orrivo',
-  name: 'Orrivo',
+  channel: 'orrivane',
+  name: 'Orrivane',
   version: '2026.1',
   validFrom: '2026-01-15',
-  summary: 'Rules for goods shown in search and price comparison.',
+  summary: 'Rules for goods found in search and held against each other.',
   itemPage: '/items/{number}',
   markets: [
     { key: 'GB', name: 'Great Britain', country: 'GB', language: 'en-GB', currency: 'GBP' },
@@ -108,106 +132,115 @@ const first = {
   categories,
   attributes: [
     {
-      key: 'id',
-      label: 'Item id',
-      type: 'text',
-      need: 'required',
-      limits: { maxLength: 50 },
-      help: 'Names the item; never changes.',
+      key: 'leavesIn',
+      label: 'Leaves in',
+      type: 'number',
+      need: 'optional',
+      limits: { min: 0, max: 90 },
+      help: 'Days until it leaves you; 0 is on hand. Left out where it is not to be had.',
     },
-    { key: 'title', label: 'Title', type: 'text', need: 'required', limits: { maxLength: 140 } },
-    { key: 'description', label: 'Description', type: 'text', need: 'required', limits: { maxLength: 4000 } },
+    { key: 'asks', label: 'Asks', type: 'money', need: 'required', limits: {}, help: 'With VAT.' },
     {
-      key: 'link',
-      label: 'Link',
-      type: 'link',
-      need: 'required',
+      key: 'askedBefore',
+      label: 'Asked before',
+      type: 'money',
+      need: 'optional',
       limits: {},
-      help: 'The page where the item can be bought.',
+      help: 'While it costs less than it did.',
     },
+    text('until', 'Until', 'optional', { pattern: '^\\d{4}-\\d{2}-\\d{2}$' }, 'Last day it costs less.'),
     {
-      key: 'image',
-      label: 'Image',
+      key: 'grade',
+      label: 'Grade',
+      type: 'choice',
+      need: 'optional',
+      limits: { values: ['opened', 'mended', 'worn'] },
+      help: 'Left out where it is sealed.',
+    },
+    text(
+      'own',
+      'Own code',
+      'required',
+      { maxLength: 36, pattern: '^[A-Za-z0-9.-]+$' },
+      'Names the item; never changes. Letters, digits, points and hyphens.',
+    ),
+    { key: 'gtin', label: 'GTIN', type: 'gtin', need: 'optional', limits: {} },
+    text('makerNumber', 'Maker’s number', 'optional', { maxLength: 48 }),
+    text('maker', 'Maker', 'required', { maxLength: 64 }),
+    text('kin', 'Kin', 'optional', { maxLength: 36 }, 'The same for all items that differ in the pairs below only.'),
+    ...differences.map(([name, label]) =>
+      name === 'shade'
+        ? { key: differsKey(name), label, type: 'choice', need: 'optional', limits: { values: shades } }
+        : text(differsKey(name), label, 'optional', { maxLength: 60 }),
+    ),
+    {
+      key: 'view',
+      label: 'First view',
       type: 'picture',
       need: 'required',
-      limits: { minWidth: 600, minHeight: 600, maxCount: 1 },
+      limits: { minWidth: 720, minHeight: 720, maxCount: 1 },
     },
-    { key: 'moreImages', label: 'More images', type: 'picture', need: 'optional', limits: { maxCount: 10 } },
+    { key: 'moreViews', label: 'Further views', type: 'picture', need: 'optional', limits: { maxCount: 7 } },
+    text('short', 'Short words', 'required', { minLength: 12, maxLength: 110 }, 'Best between 30 and 80 characters.'),
+    text('long', 'Long words', 'required', { minLength: 60, maxLength: 3200 }, 'No markup.'),
+    text('factStuff', 'Made of', 'optional', { maxLength: 160 }),
     {
-      key: 'availability',
-      label: 'Availability',
-      type: 'choice',
-      need: 'required',
-      limits: { values: ['in stock', 'out of stock', 'on order'] },
-    },
-    { key: 'price', label: 'Price', type: 'money', need: 'required', limits: {}, help: 'With VAT.' },
-    { key: 'salePrice', label: 'Sale price', type: 'money', need: 'optional', limits: {} },
-    {
-      key: 'saleDates',
-      label: 'Dates of the sale',
-      type: 'text',
-      need: 'optional',
-      limits: { pattern: '^\\d{4}-\\d{2}-\\d{2}/\\d{4}-\\d{2}-\\d{2}$' },
-    },
-    {
-      key: 'condition',
-      label: 'Condition',
-      type: 'choice',
-      need: 'required',
-      limits: { values: ['new', 'refurbished', 'used'] },
-    },
-    { key: 'brand', label: 'Brand', type: 'text', need: 'required', limits: { maxLength: 70 } },
-    { key: 'gtin', label: 'GTIN', type: 'gtin', need: 'optional', limits: {} },
-    { key: 'mpn', label: 'MPN', type: 'text', need: 'optional', limits: { maxLength: 70 } },
-    { key: 'groupId', label: 'Group id', type: 'text', need: 'optional', limits: { maxLength: 50 } },
-    { key: 'colour', label: 'Colour', type: 'choice', need: 'optional', limits: { values: colours } },
-    { key: 'size', label: 'Size', type: 'text', need: 'optional', limits: { maxLength: 100 } },
-    { key: 'pattern', label: 'Pattern or version', type: 'text', need: 'optional', limits: { maxLength: 100 } },
-    { key: 'material', label: 'Material', type: 'text', need: 'optional', limits: { maxLength: 200 } },
-    {
-      key: 'shippingWeight',
-      label: 'Shipping weight',
-      type: 'measure',
-      need: 'recommended',
-      limits: { units: ['g', 'kg'] },
-    },
-    {
-      key: 'energyClass',
+      key: 'factEnergy',
       label: 'Energy class',
       type: 'choice',
       need: 'recommended',
       limits: { values: ['A', 'B', 'C', 'D', 'E', 'F', 'G'] },
       categories: ['lighting/plant-lighting', 'lighting/light-sources', 'lighting/room-lamps'],
     },
-    { key: 'productType', label: 'Our own category', type: 'text', need: 'optional', limits: { maxLength: 750 } },
+    text('factKept', 'Kept under', 'optional', { maxLength: 200 }, 'Where you keep it in your own tree.'),
+    { key: 'page', label: 'Page', type: 'link', need: 'required', limits: {}, help: 'Where the item can be bought.' },
+    {
+      key: 'parcel',
+      label: 'Parcel',
+      type: 'measure',
+      need: 'recommended',
+      limits: { units: ['g'] },
+      help: 'Whole grams.',
+    },
+    {
+      key: 'shelf',
+      label: 'Shelf',
+      type: 'category',
+      need: 'optional',
+      limits: {},
+      help: 'Set from the category map.',
+    },
   ],
   rules: [
     {
       check: 'sales-talk',
-      attributes: ['title'],
+      attributes: ['short'],
       phrases: [
         'free delivery',
-        'free shipping',
         'best price',
-        'lowest price',
         'bargain',
-        'buy now',
-        'sale',
-        'must have',
-        'limited offer',
+        'grab it',
+        'while it lasts',
         'hurry',
-        'cheap',
-        'special offer',
-        'discount',
-        '% off',
+        'reduced',
+        'half price',
+        '!!',
       ],
     },
-    { check: 'capitals', attributes: ['title'] },
-    { check: 'identifiers', gtin: 'gtin', brand: 'brand', mpn: 'mpn' },
-    { check: 'sale-price', price: 'price', sale: 'salePrice' },
-    { check: 'variant-axis', group: 'groupId', axes: ['colour', 'size', 'pattern'] },
+    { check: 'capitals', attributes: ['short'] },
+    {
+      check: 'told-by',
+      least: 2,
+      ways: [
+        { name: 'a GTIN', all: ['gtin'] },
+        { name: 'a maker’s number with its maker', all: ['makerNumber', 'maker'] },
+        { name: 'a kin with what differs', all: ['kin'], any: differences.map(([name]) => differsKey(name)) },
+      ],
+    },
+    { check: 'sale-price', price: 'askedBefore', sale: 'asks' },
+    { check: 'variant-axis', group: 'kin', axes: differences.map(([name]) => differsKey(name)) },
     { check: 'gtin-unique', gtin: 'gtin' },
-    { check: 'item-key-unique', key: 'id' },
+    { check: 'item-key-unique', key: 'own' },
   ],
   eligibility: [
     {
@@ -216,56 +249,82 @@ const first = {
       when: { all: [{ attribute: 'composition', op: 'contains', value: 'potassium soap' }] },
     },
   ],
-  feed: {
-    itemKey: 'id',
-    rss: { prefix: 'o', namespace: 'urn:orrivo:catalogue:1' },
-    fields: [
-      { attribute: 'id', name: 'id' },
-      { attribute: 'title', name: 'title', plain: true },
-      { attribute: 'description', name: 'description', plain: true },
-      { attribute: 'link', name: 'link', plain: true },
-      { attribute: 'image', name: 'image' },
-      { attribute: 'moreImages', name: 'more_image' },
-      { attribute: 'availability', name: 'availability' },
-      { attribute: 'price', name: 'price' },
-      { attribute: 'salePrice', name: 'sale_price' },
-      { attribute: 'saleDates', name: 'sale_dates' },
-      { attribute: 'condition', name: 'condition' },
-      { attribute: 'brand', name: 'brand' },
-      { attribute: 'gtin', name: 'gtin' },
-      { attribute: 'mpn', name: 'mpn' },
-      { attribute: 'groupId', name: 'group_id' },
-      { attribute: 'colour', name: 'colour' },
-      { attribute: 'size', name: 'size' },
-      { attribute: 'pattern', name: 'version' },
-      { attribute: 'material', name: 'material' },
-      { attribute: 'shippingWeight', name: 'shipping_weight' },
-      { attribute: 'energyClass', name: 'energy_class' },
-      { attribute: 'productType', name: 'own_category' },
-      { attribute: 'category', name: 'category' },
-    ],
+  exchange: {
+    itemKey: 'own',
+    formats: ['xml', 'jsonl'],
+    document: {
+      root: 'goods',
+      namespace: 'urn:orrivane:goods:1',
+      item: 'piece',
+      blocks: [
+        {
+          name: 'terms',
+          nodes: [
+            { name: 'leaves-in', attribute: 'leavesIn' },
+            { name: 'asks', attribute: 'asks', marks: { currency: { currency: true } } },
+            { name: 'asked-before', attribute: 'askedBefore', marks: { until: { attribute: 'until' } } },
+          ],
+        },
+        { name: 'grade', attribute: 'grade' },
+        {
+          name: 'codes',
+          nodes: [
+            { name: 'code', attribute: 'own', marks: { kind: { text: 'own' } } },
+            { name: 'code', attribute: 'gtin', marks: { kind: { text: 'gtin' } } },
+            { name: 'code', attribute: 'makerNumber', marks: { kind: { text: 'maker-number' } } },
+            { name: 'maker', attribute: 'maker' },
+          ],
+        },
+        {
+          name: 'kin',
+          marks: { key: { attribute: 'kin' } },
+          nodes: differences.map(([name]) => ({
+            name: 'differs',
+            attribute: differsKey(name),
+            marks: { name: { text: name } },
+          })),
+        },
+        {
+          name: 'looks',
+          nodes: [
+            { name: 'view', attribute: 'view' },
+            { name: 'view', attribute: 'moreViews' },
+          ],
+        },
+        {
+          name: 'words',
+          nodes: [
+            { name: 'short', attribute: 'short' },
+            { name: 'long', attribute: 'long' },
+            { name: 'fact', attribute: 'factStuff', marks: { name: { text: 'made of' } } },
+            { name: 'fact', attribute: 'factEnergy', marks: { name: { text: 'energy class' } } },
+            { name: 'fact', attribute: 'factKept', marks: { name: { text: 'kept under' } } },
+          ],
+        },
+        {
+          name: 'where',
+          nodes: [
+            { name: 'page', attribute: 'page' },
+            { name: 'shelf', attribute: 'shelf' },
+          ],
+        },
+        { name: 'parcel', attribute: 'parcel' },
+      ],
+    },
   },
 };
-first.attributes.push({
-  key: 'category',
-  label: 'Category',
-  type: 'category',
-  need: 'optional',
-  limits: {},
-  help: 'Set from the category map.',
-});
 
 const second = structuredClone(first);
 second.version = '2026.2';
 second.validFrom = '2026-12-01';
-second.summary = 'From 1 December: a category for every item, energy class for every lamp, shorter titles.';
+second.summary = 'From 1 December: a shelf for every item, energy class for every lamp, shorter words.';
 second.categoryNeed = 'required';
 const attribute = (name) => second.attributes.find((one) => one.key === name);
-attribute('title').limits.maxLength = 120;
-attribute('description').limits.minLength = 40;
-attribute('shippingWeight').need = 'required';
-attribute('energyClass').requiredIn = ['lighting/plant-lighting', 'lighting/light-sources'];
-attribute('colour').limits.values.push('sage green', 'natural');
+attribute('short').limits.maxLength = 90;
+attribute('long').limits.minLength = 80;
+attribute('parcel').need = 'required';
+attribute('factEnergy').requiredIn = ['lighting/plant-lighting', 'lighting/light-sources'];
+attribute('differsShade').limits.values.push('sage', 'as it grew');
 second.categories = second.categories.filter(({ path }) => path !== 'furniture/display/etageres');
 second.categories.push({ path: 'plants-growing/pots-planters/orchid-pots', name: 'Orchid pots' });
 second.eligibility.push({
@@ -276,7 +335,7 @@ second.eligibility.push({
 
 for (const rulebook of [first, second])
   writeFileSync(
-    new URL(`../rulebooks/orrivo-${rulebook.version}.json`, import.meta.url),
+    new URL(`orrivane-${rulebook.version}.json`, import.meta.url),
     `${JSON.stringify(rulebook, null, 1)}\n`,
   );
 console.log(`${first.categories.length} categories`);

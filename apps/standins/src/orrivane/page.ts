@@ -1,19 +1,22 @@
-/** What a shopper sees of Orrivo, and beside it what the account has sent: plain HTML. */
+/** What a shopper sees of Orrivane, and beside it what the account has sent: plain HTML. */
 export interface Shown {
   key: string;
   market: string;
   number: string;
   title: string;
-  brand: string;
-  price: string;
-  sale: string | null;
-  image: string;
-  link: string;
-  availability: string;
+  maker: string;
+  asks: string;
+  /** What was asked before. */
+  before: string | null;
+  view: string;
+  page: string;
+  leaves: string;
 }
 
 const escape = (text: string) =>
   text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
+
+const asked = ({ asks, before }: Shown) => (before ? `${escape(asks)} <s>${escape(before)}</s>` : escape(asks));
 
 const style = `
 body{font:15px/1.45 system-ui,sans-serif;margin:0;color:#182026;background:#f2f5f6}header{background:#0f4c5c;color:#fff;padding:14px 28px;display:flex;gap:24px;align-items:center}
@@ -23,11 +26,11 @@ main.one{display:grid;grid-template-columns:minmax(200px,360px) 1fr;gap:28px}mai
 
 /** What a shopper sees of one item; without one, that it is gone. */
 export function itemPage(number: string, shown: Shown | undefined): string {
-  const head = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escape(shown?.title ?? 'Not here')} · Orrivo</title><style>${style}</style>
-<header><b>Orrivo</b><span>find it, compare it</span><span>A simulated channel</span></header>`;
+  const head = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escape(shown?.title ?? 'Not here')} · Orrivane</title><style>${style}</style>
+<header><b>Orrivane</b><span>find it, compare it</span><span>A simulated channel</span></header>`;
   if (!shown) return `${head}<main><h1>Item ${escape(number)} is not shown any more</h1></main></html>`;
-  const price = shown.sale ? `${escape(shown.sale)} <s>${escape(shown.price)}</s>` : escape(shown.price);
-  return `${head}<main class="one"><img src="${escape(shown.image)}" alt=""><div><h1>${escape(shown.title)}</h1><p>${escape(shown.brand)} · ${escape(shown.number)}</p><b>${price}</b><p>${escape(shown.availability)}</p><p><a href="${escape(shown.link)}">Go to Mosswick Supply</a></p></div></main></html>`;
+  const price = asked(shown);
+  return `${head}<main class="one"><img src="${escape(shown.view)}" alt=""><div><h1>${escape(shown.title)}</h1><p>${escape(shown.maker)} · ${escape(shown.number)}</p><b>${price}</b><p>${escape(shown.leaves)}</p><p><a href="${escape(shown.page)}">Go to Mosswick Supply</a></p></div></main></html>`;
 }
 
 export function page(
@@ -36,16 +39,16 @@ export function page(
   reports: { id: string; at: string; market: string; counts: string }[],
   query: string,
 ): string {
-  return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Orrivo</title>
-<style>${style}</style><header><b>Orrivo</b><span>find it, compare it</span><form><input name="q" placeholder="Search" value="${escape(query)}" aria-label="Search"></form><span>A simulated channel</span></header>
+  return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Orrivane</title>
+<style>${style}</style><header><b>Orrivane</b><span>find it, compare it</span><form><input name="q" placeholder="Search" value="${escape(query)}" aria-label="Search"></form><span>A simulated channel</span></header>
 <main><h1>${total} items from Mosswick Supply</h1>
 <table><tr><th>Report</th><th>Read at</th><th>Market</th><th>Result</th></tr>${reports.map((one) => `<tr><td>${escape(one.id)}</td><td>${escape(one.at)}</td><td>${escape(one.market)}</td><td>${escape(one.counts)}</td></tr>`).join('')}</table>
 <ul>${items
     .map(
       (
         one,
-      ) => `<li><img src="${escape(one.image)}" alt="" loading="lazy"><a href="${escape(one.link)}">${escape(one.title)}</a><small>${escape(one.brand)} · ${escape(one.number)}</small>
-<b>${one.sale ? `${escape(one.sale)} <s>${escape(one.price)}</s>` : escape(one.price)}</b><small>${escape(one.availability)}</small></li>`,
+      ) => `<li><img src="${escape(one.view)}" alt="" loading="lazy"><a href="${escape(one.page)}">${escape(one.title)}</a><small>${escape(one.maker)} · ${escape(one.number)}</small>
+<b>${asked(one)}</b><small>${escape(one.leaves)}</small></li>`,
     )
     .join('')}</ul></main></html>`;
 }

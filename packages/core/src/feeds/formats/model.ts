@@ -1,0 +1,62 @@
+/** What a feed format is. One file a format; index.ts lists them. Text in, text out; bytes are the server's. */
+import type { ChannelValue, Item } from '../../checks/index.js';
+import type { ChannelAttribute, Rulebook } from '../../rulebooks/index.js';
+
+export interface FeedWriter {
+  head: string;
+  item(values: Item): string;
+  foot: string;
+}
+
+export interface FeedMeta {
+  title: string;
+  link: string;
+  description: string;
+  currency: string;
+}
+
+export interface WrittenFormat {
+  /** As people read it. */
+  label: string;
+  extension: string;
+  contentType: string;
+  compile(rulebook: Rulebook, meta: FeedMeta): FeedWriter;
+}
+
+/** Minor units as a decimal number: 699 → "6.99". */
+export function minorText(minor: number): string {
+  const text = String(Math.abs(minor)).padStart(3, '0');
+  return `${minor < 0 ? '-' : ''}${text.slice(0, -2)}.${text.slice(-2)}`;
+}
+
+/** What a value is written as, one text for each of a list. */
+export type Texts = (value: ChannelValue) => string[];
+
+/** Money as a decimal number, measures in a single unit as their figure, pictures as their addresses. */
+export function textsOf(attribute: ChannelAttribute | undefined): Texts {
+  if (attribute?.type === 'money') return (value) => [typeof value === 'number' ? minorText(value) : String(value)];
+  if (attribute?.type === 'measure' && attribute.limits.units?.length === 1)
+    return (value) => [String(value).replace(/\s.*$/, '')];
+  return (value) => (Array.isArray(value) ? value.map(({ address }) => address) : [String(value)]);
+}
+
+export const attributesByKey = ({ attributes }: Rulebook): ReadonlyMap<string, ChannelAttribute> =>
+  new Map(attributes.map((one) => [one.key, one]));
+
+/** Character data of XML 1.0 (section 2.2): markup escaped, characters that XML does not allow dropped. */
+export function xmlText(text: string): string {
+  // eslint-disable-next-line no-control-regex
+  if (!/[&<>"\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff\ud800-\udfff]/.test(text)) return text;
+  return (
+    text
+      .toWellFormed()
+      // eslint-disable-next-line no-control-regex
+      .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+      .replaceAll('&', '&amp;')
+      .replaceAll('<', '&lt;')
+      .replaceAll('>', '&gt;')
+  );
+}
+
+/** The same between quotation marks. */
+export const xmlMark = (text: string): string => xmlText(text).replaceAll('"', '&quot;');
