@@ -78,12 +78,12 @@ test('the grid sorts, chooses columns, and scrolls through all rows', async ({ p
 });
 
 test('a cause is fixed in place and clears its listings at once; undo brings them back', async ({ page }) => {
-  await page.goto('/causes?cause=translate:orrivane:GB:colour%3DSage');
+  await page.goto('/causes?cause=translate:orrivane:GB:differsShade%3DSage');
   const heading = page.getByRole('heading', { name: /listings cannot go out/ });
   const before = Number((await heading.textContent())?.match(/\d+/)?.[0]);
-  await expect(page.getByRole('heading', { name: 'Which colour is “Sage” on Orrivane?' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Which shade is “Sage” on Orrivane?' })).toBeVisible();
   await page.getByLabel('Another one of the whole list').click();
-  await page.getByRole('option', { name: 'green' }).click();
+  await page.getByRole('option', { name: 'fern', exact: true }).click();
   await expect(page.getByText(/\d+ listings become ready/)).toBeVisible();
   await page.getByRole('button', { name: 'Save and go to next' }).click();
   await expect(page.getByText(/listings became ready/)).toBeVisible();
@@ -101,8 +101,8 @@ test('a suggested category is accepted', async ({ page }) => {
 test('a value leads back to the supplier’s cell', async ({ page }) => {
   await page.goto('/listings?search=MS-HOL42-10-MO');
   await page.getByRole('button', { name: 'MS-HOL42-10-MO' }).click();
-  await page.getByRole('button', { name: /^Colour/ }).click();
-  await expect(page.getByText('“Moss” becomes “green”')).toBeVisible();
+  await page.getByRole('button', { name: /^Shade/ }).click();
+  await expect(page.getByText('“Moss” becomes “moss”')).toBeVisible();
   await expect(page.getByText('column “Colour”')).toBeVisible();
   await page.getByRole('link', { name: 'Open the batch at this row' }).click();
   await expect(page.getByRole('heading', { name: 'mosswick-own.tsv' })).toBeVisible();
