@@ -25,6 +25,19 @@ export default tseslint.config(
   },
   { files: ['apps/web/src/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },
   { files: ['**/*.test.ts', 'e2e/**'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    // What takes types to see: promises that nobody waits for, and switches that forget a case.
+    files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}', 'demo/src/**/*.ts', 'bench/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
   ...packageBoundaries,
   ...coreBoundaries,
 );

@@ -57,7 +57,8 @@ const app = createApp({
   sessions: { db: sessionDb, config, tries: countTries(sessionDb), log },
   log,
 });
-const server = createServer(app.callback());
+const answer = app.callback();
+const server = createServer((request, response) => void answer(request, response));
 server.keepAliveTimeout = 65_000;
 server.requestTimeout = 600_000;
 server.headersTimeout = 30_000;

@@ -25,7 +25,8 @@ const router = new Router();
 await orrivane(router, pool);
 await windowsill(router);
 app.use(router.routes());
-const server = createServer(app.callback());
+const answer = app.callback();
+const server = createServer((request, response) => void answer(request, response));
 server.listen(Number(new URL(address).port), '127.0.0.1');
 
 const end = () => {

@@ -85,5 +85,5 @@ function parse<T extends ZodType>(schema: T, value: unknown, part: string): z.ou
   if (fault) throw badRequest(`${fault.pointer}: ${fault.detail}`, [fault]);
   const read = schema.safeParse(value);
   if (!read.success) throw fromZod(read.error, part);
-  return read.data as z.output<T>;
+  return read.data;
 }

@@ -4,7 +4,7 @@
  * changes goods, listings or set-up, so that nobody has to remember to say so.
  */
 import { hash } from 'node:crypto';
-import { type Value, canonical } from '@velvet-shelf/core/values';
+import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Database, json, one } from '../db/client.js';
 import type { Services } from '../http/route.js';
@@ -26,7 +26,7 @@ async function stateOf(db: Database): Promise<string> {
 
 /** A short name of a question, whatever is asked. */
 export const nameOf = (kind: string, question: unknown): string =>
-  `${kind} ${hash('sha256', canonical(question as Value), 'base64url')}`;
+  `${kind} ${hash('sha256', canonical(question), 'base64url')}`;
 
 /** Counts under way in this process, by name and state: one that began before a change is none of after it. */
 const underWay = new Map<string, Promise<unknown>>();

@@ -136,7 +136,7 @@ function toItem(
     if (value !== undefined) sizes[said(key)] = typeof value === 'number' ? value : value.base;
   }
   const words: Record<string, string> = {};
-  for (const key of worded) if (typeof facts[key] === 'string') words[said(key)] = facts[key] as string;
+  for (const key of worded) if (typeof facts[key] === 'string') words[said(key)] = facts[key];
   const prices: Record<string, number> = {};
   for (const key of ['recommendedPrice', 'purchasePrice']) {
     const money = facts[key] as Money | undefined;

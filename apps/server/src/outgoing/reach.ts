@@ -45,7 +45,7 @@ const publicLookup: LookupFunction = (host, options, callback) => {
     if (error) return callback(error, []);
     const list = Array.isArray(found) ? found : [found];
     if (list.length === 0 || list.some(({ address }) => !isPublic(address)))
-      return callback(new PrivateAddress(host) as NodeJS.ErrnoException, []);
+      return callback(new PrivateAddress(host), []);
     const [first] = list;
     if (options.all) callback(null, list);
     else callback(null, first?.address ?? '', first?.family);

@@ -150,10 +150,10 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
         currency: rulebook.markets.find((one) => one.key === market)?.currency ?? '',
       },
       pictureLoads,
-      (checked) =>
-        (saving = saving.then(() =>
-          save(id, market, { report: id, state: 'working', checked, total: items.length, items: [] }),
-        )),
+      (checked) => {
+        const body = { report: id, state: 'working', checked, total: items.length, items: [] };
+        saving = saving.then(() => save(id, market, body));
+      },
     );
     await saving;
     await takeOver(market, items, answers);

@@ -84,7 +84,7 @@ export function ConditionBar({
           </Select>
           <Select
             value={draft.op}
-            onChange={(event) => setDraft({ ...draft, op: event.target.value as Comparison['op'] })}
+            onChange={(event) => setDraft({ ...draft, op: event.target.value })}
             inputProps={{ 'aria-label': 'Comparison' }}
           >
             {operators.map(([op, words]) => (

@@ -45,7 +45,7 @@ export function ReadingSettings({
   const [isAdding, setAdding] = useState(false);
   const { detected, reading } = batch;
   const readsMoney = useReadsMoney(batch);
-  const set = (change: Record<string, unknown>) => onCorrect({ reading: { ...reading, ...change } as Reading });
+  const set = (change: Record<string, unknown>) => onCorrect({ reading: { ...reading, ...change } });
   const why = (key: string) => detected.why[key] ?? '';
   const isExchange = batch.kind === 'round-trip';
   return (

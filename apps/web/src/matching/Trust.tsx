@@ -94,7 +94,7 @@ export function Trust() {
                           sx={{ '& .MuiSelect-select': { py: 0.4 } }}
                           inputProps={{ 'aria-label': `Who wins for ${row.label}` }}
                           onChange={(event) =>
-                            save.mutate({ attribute: row.attribute, policy: event.target.value as TrustRow['policy'] })
+                            save.mutate({ attribute: row.attribute, policy: event.target.value })
                           }
                         >
                           {Object.entries(policyWords).map(([policy, words]) => (

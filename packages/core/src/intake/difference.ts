@@ -32,7 +32,7 @@ export function contentOf(record: ReadRecord): RecordContent {
     theirNumber,
     values: inOrder(values),
   };
-  return content as RecordContent;
+  return content;
 }
 
 function inOrder<T>(members: Record<string, T>): Record<string, T> {

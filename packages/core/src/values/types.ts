@@ -184,7 +184,7 @@ const types: { [T in AttributeType]: ValueType<never> } = {
 
 /** The definition of a type; values of other types must not be handed to it. */
 export function typeOf(type: AttributeType): ValueType<SingleValue> {
-  return types[type] as unknown as ValueType<SingleValue>;
+  return types[type];
 }
 
 /** What separates the members of a list in one cell. */
