@@ -12,7 +12,7 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
   await page.goto('/places/1/fills');
   await page
     .getByRole('row')
-    .filter({ hasText: /^Short words/ })
+    .filter({ hasText: /^Short wording/ })
     .click();
   await expect(page.getByText('As it is now.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Save' })).toBeDisabled();
@@ -33,9 +33,9 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
 test('the foot takes the fill back; the history says so', async ({ page }) => {
   await page.goto('/places/1/fills');
   await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/^Undid: Changed how Short words is filled/)).toBeVisible();
+  await expect(page.getByText(/^Undid: Changed how Short wording is filled/)).toBeVisible();
   await page.getByRole('contentinfo').getByRole('link', { name: 'History' }).click();
-  const row = page.getByRole('row').filter({ hasText: 'Changed how Short words is filled', hasNotText: 'Undid' });
+  const row = page.getByRole('row').filter({ hasText: 'Changed how Short wording is filled', hasNotText: 'Undid' });
   await expect(row).toContainText('Iris Ravensbourne');
   await expect(row.getByText('undone')).toBeVisible();
 });

@@ -181,8 +181,8 @@ const first = {
       limits: { minWidth: 720, minHeight: 720, maxCount: 1 },
     },
     { key: 'moreViews', label: 'Further views', type: 'picture', need: 'optional', limits: { maxCount: 7 } },
-    text('short', 'Short words', 'required', { minLength: 12, maxLength: 110 }, 'Best between 30 and 80 characters.'),
-    text('long', 'Long words', 'required', { minLength: 60, maxLength: 3200 }, 'No markup.'),
+    text('short', 'Short wording', 'required', { minLength: 12, maxLength: 110 }, 'Best between 30 and 80 characters.'),
+    text('long', 'Long wording', 'required', { minLength: 60, maxLength: 3200 }, 'No markup.'),
     text('factStuff', 'Made of', 'optional', { maxLength: 160 }),
     {
       key: 'factEnergy',
