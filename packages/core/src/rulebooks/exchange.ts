@@ -7,7 +7,8 @@ export type FeedFormat = (typeof feedFormats)[number];
 
 /** What stands beside a value: another value, a word that is always there, or the currency of the market. */
 const markSchema = z.union([
-  z.strictObject({ attribute: z.string() }),
+  /** Where an optional one has no value, the value it stands beside is written without it. */
+  z.strictObject({ attribute: z.string(), optional: z.boolean().optional() }),
   z.strictObject({ text: z.string() }),
   z.strictObject({ currency: z.literal(true) }),
 ]);

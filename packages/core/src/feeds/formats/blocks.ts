@@ -36,8 +36,8 @@ export function compileBlocks(rulebook: Rulebook, { currency }: FeedMeta): Block
     const found: [string, string][] = [];
     for (const [name, mark] of Object.entries(marks)) {
       const text = 'text' in mark ? mark.text : 'currency' in mark ? currency : texts(item, mark.attribute)[0];
-      if (text === undefined) return undefined;
-      found.push([name, text]);
+      if (text !== undefined) found.push([name, text]);
+      else if (!('optional' in mark && mark.optional)) return undefined;
     }
     return found;
   };
