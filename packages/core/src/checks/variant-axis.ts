@@ -1,4 +1,17 @@
+import type { Rulebook } from '../rulebooks/index.js';
+import { sayLabel } from '../values/index.js';
 import type { FamilyCheck } from './model.js';
+
+/** Axes that are named; of long lists the rest is counted. */
+const mostNamed = 4;
+
+/** "shade, size or length" */
+function sayAxes(axes: readonly string[], { attributes }: Rulebook): string {
+  const names = axes.map((axis) => sayLabel(attributes.find(({ key }) => key === axis)?.label ?? axis));
+  const shown =
+    names.length > mostNamed + 1 ? [...names.slice(0, mostNamed), `${names.length - mostNamed} others`] : names;
+  return [shown.slice(0, -1).join(', '), shown.at(-1)].filter(Boolean).join(' or ');
+}
 
 export const variantAxis: FamilyCheck = {
   meta: {
@@ -6,13 +19,13 @@ export const variantAxis: FamilyCheck = {
     severity: 'blocker',
     describes: 'Variants of one group differ in at least one attribute that the channel knows as an axis.',
     fix: 'axis',
-    say: ({ axes = '' }) => `No ${axes} tells this variant from its siblings`,
+    say: ({ axes = '' }) => `Nothing among ${axes} tells this variant from its siblings`,
   },
   compile(rulebook) {
     const rule = rulebook.rules.find((one) => one.check === 'variant-axis');
     if (rule?.check !== 'variant-axis') return undefined;
     const { group, axes } = rule;
-    const fault = { attribute: group, params: { axes: axes.join(' or ') } };
+    const fault = { attribute: group, params: { axes: sayAxes(axes, rulebook) } };
     return (siblings) =>
       siblings.map(({ item }) =>
         siblings.length > 1 && item[group] !== undefined && axes.every((axis) => item[axis] === undefined)
