@@ -29,7 +29,7 @@ function records(count: number): MatchItem[] {
       mpn: undefined,
       identifiers: [],
       sizes: { diameter: size / 100, height: (size - 1) / 100 },
-      words: ours ? { glaze: glazes[Math.floor((goods % 24) / 8)] ?? 'Moss' } : ({}),
+      words: ours ? { glaze: glazes[Math.floor((goods % 24) / 8)] ?? 'Moss' } : {},
       prices: {},
     };
   });

@@ -262,7 +262,11 @@ const first = {
           nodes: [
             { name: 'leaves-in', attribute: 'leavesIn' },
             { name: 'asks', attribute: 'asks', marks: { currency: { currency: true } } },
-            { name: 'asked-before', attribute: 'askedBefore', marks: { until: { attribute: 'until', optional: true } } },
+            {
+              name: 'asked-before',
+              attribute: 'askedBefore',
+              marks: { until: { attribute: 'until', optional: true } },
+            },
           ],
         },
         { name: 'grade', attribute: 'grade' },

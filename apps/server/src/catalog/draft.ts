@@ -70,7 +70,7 @@ export function draftVariant(
     droppedBy: sources.flatMap(({ dropped, supplier }) => (dropped ? [supplier] : [])),
   };
   for (const [key, list] of Object.entries(computed)) if (list.length > 0) facts[key] = [...new Set(list)];
-  const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key]) : null);
+  const text = (key: string) => (typeof facts[key] === 'string' ? facts[key] : null);
   const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;
   const pictures = facts.pictures as Media[] | undefined;
   const has = (slot: string) =>
@@ -121,7 +121,7 @@ export type Member = Pick<Draft, 'title' | 'brand' | 'category' | 'state' | 'pic
 export function keptFamily(before: ProductRow, dictionary: Dictionary): Draft {
   const { facts } = before;
   const texts = before.texts ?? {};
-  const text = (key: string) => (typeof facts[key] === 'string' ? (facts[key]) : null);
+  const text = (key: string) => (typeof facts[key] === 'string' ? facts[key] : null);
   return {
     ...before,
     texts,

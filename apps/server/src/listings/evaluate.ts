@@ -308,7 +308,7 @@ export async function drain(
           ),
         };
       };
-      const answer = 'transaction' in on ? await (on).transaction(round) : await round(on);
+      const answer = 'transaction' in on ? await on.transaction(round) : await round(on);
       if (!answer) break;
       done += answer.n;
       effect = addEffects(effect, answer.effect);

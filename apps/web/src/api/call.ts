@@ -23,7 +23,7 @@ export async function call<E extends Endpoint>(endpoint: E, given: Given<E> = {}
   const params = (given.params ?? {}) as Record<string, unknown>;
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
   const query = new URLSearchParams();
-  for (const [name, value] of Object.entries((given.query ?? {})))
+  for (const [name, value] of Object.entries(given.query ?? {}))
     if (value !== undefined && value !== '') query.set(name, String(value));
   const send = async (headers: Record<string, string>) => {
     const answer = await reach(`${path}${query.size > 0 ? `?${query}` : ''}`, {

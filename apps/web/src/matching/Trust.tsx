@@ -93,9 +93,7 @@ export function Trust() {
                           disabled={save.isPending}
                           sx={{ '& .MuiSelect-select': { py: 0.4 } }}
                           inputProps={{ 'aria-label': `Who wins for ${row.label}` }}
-                          onChange={(event) =>
-                            save.mutate({ attribute: row.attribute, policy: event.target.value })
-                          }
+                          onChange={(event) => save.mutate({ attribute: row.attribute, policy: event.target.value })}
                         >
                           {Object.entries(policyWords).map(([policy, words]) => (
                             <MenuItem key={policy} value={policy}>
