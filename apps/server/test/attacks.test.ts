@@ -425,7 +425,7 @@ describe('pressed many times at once', () => {
   beforeAll(async () => {
     await client.bringIn('mosswick-own.tsv');
     await client.idle();
-    feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'csv' })).body;
+    feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).body;
   });
   const press = (path: string, n: number, headers?: Record<string, string>) =>
     Promise.all(many(n, () => '').map(() => client.send('POST', path, {}, headers)));

@@ -159,7 +159,7 @@ describe('a row that cannot be applied, late in the file', () => {
     const before = await shelf();
     const batch = await tried(own, 'late.csv', list('brass', 9));
     const job = await heldJob('apply-batch', () => apply(batch));
-    const { body: feed } = await client.send('POST', '/api/feeds', { placeId: 1, format: 'csv' });
+    const { body: feed } = await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' });
     expect((await client.send('POST', `/api/feeds/${feed.id}/runs`)).status).toBe(409);
     await runHere(job, { VELVET_TEST_HURT: '241' });
     const failed = await until(
