@@ -42,12 +42,16 @@ export async function findMeetings(tx: Executor, batchId: number, row?: number):
 function loadNews(tx: Executor, which: SQL): Promise<NewRecord[]> {
   return rows<NewRecord>(
     tx,
-    sql`SELECT b.row, b.record_id AS id, c.keys, json_build_object('values', c.content -> 'values', 'options', c.content -> 'options') AS described
-        FROM batch_row b JOIN record_content c ON c.id = b.content_id
-        WHERE ${which} AND b.outcome = 'created' AND NOT b.left_out AND (
-          EXISTS (SELECT 1 FROM json_each_text(c.keys) k JOIN record_key o ON o.kind = k.key AND o.key = k.value)
-          OR b.record_id IN (SELECT a FROM join_decision UNION SELECT b FROM join_decision))
-        ORDER BY b.row`,
+    // Keys are laid beside those that stand as two sets: row by row it would be each of them against all.
+    sql`WITH news AS MATERIALIZED (
+          SELECT b.row, b.record_id AS id, b.content_id FROM batch_row b WHERE ${which} AND b.outcome = 'created' AND NOT b.left_out),
+        keyed AS MATERIALIZED (
+          SELECT n.row, k.key AS kind, k.value AS key FROM news n JOIN record_content c ON c.id = n.content_id, json_each_text(c.keys) k),
+        met AS (
+          SELECT row FROM keyed WHERE (kind, key) IN (SELECT kind, key FROM record_key)
+          UNION SELECT row FROM news WHERE id IN (SELECT a FROM join_decision UNION SELECT b FROM join_decision))
+        SELECT n.row, n.id, c.keys, json_build_object('values', c.content -> 'values', 'options', c.content -> 'options') AS described
+        FROM met JOIN news n USING (row) JOIN record_content c ON c.id = n.content_id ORDER BY n.row`,
   );
 }
 
