@@ -58,6 +58,21 @@ describe('a copy', () => {
     expect(fill.value(view)).toBeUndefined();
     expect(fill.blame(view)).toEqual({ at: 'fill' });
   });
+  it('of a sale is sent ahead of its day only where both dates go with it', () => {
+    const on = (sale: { amount: string; from?: string; to?: string }, today = '2026-11-24') =>
+      compiled(copy('salePrice')).value({
+        ...view,
+        today,
+        variant: { ...variant, offers: { GBP: { regular: '10.00', sale } } },
+      });
+    const open = { amount: '8.00', from: '2026-12-24' };
+    expect(on(open)).toBeUndefined();
+    expect(on(open, '2026-12-24')).toBe(800);
+    expect(on({ ...open, to: '2026-12-31' })).toBe(800);
+    expect(on({ amount: '8.00' })).toBe(800);
+    expect(on({ amount: '8.00', to: '2026-11-23' })).toBeUndefined();
+    expect(on({ amount: '8.00', to: '2026-11-24' })).toBe(800);
+  });
   it('never sends less than no stock', () => {
     const sold = { ...view, variant: { ...variant, stock: -4 } };
     expect(compiled(copy('stock')).value(sold)).toBe(0);
