@@ -4,7 +4,7 @@ import type { GridRow, View } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, soughtText } from '@velvet-shelf/core/conditions';
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Database, ids, one, rows } from '../db/client.js';
+import { type Database, containing, ids, one, rows } from '../db/client.js';
 import { toComplete } from '../listings/service.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -101,7 +101,7 @@ function searchSql(search: string): SQL {
   if (words.length === 0) return sql`true`;
   return sql.join(
     words.map((word) => {
-      const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+      const like = containing(word);
       // The index knows threes of letters: with fewer it would be gone through whole, and slower than the goods.
       return word.length < 3 ? sql`p.search || '' LIKE ${like}` : sql`p.search LIKE ${like}`;
     }),

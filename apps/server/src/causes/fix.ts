@@ -103,15 +103,8 @@ export async function tryFix({ db, config }: Services, key: string, fix: Fix): P
   const planned = await setupChange(db, all, mustParse(key), fix);
   if (!planned) throw badRequest('Cells are checked when they are saved');
   const units = [...new Set((await touchedBy(db, key, 100_000)).map((one) => one.unit))];
-  const { listingsChanged, becameReady, becameBlocked } = await tryChange(
-    db,
-    planned.place,
-    all.dictionary,
-    config.address,
-    planned.change,
-    units,
-  );
-  return { listingsChanged, becameReady, becameBlocked };
+  const { effect } = await tryChange(db, planned.place, all.dictionary, config.address, planned.change, units);
+  return effect;
 }
 
 export async function saveFix(services: Services, user: User, key: string, fix: Fix): Promise<Effect> {

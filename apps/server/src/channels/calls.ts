@@ -7,13 +7,13 @@ import { type FillCounts, countFills } from './fill-counts.js';
 import { type SetupChange, getPlace } from './setup.js';
 import { tryChange } from './what-if.js';
 
-interface FillsInput {
+interface CountInput {
   placeId: number;
   only?: string;
   change?: SetupChange;
 }
 
-export const fillsCall = (services: Services, { placeId, only, change }: FillsInput) =>
+export const countCall = (services: Services, { placeId, only, change }: CountInput) =>
   countFills(services, placeId, only, change);
 
 interface ChangeInput {
@@ -24,18 +24,12 @@ interface ChangeInput {
 /** What a change of set-up would do to the listings of a place; nothing is written. */
 export async function changeCall({ db, config }: Services, { placeId, change }: ChangeInput): Promise<Effect> {
   const place = await getPlace(db, placeId);
-  const { listingsChanged, becameReady, becameBlocked } = await tryChange(
-    db,
-    place,
-    await loadDictionary(db),
-    config.address,
-    change,
-  );
-  return { listingsChanged, becameReady, becameBlocked };
+  const { effect } = await tryChange(db, place, await loadDictionary(db), config.address, change);
+  return effect;
 }
 
 export const changeApart = (services: Services, input: ChangeInput): Promise<Effect> =>
   apart('try-change', input, () => changeCall(services, input));
 
-export const countApart = (services: Services, input: FillsInput): Promise<FillCounts> =>
-  apart('count-fills', input, () => fillsCall(services, input));
+export const countApart = (services: Services, input: CountInput): Promise<FillCounts> =>
+  apart('count-fills', input, () => countCall(services, input));

@@ -71,15 +71,17 @@ export async function tryRulebook({ db, config }: Services, placeId: number, rul
     sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
   );
   if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
-  const { newCauses, ...effect } = await tryChange(db, place, dictionary, config.address, { rulebook: found.body });
+  const { effect, listings, newCauses } = await tryChange(db, place, dictionary, config.address, {
+    rulebook: found.body,
+  });
   const causes = [...newCauses]
     .sort((a, b) => b[1] - a[1])
     .slice(0, 20)
-    .map(([key, listings]) => ({
+    .map(([key, touched]) => ({
       words: sayCause(key, dictionary.attributes, [found.body], place.channelName),
-      listings,
+      listings: touched,
     }));
-  return { ...effect, causes };
+  return { ...effect, listings, causes };
 }
 
 export async function takeRulebook(

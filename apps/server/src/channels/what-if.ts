@@ -7,7 +7,8 @@ import { loadFamilies } from '../listings/families.js';
 import { type Effect, todayText } from '../listings/evaluate.js';
 import { type PlaceRow, type SetupChange, loadSetup, mediaAddress } from './setup.js';
 
-export interface Tried extends Effect {
+export interface Tried {
+  effect: Effect;
   listings: number;
   /** Blocking causes that would be new, with how many listings they touch. */
   newCauses: Map<string, number>;
@@ -32,14 +33,14 @@ export async function tryChange(
       )
     ).map((one) => one.unit);
   const before = await loadStanding(on, place.id);
-  const tried: Tried = { listings: 0, ...noEffect(), newCauses: new Map() };
+  const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
     for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
       for (const result of compiled.evaluate(family, todayText())) {
         if (result.standing === 'left') continue;
         const was = before.get(result.variant);
         tried.listings++;
-        weigh(tried, was, result);
+        weigh(tried.effect, was, result);
         const known = new Set(was?.causes ?? []);
         const fresh = new Set(
           result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])),

@@ -114,6 +114,11 @@ export function texts(list: readonly (string | null)[]): SQL {
   return sql`${`{${literal.join(',')}}`}::text[]`;
 }
 
+/** The `LIKE` pattern of what holds a text: its own `%`, `_` and `\` are letters like others. */
+export function containing(text: string): string {
+  return `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+}
+
 /** A list of numbers as one parameter; null stays null. */
 export function numbers(list: readonly (number | null)[]): SQL {
   return sql`${`{${list.map((one) => one ?? 'NULL').join(',')}}`}::float8[]`;

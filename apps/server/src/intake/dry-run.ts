@@ -5,7 +5,7 @@ import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, ids, json, onClient, one, rows } from '../db/client.js';
+import { type Executor, containing, ids, json, onClient, one, rows } from '../db/client.js';
 import { batch, batchRow } from '../db/schema/index.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
@@ -60,7 +60,7 @@ function filterSql(id: number, { outcome, search }: RowFilter): SQL {
  */
 function spellings(search: string): string[] {
   const small = (text: string) => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
-  const pattern = (text: string) => `%${small(text).replace(/[\\%_]/g, '\\$&')}%`;
+  const pattern = (text: string) => containing(small(text));
   return [...new Set([pattern(search.toLowerCase()), pattern(search.toUpperCase()), pattern(search)])];
 }
 

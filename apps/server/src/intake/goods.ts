@@ -6,7 +6,7 @@ import type { JoinLevel } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../catalog/dictionary.js';
 import { loadUnits } from '../catalog/resolve.js';
-import { type Executor, ids, one, rows } from '../db/client.js';
+import { type Executor, ids, json, one, rows } from '../db/client.js';
 import type { RowMeeting, batchRow } from '../db/schema/index.js';
 
 type RowRecord = typeof batchRow.$inferSelect;
@@ -36,7 +36,7 @@ export async function goodsOf(
   const standing = await rows<{ key: string; product: number }>(
     db,
     sql`SELECT key, product_id AS product FROM record WHERE supplier_id = ${supplier} AND product_id IS NOT NULL
-          AND key IN (SELECT jsonb_array_elements_text(${JSON.stringify(recordKeys)}::jsonb))`,
+          AND key IN (SELECT jsonb_array_elements_text(${json(recordKeys)}))`,
   );
   const productOf = new Map(standing.map(({ key, product }) => [key, product]));
   const wanted = [...productOf.values(), ...shown.flatMap((row) => row.meets?.product ?? [])];

@@ -47,6 +47,6 @@ export function registerCalls(): void {
     (await import('../channels/calls.js')).changeCall(services, input),
   );
   calls.set('count-fills', async (services, input) =>
-    (await import('../channels/calls.js')).fillsCall(services, input),
+    (await import('../channels/calls.js')).countCall(services, input),
   );
 }

@@ -9,7 +9,7 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type RecordVersion, columnOf, explainProduct, feeding } from '../catalog/product.js';
 import { sayFinding } from '../causes/words.js';
 import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
-import { type Database, one, rows } from '../db/client.js';
+import { type Database, containing, one, rows, texts } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
@@ -39,7 +39,7 @@ const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({
 });
 
 /** States on the channel of a listing that still has to go out, once it is ready. */
-export const unsent = sql`('none', 'refused', 'withdrawn')`;
+export const unsentStates = ['none', 'refused', 'withdrawn'];
 
 /** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
 export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
@@ -62,12 +62,12 @@ export async function listListings(services: Services, query: ListingQuery) {
   if (query.place !== undefined) filters.push(sql`l.place_id = ${query.place}`);
   if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
   if (query.channelState) filters.push(sql`l.channel_state = ${query.channelState}`);
-  if (query.toSend) filters.push(sql`l.readiness = 'ready' AND l.channel_state IN ${unsent}`);
+  if (query.toSend) filters.push(sql`l.readiness = 'ready' AND l.channel_state = ANY(${texts(unsentStates)})`);
   if (query.cause) filters.push(causeFilter(query.cause));
   for (const word of foldText(query.search ?? '')
     .split(' ')
     .filter(Boolean))
-    filters.push(sql`(p.search LIKE ${`%${word.replace(/[\\%_]/g, '\\$&')}%`} OR lower(l.external_id) = ${word})`);
+    filters.push(sql`(p.search LIKE ${containing(word)} OR lower(l.external_id) = ${word})`);
   const where = sql.join(filters, sql` AND `);
   const total = await kept(services, nameOf('listings', { ...query, cursor: '', limit: 0 }), () =>
     one<{ n: number }>(

@@ -7,7 +7,7 @@ import { type Attribute, type Value, agree, formatValue, plainText } from '@velv
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
-import { type Executor, ids, one, rows } from '../db/client.js';
+import { type Executor, containing, ids, one, rows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 
@@ -24,6 +24,9 @@ export async function compared(db: Executor, list: readonly number[]): Promise<M
   return new Map(found.map((row) => [row.id, row]));
 }
 
+/** Products whose title or SKU holds a text. */
+const named = (search: string) => sql`(p.title ILIKE ${containing(search)} OR p.sku ILIKE ${containing(search)})`;
+
 export async function listPairs(
   { db }: Services,
   { supplier, search, limit }: { supplier?: number | undefined; search?: string | undefined; limit: number },
@@ -31,10 +34,7 @@ export async function listPairs(
   const filters: SQL[] = [sql`true`];
   if (supplier)
     filters.push(sql`EXISTS (SELECT 1 FROM record r WHERE r.product_id IN (m.a, m.b) AND r.supplier_id = ${supplier})`);
-  if (search)
-    filters.push(
-      sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND (p.title ILIKE ${`%${search}%`} OR p.sku ILIKE ${`%${search}%`}))`,
-    );
+  if (search) filters.push(sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND ${named(search)})`);
   const where = sql.join(filters, sql` AND `);
   const found = await rows<{ a: number; b: number; score: number; evidence: Evidence[] }>(
     db,
@@ -146,7 +146,7 @@ export async function listJoined(
       sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
           disputed AS MATERIALIZED (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
         SELECT j.id, coalesce(d.n, 0) AS differs, count(*) OVER () AS total, count(d.n) OVER () AS disagreeing FROM joined j JOIN product p ON p.id = j.id LEFT JOIN disputed d ON d.product = j.id
-        WHERE ${search ? sql`(p.title ILIKE ${`%${search}%`} OR p.sku ILIKE ${`%${search}%`})` : sql`true`}
+        WHERE ${search ? named(search) : sql`true`}
         ORDER BY coalesce(d.n, 0) DESC, p.title, j.id OFFSET ${from} LIMIT ${limit + 1}`,
     ),
   );

@@ -1,7 +1,7 @@
 /** The shelf edge and Today: live counts, each computed where the work is. */
 import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { iso, one, rows } from '../db/client.js';
+import { iso, one, rows, texts } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction, takeAction } from '../history/record.js';
@@ -9,7 +9,7 @@ import { batchKind, canUndo, undoOf } from '../history/undo.js';
 import { undoApplied } from '../intake/service.js';
 import { dirtyCount } from '../listings/dirty.js';
 import { drain } from '../listings/evaluate.js';
-import { toComplete, unsent } from '../listings/service.js';
+import { toComplete, unsentStates } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';
 
@@ -28,7 +28,7 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
       (SELECT count(*) FROM match_pair) AS "toMatch",
       (SELECT count(DISTINCT variant_id) FROM (${toComplete}) t) AS "toComplete",
       (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'blocked') AS "toFit",
-      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state IN ${unsent}) AS "toSend",
+      (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state = ANY(${texts(unsentStates)})) AS "toSend",
       (SELECT count(*) FROM run WHERE state = 'held' AND id > coalesce((SELECT up_run_id FROM feed WHERE id = run.feed_id), 0)) AS held`,
   );
   const jobs = await rows<Shelf['jobs'][number]>(
@@ -115,9 +115,7 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
         .map((place) => ({
           name: place.name,
           n: place.totals
-            .filter(
-              (one_) => one_.readiness === 'ready' && ['none', 'refused', 'withdrawn'].includes(one_.channelState),
-            )
+            .filter((one_) => one_.readiness === 'ready' && unsentStates.includes(one_.channelState))
             .reduce((sum, one_) => sum + one_.listings, 0),
         }))
         .filter(({ n }) => n > 0)

@@ -18,11 +18,9 @@ export interface Block {
   pieces: Piece[];
 }
 
-export interface BlockReader {
-  (item: Item): Block[];
-}
+export type BlockReader = (item: Item) => Block[];
 
-/** Compiles the document of an exchange; names that stand several times in a block are told by `isList`. */
+/** Compiles the document of an exchange; throws where the rulebook lays out none. */
 export function compileBlocks(rulebook: Rulebook, { currency }: FeedMeta): BlockReader {
   const { document } = rulebook.exchange;
   if (!document) throw new Error(`${rulebook.name} has no layout for documents`);

@@ -46,7 +46,7 @@ export const attributesByKey = ({ attributes }: Rulebook): ReadonlyMap<string, C
 /** Character data of XML 1.0 (section 2.2): markup escaped, characters that XML does not allow dropped. */
 export function xmlText(text: string): string {
   // eslint-disable-next-line no-control-regex
-  if (!/[&<>"\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff\ud800-\udfff]/.test(text)) return text;
+  if (!/[&<>\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff\ud800-\udfff]/.test(text)) return text;
   return (
     text
       .toWellFormed()
