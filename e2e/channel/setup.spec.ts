@@ -40,6 +40,39 @@ test('the foot takes the fill back; the history says so', async ({ page }) => {
   await expect(row.getByText('undone')).toBeVisible();
 });
 
+test('a fill by cases is composed of comparisons and what is sent then, tried, saved and read again', async ({
+  page,
+}) => {
+  await page.goto('/places/1/fills');
+  await page
+    .getByRole('row')
+    .filter({ hasText: /^Short wording/ })
+    .click();
+  await page.getByLabel('Filled by').click();
+  await page.getByRole('option', { name: /^when/i }).click();
+  const first = page.getByRole('listitem').filter({ hasText: 'When' }).first();
+  await first.getByLabel('Attribute').click();
+  await page.getByRole('option', { name: 'Stock', exact: true }).click();
+  await first.getByLabel('Comparison').click();
+  await page.getByRole('option', { name: 'is at least' }).click();
+  await first.getByLabel('Value').first().fill('1');
+  await page.getByRole('button', { name: 'Add a case' }).click();
+  await expect(page.getByRole('button', { name: 'Remove case 2' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove case 2' }).click();
+  await expect(page.getByText('Tried on the whole assortment, not saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.reload();
+  await page
+    .getByRole('row')
+    .filter({ hasText: /^Short wording/ })
+    .click();
+  await expect(first.getByLabel('Comparison')).toHaveText('is at least');
+  await expect(first.getByLabel('Value').first()).toHaveValue('1');
+  await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undid: Changed how Short wording is filled/)).toBeVisible();
+});
+
 test('the next rulebook is taken: what was foreseen happens, and the older one is taken again', async ({ page }) => {
   await idle(page);
   const before = await ready(page);

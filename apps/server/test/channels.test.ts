@@ -222,6 +222,21 @@ describe('a fill', () => {
       fit: [{ do: 'trim-at-word', length: 0 }],
     });
     expect(short.status).toBe(400);
+    const strange = {
+      rule: {
+        kind: 'when',
+        cases: [{ if: { attribute: 'moonlight', op: 'isNotEmpty' }, then: { kind: 'fixed', value: 'x' } }],
+        otherwise: null,
+      },
+      fit: [],
+    };
+    for (const { status, body } of [
+      await saveFill('short', strange),
+      await client.send('POST', `${place}/fills/short/try`, { fill: strange }),
+    ]) {
+      expect(status).toBe(400);
+      expect(body.detail).toContain('compares “moonlight”, which is no attribute');
+    }
     const missing = await saveFill('smell', { rule: { kind: 'fixed', value: 'pine' }, fit: [] });
     expect(missing.status).toBe(404);
     expect(missing.body.detail).toContain('“smell”');

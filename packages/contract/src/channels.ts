@@ -1,6 +1,7 @@
 import { feedFormats } from '@velvet-shelf/core/feeds';
 import { fillSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
+import { attributeSchema } from './catalog.js';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
 
 export const placeSchema = z.object({
@@ -114,6 +115,13 @@ export const channels = {
     summary: 'The channel’s attributes with their fills and sample results',
     params: idParam,
     answer: z.object({ items: z.array(channelAttributeSchema) }),
+  }),
+  compared: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/fills/compared',
+    summary: 'What the cases of a fill can compare',
+    answer: z.object({ items: z.array(attributeSchema) }),
   }),
   tryFill: endpoint({
     role: 'editor',

@@ -1,14 +1,14 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
-import type { Fill } from '@velvet-shelf/core/fills';
-import { sourcesFor } from '@velvet-shelf/core/listings';
+import { type Fill, comparedBy } from '@velvet-shelf/core/fills';
+import { comparables, sourcesFor } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, json, one } from '../db/client.js';
 import { recordAction } from '../history/record.js';
-import { notFound } from '../http/problem.js';
+import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { markPlace } from '../listings/dirty.js';
 import { type Effect, drain } from '../listings/evaluate.js';
@@ -29,6 +29,7 @@ export async function saveFill(
   const rulebook = await rulebookOf(db, place);
   const known = rulebook.attributes.find((one_) => one_.key === attribute);
   if (!known) throw notFound(`attribute “${attribute}” on ${place.channelName}`);
+  mustCompare(await loadDictionary(db), fill);
   const effect = await db.transaction(async (tx) => {
     const before = await one<{ fill: Fill }>(
       tx,
@@ -69,6 +70,14 @@ export async function currentFill(on: Executor, channelId: number, attribute: st
       )
     )?.fill ?? null
   );
+}
+
+/** Refuses a fill one of whose cases compares what is no attribute: it would never hold. */
+function mustCompare({ attributes }: Dictionary, fill: Fill | null): void {
+  const known = comparables(attributes);
+  const unknown = fill && comparedBy(fill.rule).find((name) => !known.has(name));
+  if (typeof unknown === 'string')
+    throw badRequest(`A case compares “${unknown}”, which is no attribute: choose the attribute it is about`);
 }
 
 type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'effect'>;
@@ -113,6 +122,7 @@ export async function tryFill(
   attribute: string,
   fill: Fill | null,
 ): Promise<ChannelAttributeAnswer> {
+  mustCompare(await loadDictionary(services.db), fill);
   const change = { fills: new Map([[attribute, fill]]) };
   const described = (await describeFills(services, placeId, change)).find(({ key }) => key === attribute);
   if (!described) throw notFound(`attribute “${attribute}”`);

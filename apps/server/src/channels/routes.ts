@@ -1,4 +1,6 @@
 import { api } from '@velvet-shelf/contract';
+import { comparables } from '@velvet-shelf/core/listings';
+import { loadDictionary } from '../catalog/dictionary.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
 import { changeApart } from './calls.js';
@@ -24,6 +26,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   );
   route(router, services, channels.fills, async ({ params }) => ({
     items: await listFills(services, params.id),
+  }));
+  route(router, services, channels.compared, async () => ({
+    items: [...comparables((await loadDictionary(services.db)).attributes).values()],
   }));
   route(router, services, channels.tryFill, ({ params, body }) =>
     tryFill(services, params.id, params.attribute, body.fill),

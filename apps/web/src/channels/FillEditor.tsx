@@ -4,6 +4,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
+import { conditionAttributes } from '@velvet-shelf/core/conditions';
 import type { Fill, FillRule, Fit } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -174,7 +175,7 @@ function emptyRule(kind: FillRule['kind'], attribute: ChannelAttributeAnswer, be
     case 'when':
       return {
         kind,
-        cases: [{ if: { attribute: from, op: 'isNotEmpty' }, then: before ?? { kind: 'copy', from } }],
+        cases: [{ if: { attribute: '', op: 'isNotEmpty' }, then: before ?? { kind: 'copy', from } }],
         otherwise: null,
       };
   }
@@ -188,7 +189,8 @@ function complete(fill: Fill | null): boolean {
       : rule.kind === 'first'
         ? rule.of.length > 0 && rule.of.every(whole)
         : rule.kind === 'when'
-          ? rule.cases.every((one) => whole(one.then)) && (rule.otherwise === null || whole(rule.otherwise))
+          ? rule.cases.every((one) => !conditionAttributes(one.if).includes('') && whole(one.then)) &&
+            (rule.otherwise === null || whole(rule.otherwise))
           : rule.kind === 'compose'
             ? rule.parts.length > 0
             : rule.from !== '';

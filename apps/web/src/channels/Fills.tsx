@@ -1,17 +1,19 @@
 /** The channel’s attributes and how each gets its value; the rule beside what it gives. */
 import { useQuery } from '@tanstack/react-query';
-import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
+import { api } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { FillRule } from '@velvet-shelf/core/fills';
-import { operators } from '../catalog/Conditions';
+import { operators } from '../catalog/ComparisonFields';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Loaded } from '../design/feedback';
 import { count } from '../design/words';
+import { useCompared } from './compared';
 import { FillEditor } from './FillEditor';
 
 export function Fills({ placeId }: { placeId: number }) {
   const [params, setParams] = useSearchParams();
+  const compared = useCompared().data ?? [];
   const fills = useQuery({
     queryKey: ['fills', placeId],
     queryFn: () => call(api.channels.fills, { params: { id: placeId } }),
@@ -53,7 +55,7 @@ export function Fills({ placeId }: { placeId: number }) {
                       </td>
                       <td className="small">
                         {one.fill ? (
-                          sayRule(one.fill.rule, one)
+                          sayRule(one.fill.rule, (name) => nameIn([...one.sources, ...compared], name))
                         ) : (
                           <span style={{ color: one.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>
                             nothing
@@ -89,8 +91,10 @@ function sayCondition(condition: Condition, label: (name: string) => string): st
   return [label(attribute), operators.find(([one]) => one === op)?.[1] ?? op, value ?? ''].join(' ').trim();
 }
 
-export function sayRule(rule: FillRule, attribute: ChannelAttributeAnswer): string {
-  const label = (name: string) => attribute.sources.find((one) => one.name === name)?.label ?? name;
+const nameIn = (known: readonly { name: string; label: string }[], name: string) =>
+  known.find((one) => one.name === name)?.label ?? name;
+
+function sayRule(rule: FillRule, label: (name: string) => string): string {
   switch (rule.kind) {
     case 'copy':
       return `copies ${label(rule.from)}`;
@@ -101,8 +105,8 @@ export function sayRule(rule: FillRule, attribute: ChannelAttributeAnswer): stri
     case 'translate':
       return `translates ${label(rule.from)} (${Object.keys(rule.table).length} pairs)`;
     case 'when':
-      return `${rule.cases.map((one) => `when ${sayCondition(one.if, label)}, ${sayRule(one.then, attribute)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, attribute)}` : '; else nothing'}`;
+      return `${rule.cases.map((one) => `when ${sayCondition(one.if, label)}, ${sayRule(one.then, label)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, label)}` : '; else nothing'}`;
     case 'first':
-      return `the first of: ${rule.of.map((one) => sayRule(one, attribute)).join('; ')}`;
+      return `the first of: ${rule.of.map((one) => sayRule(one, label)).join('; ')}`;
   }
 }

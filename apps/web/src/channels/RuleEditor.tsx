@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
+import { RemoveButton } from '../design/RemoveButton';
 import { WhenEditor } from './WhenEditor';
 
 function SourceSelect({
@@ -99,13 +100,10 @@ export function RuleEditor({
                 ) : (
                   <TextField label="Text" value={part.text} onChange={(event) => set({ text: event.target.value })} />
                 )}
-                <Button
-                  color="inherit"
-                  aria-label={`Remove part ${i + 1}`}
+                <RemoveButton
+                  of={`part ${i + 1}`}
                   onClick={() => onChange({ ...rule, parts: rule.parts.filter((_, n) => n !== i) })}
-                >
-                  Remove
-                </Button>
+                />
               </div>
             );
           })}
@@ -137,13 +135,10 @@ export function RuleEditor({
                   attribute={attribute}
                   onChange={(next) => onChange({ ...rule, of: rule.of.map((each, n) => (n === i ? next : each)) })}
                 />
-                <Button
-                  color="inherit"
-                  aria-label={`Remove rule ${i + 1}`}
+                <RemoveButton
+                  of={`rule ${i + 1}`}
                   onClick={() => onChange({ ...rule, of: rule.of.filter((_, n) => n !== i) })}
-                >
-                  Remove
-                </Button>
+                />
               </div>
             </li>
           ))}

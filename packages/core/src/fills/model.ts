@@ -80,6 +80,12 @@ export type Fit = z.infer<typeof fitSchema>;
 export const fillSchema = z.strictObject({ rule: fillRuleSchema, fit: z.array(fitSchema).max(mostSteps).default([]) });
 export type Fill = z.infer<typeof fillSchema>;
 
+/** What the cases of a rule compare, however deep they stand. */
+export function comparedBy(rule: FillRule): string[] {
+  const here = rule.kind === 'when' ? rule.cases.flatMap((one) => conditionAttributes(one.if)) : [];
+  return [...here, ...rulesBelow(rule).flatMap(comparedBy)];
+}
+
 /** What a fill reads. */
 export function fillSources(rule: FillRule): string[] {
   switch (rule.kind) {

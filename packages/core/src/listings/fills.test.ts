@@ -89,6 +89,11 @@ describe('when … then', () => {
     otherwise: { kind: 'fixed', value: 'none' },
   };
   const of = (change: Partial<Variant>) => compiled(rule).value({ ...view, variant: { ...variant, ...change } });
+  it('passes over a case that compares what nobody knows', () => {
+    const unknown = { if: { attribute: 'nothingOfTheKind', op: 'isEmpty' as const }, then: copy('title') };
+    expect(value({ ...rule, cases: [unknown, ...rule.cases] })).toBe('Hobnettle');
+    expect(value({ ...rule, cases: [{ ...unknown, if: { not: unknown.if } }] })).toBe('none');
+  });
   it('takes the first case that holds, else what there is otherwise', () => {
     expect(of({ stock: 10 })).toBe('many');
     expect(of({})).toBe('Hobnettle');

@@ -178,10 +178,13 @@ function first(of: CompiledFill[]): CompiledFill {
 
 function when(rule: Extract<FillRule, { kind: 'when' }>, setup: PlaceSetup): CompiledFill {
   const lookup = factLookup(setup);
-  const cases = rule.cases.map((one) => {
-    const dictionary = withFacts(setup.dictionary);
-    return { holds: compileCondition(one.if, dictionary, lookup), then: compileRule(one.then, setup) };
-  });
+  const known = comparables(setup.dictionary);
+  const cases = rule.cases.map((one) => ({
+    holds: conditionAttributes(one.if).every((name) => known.has(name))
+      ? compileCondition(one.if, known, lookup)
+      : () => false,
+    then: compileRule(one.then, setup),
+  }));
   const otherwise = rule.otherwise ? compileRule(rule.otherwise, setup) : none;
   const chosen = (view: View) => cases.findIndex(({ holds }) => holds(view));
   const serving = (view: View) => cases[chosen(view)]?.then ?? otherwise;
@@ -202,7 +205,7 @@ function when(rule: Extract<FillRule, { kind: 'when' }>, setup: PlaceSetup): Com
   };
 }
 
-/** What conditions of fills can ask for beside attributes. */
+/** What the cases of fills can compare beside attributes. */
 const stockFact: Attribute = {
   key: 'stock',
   label: 'Stock',
@@ -212,8 +215,9 @@ const stockFact: Attribute = {
   level: 'variant',
   group: '',
 };
-const withFacts = (dictionary: PlaceSetup['dictionary']): PlaceSetup['dictionary'] =>
-  new Map([...dictionary, [stockFact.key, stockFact]]);
+/** All that the cases of fills can compare; one that compares anything else never holds. */
+export const comparables = (dictionary: ReadonlyMap<string, Attribute>): ReadonlyMap<string, Attribute> =>
+  new Map([[stockFact.key, stockFact], ...dictionary]);
 
 function factLookup({ language }: PlaceSetup) {
   const lookup = variantLookup(language);

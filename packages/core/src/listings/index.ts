@@ -4,4 +4,5 @@ export * from './causes.js';
 export * from './apart.js';
 export { variantLookup } from './lookup.js';
 export { sayChannelValue } from './say.js';
+export { comparables } from './fills.js';
 export { minorUnits, sourcesFor } from './sources.js';
