@@ -33,6 +33,35 @@ export const coreBoundaries = coreLayers.flatMap((layer, depth) =>
   }),
 );
 
+/** Rooms of the server, the lowest first; what a lower one sets off above it is registered in `rooms.ts`. */
+const serverLayers = [
+  ['db'],
+  ['http'],
+  ['history', 'jobs', 'outgoing', 'kept'],
+  ['session', 'claims'],
+  ['catalog'],
+  ['prices'],
+  ['stock'],
+  ['channels'],
+  ['listings'],
+  ['causes', 'matching'],
+  ['intake'],
+  ['feeds'],
+  ['today'],
+];
+
+export const serverBoundaries = serverLayers.flatMap((layer, depth) =>
+  layer.map((room) => {
+    const beyond = [...serverLayers.slice(depth + 1).flat(), ...layer.filter((other) => other !== room)];
+    return forbid(
+      [`apps/server/src/${room}/**/*.ts`],
+      [...beyond.map((other) => `**/../${other}/**`), '**/../rooms.js', '**/../app.js', '**/../main.js'],
+      'Rooms of the server lean on lower ones only: see eslint.boundaries.js.',
+      [{ group: ['@velvet-shelf/demo/*', 'react', '@mui/*'], message: 'The server knows core and contract.' }],
+    );
+  }),
+);
+
 /** Core is handed the day and what is drawn: it has neither a clock nor dice. */
 const noClock = {
   files: ['packages/core/src/**/*.ts'],
@@ -61,11 +90,6 @@ export const packageBoundaries = [
     ['apps/web/src/**/*.{ts,tsx}'],
     ['@velvet-shelf/server/*', '@velvet-shelf/demo/*', 'node:*'],
     'The web application reaches the server through the contract only.',
-  ),
-  forbid(
-    ['apps/server/src/**/*.ts'],
-    ['@velvet-shelf/demo/*', 'react', '@mui/*'],
-    'The server knows core and contract.',
   ),
   forbid(
     ['apps/standins/src/**/*.ts'],

@@ -2,7 +2,7 @@ import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
-import { coreBoundaries, packageBoundaries } from './eslint.boundaries.js';
+import { coreBoundaries, packageBoundaries, serverBoundaries } from './eslint.boundaries.js';
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.velvet/**', 'test-results/**'] },
@@ -40,4 +40,5 @@ export default tseslint.config(
   },
   ...packageBoundaries,
   ...coreBoundaries,
+  ...serverBoundaries,
 );

@@ -20,6 +20,8 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-gpu',
+        // Where /dev/shm is small a page would break off.
+        '--disable-dev-shm-usage',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

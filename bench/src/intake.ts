@@ -14,8 +14,8 @@ import { readConfig } from '@velvet-shelf/server/config';
 import { type Database, one, openDatabase } from '@velvet-shelf/server/db/client';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
-import { readBatch } from '@velvet-shelf/server/intake/take-in';
-import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
+import { readBatch } from '@velvet-shelf/server/intake/read/take-in';
+import { registerRooms } from '@velvet-shelf/server/rooms';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import { from } from 'pg-copy-streams';
@@ -62,7 +62,7 @@ async function idle(db: Database): Promise<void> {
 }
 
 export async function benchIntake(count: number): Promise<BenchLine[]> {
-  registerJobs();
+  registerRooms();
   const config = readConfig();
   const db = openDatabase(config.database, { connections: 6 });
   const services: Services = { db, config, notify: () => undefined };

@@ -8,10 +8,10 @@ import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
 import { showBatch } from '@velvet-shelf/server/intake/show';
-import { correctBatch, readBatch } from '@velvet-shelf/server/intake/take-in';
+import { correctBatch, readBatch } from '@velvet-shelf/server/intake/read/take-in';
 import { detectSource } from '@velvet-shelf/server/intake/read/detect';
 import { readColumns, readRows } from '@velvet-shelf/server/intake/read/source';
-import { registerJobs } from '@velvet-shelf/server/jobs/kinds';
+import { registerRooms } from '@velvet-shelf/server/rooms';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import { writeGenerated } from './generate.js';
@@ -30,7 +30,7 @@ const sizes: Record<string, number> = { '1k': 1000, '10k': 10_000, '100k': 100_0
 const { values } = parseArgs({ options: { bare: { type: 'boolean', default: false }, size: { type: 'string' } } });
 const config = readConfig();
 const db = openDatabase(config.database, { connections: 4 });
-registerJobs();
+registerRooms();
 const standins = process.env.VELVET_STANDINS ?? 'http://127.0.0.1:1';
 try {
   const filled = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);

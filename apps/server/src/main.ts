@@ -4,20 +4,18 @@ import { pino } from 'pino';
 import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
 import { waitForDatabase } from './db/wait.js';
-import { createApp } from './http/app.js';
+import { createApp } from './app.js';
 import { forgetKeys } from './http/once.js';
 import { countTries } from './session/tries.js';
 import { listenForEvents, notifier } from './http/events.js';
 import type { Services } from './http/route.js';
 import { readyPartitions } from './history/partitions.js';
-import { startDuePulls } from './intake/pull.js';
+import { startDuePulls } from './intake/pull/pull.js';
 import { runAside } from './jobs/aside.js';
-import { registerJobs } from './jobs/kinds.js';
 import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
 import { drain, markDue } from './listings/evaluate.js';
 import { registerRooms } from './rooms.js';
 
-registerJobs();
 registerRooms();
 
 const config = readConfig();

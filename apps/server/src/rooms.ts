@@ -1,26 +1,45 @@
-/** What lower rooms are told by those above them at start: how each kind of action is taken back. */
+/** What lower rooms are told by those above them at start: jobs, how each kind of action is taken back, what is edited and evaluated. */
 import { undoEditAction } from './catalog/edit.js';
+import { registerField } from './catalog/fields.js';
 import { undoRulebook } from './channels/rulebooks.js';
 import { undoSetup } from './channels/undo.js';
-import { registerUndo } from './history/undo.js';
+import { feedJobs } from './feeds/jobs.js';
+import { registerSettling } from './history/settle.js';
+import { registerLongUndo, registerUndo } from './history/undo.js';
+import { intakeCalls, intakeJobs } from './intake/jobs.js';
+import { undoAppliedAction } from './intake/service.js';
+import { registerCalls, registerJobs } from './jobs/define.js';
+import { drain } from './listings/evaluate.js';
+import { listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';
 import { undoDecision } from './matching/decide.js';
 import { undoSplitDoubted } from './matching/doubted.js';
+import { matchingJobs } from './matching/jobs.js';
 import { undoOurNumbers } from './matching/numbers.js';
 import { undoTrust } from './matching/trust.js';
+import { editPrice } from './prices/edit.js';
+import { editStock } from './stock/edit.js';
+import { undoOffersOf } from './stock/offers.js';
 import { undoServing } from './stock/serves.js';
 import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
-  registerUndo('edit', undoEditAction);
+  registerJobs([...intakeJobs, ...matchingJobs, ...feedJobs]);
+  registerCalls([...intakeCalls, ...listingCalls]);
+  registerSettling(drain);
+  registerField('price', editPrice('regular'));
+  registerField('salePrice', editPrice('sale'));
+  registerField('stock', editStock);
+  registerUndo('edit', undoOffersOf, undoEditAction);
   registerUndo('match', undoDecision);
   registerUndo('split-doubted', undoSplitDoubted);
   registerUndo('our-numbers', undoOurNumbers);
   registerUndo('trust', undoTrust);
-  registerUndo('stock', async ({ tx, actionId }) => ({ left: await undoStock(tx, actionId) }));
-  registerUndo('serves', async ({ tx, actionId }) => ({ left: await undoServing(tx, actionId) }));
-  registerUndo('pin', async ({ tx, actionId }) => ({ left: await undoPins(tx, actionId) }));
-  registerUndo('map-category', async ({ tx, actionId }) => ({ left: await undoSetup(tx, actionId) }));
-  registerUndo('fill', async ({ tx, actionId }) => ({ left: await undoSetup(tx, actionId) }));
-  registerUndo('take-rulebook', async ({ tx, actionId }) => ({ left: await undoRulebook(tx, actionId) }));
+  registerUndo('stock', undoOffersOf, undoStock);
+  registerUndo('serves', undoServing);
+  registerUndo('pin', undoPins);
+  registerUndo('map-category', undoSetup);
+  registerUndo('fill', undoSetup);
+  registerUndo('take-rulebook', undoRulebook);
+  registerLongUndo('apply-batch', undoAppliedAction);
 }

@@ -1,6 +1,6 @@
 /** What walks end with: what is kept agrees with what follows anew, and every step is taken back. */
 import { rows } from '@velvet-shelf/server/db/client';
-import { markPlace } from '@velvet-shelf/server/listings/dirty';
+import { markPlace } from '@velvet-shelf/server/history/dirty';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import { expect } from 'vitest';

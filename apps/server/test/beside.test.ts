@@ -3,7 +3,10 @@ import { readConfig } from '@velvet-shelf/server/config';
 import { one, rows } from '@velvet-shelf/server/db/client';
 import type { Services } from '@velvet-shelf/server/http/route';
 import { runAside } from '@velvet-shelf/server/jobs/aside';
-import { type JobContext, createJob } from '@velvet-shelf/server/jobs/run';
+import type { JobContext } from '@velvet-shelf/server/jobs/define';
+import { createJob } from '@velvet-shelf/server/jobs/run';
+import { tryBatch } from '@velvet-shelf/server/intake/jobs';
+import { findMatches as findMatchesJob } from '@velvet-shelf/server/matching/jobs';
 import { findMatches } from '@velvet-shelf/server/matching/propose';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -34,8 +37,7 @@ beforeAll(async () => {
 afterAll(() => db.$client.end());
 
 describe('threads', () => {
-  const look = () =>
-    createJob(db, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor: undefined });
+  const look = () => createJob(db, findMatchesJob, { label: 'Looking for the same goods', input: {} });
   const stateOf = async (id: number) =>
     (await one<{ state: string }>(db, sql`SELECT state FROM job WHERE id = ${id}`))?.state;
 
@@ -62,14 +64,14 @@ describe('threads', () => {
   });
 
   it('end a job that there is no kind of, and one that is no more, without waiting for anything', async () => {
-    const id = await createJob(db, { kind: 'nothing', label: 'Nothing', input: {}, actor: undefined });
+    const id = await createJob(db, { ...findMatchesJob, kind: 'nothing' }, { label: 'Nothing', input: {} });
     await runAside(id);
     await runAside(0);
     await db.execute(sql`DELETE FROM job WHERE id = ${id}`);
   });
 
   it('say in the job’s row what went wrong, and take the next', async () => {
-    const id = await createJob(db, { kind: 'try-batch', label: 'Trying', input: { batch: 0 }, actor: undefined });
+    const id = await createJob(db, tryBatch, { label: 'Trying', input: { batch: 0 } });
     await runAside(id);
     const row = await one<{ state: string; error: string }>(db, sql`SELECT state, error FROM job WHERE id = ${id}`);
     expect(row?.state).toBe('failed');

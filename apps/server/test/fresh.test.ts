@@ -1,7 +1,7 @@
 /** Goods written at once, by COPY, are the very goods that settling their records one by one would have made. */
 import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import { ids, onClient, rows } from '@velvet-shelf/server/db/client';
-import { settleRecords } from '@velvet-shelf/server/intake/settle';
+import { settleRecords } from '@velvet-shelf/server/intake/apply/settle';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { Client, db } from './client.js';

@@ -21,7 +21,7 @@ beforeAll(async () => {
 });
 afterAll(() => db.$client.end());
 
-const worker = fileURLToPath(new URL('../dist/jobs/run-one.js', import.meta.url));
+const worker = fileURLToPath(new URL('../dist/run-one.js', import.meta.url));
 
 /** Runs a waiting job in a process of its own that a test may end at a moment; answers the signal that ended it. */
 function runHere(job: number, env: Record<string, string>): Promise<string | null> {

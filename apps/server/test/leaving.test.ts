@@ -1,6 +1,6 @@
 /** Goods that leave an assortment leave the feed; a wrong pin is its own cause; what a channel refuses stands among what blocks. */
 import { rows } from '@velvet-shelf/server/db/client';
-import { markPlace } from '@velvet-shelf/server/listings/dirty';
+import { markPlace } from '@velvet-shelf/server/history/dirty';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';

@@ -1,20 +1,17 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
-import { type Edit, editSchema } from '@velvet-shelf/contract';
-import { type Offer, isComputed } from '@velvet-shelf/core/catalog';
+import { type Edit, type Effect, editSchema } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
-import { type Change, recordAction, takeAction } from '../history/record.js';
+import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
-import type { User } from '../http/route.js';
-import { refreshOffers, undoOffers } from '../intake/offers.js';
-import { markDirty } from '../listings/dirty.js';
-import { type Effect, drain } from '../listings/evaluate.js';
-import { bookMovements, findWarehouse } from '../stock/ledger.js';
-import { type Dictionary, homeCurrency, loadDictionary } from './dictionary.js';
+import type { Services, User } from '../http/route.js';
+import { fieldOf } from './fields.js';
+import { type Dictionary, loadDictionary } from './dictionary.js';
 import { resolveUnits } from './resolve.js';
 import { explainProduct, typedText } from './product.js';
 
@@ -26,45 +23,30 @@ export interface ProductEdits {
 export type KeptClaim = { value: Value } | { empty: true } | null;
 
 /** Saves edits of one or many products as one action; a conflict anywhere saves nothing. */
-export async function saveEdits(
-  db: Database,
-  address: string,
-  user: User,
-  list: ProductEdits[],
-  words?: string,
-): Promise<Effect> {
-  const dictionary = await loadDictionary(db);
-  const said: string[] = [];
-  const effect = await db.transaction(async (tx) => {
-    const changes: Change[] = [];
+export async function saveEdits(services: Services, user: User, list: ProductEdits[], words?: string): Promise<Effect> {
+  const dictionary = await loadDictionary(services.db);
+  const { effect } = await act(services, user, { kind: 'edit', tells: ['catalog'] }, async (on) => {
+    const said: string[] = [];
     const units = new Set<number>();
-    const actionId = await takeAction(tx);
     await lockUnits(
-      tx,
+      on.tx,
       list.map(({ productId }) => productId),
     );
     for (const { productId, edits } of list) {
-      const { product, slots } = await explainProduct(tx as unknown as Database, productId, dictionary);
+      const { product, slots } = await explainProduct(on.tx, productId, dictionary);
       units.add(product.unit_id);
-      const delta: Record<string, unknown[]> = {};
-      for (const edit of edits.map((one_) => editSchema.parse(one_))) {
-        const done = offerFields.has(edit.attribute)
-          ? await editOffer(tx, productId, edit, product, actionId)
-          : await editClaim(tx, productId, edit, user, dictionary, slots);
-        Object.assign(delta, done.delta);
-        said.push(`${done.label} of ${product.sku ?? product.title ?? 'a product'}`);
+      for (const edit of edits.map((each) => editSchema.parse(each))) {
+        const editField = fieldOf(edit.attribute);
+        const { label, delta } = editField
+          ? await editField(on.tx, { productId, product, edit, actionId: on.id })
+          : await editClaim(on.tx, productId, edit, user, dictionary, slots);
+        on.change({ kind: 'product', id: productId, delta });
+        said.push(`${label} of ${product.sku ?? product.title ?? 'a product'}`);
       }
-      changes.push({ kind: 'product', id: productId, delta });
     }
-    const resolved = await resolveUnits(tx, [...units], dictionary);
-    for (const change of resolved) {
-      const known = changes.find((one_) => one_.id === change.id);
-      if (known) Object.assign(known.delta, change.delta);
-      else changes.push(change);
-    }
-    await recordAction(tx, { id: actionId, actor: user.id, kind: 'edit', words: words ?? sayEdits(said) }, changes);
-    await markDirty(tx, [...units]);
-    return drain(tx, address, 500, dictionary);
+    on.change(...(await resolveUnits(on.tx, [...units], dictionary)));
+    on.say(words ?? sayEdits(said));
+    await on.dirty([...units]);
   });
   return effect;
 }
@@ -165,77 +147,13 @@ export async function writeClaim(
     ON CONFLICT (product_id, attribute_id, lang) DO UPDATE SET value = excluded.value, actor = excluded.actor, at = now()`);
 }
 
-/** Price and stock are no claims: they are edited beside them. */
-const offerFields = new Set(['price', 'salePrice', 'stock']);
-
-async function editOffer(
-  tx: Executor,
-  productId: number,
-  edit: ParsedEdit,
-  product: { offers: Record<string, Offer>; stock: number },
-  actionId: number,
-) {
-  const currency = edit.language ?? homeCurrency;
-  const offer = product.offers[currency];
-  if (edit.attribute === 'stock') {
-    if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text}” is not a whole number of pieces`);
-    if (String(product.stock) !== edit.madeAgainst)
-      throw stale(`Stock is now ${product.stock}`, {
-        current: String(product.stock),
-        yours: edit.text ?? null,
-        attribute: 'stock',
-      });
-    const figure = Number(edit.text);
-    const warehouse = await findWarehouse(tx);
-    if (warehouse === undefined) throw notFound('warehouse to count in');
-    await bookMovements(tx, [{ product: productId, delta: figure - product.stock }], {
-      reason: 'correction',
-      actionId,
-      warehouse,
-    });
-    await refreshOffers(tx, [productId]);
-    return { label: 'stock', delta: { stock: [product.stock, figure] } };
-  }
-  const kind = edit.attribute === 'price' ? 'regular' : 'sale';
-  const current = (kind === 'regular' ? offer?.regular : offer?.sale?.amount) ?? null;
-  if (current !== edit.madeAgainst)
-    throw stale(`The price is now ${current ?? 'empty'}`, {
-      current,
-      yours: edit.text ?? null,
-      attribute: edit.attribute,
-    });
-  const text = (edit.text ?? '').trim();
-  if (text === '')
-    await tx.execute(
-      sql`DELETE FROM price WHERE product_id = ${productId} AND currency = ${currency} AND kind = ${kind}`,
-    );
-  else {
-    if (!/^\d+(\.\d{1,4})?$/.test(text)) throw badRequest(`“${text}” is not a price; write 12.50`);
-    await tx.execute(sql`
-      INSERT INTO price (product_id, currency, kind, amount) VALUES (${productId}, ${currency}, ${kind}, ${text})
-      ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
-  }
-  await refreshOffers(tx, [productId]);
-  const dates = kind === 'sale' ? { from: offer?.sale?.from ?? null, to: offer?.sale?.to ?? null } : {};
-  return {
-    label: kind === 'regular' ? 'price' : 'sale price',
-    delta: {
-      [`${kind} price ${currency}`]: [
-        current === null ? null : { amount: current, ...dates },
-        text === '' ? null : { amount: text, ...dates },
-      ],
-    },
-  };
-}
-
-/** Takes an edit of values, prices or stock back; products follow. */
-export async function undoEditAction({ tx, actionId, actor }: Undoing): Promise<Undone> {
+/** Takes an edit of values back; products follow. What was edited beside the values is taken back by its own room. */
+export async function undoEditAction({ tx, actionId, actor, dirty }: Undoing): Promise<Undone> {
   const dictionary = await loadDictionary(tx);
   const { left, units } = await undoEdit(tx, actionId, actor, dictionary);
   if (units.length === 0) throw notFound('product of this edit any more');
-  left.push(...(await undoOffers(tx, actionId)).left);
   const changes = await resolveUnits(tx, units, dictionary);
-  await markDirty(tx, units);
+  await dirty(units);
   return { left, changes };
 }
 

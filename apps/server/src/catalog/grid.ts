@@ -5,7 +5,6 @@ import { type Comparison, type Condition, comparisonKey, soughtText } from '@vel
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, containing, ids, one, rows } from '../db/client.js';
-import { toComplete } from '../listings/service.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
@@ -19,6 +18,10 @@ interface Snapshot {
 /** Ordered ids by token, the latest used last; a token that has gone is an expired view and is opened again. */
 const snapshots = new Map<string, Snapshot>();
 const mostSnapshots = 64;
+
+/** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
+export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
+  SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))`;
 
 const completing = (view: View) => (view.toComplete ? sql`p.id IN (${toComplete})` : sql`true`);
 const goods = sql`p.kind IN ('variant', 'single') AND p.merged_into IS NULL`;

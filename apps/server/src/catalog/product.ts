@@ -4,36 +4,15 @@ import { contentLanguages, isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Database, ids, iso, one, rows } from '../db/client.js';
-import type { ColumnMap } from '@velvet-shelf/core/intake';
+import { type Database, type Executor, iso, one, rows } from '../db/client.js';
 import { canUndo } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
-import { counting } from '../intake/batches.js';
+import { type RecordSource, columnOf, feeding, loadSources } from '../claims/versions.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { loadUnits } from './resolve.js';
 
-/** A batch that gave a record a content, and where the row stands in it. */
-export interface RecordVersion {
-  batchId: number;
-  row: number;
-  /** Where the row stands, where that is no row of a delimited text. */
-  place: string | null;
-  at: string;
-  columns: string[];
-  map: ColumnMap;
-  cells: string[];
-}
-
-export interface RecordSource {
-  record: number;
-  supplier: string;
-  values: Record<string, Value>;
-  /** Newest first. A price list laid over a record stands before the file that described it. */
-  versions: RecordVersion[];
-}
-
 /** A product's resolved slots with the records behind them. */
-export async function explainProduct(db: Database, id: number, dictionary: Dictionary) {
+export async function explainProduct(db: Executor, id: number, dictionary: Dictionary) {
   const head = await one<{ unit: number; merged: number | null }>(
     db,
     sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`,
@@ -54,21 +33,6 @@ export async function explainProduct(db: Database, id: number, dictionary: Dicti
   const family = unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id));
   const sources = await loadSources(db, product.kind === 'family' ? own : family);
   return { unit, product, slots, sources };
-}
-
-async function loadSources(db: Database, records: number[]): Promise<Map<number, RecordSource>> {
-  const found = await rows<RecordSource>(
-    db,
-    sql`SELECT r.id AS record, s.name AS supplier, c.content -> 'values' AS values, (
-          SELECT coalesce(jsonb_agg(jsonb_build_object('batchId', v.batch_id, 'row', v.row, 'place', w.place, 'at', b.applied_at, 'columns', b.columns, 'map', b.map, 'cells', o.cells)
-            ORDER BY v.batch_id DESC), '[]')
-          FROM (SELECT DISTINCT ON (x.content_id) x.* FROM record_version x JOIN batch y ON y.id = x.batch_id
-                WHERE x.record_id = r.id AND y.state IN ${counting} ORDER BY x.content_id, x.batch_id) v
-          JOIN batch b ON b.id = v.batch_id JOIN record_content o ON o.id = v.content_id LEFT JOIN batch_row w ON w.batch_id = v.batch_id AND w.row = v.row
-        ) AS versions
-        FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id WHERE r.id = ANY(${ids(records)})`,
-  );
-  return new Map(found.map((one_) => [one_.record, one_]));
 }
 
 export async function showProduct(db: Database, id: number): Promise<ProductAnswer> {
@@ -195,31 +159,6 @@ function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<n
       column: fed?.column ?? null,
     };
   }
-}
-
-/** The newest version whose file has a column for what is asked, with that column; else the newest of all. */
-export function feeding(
-  source: RecordSource | undefined,
-  columnIn: (map: ColumnMap) => string | null,
-): { version: RecordVersion; column: string | null } | undefined {
-  for (const version of source?.versions ?? []) {
-    const column = columnIn(version.map);
-    if (column !== null) return { version, column };
-  }
-  const [newest] = source?.versions ?? [];
-  return newest && { version: newest, column: null };
-}
-
-/** The column of the file that fed a slot. */
-export function columnOf(map: ColumnMap, slot: string): string | null {
-  const [key, language] = splitSlot(slot);
-  const direct = map.find(
-    ({ target }) =>
-      target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language),
-  );
-  const stand =
-    key === 'sku' ? map.find(({ target }) => target.to === 'key') : map.find(({ target }) => target.to === 'options');
-  return (direct ?? stand)?.column ?? null;
 }
 
 export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {

@@ -9,7 +9,7 @@ import { countsOf, openView, windowOf } from './grid.js';
 import { productHistory, showProduct } from './product.js';
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
-  const { db, config, notify } = services;
+  const { db, notify } = services;
   route(router, services, api.catalog.attributes, async () => ({
     items: [...(await loadDictionary(db)).attributes.values()].map((one): AttributeAnswer => ({ ...one })),
   }));
@@ -23,7 +23,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
   route(router, services, api.catalog.product, ({ params }) => showProduct(db, params.id));
   route(router, services, api.catalog.edit, async ({ params, body, user }) => {
-    const effect = await saveEdits(db, config.address, user, [{ productId: params.id, edits: body.edits }]);
+    const effect = await saveEdits(services, user, [{ productId: params.id, edits: body.edits }]);
     notify('catalog');
     return { product: await showProduct(db, params.id), ...effect };
   });

@@ -1,16 +1,16 @@
 /** Fixing a cause: what a fix changes, tried before it is saved. */
 import type { Fix } from '@velvet-shelf/contract';
-import type { Fill, FillRule } from '@velvet-shelf/core/fills';
+import type { Fill } from '@velvet-shelf/core/fills';
 import { type Cause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { saveEdits } from '../catalog/edit.js';
 import { type PlaceRow, type SetupChange } from '../channels/setup.js';
-import { tryChange } from '../channels/what-if.js';
+import { tryChange } from '../listings/what-if.js';
 import { type Database } from '../db/client.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import type { Effect } from '../listings/evaluate.js';
-import { catalogLabel } from './words.js';
+import type { Effect } from '@velvet-shelf/contract';
+import { catalogLabel, fallBackTo, withTranslation } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
 import { saveFill, currentFill } from '../channels/fills.js';
 import { cellSlot, readAxisFix } from './remedy.js';
@@ -35,7 +35,7 @@ async function setupChange(
       throw badRequest('Choose what tells the variants apart');
     return {
       place,
-      change: { fills: new Map([[axis, copyToo(await currentFill(db, place.channelId, axis), source)]]) },
+      change: { fills: new Map([[axis, fallBackTo(await currentFill(db, place.channelId, axis), source)]]) },
     };
   }
   const before = await currentFill(db, place.channelId, cause.attribute);
@@ -59,7 +59,9 @@ function fixedFill(
   if (!before) throw badRequest('This attribute has no fill any more');
   if (cause.kind === 'translate') {
     if (fix.kind !== 'choose') throw badRequest('Choose a value');
-    return { ...before, rule: withTranslation(before.rule, cause.value, fix.value) };
+    const rule = withTranslation(before.rule, cause.value, fix.value);
+    if (!rule) throw badRequest('The value comes from a fixed or composed fill: change the fill itself');
+    return { ...before, rule };
   }
   const limit = rulebook?.attributes.find((one) => one.key === cause.attribute)?.limits.maxLength ?? 100;
   return {
@@ -69,33 +71,6 @@ function fixedFill(
       cause.check === 'max-length' ? { do: 'trim-at-word', length: limit } : { do: 'sentence-case' },
     ],
   };
-}
-
-/** What fills it now comes first; where that gives nothing, the source does. */
-function copyToo(before: Fill | null, source: string): Fill {
-  const copy: FillRule = { kind: 'copy', from: source };
-  if (!before) return { rule: copy, fit: [] };
-  const of = before.rule.kind === 'first' ? before.rule.of : [before.rule];
-  return { ...before, rule: { kind: 'first', of: [...of, copy] } };
-}
-
-/** Adds one pair to the translation inside a rule; a copy becomes a translation that keeps what it does not know. */
-function withTranslation(rule: Fill['rule'], from: string, to: string): Fill['rule'] {
-  switch (rule.kind) {
-    case 'translate':
-      return { ...rule, table: { ...rule.table, [from]: to } };
-    case 'copy':
-      return { kind: 'translate', from: rule.from, table: { [from]: to }, otherwise: 'keep' };
-    case 'first':
-      return {
-        kind: 'first',
-        of: rule.of.map((one) =>
-          one.kind === 'translate' || one.kind === 'copy' ? withTranslation(one, from, to) : one,
-        ),
-      };
-    default:
-      throw badRequest('The value comes from a fixed or composed fill: change the fill itself');
-  }
 }
 
 export async function tryFix({ db, config }: Services, key: string, fix: Fix): Promise<Effect> {
@@ -108,8 +83,7 @@ export async function tryFix({ db, config }: Services, key: string, fix: Fix): P
 }
 
 export async function saveFix(services: Services, user: User, key: string, fix: Fix): Promise<Effect> {
-  const { db, config } = services;
-  const all = await scene(db);
+  const all = await scene(services.db);
   const cause = mustParse(key);
   if (fix.kind === 'cells') {
     const slot = cellSlot(cause, all.rulebooks);
@@ -117,8 +91,7 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
     const language = slot.language ?? null;
     const words = `Set ${catalogLabel(slot.attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
     const effect = await saveEdits(
-      db,
-      config.address,
+      services,
       user,
       fix.cells.map(({ productId, text, madeAgainst }) => ({
         productId,
@@ -126,10 +99,9 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
       })),
       words,
     );
-    services.notify('catalog');
     return effect;
   }
-  const planned = await setupChange(db, all, cause, fix);
+  const planned = await setupChange(services.db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
   const [category] = planned.change.categories ?? [];
   if (category)

@@ -5,7 +5,7 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { homeCurrency } from '../catalog/dictionary.js';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
-import { catalogLabel } from './words.js';
+import { catalogLabel, likeValues } from '@velvet-shelf/core/causes';
 import { namesOf, suggestFor } from '../channels/categories.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
@@ -77,7 +77,7 @@ export async function remedyFor(
         placeId: place.id,
         question: `Which ${attribute?.label.toLowerCase() ?? 'value'} is “${cause.value}” on ${place.channelName}?`,
         options: values.map((value) => ({ value, label: value, score: null, evidence: [] })),
-        suggested: suggestValues(cause.value, values),
+        suggested: likeValues(cause.value, values),
       };
     }
     case 'fill': {
@@ -192,30 +192,4 @@ const sayAxisFix = (axis: string, source: string) => `${axis}=${source}`;
 export function readAxisFix(value: string): { axis: string; source: string } {
   const [axis = '', source = ''] = value.split('=');
   return { axis, source };
-}
-
-/** Values of a closed list that share letters or words with ours. */
-function suggestValues(from: string, values: readonly string[]) {
-  const letters = (text: string) =>
-    new Set(
-      text
-        .toLowerCase()
-        .split(/[^\p{L}]+/u)
-        .flatMap((word) => Array.from({ length: Math.max(0, word.length - 1) }, (_, i) => word.slice(i, i + 2))),
-    );
-  const mine = letters(from);
-  return values
-    .map((value) => {
-      const theirs = letters(value);
-      const shared = [...mine].filter((pair) => theirs.has(pair)).length;
-      return {
-        value,
-        label: value,
-        score: Math.round((200 * shared) / Math.max(1, mine.size + theirs.size)),
-        evidence: [`${shared} pairs of letters shared`],
-      };
-    })
-    .filter((one) => one.score >= 30)
-    .sort((a, b) => b.score - a.score)
-    .slice(0, 3);
 }

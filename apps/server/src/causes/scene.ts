@@ -8,7 +8,7 @@ import { type Database, ids, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { causeFilter } from '../listings/service.js';
 import type { Value } from '@velvet-shelf/core/values';
-import { sayCause } from './words.js';
+import { sayCause } from '@velvet-shelf/core/causes';
 import { rulebookOf } from '../channels/service.js';
 
 export interface Scene {
@@ -32,6 +32,7 @@ export const wordsOf = ({ dictionary, places, rulebooks }: Scene, key: string) =
     dictionary.attributes,
     [...rulebooks.values()],
     places.find((one) => one.channel === channel)?.channelName ?? channel ?? '',
+    dictionary.home,
   );
 };
 

@@ -1,13 +1,12 @@
 /** Causes: ranked by what fixing them unlocks, and one of them with its listings. */
 import { type CauseAnswer, type CauseDetail, type api } from '@velvet-shelf/contract';
-import { planFixes, rankCauses } from '@velvet-shelf/core/causes';
+import { planFixes, rankCauses, sayFinding } from '@velvet-shelf/core/causes';
 import { parseCause } from '@velvet-shelf/core/listings';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, rows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { z } from 'zod';
-import { sayFinding } from './words.js';
 import { presentText, remedyFor } from './remedy.js';
 import { type Scene, countTouched, mustParse, loadTouched, scene, touchedIds, wordsOf } from './scene.js';
 

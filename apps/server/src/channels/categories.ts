@@ -1,17 +1,15 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
-import type { CategoryRow } from '@velvet-shelf/contract';
+import type { CategoryRow, Effect } from '@velvet-shelf/contract';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { type Executor, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
-import { markPlace } from '../listings/dirty.js';
-import { type Effect, drain } from '../listings/evaluate.js';
 import { type PlaceRow, getPlace } from './setup.js';
-import { rulebookOf, placesOf, inside } from './service.js';
+import { rulebookOf, placesOf } from './service.js';
 
 /** Names from the root to a category. */
 export function namesOf(rulebook: Rulebook): (path: string) => string[] {
@@ -119,16 +117,16 @@ export async function saveCategories(
   user: User,
   placeId: number,
   maps: readonly { category: string; target: string | null }[],
-  on?: Executor,
 ): Promise<Effect> {
-  const { db, config } = services;
+  const { db } = services;
   const place = await getPlace(db, placeId);
   const rulebook = await rulebookOf(db, place);
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const wrong = maps.find(({ target }) => target !== null && !known.has(target));
   if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
   const names = namesOf(rulebook);
-  const effect = await inside(db, on, async (tx) => {
+  const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
+    const { tx } = on;
     const before = await rows<{ category: string; target: string }>(
       tx,
       sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market = ''`,
@@ -146,19 +144,16 @@ export async function saveCategories(
           ON CONFLICT (channel_id, market, category) DO UPDATE SET target = excluded.target`);
     }
     const [first] = maps;
-    const words =
+    on.say(
       maps.length > 1
         ? `Mapped ${maps.length} categories for ${place.channelName}`
         : first?.target
           ? `Mapped ${first.category.replaceAll('/', ' / ')} to ${names(first.target).join(' / ')}`
-          : `Took the ${place.channelName} category of ${first?.category} away`;
-    await recordAction(tx, { actor: user.id, kind: 'map-category', words }, [
-      { kind: 'channel', id: place.channelId, delta },
-    ]);
-    for (const one_ of await placesOf(tx, place.channelId))
-      await markPlace(tx, one_, { categories: maps.map(({ category }) => category) });
-    return drain(tx, config.address, 500);
+          : `Took the ${place.channelName} category of ${first?.category} away`,
+    );
+    on.change({ kind: 'channel', id: place.channelId, delta });
+    for (const id of await placesOf(tx, place.channelId))
+      await on.dirtyPlace(id, { categories: maps.map(({ category }) => category) });
   });
-  services.notify('listings');
   return effect;
 }

@@ -3,9 +3,8 @@ import { comparables } from '@velvet-shelf/core/listings';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
-import { changeApart } from './calls.js';
-import { listFills, saveFill, tryFill } from './fills.js';
-import { showRulebooks, addRulebook, tryRulebook, takeRulebook } from './rulebooks.js';
+import { saveFill } from './fills.js';
+import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
 import { showPlaces } from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
@@ -18,21 +17,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
     saveCategories(services, user, params.id, body.maps),
   );
-  route(router, services, channels.tryCategories, ({ params, body }) =>
-    changeApart(services, {
-      placeId: params.id,
-      change: { categories: new Map(body.maps.map(({ category, target }) => [category, target])) },
-    }),
-  );
-  route(router, services, channels.fills, async ({ params }) => ({
-    items: await listFills(services, params.id),
-  }));
   route(router, services, channels.compared, async () => ({
     items: [...comparables((await loadDictionary(services.db)).attributes).values()],
   }));
-  route(router, services, channels.tryFill, ({ params, body }) =>
-    tryFill(services, params.id, params.attribute, body.fill),
-  );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
   );
@@ -42,7 +29,6 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.loadRulebook, ({ params, body, user }) =>
     addRulebook(services, user, params.id, body.rulebook),
   );
-  route(router, services, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
   route(router, services, channels.takeRulebook, ({ params, body, user }) =>
     takeRulebook(services, user, params.id, params.rulebookId, body),
   );

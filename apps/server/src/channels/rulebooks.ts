@@ -1,16 +1,14 @@
 /** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
 import { type Rulebook, compareRulebooks, loadRulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, json, one, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { json, one, rows } from '../db/client.js';
+import { act } from '../history/act.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { todayText } from '../db/clock.js';
+import type { Effect } from '@velvet-shelf/contract';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { markPlace } from '../listings/dirty.js';
-import { type Effect, drain, todayText } from '../listings/evaluate.js';
 import { getPlace } from './setup.js';
-import { sayCause } from '../causes/words.js';
-import { tryChange } from './what-if.js';
 import { placesOf } from './service.js';
 
 export async function showRulebooks({ db }: Services, placeId: number) {
@@ -33,12 +31,12 @@ export async function showRulebooks({ db }: Services, placeId: number) {
 }
 
 export async function addRulebook(
-  { db }: Services,
+  services: Services,
   user: User,
   placeId: number,
   given: unknown,
 ): Promise<{ version: string }> {
-  const place = await getPlace(db, placeId);
+  const place = await getPlace(services.db, placeId);
   const read = loadRulebook(given);
   if (!read.ok)
     throw badRequest(
@@ -48,40 +46,16 @@ export async function addRulebook(
   const { rulebook } = read;
   if (rulebook.channel !== place.channel)
     throw badRequest(`This rulebook is for “${rulebook.channel}”, the place is on “${place.channel}”`);
-  await db.transaction(async (tx) => {
+  await act(services, user, { kind: 'load-rulebook' }, async (on) => {
     const made = await rows(
-      tx,
+      on.tx,
       sql`INSERT INTO rulebook (channel_id, version, valid_from, body) VALUES (${place.channelId}, ${rulebook.version}, ${rulebook.validFrom}, ${json(rulebook)}) ON CONFLICT DO NOTHING RETURNING id`,
     );
     if (made.length === 0) throw badRequest(`Version ${rulebook.version} is loaded already`);
-    await recordAction(
-      tx,
-      { actor: user.id, kind: 'load-rulebook', words: `Loaded ${place.channelName}’s rulebook ${rulebook.version}` },
-      [{ kind: 'channel', id: place.channelId, delta: { rulebook: [null, rulebook.version] } }],
-    );
+    on.say(`Loaded ${place.channelName}’s rulebook ${rulebook.version}`);
+    on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [null, rulebook.version] } });
   });
   return { version: rulebook.version };
-}
-
-export async function tryRulebook({ db, config }: Services, placeId: number, rulebookId: number) {
-  const place = await getPlace(db, placeId);
-  const dictionary = await loadDictionary(db);
-  const found = await one<{ body: Rulebook }>(
-    db,
-    sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
-  );
-  if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
-  const { effect, listings, newCauses } = await tryChange(db, place, dictionary, config.address, {
-    rulebook: found.body,
-  });
-  const causes = [...newCauses]
-    .sort((a, b) => b[1] - a[1])
-    .slice(0, 20)
-    .map(([key, touched]) => ({
-      words: sayCause(key, dictionary.attributes, [found.body], place.channelName),
-      listings: touched,
-    }));
-  return { ...effect, listings, causes };
 }
 
 export async function takeRulebook(
@@ -91,9 +65,9 @@ export async function takeRulebook(
   rulebookId: number,
   { early = false }: { early?: boolean } = {},
 ): Promise<Effect> {
-  const { db, config } = services;
-  const place = await getPlace(db, placeId);
-  const effect = await db.transaction(async (tx) => {
+  const place = await getPlace(services.db, placeId);
+  const { effect } = await act(services, user, { kind: 'take-rulebook' }, async (on) => {
+    const { tx } = on;
     const found = await one<{ version: string; validFrom: string }>(
       tx,
       sql`SELECT version, body ->> 'validFrom' AS "validFrom" FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
@@ -104,35 +78,26 @@ export async function takeRulebook(
         `Version ${found.version} holds from ${found.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,
       );
     await tx.execute(sql`UPDATE channel SET rulebook_id = ${rulebookId} WHERE id = ${place.channelId}`);
-    await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'take-rulebook',
-        words: `${place.channelName} is now checked against rulebook ${found.version}`,
-      },
-      [{ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } }],
-    );
-    for (const id of await placesOf(tx, place.channelId)) await markPlace(tx, id);
-    return drain(tx, config.address, 500);
+    on.say(`${place.channelName} is now checked against rulebook ${found.version}`);
+    on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } });
+    for (const id of await placesOf(tx, place.channelId)) await on.dirtyPlace(id);
   });
-  services.notify('listings');
   return effect;
 }
 
 /** Goes back to the rulebook that was in use before, where the one taken still is. */
-export async function undoRulebook(tx: Executor, actionId: number): Promise<string[]> {
+export async function undoRulebook({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
   const taken = await one<{ channel: number; rulebook: [number | null, number] }>(
     tx,
     sql`SELECT subject_id AS channel, delta -> 'rulebook' AS rulebook FROM change WHERE action_id = ${actionId} AND subject_kind = 'channel'`,
   );
-  if (!taken) return [];
+  if (!taken) return { left: [] };
   const [before, after] = taken.rulebook;
   const back = await rows(
     tx,
     sql`UPDATE channel SET rulebook_id = ${before} WHERE id = ${taken.channel} AND rulebook_id = ${after} RETURNING id`,
   );
-  if (back.length === 0) return ['The rulebook: another one was taken since'];
-  for (const id of await placesOf(tx, taken.channel)) await markPlace(tx, id);
-  return [];
+  if (back.length === 0) return { left: ['The rulebook: another one was taken since'] };
+  for (const id of await placesOf(tx, taken.channel)) await dirtyPlace(id);
+  return { left: [] };
 }

@@ -6,7 +6,7 @@ import { sql } from 'drizzle-orm';
 import { type Executor, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { dirtyCount } from '../listings/dirty.js';
+import { dirtyCount } from '../history/dirty.js';
 import { type PlaceRow, listPlaces } from './setup.js';
 
 export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
@@ -52,11 +52,3 @@ export const placesOf = async (on: Executor, channelId: number) =>
       sql`SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = ${channelId}`,
     )
   ).map((one_) => one_.id);
-
-export async function inside<T>(
-  db: Services['db'],
-  on: Executor | undefined,
-  work: (tx: Executor) => Promise<T>,
-): Promise<T> {
-  return on ? work(on) : db.transaction(work);
-}

@@ -1,13 +1,13 @@
 /** Taking set-up back: what an action changed, where nobody has changed it since. */
 import type { Fill } from '@velvet-shelf/core/fills';
 import { sql } from 'drizzle-orm';
-import { type Executor, one, rows } from '../db/client.js';
-import { markPlace } from '../listings/dirty.js';
+import { one, rows } from '../db/client.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { writeFill, currentFill } from './fills.js';
 import { placesOf } from './service.js';
 
 /** Takes a change of set-up back where it still stands. */
-export async function undoSetup(tx: Executor, actionId: number): Promise<string[]> {
+export async function undoSetup({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
   const changes = await rows<{ id: number; delta: Record<string, [unknown, unknown]> }>(
     tx,
     sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'channel'`,
@@ -18,7 +18,8 @@ export async function undoSetup(tx: Executor, actionId: number): Promise<string[
       const name = field.slice(field.indexOf(':') + 1);
       if (field.startsWith('fill:')) {
         const current = await currentFill(tx, id, name);
-        if (JSON.stringify(current) === JSON.stringify(after)) await writeFill(tx, id, name, before as Fill | null);
+        if (JSON.stringify(current) === JSON.stringify(after))
+          await writeFill({ tx, dirtyPlace }, id, name, before as Fill | null);
         else left.push(`the fill of ${name}: changed since`);
       } else if (field.startsWith('map:')) {
         const current =
@@ -40,8 +41,8 @@ export async function undoSetup(tx: Executor, actionId: number): Promise<string[
           await tx.execute(
             sql`INSERT INTO category_map (channel_id, category, target) VALUES (${id}, ${name}, ${before as string}) ON CONFLICT (channel_id, market, category) DO UPDATE SET target = excluded.target`,
           );
-        for (const placeId of await placesOf(tx, id)) await markPlace(tx, placeId, { categories: [name] });
+        for (const placeId of await placesOf(tx, id)) await dirtyPlace(placeId, { categories: [name] });
       }
     }
-  return left;
+  return { left };
 }

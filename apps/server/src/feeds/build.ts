@@ -12,8 +12,9 @@ import { type Executor, onClient, one } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import * as schema from '../db/schema/index.js';
 import { isAnyUnderWay } from '../intake/batches.js';
-import type { JobContext } from '../jobs/run.js';
-import { todayText } from '../listings/evaluate.js';
+import type { JobContext } from '../jobs/define.js';
+import type { RunInput } from './jobs.js';
+import { todayText } from '../db/clock.js';
 import { stockAt } from '../stock/serves.js';
 import { streamFamilies } from './families.js';
 import type { FeedRow } from './service.js';
@@ -23,12 +24,12 @@ class Cancelled extends Error {}
 
 /** Builds the file and notes what it holds and what it leaves out; undefined where somebody cancelled it. */
 export async function buildFile(
-  context: JobContext,
+  context: JobContext<RunInput>,
   feed: FeedRow,
   path: string,
 ): Promise<(Written & { gzipBytes: number }) | undefined> {
   const { db, services, input } = context;
-  const run = Number(input.run);
+  const { run } = input;
   const { address } = services.config;
   const reader = await db.$client.connect();
   let isWished = false;

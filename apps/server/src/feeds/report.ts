@@ -10,7 +10,9 @@ import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob, isUnderWay } from '../jobs/run.js';
+import type { JobContext } from '../jobs/define.js';
+import { createJob, isUnderWay } from '../jobs/run.js';
+import * as jobs from './jobs.js';
 import { Unreachable, reachOut } from '../outgoing/reach.js';
 import { readJson } from '../outgoing/json.js';
 import { getFeed, showFeed } from './service.js';
@@ -45,10 +47,9 @@ export async function offerFeed(services: Services, user: User, feedId: number):
     const feed = await getFeed(tx, feedId);
     if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
     const place = await getPlace(tx, feed.placeId);
-    if (await isUnderWay(tx, 'offer-feed', { feed: feedId }))
+    if (await isUnderWay(tx, jobs.offerFeed, { feed: feedId }))
       throw conflict(`${place.channelName} is reading it already; its report comes by itself`);
-    const job = await createJob(tx, {
-      kind: 'offer-feed',
+    const job = await createJob(tx, jobs.offerFeed, {
       label: `${place.channelName} reads ${feed.name}`,
       input: { feed: feedId, run: feed.upRunId, user: user.id },
       actor: user.id,
@@ -67,8 +68,15 @@ export async function offerFeed(services: Services, user: User, feedId: number):
 }
 
 /** Job: asks, waits, and lands the report. */
-export async function awaitReport({ db, services, input, progress, cancelled, finish }: JobContext): Promise<void> {
-  const feed = await getFeed(db, Number(input.feed));
+export async function awaitReport({
+  db,
+  services,
+  input,
+  progress,
+  cancelled,
+  finish,
+}: JobContext<jobs.OfferInput>): Promise<void> {
+  const feed = await getFeed(db, input.feed);
   const place = await getPlace(db, feed.placeId);
   const { address } = await showFeed(services, feed);
   const asked = await ask(services.config, place, '/api/fetch', { market: place.market, address });
@@ -85,7 +93,7 @@ export async function awaitReport({ db, services, input, progress, cancelled, fi
       'The channel could not read the feed',
       `${place.channelName} says: ${answer.problem ?? 'no reason given'}`,
     );
-  await landReport(db, place, Number(input.run), answer, Number(input.user), finish);
+  await landReport(db, place, input.run, answer, input.user, finish);
   services.notify('feeds', { feed: feed.id });
   services.notify('listings');
 }

@@ -6,7 +6,7 @@ import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
 import { type FeedFormat, type GuardLimits, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { sayCause } from '../causes/words.js';
+import { sayCause } from '@velvet-shelf/core/causes';
 import { getPlace } from '../channels/setup.js';
 import { type Executor, iso, json, one, rows } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
@@ -14,7 +14,9 @@ import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
 import { isAnyUnderWay } from '../intake/batches.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob } from '../jobs/run.js';
+import type { JobContext } from '../jobs/define.js';
+import { createJob } from '../jobs/run.js';
+import * as jobs from './jobs.js';
 import { buildFile } from './build.js';
 import { rulebookOf } from '../channels/service.js';
 
@@ -137,8 +139,7 @@ export async function startRun(services: Services, user: User, feedId: number): 
       sql`INSERT INTO run (feed_id, state, rulebook_version) VALUES (${feedId}, 'running', ${version}) RETURNING id`,
     );
     const run = made?.id ?? 0;
-    const job = await createJob(tx, {
-      kind: 'build-feed',
+    const job = await createJob(tx, jobs.buildFeed, {
       label: `Building ${feed.name}`,
       input: { run, feed: feedId },
       actor: user.id,
@@ -155,10 +156,10 @@ export async function startRun(services: Services, user: User, feedId: number): 
 }
 
 /** Job: builds the file, then compares, guards, and puts it up. */
-export async function buildFeed(context: JobContext): Promise<void> {
+export async function buildFeed(context: JobContext<jobs.RunInput>): Promise<void> {
   const { db, services, input } = context;
-  const runId = Number(input.run);
-  const feed = await getFeed(db, Number(input.feed));
+  const runId = input.run;
+  const feed = await getFeed(db, input.feed);
   await db.execute(sql`DELETE FROM run_item WHERE run_id = ${runId}`);
   await db.execute(sql`DELETE FROM run_left_out WHERE run_id = ${runId}`);
   const directory = join(services.config.files, 'feeds');
@@ -182,11 +183,11 @@ export async function buildFeed(context: JobContext): Promise<void> {
   services.notify('feeds', { feed: feed.id });
 }
 
-export async function buildFailed({ db, input, services }: JobContext, error: Error): Promise<void> {
+export async function buildFailed({ db, input, services }: JobContext<jobs.RunInput>, error: Error): Promise<void> {
   await db.execute(
-    sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${Number(input.run)}`,
+    sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${input.run}`,
   );
-  services.notify('feeds', { feed: Number(input.feed) });
+  services.notify('feeds', { feed: input.feed });
 }
 
 /** By item key, set-based: what the new run adds, removes and changes against the one that is up. */
@@ -241,7 +242,7 @@ export async function leftOutOf({ db }: Services, id: number) {
   if (!head) throw notFound(`run ${id}`);
   const place = await getPlace(db, head.place);
   const rulebook = await rulebookOf(db, place);
-  const { attributes } = await loadDictionary(db);
+  const { attributes, home } = await loadDictionary(db);
   const found = await rows<{
     listing: number;
     sku: string | null;
@@ -274,7 +275,7 @@ export async function leftOutOf({ db }: Services, id: number) {
         ? `Not for this channel: ${row.words ?? ''}`
         : cause === null
           ? 'Blocked'
-          : sayCause(cause, attributes, [rulebook], place.channelName);
+          : sayCause(cause, attributes, [rulebook], place.channelName, home);
     const group = groups.get(words) ?? { words, cause, listings: 0, examples: [] };
     groups.set(words, group);
     group.listings++;

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { type Executor, json, takeIds } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
+import { action } from '../db/schema/index.js';
 
 export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust' | 'supplier';
 
@@ -25,11 +26,37 @@ export async function takeAction(on: Executor): Promise<number> {
   return (await takeIds(on, 'action', 1))[0] ?? 0;
 }
 
+/** An action whose words come when it is done: what it writes may refer to it. */
+export async function openAction(on: Executor, actor: number, kind: string): Promise<number> {
+  const id = await takeAction(on);
+  await writeAction(on, { id, actor, kind, words: '' });
+  return id;
+}
+
+/** Gives it its words and what it changed; without words it did nothing, and is not kept. */
+export async function closeAction(
+  on: Executor,
+  id: number,
+  words: string | undefined,
+  changes: readonly Change[],
+): Promise<void> {
+  if (words === undefined) {
+    await on.execute(sql`DELETE FROM ${action} WHERE ${action.id} = ${id}`);
+    return;
+  }
+  await on.execute(sql`UPDATE ${action} SET words = ${words} WHERE ${action.id} = ${id}`);
+  await addChanges(on, id, changes);
+}
+
+async function writeAction(on: Executor, head: ActionHead & { id: number }): Promise<void> {
+  await on.execute(
+    sql`INSERT INTO ${action} (id, actor, kind, words) OVERRIDING SYSTEM VALUE VALUES (${head.id}, ${head.actor ?? null}, ${head.kind}, ${head.words})`,
+  );
+}
+
 export async function recordAction(on: Executor, head: ActionHead, changes: readonly Change[]): Promise<number> {
   const id = head.id ?? (await takeAction(on));
-  await on.execute(
-    sql`INSERT INTO action (id, actor, kind, words) OVERRIDING SYSTEM VALUE VALUES (${id}, ${head.actor ?? null}, ${head.kind}, ${head.words})`,
-  );
+  await writeAction(on, { ...head, id });
   await addChanges(on, id, changes);
   return id;
 }

@@ -1,5 +1,10 @@
-/** What can be taken back: each kind of action says how, and is registered by the room it belongs to (`rooms.ts`). */
-import type { Executor } from '../db/client.js';
+/** Taking back: each kind of action says how that is done, and is registered by the rooms it belongs to (`rooms.ts`). */
+import { eq, sql } from 'drizzle-orm';
+import { action } from '../db/schema/index.js';
+import { type Executor, one } from '../db/client.js';
+import { conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { act } from './act.js';
 import type { Change } from './record.js';
 
 /** What is to be taken back, and as part of which action. */
@@ -9,6 +14,9 @@ export interface Undoing {
   /** The action that takes it back. */
   by: number;
   actor: number;
+  /** Families and singles to be evaluated again. */
+  dirty(units: readonly number[]): Promise<void>;
+  dirtyPlace(placeId: number, where?: { categories?: string[] }): Promise<void>;
 }
 
 export interface Undone {
@@ -18,18 +26,58 @@ export interface Undone {
   changes?: Change[];
 }
 
+/** One room's part in taking a kind of action back. */
 export type Undo = (undoing: Undoing) => Promise<Undone>;
 
-const undos = new Map<string, Undo>();
+/** Taken back by a job of its own, because it may be long; answers as an undo does. */
+export type LongUndo = (services: Services, user: User, actionId: number) => Promise<{ words: string; left: string[] }>;
 
-export function registerUndo(kind: string, undo: Undo): void {
-  undos.set(kind, undo);
+const undos = new Map<string, readonly Undo[]>();
+const longUndos = new Map<string, LongUndo>();
+
+/** Its parts are done in this order, in one transaction. */
+export function registerUndo(kind: string, ...parts: readonly Undo[]): void {
+  undos.set(kind, parts);
 }
 
-/** How an action of this kind is taken back; undefined where it is not, or not by itself. */
-export const undoOf = (kind: string): Undo | undefined => undos.get(kind);
+export function registerLongUndo(kind: string, undo: LongUndo): void {
+  longUndos.set(kind, undo);
+}
 
-/** Taken back by a job of its own, because it may be long. */
-export const batchKind = 'apply-batch';
+export const canUndo = (kind: string): boolean => longUndos.has(kind) || undos.has(kind);
 
-export const canUndo = (kind: string): boolean => kind === batchKind || undos.has(kind);
+/** Undoes one action, once however many ask; what somebody changed since is left, and named. */
+export async function undoAction(
+  services: Services,
+  user: User,
+  id: number,
+): Promise<{ words: string; left: string[] }> {
+  const [held] = await services.db.select({ kind: action.kind }).from(action).where(eq(action.id, id));
+  if (!held) throw notFound(`action ${id}`);
+  const long = longUndos.get(held.kind);
+  if (long) return long(services, user, id);
+  const parts = undos.get(held.kind);
+  if (!parts) throw conflict('This cannot be undone by itself');
+  const { answer } = await act(services, user, { kind: 'undo', tells: ['catalog', 'matches'] }, async (on) => {
+    const words = `Undid: ${await claim(on.tx, id, on.id)}`;
+    const left: string[] = [];
+    for (const part of parts) {
+      const done = await part({ ...on, actionId: id, by: on.id, actor: user.id });
+      left.push(...done.left);
+      on.change(...(done.changes ?? []));
+    }
+    on.say(words);
+    return { words, left };
+  });
+  return answer;
+}
+
+/** Whoever claims it first takes it back; the others wait here and are told. */
+async function claim(tx: Executor, id: number, by: number): Promise<string> {
+  const claimed = await one<{ words: string }>(
+    tx,
+    sql`UPDATE action SET undone_by = ${by} WHERE id = ${id} AND undone_by IS NULL RETURNING words`,
+  );
+  if (!claimed) throw conflict('This is undone already');
+  return claimed.words;
+}

@@ -3,7 +3,7 @@ import { eq, sql } from 'drizzle-orm';
 import { type Executor, one } from '../db/client.js';
 import { batch, supplier } from '../db/schema/index.js';
 import { notFound } from '../http/problem.js';
-import type { Tried } from './try.js';
+import type { Tried } from './try/try.js';
 
 export type BatchRecord = typeof batch.$inferSelect;
 
@@ -21,9 +21,6 @@ export const isNobodys = ({ detected, kind }: Pick<BatchRecord, 'detected' | 'ki
   kind === 'file' && detected.why.supplier === '';
 
 export const nobodysFault = 'Nothing says whose goods these are: choose the supplier, or add a new one';
-
-/** Batches whose word counts: one that is being undone counts until that is done. */
-export const counting = sql`('applying', 'applied', 'undoing')`;
 
 /** Whether goods are being changed by a batch at this moment. */
 export const isAnyUnderWay = async (on: Executor): Promise<boolean> =>

@@ -2,11 +2,12 @@ import { api } from '@velvet-shelf/contract';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { triedOf } from './batches.js';
-import { correctApart, readApart, showApart } from './calls.js';
-import { stopEffect } from './effect.js';
-import { fixRow, leaveOut, listRows, refusedRows } from './dry-run.js';
-import { cancelPull, fetchItem, listPulls, removePull, savePull, startPull } from './pull.js';
-import { receiveFile } from './receive.js';
+import { apart } from '../jobs/aside.js';
+import { correctFile, lookAt, readFile } from './jobs.js';
+import { stopEffect } from './try/effect.js';
+import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
+import { cancelPull, fetchItem, listPulls, removePull, savePull, startPull } from './pull/pull.js';
+import { receiveFile } from './read/receive.js';
 import { applyTried, cancelApplying, dryRun, readAgain, restartEffect, undoApplied } from './service.js';
 import { listBatches } from './show.js';
 import { addSupplier, listSuppliers } from './suppliers.js';
@@ -34,47 +35,47 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     id: await fetchItem(services, body.placeId, body.identifier),
   }));
   route(router, services, api.intake.batches, ({ query }) => listBatches(services, query.cursor, query.limit));
-  route(router, services, api.intake.batch, ({ params }) => showApart(services, params.id));
+  route(router, services, api.intake.batch, ({ params }) => apart(lookAt, services, params.id));
   route(router, services, api.intake.reading, async ({ params, body }) => {
-    await correctApart(services, params.id, body);
-    return showApart(services, params.id);
+    await apart(correctFile, services, { id: params.id, change: body });
+    return apart(lookAt, services, params.id);
   });
   route(router, services, api.intake.tryOut, async ({ params, user }) => {
     await dryRun(services, params.id, user);
-    return showApart(services, params.id);
+    return apart(lookAt, services, params.id);
   });
   route(router, services, api.intake.rows, ({ params, query }) => listRows(services, params.id, query));
   route(router, services, api.intake.leaveOut, async ({ params, body, user }) => {
     await stopEffect(db, params.id);
     const done = await leaveOut(services, params.id, body);
     await restartEffect(services, params.id, user);
-    return { rows: done, batch: await showApart(services, params.id) };
+    return { rows: done, batch: await apart(lookAt, services, params.id) };
   });
   route(router, services, api.intake.fix, async ({ params, body, user }) => {
     await stopEffect(db, params.id);
     const row = await fixRow(services, await triedOf(db, params.id), params.row, body.cells);
     await restartEffect(services, params.id, user);
-    return { row, batch: await showApart(services, params.id) };
+    return { row, batch: await apart(lookAt, services, params.id) };
   });
   route(router, services, api.intake.again, async ({ params, user }) =>
-    showApart(services, await readAgain(services, params.id, user)),
+    apart(lookAt, services, await readAgain(services, params.id, user)),
   );
   route(router, services, api.intake.cancel, async ({ params }) => {
     await cancelApplying(services, params.id);
-    return showApart(services, params.id);
+    return apart(lookAt, services, params.id);
   });
   route(router, services, api.intake.apply, async ({ params, user }) => {
     await applyTried(services, params.id, user);
-    return showApart(services, params.id);
+    return apart(lookAt, services, params.id);
   });
   route(router, services, api.intake.undo, async ({ params, user }) => {
     const left = await undoApplied(services, params.id, user);
-    return { batch: await showApart(services, params.id), left };
+    return { batch: await apart(lookAt, services, params.id), left };
   });
 
   route(router, services, api.intake.upload, async ({ ctx }) => {
     const file = await receiveFile(ctx, config);
-    return showApart(services, await readApart(services, file));
+    return apart(lookAt, services, await apart(readFile, services, { file }));
   });
   route(router, services, api.intake.refused, async ({ ctx, params }) => {
     const file = await refusedRows(services, params.id);

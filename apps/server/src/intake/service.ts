@@ -9,15 +9,17 @@ import { recordAction } from '../history/record.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob, runJob, wishCancel } from '../jobs/run.js';
+import type { JobContext } from '../jobs/define.js';
+import { createJob, runJob, wishCancel } from '../jobs/run.js';
 import { getBatch, isNobodys, isOpen, nobodysFault, sayState, triedOf } from './batches.js';
-import { signature } from './columns.js';
-import { newsOf, recount, sayApplied } from './counts.js';
-import { countOutdated } from './dry-run.js';
-import { stopEffect } from './effect.js';
-import { copyHead } from './head.js';
-import { tryRoundTrip } from './round-trip.js';
-import { tryBatch } from './try.js';
+import { signature } from './columns/columns.js';
+import { newsOf, recount, sayApplied } from './try/counts.js';
+import { countOutdated } from './try/dry-run.js';
+import { stopEffect } from './try/effect.js';
+import { copyHead } from './read/head.js';
+import { tryRoundTrip } from './round-trip/round-trip.js';
+import * as jobs from './jobs.js';
+import { tryBatch } from './try/try.js';
 
 /** Files up to this size are worked on inside the request; larger ones go on beside it, with progress. */
 const smallFile = 3_000_000;
@@ -34,8 +36,7 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
     if (faults.length > 0) throw badRequest(faults.join('. '));
     await tx.execute(sql`UPDATE batch SET state = 'trying', effect = NULL, error = NULL WHERE id = ${id}`);
-    return createJob(tx, {
-      kind: 'try-batch',
+    return createJob(tx, jobs.tryBatch, {
       label: `Trying ${found.fileName}`,
       input: { batch: id },
       actor: user?.id,
@@ -80,8 +81,7 @@ async function startEffect(
 ): Promise<void> {
   const found = await getBatch(db, id);
   if (found.state !== 'tried' || found.kind === 'round-trip' || !user) return;
-  const job = await createJob(db, {
-    kind: 'find-effect',
+  const job = await createJob(db, jobs.findEffect, {
     label: `What ${found.fileName} would do to listings`,
     input: { ...input, batch: id },
     actor: user.id,
@@ -90,8 +90,8 @@ async function startEffect(
 }
 
 /** Job: the dry run. */
-export async function tryJob({ db, services, input, progress }: JobContext): Promise<void> {
-  const id = Number(input.batch);
+export async function tryJob({ db, services, input, progress }: JobContext<{ batch: number }>): Promise<void> {
+  const id = input.batch;
   const found = await triedOf(db, id);
   try {
     const onRows = (done: number) => progress(done, 0);
@@ -139,8 +139,7 @@ export async function applyTried(services: Services, id: number, user: User): Pr
           target: [columnMap.supplierId, columnMap.signature],
           set: { map: found.map, at: sql`now()` },
         });
-    return createJob(tx, {
-      kind: 'apply-batch',
+    return createJob(tx, jobs.applyBatch, {
       label: `Applying ${found.fileName}`,
       input: { batch: id, action, started: new Date().toISOString(), user: user.id },
       actor: user.id,
@@ -153,7 +152,7 @@ const isSmallChange = (counts: BatchCounts | null) => newsOf(counts) <= 1500;
 
 /** Wishes a batch that is being applied to stop; what was applied already is undone. */
 export async function cancelApplying({ db, notify }: Services, id: number): Promise<void> {
-  if (!(await wishCancel(db, 'apply-batch', { batch: id })))
+  if (!(await wishCancel(db, jobs.applyBatch, { batch: id })))
     throw conflict('This batch is not being applied; there is nothing to cancel');
   notify('job');
 }
@@ -179,8 +178,7 @@ export async function undoApplied(services: Services, id: number, user: User): P
     );
     if (claimed.length === 0) throw conflict('This batch is undone already');
     await tx.update(batch).set({ state: 'undoing' }).where(eq(batch.id, id));
-    return createJob(tx, {
-      kind: 'undo-batch',
+    return createJob(tx, jobs.undoBatch, {
       label: `Undoing ${found.fileName}`,
       input: { batch: id, action, user: user.id },
       actor: user.id,
@@ -189,6 +187,20 @@ export async function undoApplied(services: Services, id: number, user: User): P
   await runSized(services, job, isSmallChange((await getBatch(db, id)).counts));
   services.notify('catalog');
   return (await getBatch(db, id)).leftBehind ?? [];
+}
+
+/** The same, by the action that applied it. */
+export async function undoAppliedAction(
+  services: Services,
+  user: User,
+  actionId: number,
+): Promise<{ words: string; left: string[] }> {
+  const [found] = await services.db
+    .select({ id: batch.id, name: batch.fileName })
+    .from(batch)
+    .where(eq(batch.actionId, actionId));
+  if (!found) throw notFound('batch of this action');
+  return { words: `Undid ${found.name}`, left: await undoApplied(services, found.id, user) };
 }
 
 /** The same file as a new batch, read and mapped as before, and tried: what was left out comes up once more. */

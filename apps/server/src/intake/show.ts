@@ -7,8 +7,8 @@ import { type Database, iso, one, rows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { isNobodys, isOpen, nobodysFault, triedOf } from './batches.js';
-import { previewRows, translationsOf } from './columns.js';
-import { headOf, previewed } from './head.js';
+import { previewRows, translationsOf } from './columns/columns.js';
+import { headOf, previewed } from './read/head.js';
 
 const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", CASE WHEN b.kind = 'file' AND b.detected -> 'why' ->> 'supplier' = '' THEN NULL ELSE s.name END AS supplier, b.file_name AS "fileName", b.bytes, b.kind, b.state, b.counts, b.error,
   b.created_at AS "createdAt", b.applied_at AS "appliedAt", b.apply_ms AS "applyMs" FROM batch b JOIN supplier s ON s.id = b.supplier_id`;

@@ -5,6 +5,8 @@
  */
 import { Worker, isMainThread, parentPort } from 'node:worker_threads';
 import { Problem } from '../http/problem.js';
+import type { Services } from '../http/route.js';
+import type { Call } from './define.js';
 
 /** What a thread is asked to do. */
 export type WorkerOrder = { job: number } | { call: string; input: unknown };
@@ -41,17 +43,19 @@ export function runAside(id: number): Promise<void> {
   return run;
 }
 
-/** What a registered call answers; Problems come across as they are. */
-async function callAside<T>(call: string, input: unknown): Promise<T> {
-  const end = await inThread('call', { call, input });
+/** What a call answers, from a thread, unless this is one; Problems come across as they are. */
+export async function apart<Input, Answer>(
+  call: Call<Input, Answer>,
+  services: Services,
+  input: Input,
+): Promise<Answer> {
+  if (!isMainThread) return call.run(services, input);
+  const end = await inThread('call', { call: call.name, input });
   if ('problem' in end) throw new Problem(...end.problem);
   if ('fault' in end) throw new Error(end.fault);
-  return end.answer as T;
+  // The thread ran this same call.
+  return end.answer as Answer;
 }
-
-/** In a thread, unless this is one. */
-export const apart = <T>(call: string, input: unknown, here: () => Promise<T>): Promise<T> =>
-  isMainThread ? callAside<T>(call, input) : here();
 
 async function inThread(kind: 'job' | 'call', order: WorkerOrder): Promise<CallEnd> {
   if (atWork[kind] >= most[kind]) await new Promise<void>((resolve) => queue[kind].push(resolve));
@@ -100,7 +104,7 @@ function takeWorker(): Worker {
     kept.worker.ref();
     return kept.worker;
   }
-  return new Worker(new URL('./worker.js', import.meta.url), {
+  return new Worker(new URL('../worker.js', import.meta.url), {
     resourceLimits: { maxYoungGenerationSizeMb: youngMegabytes },
   });
 }

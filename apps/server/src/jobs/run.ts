@@ -2,62 +2,49 @@
  * Jobs: our `job` row is the truth. Whoever runs a job holds a session advisory lock on its id; a running job whose lock
  * is free has lost its worker, and the sweep sends it again.
  */
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, and, eq, inArray, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { type Database, type Executor, isCode, json, one, rows } from '../db/client.js';
+import { type Executor, isCode, json, one, rows } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
+import { job } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
+import { type JobContext, type JobKind, jobOf } from './define.js';
 
-export interface JobContext {
-  db: Database;
-  services: Services;
-  id: number;
-  input: Record<string, unknown>;
-  checkpoint: Record<string, unknown> | null;
-  /** Tells how far it is; counts, never guesses. */
-  progress(done: number, total: number): Promise<void>;
-  /** In the transaction of the chunk. */
-  saveCheckpoint(on: Executor, checkpoint: Record<string, unknown>): Promise<void>;
-  cancelled(): Promise<boolean>;
-  /** Ends the job in the transaction of its last change, so that it is never done once more. */
-  finish(on: Executor): Promise<void>;
-  /** The same of a job that cannot be done, with the reason. */
-  fail(on: Executor, reason: string): Promise<void>;
-}
-
-export type JobKind = (context: JobContext) => Promise<void>;
-/** What a job that cannot go on leaves behind; safe to run twice, like the job itself. */
-export type JobFailed = (context: JobContext, error: Error) => Promise<void>;
-
-const kinds = new Map<string, { run: JobKind; failed?: JobFailed }>();
-
-export function registerJob(kind: string, run: JobKind, failed?: JobFailed): void {
-  kinds.set(kind, failed ? { run, failed } : { run });
-}
-
-export async function createJob(
+/** Puts a job into its row; whoever did this starts it once the transaction has ended. */
+export async function createJob<Input>(
   on: Executor,
-  job: { kind: string; label: string; input: Record<string, unknown>; actor?: number | undefined },
+  { kind }: JobKind<Input>,
+  given: { label: string; input: Input; actor?: number | undefined },
 ): Promise<number> {
-  const made = await one<{ id: number }>(
-    on,
-    sql`INSERT INTO job (kind, label, input, actor) VALUES (${job.kind}, ${job.label}, ${json(job.input)}, ${job.actor ?? null}) RETURNING id`,
+  const [made] = await on
+    .insert(job)
+    .values({ kind, label: given.label, input: given.input, actor: given.actor })
+    .returning({ id: job.id });
+  if (!made) throw new Error(`No row was made for “${kind}”`);
+  return made.id;
+}
+
+/** Jobs that wait or run for one thing, named as in their input: `pullGoods, { pull: 7 }`. */
+function underWay<Input>({ kind }: JobKind<Input>, of: Partial<Input>): SQL | undefined {
+  return and(
+    eq(job.kind, kind),
+    inArray(job.state, ['waiting', 'running']),
+    sql`${job.input} @> ${JSON.stringify(of)}::jsonb`,
   );
-  return made?.id ?? 0;
 }
 
-/** Jobs that wait or run for one thing, named as in their input: `'pull-goods', { pull: 7 }`. */
-function underWay(kind: string, of: Record<string, number>): SQL {
-  const named = Object.entries(of).map(([name, id]) => sql`AND (input ->> ${name})::bigint = ${id}`);
-  return sql`kind = ${kind} AND state IN ('waiting', 'running') ${sql.join(named, sql` `)}`;
+export async function isUnderWay<Input>(on: Executor, kind: JobKind<Input>, of: Partial<Input>): Promise<boolean> {
+  const known = await on.select({ id: job.id }).from(job).where(underWay(kind, of)).limit(1);
+  return known.length > 0;
 }
-
-export const isUnderWay = async (on: Executor, kind: string, of: Record<string, number>): Promise<boolean> =>
-  (await one(on, sql`SELECT 1 FROM job WHERE ${underWay(kind, of)}`)) !== undefined;
 
 /** Wishes these jobs to stop; answers whether there were any. */
-export async function wishCancel(on: Executor, kind: string, of: Record<string, number>): Promise<boolean> {
-  const asked = await rows(on, sql`UPDATE job SET cancel_wish = now() WHERE ${underWay(kind, of)} RETURNING id`);
+export async function wishCancel<Input>(on: Executor, kind: JobKind<Input>, of: Partial<Input>): Promise<boolean> {
+  const asked = await on
+    .update(job)
+    .set({ cancelWish: sql`now()` })
+    .where(underWay(kind, of))
+    .returning({ id: job.id });
   return asked.length > 0;
 }
 
@@ -85,7 +72,7 @@ async function work(services: Services, id: number): Promise<void> {
   const { db } = services;
   const row = await one<{
     kind: string;
-    input: Record<string, unknown>;
+    input: unknown;
     checkpoint: Record<string, unknown> | null;
     tries: number;
   }>(
@@ -93,7 +80,7 @@ async function work(services: Services, id: number): Promise<void> {
     sql`UPDATE job SET state = 'running', started_at = coalesce(started_at, now()), tries = tries + 1
         WHERE id = ${id} AND state IN ('waiting', 'running') RETURNING kind, input, checkpoint, tries`,
   );
-  const kind = row && kinds.get(row.kind);
+  const kind = row && jobOf(row.kind);
   if (!row || !kind) return;
   services.notify('job', { id });
   let told = 0;
@@ -128,7 +115,7 @@ async function work(services: Services, id: number): Promise<void> {
     },
   };
   try {
-    if (row.tries > mostTries) throw new Error('The server ended each time while this was under way');
+    if (row.tries > kind.tries) throw new Error('The server ended each time while this was under way');
     await kind.run(context);
     const state = (await context.cancelled()) ? 'cancelled' : 'done';
     await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id} AND state = 'running'`);
@@ -148,9 +135,6 @@ async function work(services: Services, id: number): Promise<void> {
   }
   services.notify('job', { id });
 }
-
-/** Times a job is begun without coming to a checkpoint. */
-const mostTries = 5;
 
 /** What went wrong, in the words of what caused it: a failed statement itself would be said with all its values. */
 export function reasonOf(error: unknown): string {

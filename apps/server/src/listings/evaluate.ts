@@ -1,4 +1,5 @@
 /** Evaluation: what is dirty is evaluated by the pipeline, and only rows whose outcome changed are written. */
+import type { Effect } from '@velvet-shelf/contract';
 import { collectiveChecks } from '@velvet-shelf/core/checks';
 import {
   type CompiledPlace,
@@ -12,13 +13,8 @@ import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, listPlaces } from '../channels/setup.js';
 import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
+import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
-
-export interface Effect {
-  listingsChanged: number;
-  becameReady: number;
-  becameBlocked: number;
-}
 
 interface Existing {
   id: number;
@@ -36,8 +32,6 @@ export const addEffects = (a: Effect, b: Effect): Effect => ({
   becameReady: a.becameReady + b.becameReady,
   becameBlocked: a.becameBlocked + b.becameBlocked,
 });
-
-export const todayText = () => new Date().toISOString().slice(0, 10);
 
 /** Evaluates families at one place inside the caller's transaction. */
 export async function evaluateUnits(

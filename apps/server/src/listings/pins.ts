@@ -5,28 +5,28 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
 import { type Executor, one, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { act } from '../history/act.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { markDirty } from './dirty.js';
-import { drain } from './evaluate.js';
 
 /** Pins a value, or lets the listing follow its fill again (`text: null`). */
 export async function setPin(
-  { db, config, notify }: Services,
+  services: Services,
   user: User,
   listingId: number,
   key: string,
   { text, madeAgainst }: { text: string | null; madeAgainst: string | null },
 ): Promise<void> {
-  await db.transaction(async (tx) => {
+  await act(services, user, { kind: 'pin' }, async (on) => {
+    const { tx } = on;
     const listing = await one<{ place: number; unit: number; sku: string | null }>(
       tx,
       sql`SELECT l.place_id AS place, l.unit_id AS unit, p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.id = ${listingId} FOR UPDATE OF l`,
     );
     if (!listing) throw notFound(`listing ${listingId}`);
     const place = await getPlace(tx, listing.place);
-    const { setup } = await compileFor(tx, place, await loadDictionary(tx), config.address);
+    const { setup } = await compileFor(tx, place, await loadDictionary(tx), services.config.address);
     const attribute = setup.rulebook.attributes.find((one_) => one_.key === key);
     if (!attribute) throw badRequest(`${place.channelName} has no attribute “${key}”`);
     const before = await pinned(tx, listingId, key);
@@ -38,19 +38,12 @@ export async function setPin(
       });
     const after = text === null ? null : readPin(text, attribute);
     await writePin(tx, listingId, key, after);
-    await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'pin',
-        words: `${after === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
-      },
-      [{ kind: 'listing', id: listingId, delta: { [key]: [before, after] } }],
+    on.say(
+      `${after === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
     );
-    await markDirty(tx, [listing.unit]);
-    await drain(tx, config.address, 500);
+    on.change({ kind: 'listing', id: listingId, delta: { [key]: [before, after] } });
+    await on.dirty([listing.unit]);
   });
-  notify('listings');
 }
 
 async function pinned(tx: Executor, listingId: number, key: string): Promise<string | null> {
@@ -88,7 +81,7 @@ function readPin(text: string, { key, label, type, limits }: ChannelAttribute): 
 }
 
 /** Puts pins of an action back where nobody has changed them since. */
-export async function undoPins(tx: Executor, actionId: number): Promise<string[]> {
+export async function undoPins({ tx, actionId, dirty }: Undoing): Promise<Undone> {
   const changes = await rows<{ id: number; unit: number; delta: Record<string, [string | null, string | null]> }>(
     tx,
     sql`SELECT c.subject_id AS id, l.unit_id AS unit, c.delta FROM change c JOIN listing l ON l.id = c.subject_id
@@ -99,9 +92,6 @@ export async function undoPins(tx: Executor, actionId: number): Promise<string[]
     for (const [key, [before, after]] of Object.entries(delta))
       if ((await pinned(tx, id, key)) === after) await writePin(tx, id, key, before);
       else left.push(`${key}: changed since`);
-  await markDirty(
-    tx,
-    changes.map((one_) => one_.unit),
-  );
-  return left;
+  await dirty(changes.map(({ unit }) => unit));
+  return { left };
 }

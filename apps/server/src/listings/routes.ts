@@ -1,9 +1,27 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { apart } from '../jobs/aside.js';
+import { listFills, tryFill } from './fills.js';
+import { tryChange } from './jobs.js';
 import { setPin } from './pins.js';
+import { tryRulebook } from './rulebook.js';
 import { listListings, showListing, traceValue } from './service.js';
 
 export function listingRoutes(router: AppRouter, services: Services): void {
+  const { channels } = api;
+  route(router, services, channels.fills, async ({ params }) => ({
+    items: await listFills(services, params.id),
+  }));
+  route(router, services, channels.tryFill, ({ params, body }) =>
+    tryFill(services, params.id, params.attribute, body.fill),
+  );
+  route(router, services, channels.tryCategories, ({ params, body }) =>
+    apart(tryChange, services, {
+      placeId: params.id,
+      change: { categories: new Map(body.maps.map(({ category, target }) => [category, target])) },
+    }),
+  );
+  route(router, services, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

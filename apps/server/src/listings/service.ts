@@ -6,8 +6,9 @@ import { foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import type { ColumnMap } from '@velvet-shelf/core/intake';
-import { type RecordVersion, columnOf, explainProduct, feeding } from '../catalog/product.js';
-import { sayFinding } from '../causes/words.js';
+import { explainProduct } from '../catalog/product.js';
+import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
+import { sayFinding } from '@velvet-shelf/core/causes';
 import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
 import { type Database, containing, one, rows, texts } from '../db/client.js';
 import { notFound } from '../http/problem.js';
@@ -15,7 +16,7 @@ import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
 import { listWarehouses } from '../stock/serves.js';
 import { showStock } from '../stock/service.js';
-import { todayText } from './evaluate.js';
+import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 import { rulebookOf } from '../channels/service.js';
 
@@ -40,10 +41,6 @@ const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({
 
 /** States on the channel of a listing that still has to go out, once it is ready. */
 export const unsentStates = ['none', 'refused', 'withdrawn'];
-
-/** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
-export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
-  SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))`;
 
 export interface ListingQuery {
   place?: number | undefined;

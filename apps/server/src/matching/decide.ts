@@ -4,14 +4,13 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, json, one, rows } from '../db/client.js';
-import { type Change, addChanges, recordAction } from '../history/record.js';
+import { type Acting, type ActionKind, act } from '../history/act.js';
+import { type Change, addChanges } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { lockJoins, reach, regroup, rejoin } from '../intake/joins.js';
-import { settleStock } from '../intake/offers.js';
-import { markDirty } from '../listings/dirty.js';
-import { drain } from '../listings/evaluate.js';
+import { lockJoins, reach, regroup, rejoin } from './joins.js';
+import { settleStock } from '../stock/offers.js';
 
 export type Verdict = 'same' | 'different';
 
@@ -42,14 +41,21 @@ export async function writeDecisions(
 }
 
 /** Joins these records and all they reach anew; what follows from it is written and marked for re-checking. */
-export async function settleJoins(tx: Executor, records: readonly number[], actionId: number): Promise<void> {
+export async function settleJoins(
+  { tx, dirty }: Pick<Acting, 'tx' | 'dirty'>,
+  records: readonly number[],
+  actionId: number,
+): Promise<void> {
   const dictionary = await loadDictionary(tx);
   const products = await rejoin(tx, await reach(tx, records));
   const units = await regroup(tx, products);
   await settleStock(tx, products, { actionId });
   await addChanges(tx, actionId, await resolveUnits(tx, units, dictionary));
-  await markDirty(tx, units);
+  await dirty(units);
 }
+
+/** Others wait for the joins meanwhile: what follows is evaluated once they are let go. */
+const deciding: ActionKind = { kind: 'match', tells: ['matches', 'catalog'], settlesAfter: true };
 
 export interface Decided {
   done: number;
@@ -83,10 +89,10 @@ export async function decidePairs(
     sure?: boolean | undefined;
   },
 ): Promise<Decided> {
-  const { db, config } = services;
   if (!wish.pairs && wish.above === undefined)
     throw badRequest('Name the pairs, or the score above which all are meant');
-  const answer = await db.transaction(async (tx) => {
+  const { answer } = await act(services, user, deciding, async (on): Promise<Decided> => {
+    const { tx } = on;
     await lockJoins(tx);
     const pairs =
       wish.pairs ??
@@ -117,27 +123,28 @@ export async function decidePairs(
       return true;
     });
     if (decided.length === 0) return { done: 0, left, unsure };
-    const words =
+    on.say(
       decided.length === 1
         ? wish.verdict === 'same'
           ? `Joined ${await sayPair(tx, decided[0])}`
           : `Kept ${await sayPair(tx, decided[0])} apart`
-        : `${wish.verdict === 'same' ? 'Joined' : 'Kept apart'} ${decided.length} pairs of goods`;
-    const action = await recordAction(tx, { actor: user.id, kind: 'match', words }, await waitingPairs(tx, decided));
+        : `${wish.verdict === 'same' ? 'Joined' : 'Kept apart'} ${decided.length} pairs of goods`,
+    );
+    on.change(...(await waitingPairs(tx, decided)));
     await writeDecisions(
       tx,
       decided.flatMap(({ a, b }) =>
         of(a).flatMap((x) => of(b).map((y) => ({ a: x.id, b: y.id, verdict: wish.verdict }))),
       ),
-      action,
+      on.id,
     );
     await tx.execute(sql`
       DELETE FROM match_pair m USING jsonb_to_recordset(${json(decided)}) AS t(a bigint, b bigint) WHERE m.a = least(t.a, t.b) AND m.b = greatest(t.a, t.b)`);
     if (wish.verdict === 'same') {
       await settleJoins(
-        tx,
-        decided.flatMap(({ a, b }) => [...of(a), ...of(b)].map((one_) => one_.id)),
-        action,
+        on,
+        decided.flatMap(({ a, b }) => [...of(a), ...of(b)].map(({ id }) => id)),
+        on.id,
       );
       // Pairs with a product that is no more, or with goods of a source that the joined product has now.
       await tx.execute(sql`
@@ -146,9 +153,6 @@ export async function decidePairs(
     }
     return { done: decided.length, left, unsure };
   });
-  await drain(db, config.address, 500);
-  services.notify('matches');
-  services.notify('catalog');
   return answer;
 }
 
@@ -175,8 +179,8 @@ export async function splitProduct(
   productId: number,
   out: number[],
 ): Promise<number[]> {
-  const { db, config } = services;
-  const products = await db.transaction(async (tx) => {
+  const { answer } = await act(services, user, deciding, async (on) => {
+    const { tx } = on;
     await lockJoins(tx);
     const records = await recordsOf(tx, [productId]);
     if (records.length === 0) throw notFound(`product ${productId} with records of suppliers`);
@@ -184,23 +188,16 @@ export async function splitProduct(
     const staying = records.filter((one_) => !out.includes(one_.id));
     if (leaving.length === 0 || staying.length === 0)
       throw badRequest('Choose some of the sources to take out, and leave at least one');
-    const action = await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'match',
-        words: `Split ${leaving.map((one_) => one_.supplier).join(', ')} off ${staying.map((one_) => one_.supplier).join(', ')}`,
-      },
-      [],
-    );
+    const sources = (list: ProductRecord[]) => list.map(({ supplier }) => supplier).join(', ');
+    on.say(`Split ${sources(leaving)} off ${sources(staying)}`);
     const within = (list: ProductRecord[]) =>
       list.flatMap((x, i) => list.slice(i + 1).map((y) => ({ a: x.id, b: y.id, verdict: 'same' as const })));
     const across = leaving.flatMap((x) => staying.map((y) => ({ a: x.id, b: y.id, verdict: 'different' as const })));
-    await writeDecisions(tx, [...across, ...within(leaving), ...within(staying)], action);
+    await writeDecisions(tx, [...across, ...within(leaving), ...within(staying)], on.id);
     await settleJoins(
-      tx,
-      records.map((one_) => one_.id),
-      action,
+      on,
+      records.map(({ id }) => id),
+      on.id,
     );
     const now = await rows<{ product: number }>(
       tx,
@@ -208,10 +205,7 @@ export async function splitProduct(
     );
     return now.map((one_) => one_.product);
   });
-  await drain(db, config.address, 500);
-  services.notify('matches');
-  services.notify('catalog');
-  return products;
+  return answer;
 }
 
 /** The proposals a decision answers, as the history keeps them: undone, they wait again. */
@@ -229,14 +223,14 @@ async function waitingPairs(tx: Executor, decided: readonly { a: number; b: numb
 }
 
 /** Takes a decision back: the keys speak again, and the pair waits as it did before. */
-export async function undoDecision({ tx, actionId, by }: Undoing): Promise<Undone> {
+export async function undoDecision({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
   const gone = await rows<{ a: number; b: number }>(
     tx,
     sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
   );
   const records = [...new Set(gone.flatMap(({ a, b }) => [Number(a), Number(b)]))];
-  if (records.length > 0) await settleJoins(tx, records, by);
+  if (records.length > 0) await settleJoins({ tx, dirty }, records, by);
   await tx.execute(sql`
     INSERT INTO match_pair (a, b, score, evidence)
     SELECT x.id, y.id, (d.value -> 0 ->> 'score')::int, d.value -> 0 -> 'evidence'

@@ -4,11 +4,11 @@ import { contradictions, joinRecords } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import { groupBy } from '../catalog/resolve.js';
 import { type Database, type Executor, ids, json, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { act } from '../history/act.js';
+import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import type { Services, User } from '../http/route.js';
-import { loadDecisions, loadMembers, lockJoins, toJoinRecord } from '../intake/joins.js';
-import { drain } from '../listings/evaluate.js';
+import { loadDecisions, loadMembers, lockJoins, toJoinRecord } from './joins.js';
 import { type Verdict, settleJoins, writeDecisions } from './decide.js';
 import { compared } from './service.js';
 
@@ -83,8 +83,9 @@ export async function listDoubted({ db }: Services, limit: number): Promise<Doub
 
 /** Splits the named ones, or all of them, into what would be joined today. One action, taken back as one. */
 export async function splitDoubted(services: Services, user: User, products: number[] | undefined): Promise<number> {
-  const { db, config } = services;
-  const split = await db.transaction(async (tx) => {
+  const kind = { kind: 'split-doubted', tells: ['matches', 'catalog'], settlesAfter: true };
+  const { answer } = await act(services, user, kind, async (on) => {
+    const { tx } = on;
     await lockJoins(tx);
     const held = await rows<{ product: number; parts: number[][] }>(
       tx,
@@ -101,28 +102,29 @@ export async function splitDoubted(services: Services, user: User, products: num
       .map((parts) => parts.filter((part) => part.length > 0))
       .filter((parts) => parts.length > 1);
     if (parting.length === 0) return 0;
-    const words = `Split ${parting.length} joined ${parting.length === 1 ? 'product' : 'products'} that would not be joined any more`;
-    const action = await recordAction(
-      tx,
-      { actor: user.id, kind: 'split-doubted', words },
-      held.map(({ product, parts }) => ({ kind: 'product', id: product, delta: { '#parts': [parts, null] } })),
+    on.say(
+      `Split ${parting.length} joined ${parting.length === 1 ? 'product' : 'products'} that would not be joined any more`,
+    );
+    on.change(
+      ...held.map(({ product, parts }): Change => ({
+        kind: 'product',
+        id: product,
+        delta: { '#parts': [parts, null] },
+      })),
     );
     await writeDecisions(
       tx,
       parting.flatMap((parts) => pairsAcross(parts, 'different')),
-      action,
+      on.id,
     );
-    await settleJoins(tx, parting.flat(2), action);
+    await settleJoins(on, parting.flat(2), on.id);
     return parting.length;
   });
-  await drain(db, config.address, 500);
-  services.notify('matches');
-  services.notify('catalog');
-  return split;
+  return answer;
 }
 
 /** Takes a bulk split back: no key joins these goods any more, so it stands as what a person says. */
-export async function undoSplitDoubted({ tx, actionId, by }: Undoing): Promise<Undone> {
+export async function undoSplitDoubted({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
   await tx.execute(sql`DELETE FROM join_decision WHERE action_id = ${actionId}`);
   const held = await rows<{ parts: number[][] }>(
@@ -132,7 +134,7 @@ export async function undoSplitDoubted({ tx, actionId, by }: Undoing): Promise<U
   const pairs = held.flatMap(({ parts }) => pairsAcross(parts, 'same'));
   await writeDecisions(tx, pairs, by);
   await settleJoins(
-    tx,
+    { tx, dirty },
     held.flatMap(({ parts }) => parts.flat()),
     by,
   );

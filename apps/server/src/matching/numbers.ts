@@ -2,24 +2,28 @@
 import { isInHouse } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import { type Executor, one, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { act } from '../history/act.js';
+import { markDirty } from '../history/dirty.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { lockJoins } from '../intake/joins.js';
+import { lockJoins } from './joins.js';
 import { runAside } from '../jobs/aside.js';
-import { type JobContext, createJob } from '../jobs/run.js';
+import type { JobContext } from '../jobs/define.js';
+import { createJob } from '../jobs/run.js';
+import * as jobs from './jobs.js';
 import { drain } from '../listings/evaluate.js';
 import { settleJoins } from './decide.js';
 
 /** Says it; goods are joined or parted by a job, which is answered. */
 export async function setOurNumbers(
-  { db }: Services,
+  services: Services,
   user: User,
   supplierId: number,
   usesOurNumbers: boolean,
 ): Promise<number | null> {
-  const job = await db.transaction(async (tx) => {
+  const { answer: job } = await act(services, user, { kind: 'our-numbers' }, async (on) => {
+    const { tx } = on;
     const held = await one<{ name: string; kind: string; now: boolean }>(
       tx,
       sql`SELECT name, kind, uses_our_numbers AS now FROM supplier WHERE id = ${supplierId} FOR UPDATE`,
@@ -27,18 +31,13 @@ export async function setOurNumbers(
     if (!held) throw notFound(`supplier ${supplierId}`);
     if (held.kind === 'own') throw conflict('Our own sheet uses our own numbers');
     if (held.now === usesOurNumbers) return null;
-    const action = await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'our-numbers',
-        words: usesOurNumbers
-          ? `${held.name} uses our numbers: numbers for use inside a company mean the same goods`
-          : `${held.name} uses our numbers no more`,
-      },
-      [{ kind: 'supplier', id: supplierId, delta: { usesOurNumbers: [held.now, usesOurNumbers] } }],
+    on.say(
+      usesOurNumbers
+        ? `${held.name} uses our numbers: numbers for use inside a company mean the same goods`
+        : `${held.name} uses our numbers no more`,
     );
-    return writeNumbers(tx, supplierId, usesOurNumbers, action);
+    on.change({ kind: 'supplier', id: supplierId, delta: { usesOurNumbers: [held.now, usesOurNumbers] } });
+    return writeNumbers(tx, supplierId, usesOurNumbers, on.id);
   });
   if (job !== null) runAside(job).catch(() => undefined);
   return job;
@@ -50,8 +49,7 @@ async function writeNumbers(tx: Executor, supplier: number, uses: boolean, actio
     tx,
     sql`UPDATE supplier SET uses_our_numbers = ${uses} WHERE id = ${supplier} RETURNING name`,
   );
-  return createJob(tx, {
-    kind: 'join-numbers',
+  return createJob(tx, jobs.joinNumbers, {
     label: `Joining goods of ${held?.name} anew`,
     input: { supplier, action },
     actor: undefined,
@@ -61,11 +59,17 @@ async function writeNumbers(tx: Executor, supplier: number, uses: boolean, actio
 const atOnce = 1000;
 
 /** Job: joins anew the supplier's goods that share a number for use inside a company with goods of others. Twice is as once. */
-export async function joinNumbers({ db, services, input, progress, finish }: JobContext): Promise<void> {
+export async function joinNumbers({
+  db,
+  services,
+  input,
+  progress,
+  finish,
+}: JobContext<jobs.NumbersInput>): Promise<void> {
   const shared = await rows<{ id: number; key: string }>(
     db,
     sql`SELECT mine.record_id AS id, mine.key FROM record_key mine JOIN record r ON r.id = mine.record_id
-        WHERE mine.kind = 'gtin' AND r.supplier_id = ${Number(input.supplier)} AND EXISTS (
+        WHERE mine.kind = 'gtin' AND r.supplier_id = ${input.supplier} AND EXISTS (
           SELECT 1 FROM record_key o JOIN record q ON q.id = o.record_id WHERE o.kind = 'gtin' AND o.key = mine.key AND q.supplier_id <> r.supplier_id)
         ORDER BY 1`,
   );
@@ -74,7 +78,8 @@ export async function joinNumbers({ db, services, input, progress, finish }: Job
     await progress(done, records.length);
     await db.transaction(async (tx) => {
       await lockJoins(tx);
-      await settleJoins(tx, records.slice(done, done + atOnce), Number(input.action));
+      const dirty = (units: readonly number[]) => markDirty(tx, units);
+      await settleJoins({ tx, dirty }, records.slice(done, done + atOnce), input.action);
     });
   }
   await db.transaction((tx) => finish(tx));

@@ -14,9 +14,11 @@ import { onClient, one, rows, type Executor } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
-import { lockJoins } from '../intake/joins.js';
+import { lockJoins } from './joins.js';
 import { keepDoubts } from './doubted.js';
-import { type JobContext, createJob } from '../jobs/run.js';
+import type { JobContext } from '../jobs/define.js';
+import { createJob } from '../jobs/run.js';
+import * as jobs from './jobs.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
 export async function proposeFor({ db }: Services, actor: number | undefined): Promise<number> {
@@ -31,7 +33,7 @@ export async function proposeIn(on: Executor, actor: number | undefined): Promis
     on,
     sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
   );
-  return waiting?.id ?? createJob(on, { kind: 'find-matches', label: 'Looking for the same goods', input: {}, actor });
+  return waiting?.id ?? createJob(on, jobs.findMatches, { label: 'Looking for the same goods', input: {}, actor });
 }
 
 /** Job: proposes pairs anew. */

@@ -7,13 +7,12 @@ import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, one, rows } from '../db/client.js';
-import { type Change, addChanges, recordAction } from '../history/record.js';
+import { type Acting, act } from '../history/act.js';
+import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
-import { markDirty } from '../listings/dirty.js';
-import { drain } from '../listings/evaluate.js';
 import { disputes } from './service.js';
 
 export async function listTrust(services: Services) {
@@ -53,8 +52,9 @@ interface TrustWish {
 
 /** Changes whose claim wins; every product it touches is resolved again. Answers how many changed. */
 export async function setTrust(services: Services, user: User, wish: TrustWish): Promise<number> {
-  const { db, config } = services;
-  const changed = await db.transaction(async (tx) => {
+  const kind = { kind: 'trust', tells: ['catalog'], settlesAfter: true };
+  const { answer } = await act(services, user, kind, async (on) => {
+    const { tx } = on;
     const dictionary = await loadDictionary(tx);
     const { words, slot } = await readTrust(tx, dictionary, wish);
     const before = await heldTrust(tx, slot);
@@ -63,20 +63,17 @@ export async function setTrust(services: Services, user: User, wish: TrustWish):
       ranking: wish.ranking === undefined ? before.ranking : wish.ranking,
     });
     const after = await heldTrust(tx, slot);
-    const action = await recordAction(tx, { actor: user.id, kind: 'trust', words }, [
-      { kind: 'trust', id: slot, delta: { held: [before, after] } },
-    ]);
-    const changes = await resolveDisputed(tx);
-    await addChanges(tx, action, changes);
+    on.say(words);
+    on.change({ kind: 'trust', id: slot, delta: { held: [before, after] } });
+    const changes = await resolveDisputed(on);
+    on.change(...changes);
     return changes.length;
   });
-  await drain(db, config.address, 500);
-  services.notify('catalog');
-  return changed;
+  return answer;
 }
 
 /** Takes a change of trust back where it still stands. */
-export async function undoTrust({ tx, actionId }: Undoing): Promise<Undone> {
+export async function undoTrust({ tx, actionId, dirty }: Undoing): Promise<Undone> {
   const found = await one<{ slot: number; held: [HeldTrust, HeldTrust] }>(
     tx,
     sql`SELECT subject_id AS slot, delta -> 'held' AS held FROM change WHERE action_id = ${actionId} AND subject_kind = 'trust'`,
@@ -86,7 +83,7 @@ export async function undoTrust({ tx, actionId }: Undoing): Promise<Undone> {
   if (canonical(await heldTrust(tx, found.slot)) !== canonical(after))
     return { left: ['Whose word counts: changed since'] };
   await writeTrust(tx, found.slot, before);
-  return { left: [], changes: await resolveDisputed(tx) };
+  return { left: [], changes: await resolveDisputed({ tx, dirty }) };
 }
 
 /** An attribute's number, or 0 for the general order. */
@@ -149,7 +146,7 @@ async function writeTrust(tx: Executor, slot: TrustSlot, { policy, ranking }: He
 }
 
 /** Goods that several sources speak for are resolved again; answers what changed. */
-async function resolveDisputed(tx: Executor): Promise<Change[]> {
+async function resolveDisputed({ tx, dirty }: Pick<Acting, 'tx' | 'dirty'>): Promise<Change[]> {
   const dictionary = await loadDictionary(tx);
   const units = await rows<{ unit: number }>(
     tx,
@@ -161,7 +158,7 @@ async function resolveDisputed(tx: Executor): Promise<Change[]> {
   for (let from = 0; from < units.length; from += 500) {
     const part = units.slice(from, from + 500).map((one_) => one_.unit);
     changes.push(...(await resolveUnits(tx, part, dictionary)));
-    await markDirty(tx, part);
+    await dirty(part);
   }
   return changes;
 }

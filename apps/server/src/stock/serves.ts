@@ -2,10 +2,10 @@
 import type { WarehouseAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
 import { type Executor, one, rows } from '../db/client.js';
-import { recordAction } from '../history/record.js';
+import { type Acting, act } from '../history/act.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { markPlace } from '../listings/dirty.js';
 
 const isServing = sql`coalesce((SELECT v.serves FROM serves v WHERE v.warehouse_id = w.id AND v.place_id = p.id), w.kind = 'own')`;
 
@@ -35,12 +35,13 @@ export async function stockAt(on: Executor, placeId: number): Promise<string> {
 
 /** Says whether a warehouse serves a place; the listings there are evaluated again. */
 export async function setServing(
-  { db, notify }: Services,
+  services: Services,
   user: User,
   warehouseId: number,
   { placeId, serves }: { placeId: number; serves: boolean },
 ): Promise<void> {
-  await db.transaction(async (tx) => {
+  await act(services, user, { kind: 'serves' }, async (on) => {
+    const { tx } = on;
     const warehouse = await one<{ name: string; kind: 'own' | 'supplier' }>(
       tx,
       sql`SELECT name, kind FROM warehouse WHERE id = ${warehouseId} FOR UPDATE`,
@@ -52,29 +53,26 @@ export async function setServing(
     );
     if (!place) throw notFound(`place ${placeId}`);
     if (place.serving === serves) return;
-    await writeServing(tx, warehouseId, placeId, serves);
-    await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'serves',
-        words: serves ? `${warehouse.name} serves ${place.name}` : `${warehouse.name} serves ${place.name} no more`,
-      },
-      [{ kind: 'place', id: placeId, delta: { [`serves:${warehouseId}`]: [place.serving, serves] } }],
-    );
+    await writeServing(on, warehouseId, placeId, serves);
+    on.say(`${warehouse.name} serves ${place.name}${serves ? '' : ' no more'}`);
+    on.change({ kind: 'place', id: placeId, delta: { [`serves:${warehouseId}`]: [place.serving, serves] } });
   });
-  notify('listings');
 }
 
-async function writeServing(tx: Executor, warehouseId: number, placeId: number, serves: boolean): Promise<void> {
+async function writeServing(
+  { tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>,
+  warehouseId: number,
+  placeId: number,
+  serves: boolean,
+): Promise<void> {
   await tx.execute(sql`
     INSERT INTO serves (warehouse_id, place_id, serves) VALUES (${warehouseId}, ${placeId}, ${serves})
     ON CONFLICT (warehouse_id, place_id) DO UPDATE SET serves = excluded.serves`);
-  await markPlace(tx, placeId);
+  await dirtyPlace(placeId);
 }
 
 /** Takes it back where it still stands. */
-export async function undoServing(tx: Executor, actionId: number): Promise<string[]> {
+export async function undoServing({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
   const left: string[] = [];
   const changes = await rows<{ place: number; delta: Record<string, [boolean, boolean]> }>(
     tx,
@@ -87,8 +85,8 @@ export async function undoServing(tx: Executor, actionId: number): Promise<strin
         tx,
         sql`SELECT ${isServing} AS serving FROM place p, warehouse w WHERE p.id = ${place} AND w.id = ${warehouse}`,
       );
-      if (now?.serving === after) await writeServing(tx, warehouse, place, before);
+      if (now?.serving === after) await writeServing({ tx, dirtyPlace }, warehouse, place, before);
       else left.push('Whether it serves the place: changed since');
     }
-  return left;
+  return { left };
 }

@@ -3,12 +3,11 @@ import type { StockAnswer, StockChange } from '@velvet-shelf/contract';
 import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
 import { type Executor, iso, one, rows } from '../db/client.js';
-import { recordAction, takeAction } from '../history/record.js';
+import { act } from '../history/act.js';
+import type { Undoing, Undone } from '../history/undo.js';
 import { type Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { refreshOffers, undoOffers } from '../intake/offers.js';
-import { markDirty } from '../listings/dirty.js';
-import { drain } from '../listings/evaluate.js';
+import { refreshOffers } from '../prices/columns.js';
 import { bookMovements, findWarehouse } from './ledger.js';
 
 /** Offered before anybody has used one of their own. */
@@ -72,7 +71,7 @@ export async function showStock(on: Executor, id: number): Promise<StockAnswer> 
 
 /** Books a movement, keeps pieces back, or both, as one action; listings follow before it answers. */
 export async function changeStock(
-  { db, config, notify }: Services,
+  services: Services,
   user: User,
   id: number,
   { delta = 0, reason, warehouseId, keptBack, madeAgainst }: StockChange,
@@ -80,7 +79,8 @@ export async function changeStock(
   if (delta !== 0 && !reason)
     throw badRequest('Say why pieces come or go', [{ pointer: '/body/reason', detail: 'is missing' }]);
   if (delta === 0 && keptBack === undefined) throw badRequest('Nothing is to be changed');
-  await db.transaction(async (tx) => {
+  await act(services, user, { kind: 'stock', tells: ['catalog'] }, async (on) => {
+    const { tx } = on;
     const now = await held(tx, id, true);
     if (now.onHand !== madeAgainst.onHand || now.keptBack !== madeAgainst.keptBack)
       throw stale(`Stock was changed meanwhile: ${now.onHand} on hand, ${now.keptBack} kept back`, {
@@ -88,13 +88,17 @@ export async function changeStock(
         yours: `${madeAgainst.onHand + delta} on hand, ${keptBack ?? madeAgainst.keptBack} kept back`,
         attribute: 'stock',
       });
-    const actionId = await takeAction(tx);
     const changed: Record<string, unknown[]> = {};
     const said: string[] = [];
     if (delta !== 0) {
       const warehouse = await findWarehouse(tx, warehouseId);
       if (warehouse === undefined) throw await noWarehouse(tx, warehouseId);
-      await bookMovements(tx, [{ product: id, delta }], { reason: reason ?? '', actionId, warehouse, actor: user.id });
+      await bookMovements(tx, [{ product: id, delta }], {
+        reason: reason ?? '',
+        actionId: on.id,
+        warehouse,
+        actor: user.id,
+      });
       await refreshOffers(tx, [id]);
       changed.stock = [now.onHand, now.onHand + delta];
       said.push(`${delta > 0 ? '+' : '−'}${Math.abs(delta)} ${reason}`);
@@ -105,16 +109,11 @@ export async function changeStock(
       said.push(`${keptBack} kept back`);
     }
     if (said.length === 0) return;
-    const words = `Stock of ${now.sku ?? now.title ?? 'a product'}: ${said.join(', ')}`;
-    await recordAction(tx, { id: actionId, actor: user.id, kind: 'stock', words }, [
-      { kind: 'product', id, delta: changed },
-    ]);
-    await markDirty(tx, [now.unit]);
-    await drain(tx, config.address, 500);
+    on.say(`Stock of ${now.sku ?? now.title ?? 'a product'}: ${said.join(', ')}`);
+    on.change({ kind: 'product', id, delta: changed });
+    await on.dirty([now.unit]);
   });
-  notify('catalog');
-  notify('listings');
-  return showStock(db, id);
+  return showStock(services.db, id);
 }
 
 async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Problem> {
@@ -127,8 +126,8 @@ async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Pr
 }
 
 /** Takes a stock action back by the opposite movement; what is kept back returns where nobody has changed it since. */
-export async function undoStock(tx: Executor, actionId: number): Promise<string[]> {
-  const { left } = await undoOffers(tx, actionId);
+export async function undoStock({ tx, actionId, dirty }: Undoing): Promise<Undone> {
+  const left: string[] = [];
   const changes = await rows<{ id: number; unit: number; kept: [number, number] | null }>(
     tx,
     sql`SELECT c.subject_id AS id, p.unit_id AS unit, c.delta -> 'keptBack' AS kept FROM change c JOIN product p ON p.id = c.subject_id
@@ -142,9 +141,6 @@ export async function undoStock(tx: Executor, actionId: number): Promise<string[
     );
     if (done.length === 0) left.push('Kept back: changed since');
   }
-  await markDirty(
-    tx,
-    changes.map((one_) => one_.unit),
-  );
-  return left;
+  await dirty(changes.map(({ unit }) => unit));
+  return { left };
 }

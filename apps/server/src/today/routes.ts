@@ -5,7 +5,8 @@ import { containing, rows } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { openEvents } from '../http/events.js';
 import { type Sessions, sessionOf, userOf } from '../session/service.js';
-import { listActions, showShelf, showToday, undoAction } from './service.js';
+import { undoAction } from '../history/undo.js';
+import { listActions, showShelf, showToday } from './service.js';
 
 export const version = '0.1.0';
 

@@ -2,14 +2,11 @@
 import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
 import { iso, one, rows, texts } from '../db/client.js';
-import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { recordAction, takeAction } from '../history/record.js';
-import { batchKind, canUndo, undoOf } from '../history/undo.js';
-import { undoApplied } from '../intake/service.js';
-import { dirtyCount } from '../listings/dirty.js';
-import { drain } from '../listings/evaluate.js';
-import { toComplete, unsentStates } from '../listings/service.js';
+import { canUndo } from '../history/undo.js';
+import { dirtyCount } from '../history/dirty.js';
+import { toComplete } from '../catalog/grid.js';
+import { unsentStates } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';
 
@@ -200,43 +197,4 @@ export async function listActions({ db }: Services, cursor: string | undefined) 
     .slice(0, 50)
     .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && canUndo(row.kind) }));
   return { items, next: found.length > 50 ? String(items.at(-1)?.id) : null };
-}
-
-/** Undoes one action, once however many ask; what somebody changed since is left, and named. */
-export async function undoAction(
-  services: Services,
-  user: User,
-  id: number,
-): Promise<{ words: string; left: string[] }> {
-  const { db, config } = services;
-  const action = await one<{ kind: string }>(db, sql`SELECT kind FROM action WHERE id = ${id}`);
-  if (!action) throw notFound(`action ${id}`);
-  if (action.kind === batchKind) {
-    const batch = await one<{ id: number; name: string }>(
-      db,
-      sql`SELECT id, file_name AS name FROM batch WHERE action_id = ${id}`,
-    );
-    if (!batch) throw notFound('batch of this action');
-    return { words: `Undid ${batch.name}`, left: await undoApplied(services, batch.id, user) };
-  }
-  const undo = undoOf(action.kind);
-  if (!undo) throw conflict('This cannot be undone by itself');
-  const answer = await db.transaction(async (tx) => {
-    const by = await takeAction(tx);
-    // Whoever claims it first takes it back; the others wait here and are told.
-    const claimed = await one<{ words: string }>(
-      tx,
-      sql`UPDATE action SET undone_by = ${by} WHERE id = ${id} AND undone_by IS NULL RETURNING words`,
-    );
-    if (!claimed) throw conflict('This is undone already');
-    const words = `Undid: ${claimed.words}`;
-    const { left, changes = [] } = await undo({ tx, actionId: id, by, actor: user.id });
-    await recordAction(tx, { id: by, actor: user.id, kind: 'undo', words }, changes);
-    await drain(tx, config.address, 500);
-    return { words, left };
-  });
-  services.notify('catalog');
-  services.notify('listings');
-  services.notify('matches');
-  return answer;
 }

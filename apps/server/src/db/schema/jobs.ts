@@ -8,7 +8,7 @@ export const job = pgTable(
     id: rowId(),
     kind: text('kind').notNull(),
     label: text('label').notNull(),
-    input: jsonb('input').$type<Record<string, unknown>>().notNull(),
+    input: jsonb('input').notNull(),
     checkpoint: jsonb('checkpoint').$type<Record<string, unknown>>(),
     state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'cancelled'] })
       .notNull()

@@ -1,0 +1,102 @@
+/** Job: applies a batch in chunks, each a transaction with its checkpoint; joins, families and products follow. */
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../../catalog/dictionary.js';
+import { onClient, one } from '../../db/client.js';
+import { runAside } from '../../jobs/aside.js';
+import { moment } from '../../jobs/moments.js';
+import type { JobContext } from '../../jobs/define.js';
+import type { ApplyInput } from '../jobs.js';
+import { drain } from '../../listings/evaluate.js';
+import { proposeIn } from '../../matching/propose.js';
+import { countApplied } from '../try/counts.js';
+import { type Applying, applyPart } from './rows.js';
+import { prepareFresh } from './fresh.js';
+import { lockJoins } from '../../matching/joins.js';
+import { settleDropped } from './settle.js';
+import { takeBack } from './take-back.js';
+
+/** Job: applies the tried rows of a batch from the checkpoint on. */
+export async function applyBatch(context: JobContext<ApplyInput>): Promise<void> {
+  const { db, services, input, checkpoint, progress, saveCheckpoint, cancelled, finish } = context;
+  const { chunkRows } = services.config;
+  const batchId = input.batch;
+  const actionId = input.action;
+  const dictionary = await loadDictionary(db);
+  const head = await one<{ kind: string; state: string; supplier: number; created: number | null }>(
+    db,
+    sql`SELECT kind, state, supplier_id AS supplier, (counts ->> 'created')::int + coalesce((counts ->> 'joins')::int, 0) AS created FROM batch WHERE id = ${batchId}`,
+  );
+  if (head?.state !== 'applying') return;
+  const { supplier } = head;
+  const isExport = head.kind === 'round-trip';
+  const applying: Applying = { batchId, actionId, dictionary };
+  const rowsLeft = sql`batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out`;
+  const total = await one<{ news: number; unchanged: number }>(
+    db,
+    sql`SELECT count(*) FILTER (WHERE outcome IN ('created', 'changed')) AS news, count(*) FILTER (WHERE outcome = 'unchanged') AS unchanged
+        FROM batch_row WHERE batch_id = ${batchId} AND NOT left_out`,
+  );
+  // Rows that say what their records say already are done: `confirmVersions` finds them when they are asked for.
+  const { news, unchanged } = total ?? { news: 0, unchanged: 0 };
+  let from = Number(checkpoint?.row ?? 0);
+  let done = Number(checkpoint?.done ?? unchanged);
+  let isAnalysed = false;
+  const prepare = async (after: number, pending?: ReadonlySet<string>) => {
+    const upTo = await one<{ last: number | null; n: number }>(
+      db,
+      sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE ${rowsLeft} AND row > ${after} ORDER BY row LIMIT ${chunkRows}) c`,
+    );
+    if (!upTo?.last) return undefined;
+    const chunk = { after, last: upTo.last, pending };
+    const fresh = isExport ? undefined : await prepareFresh(db, { ...applying, supplier }, chunk);
+    return { last: upTo.last, n: upTo.n, fresh };
+  };
+  await progress(done, news + unchanged);
+  let next = await prepare(from);
+  for (;;) {
+    // Asked once more after the last chunk: a wish that came while it was written counts too.
+    if (await cancelled()) {
+      await takeBack(context, 'cancelled', {
+        words: sql`'Cancelled ' || (SELECT file_name FROM batch WHERE id = ${batchId}) || ': what had been applied was taken back'`,
+      });
+      services.notify('catalog');
+      return;
+    }
+    if (!next) break;
+    const { last, n, fresh } = next;
+    // The chunk after is worked out while this one is written.
+    const following = prepare(last, fresh?.marks);
+    following.catch(() => undefined);
+    await moment('apply-chunk');
+    await onClient(db, async (on) => {
+      await lockJoins(on.tx);
+      await applyPart(on, { ...applying, isExport, actor: input.user }, from, last, fresh);
+      await saveCheckpoint(on.tx, { row: last, done: done + n });
+    });
+    done += n;
+    from = last;
+    await progress(done, news + unchanged);
+    if (!isAnalysed && (head.created ?? 0) > chunkRows) {
+      // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
+      await db.execute(
+        sql`ANALYZE record, record_content, record_version, record_key, family_key, product, product_text, fact, price, stock_level`,
+      );
+      isAnalysed = true;
+    }
+    next = await following;
+  }
+  await moment('apply-end');
+  const look = await db.transaction(async (tx) => {
+    if (!isExport) await settleDropped(tx, batchId, { actionId, dictionary });
+    await tx.execute(
+      sql`UPDATE batch SET state = 'applied', error = NULL, applied_at = now(), apply_ms = extract(epoch FROM now() - ${input.started}::timestamptz) * 1000 WHERE id = ${batchId}`,
+    );
+    await countApplied(tx, batchId);
+    const look = !isExport && news > 0 ? await proposeIn(tx, input.user) : undefined;
+    await finish(tx);
+    return look;
+  });
+  if (look !== undefined) runAside(look).catch(() => undefined);
+  await drain(db, services.config.address, 500, dictionary);
+  services.notify('catalog');
+}

@@ -1,0 +1,106 @@
+/** Takes a batch back: the contents before speak again. */
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../../catalog/dictionary.js';
+import { type Executor, ids, json, one, rows } from '../../db/client.js';
+import { runAside } from '../../jobs/aside.js';
+import { moment } from '../../jobs/moments.js';
+import type { JobContext } from '../../jobs/define.js';
+import { reasonOf } from '../../jobs/run.js';
+import type { UndoInput } from '../jobs.js';
+import { markDirty } from '../../history/dirty.js';
+import { drain } from '../../listings/evaluate.js';
+import { proposeIn } from '../../matching/propose.js';
+import { counting } from '../../claims/versions.js';
+import { lockJoins } from '../../matching/joins.js';
+import { refreshOffers } from '../../prices/columns.js';
+import { undoOffers } from '../../stock/offers.js';
+import { undoExportRows } from '../round-trip/round-trip.js';
+import { settleDropped, settleRecords } from './settle.js';
+
+/** Job: takes an applied batch back. */
+export async function undoJob({ db, services, input, finish }: JobContext<UndoInput>): Promise<void> {
+  const batchId = input.batch;
+  await moment('undo-begin');
+  const look = await db.transaction(async (tx) => {
+    const left = await undoBatch(tx, batchId, { from: 'undoing', to: 'undone', by: input.action });
+    if (left) await tx.execute(sql`UPDATE batch SET left_behind = ${json(left)} WHERE id = ${batchId}`);
+    const look = await proposeIn(tx, input.user);
+    await finish(tx);
+    return look;
+  });
+  await moment('undo-end');
+  if (look !== undefined) runAside(look).catch(() => undefined);
+  await drain(db, services.config.address, 500);
+  services.notify('catalog');
+}
+
+/** An undo that cannot be done: the batch is applied as before. */
+export async function undoFailed({ db, input, fail }: JobContext<UndoInput>, fault: Error): Promise<void> {
+  const batchId = input.batch;
+  await db.transaction(async (tx) => {
+    const back = await rows(
+      tx,
+      sql`UPDATE batch SET state = 'applied', error = ${`It could not be undone: ${reasonOf(fault)}`} WHERE id = ${batchId} AND state = 'undoing' RETURNING 1`,
+    );
+    if (back.length > 0) await tx.execute(sql`UPDATE action SET undone_by = NULL WHERE undone_by = ${input.action}`);
+    await fail(tx, reasonOf(fault));
+  });
+}
+
+/**
+ * Rows of other batches that say what these records say already were no versions: nothing changed by them. Before a
+ * version is taken back they become some, because the records go on saying it on their word.
+ */
+async function confirmVersions(tx: Executor, batchId: number, records: readonly number[]): Promise<void> {
+  await tx.execute(sql`
+    INSERT INTO record_version (record_id, batch_id, content_id, row)
+    SELECT w.record_id, w.batch_id, w.before_id, w.row FROM batch_row w JOIN batch n ON n.id = w.batch_id
+    WHERE n.supplier_id = (SELECT supplier_id FROM batch WHERE id = ${batchId}) AND n.state IN ${counting}
+      AND w.outcome = 'unchanged' AND NOT w.left_out AND w.record_id = ANY(${ids(records)})
+    ON CONFLICT DO NOTHING`);
+}
+
+/**
+ * Takes a batch back in the caller's transaction; what a person set since stays, and is named. Undefined where the batch is
+ * not in the state it is taken back from: somebody else has done it.
+ */
+export async function undoBatch(
+  tx: Executor,
+  batchId: number,
+  { from, to, by }: { from: 'applying' | 'undoing'; to: 'cancelled' | 'tried' | 'undone'; by: number },
+): Promise<string[] | undefined> {
+  const dictionary = await loadDictionary(tx);
+  await lockJoins(tx);
+  const batch = await one<{ action_id: number; kind: string }>(
+    tx,
+    sql`UPDATE batch SET state = ${to} WHERE id = ${batchId} AND state = ${from} RETURNING action_id, kind`,
+  );
+  if (!batch) return undefined;
+  if (batch.kind === 'round-trip')
+    return undoExportRows(tx, batchId, { applied: batch.action_id ?? 0, undo: by, dictionary });
+  const touched = await rows<{ id: number }>(
+    tx,
+    sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`,
+  );
+  const records = touched.map((one_) => one_.id);
+  await confirmVersions(tx, batchId, records);
+  const { products, left } = await undoOffers(tx, batch.action_id ?? 0);
+  const edited = await rows<{ sku: string | null; label: string }>(
+    tx,
+    sql`SELECT p.sku, a.label FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
+        WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(records)}))
+          AND e.at > (SELECT at FROM action WHERE id = ${batch.action_id ?? 0}) LIMIT 200`,
+  );
+  await settleRecords(tx, records, { actionId: by, batchId: undefined, dictionary });
+  const units = await rows<{ unit: number }>(
+    tx,
+    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
+  );
+  await refreshOffers(tx, products);
+  await settleDropped(tx, batchId, { actionId: by, dictionary });
+  await markDirty(
+    tx,
+    units.map((one_) => one_.unit),
+  );
+  return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
+}

@@ -1,0 +1,292 @@
+/** What a file's columns are: suggested, remembered per supplier, and its words translated into ours. */
+import { createHash } from 'node:crypto';
+import type { BatchAnswer } from '@velvet-shelf/contract';
+import {
+  type ColumnMap,
+  type LearntWord,
+  type ReadRow,
+  type SuggestSetup,
+  type Suggestion,
+  completeMap,
+  compileRowReader,
+  contentOf,
+  joinKeys,
+  learnWords,
+  suggestColumns,
+  withFileCurrency,
+} from '@velvet-shelf/core/intake';
+import { splitSlot } from '@velvet-shelf/core/claims';
+import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
+import { type Attribute, foldText, formatValue } from '@velvet-shelf/core/values';
+import { eq, sql } from 'drizzle-orm';
+import { loadDictionary } from '../../catalog/dictionary.js';
+import { type Executor, json, one, rows } from '../../db/client.js';
+import { columnMap, supplier } from '../../db/schema/index.js';
+import { conflict } from '../../http/problem.js';
+
+/** The same header, whatever its case and accents. */
+export const signature = (columns: readonly string[]) =>
+  createHash('sha256').update(columns.map(foldText).join('\u0001')).digest('base64url');
+
+/** Whose file it is, and what says so; where nothing does, the first of the ranking, to be corrected. */
+export async function guessSupplier(
+  db: Executor,
+  fileName: string,
+  columns: string[],
+  sample: readonly FileRow[],
+): Promise<{ id: number; why: string | undefined }> {
+  const known = await one<{ id: number }>(
+    db,
+    sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
+  );
+  if (known) return { id: known.id, why: 'a file with this header was theirs' };
+  // Numbers say more than a file name.
+  const byRows = await supplierOfRows(db, sample);
+  if (byRows !== undefined) return { id: byRows, why: 'most of its article numbers are theirs' };
+  const listed = await db.select().from(supplier).orderBy(supplier.rank);
+  const name = foldText(fileName);
+  const bears = (one_: { name: string }) =>
+    one_.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)));
+  const byName = await supplierOfName(db, fileName);
+  const named =
+    listed.find((one_) => one_.kind === 'supplier' && bears(one_)) ??
+    listed.find((one_) => one_.kind === 'own' && (name.includes('own') || name.includes(one_.key)));
+  if (named) return { id: named.id, why: 'the file’s name bears theirs' };
+  if (byName !== undefined) return { id: byName, why: 'a file of this very name was theirs' };
+  const [first] = listed;
+  if (!first) throw conflict('There is no supplier yet; add one first');
+  return { id: first.id, why: undefined };
+}
+
+/** A file name says nothing of a price list: the last batch of that very name does. */
+async function supplierOfName(db: Executor, fileName: string): Promise<number | undefined> {
+  const before = await one<{ id: number }>(
+    db,
+    sql`SELECT supplier_id AS id FROM batch WHERE file_name = ${fileName} AND state = 'applied' ORDER BY id DESC LIMIT 1`,
+  );
+  return before?.id;
+}
+
+/** The supplier whose article numbers most of the first rows carry, in whichever column. */
+async function supplierOfRows(db: Executor, sample: readonly FileRow[]): Promise<number | undefined> {
+  const cells = [...new Set(sample.slice(0, 60).flatMap((row) => row.cells.map((cell) => foldText(cell))))].filter(
+    Boolean,
+  );
+  const found = await one<{ id: number; n: number }>(
+    db,
+    sql`SELECT supplier_id AS id, count(*) AS n FROM record WHERE content_id IS NOT NULL AND key IN (SELECT jsonb_array_elements_text(${json(cells)}))
+        GROUP BY 1 ORDER BY 2 DESC LIMIT 1`,
+  );
+  return found && found.n >= Math.min(sample.length, 60) / 2 ? found.id : undefined;
+}
+
+export async function suggest(
+  db: Executor,
+  supplierId: number,
+  columns: string[],
+  sample: readonly FileRow[],
+  reading: Reading,
+): Promise<Suggestion[]> {
+  return suggestColumns(await suggestSetup(db, supplierId, columns, sample, reading));
+}
+
+/** What a person chose, with the units and currencies that headers, neighbours and the file as a whole give. */
+export async function complete(
+  db: Executor,
+  map: ColumnMap,
+  supplierId: number,
+  columns: string[],
+  sample: readonly FileRow[],
+  { reading, isOtherCurrency }: { reading: Reading; isOtherCurrency: boolean },
+): Promise<ColumnMap> {
+  const setup = await suggestSetup(db, supplierId, columns, sample, reading);
+  return completeMap(isOtherCurrency ? withFileCurrency(map, setup, reading.currency) : map, setup);
+}
+
+async function suggestSetup(
+  db: Executor,
+  supplierId: number,
+  columns: string[],
+  sample: readonly FileRow[],
+  reading: Reading,
+): Promise<SuggestSetup> {
+  const dictionary = await loadDictionary(db);
+  const [from] = await db.select().from(supplier).where(eq(supplier.id, supplierId));
+  const remembered = await db
+    .select()
+    .from(columnMap)
+    .where(eq(columnMap.supplierId, supplierId))
+    .orderBy(sql`(signature = ${signature(columns)}) DESC, at DESC`);
+  const learnt = new Map<string, Record<string, string>>();
+  for (const { map } of [...remembered].reverse())
+    for (const { target } of map)
+      if (target.to === 'attribute' && target.values)
+        learnt.set(target.attribute, { ...learnt.get(target.attribute), ...target.values });
+  return {
+    columns,
+    sample: sample.map((row) => row.cells),
+    dictionary: dictionary.attributes,
+    remembered: remembered[0]?.map,
+    learnt,
+    language: from?.language ?? dictionary.home,
+    isNested: reading.format !== 'delimited' && reading.format !== 'xlsx',
+    variantPath: 'variantPath' in reading ? reading.variantPath : null,
+    isOwn: from?.kind === 'own',
+    supplier: from?.name,
+    currency: reading.currency ?? dictionary.currency,
+  };
+}
+
+interface Mapped {
+  supplierId: number;
+  columns: string[];
+  map: ColumnMap;
+  reading: Reading;
+}
+
+/** First rows as they will become, one entry for each of the map. */
+export function previewRows(
+  batch: Mapped,
+  sample: readonly FileRow[],
+  attributes: ReadonlyMap<string, Attribute>,
+): BatchAnswer['sample'] {
+  const { read } = compileRowReader({
+    columns: batch.columns,
+    map: batch.map,
+    style: batch.reading,
+    dictionary: attributes,
+  });
+  return sample.map(({ row, place, cells, broken }) => {
+    const result: ReadRow = broken ? { outcome: 'refused', key: undefined, reasons: [broken] } : read(cells);
+    const answer = { row, place: place ?? null, cells };
+    if (result.outcome === 'refused') return { ...answer, becomes: [], refused: result.reasons };
+    const content = contentOf(result);
+    const say = (slot: string) => {
+      const value = content.values[slot];
+      const attribute = attributes.get(splitSlot(slot)[0]);
+      return value === undefined || !attribute ? '' : formatValue(value, attribute, 'en-GB');
+    };
+    return {
+      ...answer,
+      refused: [],
+      becomes: batch.map.map(({ column, target }) => {
+        const note = result.notes.find((one_) => one_.column === column);
+        const text =
+          target.to === 'attribute'
+            ? say(
+                attributes.get(target.attribute)?.perLanguage
+                  ? `${target.attribute}@${target.language ?? 'en-GB'}`
+                  : target.attribute,
+              )
+            : target.to === 'price'
+              ? Object.entries(content.offer[target.kind] ?? {})
+                  .map(([currency, amount]) => `${amount} ${currency}`)
+                  .join(', ')
+              : target.to === 'key'
+                ? result.key
+                : target.to === 'family'
+                  ? (result.family ?? '')
+                  : target.to === 'stock'
+                    ? String(content.offer.stock ?? '')
+                    : '';
+        return { text, note: note?.note ?? null, lost: note?.lost ?? false, told: note?.told ?? false };
+      }),
+    };
+  });
+}
+
+/** Attributes whose words differ from supplier to supplier. */
+const worded: ReadonlySet<string> = new Set(['text', 'choice']);
+/** … and those where a translation would be wrong: every goods' own. */
+const unworded: ReadonlySet<string> = new Set(['gtin', 'mpn', 'sku', 'title', 'brand', 'page', 'care', 'composition']);
+const mostWords = 60;
+
+/** The distinct values of columns that feed words, what each becomes, and what goods both sides know say it is. */
+export async function translationsOf(
+  db: Executor,
+  batch: Mapped & { kind: string; isOwn: boolean },
+  head: readonly FileRow[],
+  attributes: ReadonlyMap<string, Attribute>,
+): Promise<BatchAnswer['translations']> {
+  const known = batch.isOwn ? new Map<string, LearntWord[]>() : await wordsOfJoined(db, batch, head, attributes);
+  return batch.map.flatMap(({ column, target }) => {
+    const attribute = target.to === 'attribute' ? attributes.get(target.attribute) : undefined;
+    if (target.to !== 'attribute' || !attribute || attribute.perLanguage || attribute.many) return [];
+    if (!worded.has(attribute.type) || unworded.has(attribute.key)) return [];
+    const at = batch.columns.indexOf(column);
+    const counts = new Map<string, number>();
+    for (const { cells } of head) {
+      const cell = (cells[at] ?? '').trim();
+      if (cells.length === batch.columns.length && cell !== '' && cell !== column)
+        counts.set(cell, (counts.get(cell) ?? 0) + 1);
+    }
+    const isFigures = [...counts.keys()].filter((value) => /\d/.test(value)).length > counts.size / 2;
+    if (!attribute.choices && (counts.size > mostWords || isFigures)) return [];
+    const table = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
+    const learnt = new Map((known.get(attribute.key) ?? []).map((word) => [foldText(word.value), word]));
+    const becomes = (value: string) => {
+      const ours = table.get(foldText(value)) ?? (attribute.choices ? value : null);
+      if (ours === null || !attribute.choices) return ours;
+      return attribute.choices.find((choice) => foldText(choice) === foldText(ours)) ?? null;
+    };
+    const values = [...counts]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 200)
+      .map(([value, n]) => {
+        // A word that means something already needs no telling; least of all whether goods are sold.
+        const now = becomes(value);
+        const word = now === null ? learnt.get(foldText(value)) : undefined;
+        return {
+          value,
+          rows: n,
+          becomes: now,
+          learnt: word ? { ours: word.ours, agree: word.agree, seen: word.seen } : null,
+        };
+      });
+    const useful = attribute.choices
+      ? values.some((one_) => one_.becomes === null || table.has(foldText(one_.value)))
+      : values.some((one_) => one_.learnt !== null || one_.becomes !== null);
+    return useful
+      ? [{ column, attribute: attribute.key, label: attribute.label, choices: attribute.choices ?? null, values }]
+      : [];
+  });
+}
+
+/** Rows that carry an identifier of goods we hold from others: their cell beside our value, attribute by attribute. */
+async function wordsOfJoined(
+  db: Executor,
+  batch: Mapped,
+  head: readonly FileRow[],
+  attributes: ReadonlyMap<string, Attribute>,
+): Promise<Map<string, LearntWord[]>> {
+  const { read } = compileRowReader({
+    columns: batch.columns,
+    map: batch.map,
+    style: batch.reading,
+    dictionary: attributes,
+  });
+  const keyed = head.flatMap(({ cells, broken }) => {
+    const row = broken ? undefined : read(cells);
+    if (row?.outcome !== 'read') return [];
+    const keys = joinKeys(row, { id: batch.supplierId, isOwn: false }, () => undefined);
+    return [{ cells, keys }];
+  });
+  const found = await rows<{ i: number; facts: Record<string, unknown> }>(
+    db,
+    sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(keyed.map(({ keys }, i) => ({ i, keys })))}) AS t(i int, keys jsonb))
+        SELECT DISTINCT ON (t.i) t.i, p.facts FROM t, jsonb_each_text(t.keys) k
+        JOIN record_key o ON o.kind = k.key AND o.key = k.value JOIN record r ON r.id = o.record_id JOIN product p ON p.id = r.product_id
+        WHERE r.supplier_id <> ${batch.supplierId} ORDER BY t.i, array_position(ARRAY['gtin', 'mpn', 'number'], k.key)`,
+  );
+  const learnt = new Map<string, LearntWord[]>();
+  for (const { column, target } of batch.map) {
+    if (target.to !== 'attribute') continue;
+    const at = batch.columns.indexOf(column);
+    const pairs = found.flatMap(({ i, facts }) => {
+      const [theirs, ours] = [(keyed[i]?.cells[at] ?? '').trim(), facts[target.attribute]];
+      return theirs !== '' && typeof ours === 'string' ? [[theirs, ours] as const] : [];
+    });
+    learnt.set(target.attribute, learnWords(pairs));
+  }
+  return learnt;
+}

@@ -1,0 +1,111 @@
+/** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
+import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
+import { checkMeta } from '@velvet-shelf/core/checks';
+import { compilePlace, sayChannelValue } from '@velvet-shelf/core/listings';
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { rows } from '../db/client.js';
+import type { Services } from '../http/route.js';
+import { todayText } from '../db/clock.js';
+import { loadFamilies } from './families.js';
+import { type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+import { loadStanding, noEffect, weigh } from './what-if.js';
+
+/** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
+const mostSamples = 12;
+const mostAlike = 4;
+
+export interface FillCounts {
+  /** By attribute of the channel. */
+  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples'>>;
+  /** Of a change that is tried. */
+  effect: Effect | null;
+}
+
+/** Evaluates every listing of the place; with `change`, as if that were saved. */
+export async function countFills(
+  { db, config }: Services,
+  placeId: number,
+  only?: string,
+  change?: SetupChange,
+): Promise<FillCounts> {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change ?? {});
+  const compiled = compilePlace(setup);
+  const units = await rows<{ unit: number }>(
+    db,
+    sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${placeId} AND readiness <> 'not for this channel'`,
+  );
+  const listingIds = new Map(
+    (
+      await rows<{ id: number; variant: number }>(
+        db,
+        sql`SELECT id, variant_id AS variant FROM listing WHERE place_id = ${placeId}`,
+      )
+    ).map((one_) => [one_.variant, one_.id]),
+  );
+  const tallies = new Map<
+    string,
+    {
+      filled: number;
+      missing: number;
+      samples: ChannelAttributeAnswer['samples'];
+      kinds: Set<string>;
+      families: Set<number>;
+    }
+  >();
+  const effect = change && noEffect();
+  const standing = change ? await loadStanding(db, placeId) : undefined;
+  const attributes = setup.rulebook.attributes.filter(
+    (one_) => one_.type !== 'category' && (only === undefined || one_.key === only),
+  );
+  for (const attribute of attributes)
+    tallies.set(attribute.key, {
+      filled: 0,
+      missing: 0,
+      samples: [],
+      kinds: new Set(),
+      families: new Set(),
+    });
+  for (let from = 0; from < units.length; from += 500)
+    for (const family of await loadFamilies(
+      db,
+      placeId,
+      units.slice(from, from + 500).map((one_) => one_.unit),
+    ))
+      for (const result of compiled.evaluate(family, todayText())) {
+        if (result.standing === 'left') continue;
+        if (effect) weigh(effect, standing?.get(result.variant), result);
+        if (result.standing !== 'in') continue;
+        const variant = family.variants.find((one_) => one_.id === result.variant);
+        const asked = new Set(compiled.attributes(result.category).map((one_) => one_.key));
+        for (const attribute of attributes) {
+          const tally = tallies.get(attribute.key);
+          if (!tally || !asked.has(attribute.key)) continue;
+          const value = result.values[attribute.key];
+          if (value === undefined) tally.missing++;
+          else tally.filled++;
+          const fault = result.findings.find((one_) => one_.attribute === attribute.key);
+          // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
+          const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
+          const isOther = !tally.kinds.has(kind);
+          if (tally.samples.length >= (isOther ? mostSamples : mostAlike)) continue;
+          if (!isOther && tally.families.has(family.id)) continue;
+          tally.kinds.add(kind);
+          tally.families.add(family.id);
+          tally.samples.push({
+            listingId: listingIds.get(result.variant) ?? 0,
+            title: variant?.texts.title?.[place.language] ?? variant?.sku ?? '',
+            value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
+            fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
+          });
+        }
+      }
+  return {
+    tallies: Object.fromEntries(
+      [...tallies].map(([key, { filled, missing, samples }]) => [key, { filled, missing, samples }]),
+    ),
+    effect: effect ?? null,
+  };
+}

@@ -1,0 +1,85 @@
+/** What fills give: every attribute a channel asks for with what its fill comes to, and what another one would. */
+import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
+import { valueChecks } from '@velvet-shelf/core/checks';
+import type { Fill } from '@velvet-shelf/core/fills';
+import { sourcesFor } from '@velvet-shelf/core/listings';
+import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { mustCompare } from '../channels/fills.js';
+import { type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+import { notFound } from '../http/problem.js';
+import type { Services } from '../http/route.js';
+import { apart } from '../jobs/aside.js';
+import { kept } from '../kept/keep.js';
+import { countFills } from './jobs.js';
+
+type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'effect'>;
+
+/** Attributes the channel asks for, each with its fill and what could fill it. */
+async function describeFills(
+  { db, config }: Services,
+  placeId: number,
+  change: SetupChange = {},
+): Promise<Described[]> {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change);
+  return setup.rulebook.attributes
+    .filter(({ type }) => type !== 'category')
+    .map((attribute) => ({
+      key: attribute.key,
+      label: attribute.label,
+      help: attribute.help ?? null,
+      type: attribute.type,
+      need: attribute.need,
+      limits: sayLimits(attribute, setup.rulebook),
+      values: attribute.limits.values ?? null,
+      fill: setup.fills.find((one_) => one_.attribute === attribute.key && one_.category === undefined)?.fill ?? null,
+      sources: sourcesFor(attribute, dictionary.attributes),
+    }));
+}
+
+const uncounted = { filled: 0, missing: 0, samples: [] };
+
+/** Every attribute the channel asks for, its fill, and what it gives; large shelves are counted beside the request. */
+export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
+  const described = await describeFills(services, placeId);
+  const { tallies } = await kept(services, `fills ${placeId}`, () => apart(countFills, services, { placeId }));
+  return described.map((one_) => ({ ...one_, ...(tallies[one_.key] ?? uncounted), effect: null }));
+}
+
+/** What one attribute would get from another fill, not saved. */
+export async function tryFill(
+  services: Services,
+  placeId: number,
+  attribute: string,
+  fill: Fill | null,
+): Promise<ChannelAttributeAnswer> {
+  mustCompare(await loadDictionary(services.db), fill);
+  const change = { fills: new Map([[attribute, fill]]) };
+  const described = (await describeFills(services, placeId, change)).find(({ key }) => key === attribute);
+  if (!described) throw notFound(`attribute “${attribute}”`);
+  const { tallies, effect } = await apart(countFills, services, {
+    placeId,
+    only: attribute,
+    change,
+  });
+  return { ...described, ...(tallies[attribute] ?? uncounted), effect };
+}
+
+function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
+  const { minLength, maxLength, values, units, minWidth, minHeight } = attribute.limits;
+  return [
+    ...(minLength !== undefined ? [`at least ${minLength} characters`] : []),
+    ...(maxLength !== undefined ? [`at most ${maxLength} characters`] : []),
+    ...(values ? [`one of ${values.length} values`] : []),
+    ...(units ? [`in ${units.join(' or ')}`] : []),
+    ...(minWidth !== undefined ? [`at least ${minWidth} × ${minHeight ?? minWidth} pixels`] : []),
+    ...valueChecks
+      .filter(
+        ({ meta, compile }) =>
+          ['sales-talk', 'capitals', 'absolute-link', 'gtin-digits'].includes(meta.id) && compile(attribute, rulebook),
+      )
+      .map(({ meta }) => meta.id.replace('-', ' ')),
+  ];
+}

@@ -1,0 +1,31 @@
+/** What another rulebook would do to the listings of a place, before it is taken. */
+import { sayCause } from '@velvet-shelf/core/causes';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { sql } from 'drizzle-orm';
+import { loadDictionary } from '../catalog/dictionary.js';
+import { getPlace } from '../channels/setup.js';
+import { one } from '../db/client.js';
+import { notFound } from '../http/problem.js';
+import type { Services } from '../http/route.js';
+import { tryChange } from './what-if.js';
+
+export async function tryRulebook({ db, config }: Services, placeId: number, rulebookId: number) {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const found = await one<{ body: Rulebook }>(
+    db,
+    sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
+  );
+  if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+  const { effect, listings, newCauses } = await tryChange(db, place, dictionary, config.address, {
+    rulebook: found.body,
+  });
+  const causes = [...newCauses]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 20)
+    .map(([key, touched]) => ({
+      words: sayCause(key, dictionary.attributes, [found.body], place.channelName, dictionary.home),
+      listings: touched,
+    }));
+  return { ...effect, listings, causes };
+}

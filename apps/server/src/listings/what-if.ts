@@ -1,0 +1,94 @@
+/** What if: the same pipeline with a set-up that is not saved, over the listings it touches. */
+import { compilePlace } from '@velvet-shelf/core/listings';
+import { sql } from 'drizzle-orm';
+import type { Effect } from '@velvet-shelf/contract';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Executor, rows } from '../db/client.js';
+import { loadFamilies } from './families.js';
+import { todayText } from '../db/clock.js';
+import type { Services } from '../http/route.js';
+import { type PlaceRow, type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+
+export interface Tried {
+  effect: Effect;
+  listings: number;
+  /** Blocking causes that would be new, with how many listings they touch. */
+  newCauses: Map<string, number>;
+}
+
+/** Tries a change of set-up on these families, or on the whole assortment; nothing is written. */
+export async function tryChange(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  address: string,
+  change: SetupChange,
+  units?: readonly number[],
+): Promise<Tried> {
+  const compiled = compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address), change));
+  const wanted =
+    units ??
+    (
+      await rows<{ unit: number }>(
+        on,
+        sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`,
+      )
+    ).map((one) => one.unit);
+  const before = await loadStanding(on, place.id);
+  const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map() };
+  for (let from = 0; from < wanted.length; from += 500) {
+    for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
+      for (const result of compiled.evaluate(family, todayText())) {
+        if (result.standing === 'left') continue;
+        const was = before.get(result.variant);
+        tried.listings++;
+        weigh(tried.effect, was, result);
+        const known = new Set(was?.causes ?? []);
+        const fresh = new Set(
+          result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])),
+        );
+        for (const cause of fresh) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + 1);
+      }
+    }
+  }
+  return tried;
+}
+
+/** The same over the whole assortment, by number: what becomes of listings. */
+export async function effectOf({ db, config }: Services, placeId: number, change: SetupChange): Promise<Effect> {
+  const place = await getPlace(db, placeId);
+  const { effect } = await tryChange(db, place, await loadDictionary(db), config.address, change);
+  return effect;
+}
+
+/** How a listing stands before anything is tried. */
+interface Standing {
+  readiness: string;
+  /** Blocked by what other goods of the place have too, which a trial does not judge. */
+  collective: boolean;
+  causes: string[] | null;
+}
+
+/** By variant. */
+export async function loadStanding(on: Executor, placeId: number): Promise<Map<number, Standing>> {
+  const current = await rows<Standing & { variant: number }>(
+    on,
+    sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
+          (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
+        FROM listing l WHERE l.place_id = ${placeId}`,
+  );
+  return new Map(current.map((one) => [one.variant, one]));
+}
+
+export const noEffect = (): Effect => ({ listingsChanged: 0, becameReady: 0, becameBlocked: 0 });
+
+/** Adds to an effect what becomes of one listing; answers how it would stand. */
+export function weigh(effect: Effect, was: Standing | undefined, { readiness: alone }: { readiness: string }): string {
+  const readiness = alone === 'ready' && was?.collective ? 'blocked' : alone;
+  if (was && was.readiness !== readiness) {
+    effect.listingsChanged++;
+    if (readiness === 'ready') effect.becameReady++;
+    if (readiness === 'blocked') effect.becameBlocked++;
+  }
+  return readiness;
+}

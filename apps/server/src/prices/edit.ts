@@ -1,0 +1,44 @@
+/** Prices typed into a cell, one currency and kind at a time. */
+import { and, eq } from 'drizzle-orm';
+import { homeCurrency } from '../catalog/dictionary.js';
+import type { EditField } from '../catalog/fields.js';
+import { price } from '../db/schema/index.js';
+import { badRequest, stale } from '../http/problem.js';
+import { refreshOffers } from './columns.js';
+import { type Price, priceField } from './prices.js';
+
+const labels: Record<Price['kind'], string> = { regular: 'price', sale: 'sale price' };
+
+/** The field that sets prices of this kind; an empty text takes the price away. */
+export const editPrice =
+  (kind: Price['kind']): EditField =>
+  async (tx, { productId, product, edit }) => {
+    const currency = edit.language ?? homeCurrency;
+    const offer = product.offers[currency];
+    const current = (kind === 'regular' ? offer?.regular : offer?.sale?.amount) ?? null;
+    if (current !== edit.madeAgainst)
+      throw stale(`The price is now ${current ?? 'empty'}`, {
+        current,
+        yours: edit.text ?? null,
+        attribute: edit.attribute,
+      });
+    const text = (edit.text ?? '').trim();
+    if (text === '')
+      await tx
+        .delete(price)
+        .where(and(eq(price.productId, productId), eq(price.currency, currency), eq(price.kind, kind)));
+    else {
+      if (!/^\d+(\.\d{1,4})?$/.test(text)) throw badRequest(`“${text}” is not a price; write 12.50`);
+      await tx
+        .insert(price)
+        .values({ productId, currency, kind, amount: text })
+        .onConflictDoUpdate({ target: [price.productId, price.currency, price.kind], set: { amount: text } });
+    }
+    await refreshOffers(tx, [productId]);
+    const days = kind === 'sale' ? { from: offer?.sale?.from ?? null, to: offer?.sale?.to ?? null } : {};
+    const state = (amount: string | null) => (amount === null ? null : { amount, ...days });
+    return {
+      label: labels[kind],
+      delta: { [priceField({ kind, currency })]: [state(current), state(text === '' ? null : text)] },
+    };
+  };

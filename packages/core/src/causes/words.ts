@@ -1,0 +1,77 @@
+/** Causes and findings in plain words. */
+import { checkMeta } from '../checks/index.js';
+import { type Finding, parseCause } from '../listings/index.js';
+import type { Rulebook } from '../rulebooks/index.js';
+import { type Attribute, sayLabel } from '../values/index.js';
+
+const offerLabels: Record<string, string> = {
+  price: 'Price',
+  salePrice: 'Sale price',
+  stock: 'Stock',
+  family: 'Family',
+  options: 'Options',
+};
+
+export const catalogLabel = (key: string, dictionary: ReadonlyMap<string, Attribute>) =>
+  offerLabels[key] ?? dictionary.get(key)?.label ?? key;
+
+/** What is wrong with a catalog value, by check. */
+const catalogFaults: Record<string, string> = {
+  'min-length': 'is too short',
+  pattern: 'does not have the form asked for',
+  'number-range': 'is out of range',
+  'positive-price': 'is zero',
+  'absolute-link': 'is not a whole address',
+  'gtin-digits': 'cannot be right',
+  unit: 'is in a unit the channel does not take',
+  'picture-size': 'are too small',
+  'sales-talk': 'holds sales talk',
+  'told-by': 'is not given, nor enough else to tell the goods by',
+  'sale-price': 'is not below the price',
+  'sibling-options': 'are the same as a sibling’s',
+  'sibling-axes': 'are on other axes than the siblings’',
+  'gtin-unique': 'stands on several items',
+  'item-key-unique': 'stands on several items',
+};
+
+const fitFaults: Record<string, string> = { 'max-length': 'is too long', capitals: 'is in capitals' };
+
+/** A cause as a sentence: “Moorgrün” has no colour on that channel. Languages other than `home` are named. */
+export function sayCause(
+  key: string,
+  dictionary: ReadonlyMap<string, Attribute>,
+  rulebooks: readonly Rulebook[],
+  channelName: string,
+  home: string,
+): string {
+  const cause = parseCause(key);
+  if (!cause) return key;
+  const label = (attribute: string) =>
+    rulebooks.flatMap((one) => one.attributes).find((one) => one.key === attribute)?.label ?? attribute;
+  switch (cause.kind) {
+    case 'map-category':
+      return `No ${channelName} category for ${cause.category.replaceAll('/', ' / ')}`;
+    case 'fill':
+      return `Nothing fills ${label(cause.attribute)} on ${channelName}`;
+    case 'translate':
+      return `“${cause.value}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
+    case 'fit':
+      return `${label(cause.attribute)} ${fitFaults[cause.check] ?? 'does not fit'} for ${channelName}`;
+    case 'axis':
+      return `Nothing tells variants apart on ${channelName}`;
+    case 'pin':
+      return `The pinned ${label(cause.attribute)} does not fit on ${channelName}`;
+    case 'report':
+      return `${channelName} answered: ${cause.code.replaceAll('-', ' ')}`;
+    case 'catalog': {
+      const name = `${catalogLabel(cause.attribute, dictionary)}${cause.language && cause.language !== home ? ` (${cause.language})` : ''}`;
+      return cause.check ? `${name} ${catalogFaults[cause.check] ?? 'does not pass'}` : `No ${sayLabel(name)} given`;
+    }
+  }
+}
+
+export function sayFinding(finding: Finding, rulebook: Rulebook): string {
+  const label = rulebook.attributes.find((one) => one.key === finding.attribute)?.label ?? finding.attribute;
+  const meta = checkMeta.get(finding.check);
+  return meta ? meta.say(finding.params, label) : String(finding.params.message ?? finding.check);
+}
