@@ -82,5 +82,5 @@ export async function faultsOn(page: Page, path: string): Promise<string[]> {
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
     .exclude(':is(li, tr, [role=row]):nth-child(n + 9)')
     .analyze();
-  return violations.map((one) => `${one.id}: ${one.nodes[0]?.html.slice(0, 160)}`);
+  return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);
 }

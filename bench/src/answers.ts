@@ -1,6 +1,6 @@
 /** What people wait for: every GET of the contract, fifty grid queries at once, and health while hostile files are read. */
 import { type Endpoint, api } from '@velvet-shelf/contract';
-import { openDatabase, rows } from '@velvet-shelf/server/db/client';
+import { openDatabase, queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import type { BenchLine } from './timing.js';
 
@@ -62,7 +62,7 @@ export async function benchAnswers(count: number): Promise<BenchLine[]> {
       headers: { 'content-type': 'application/json' },
     });
     cookie = (signed.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
-    const [known] = await rows<Record<string, number | string>>(
+    const [known] = await queryRows<Record<string, number | string>>(
       db,
       sql`SELECT (SELECT max(id) FROM batch) AS "intake.id", (SELECT min(id) FROM product WHERE kind = 'variant') AS "catalog.id",
             (SELECT min(id) FROM product WHERE kind = 'variant') AS "stock.id", (SELECT min(id) FROM listing) AS "listings.id",

@@ -56,7 +56,7 @@ export async function benchChecks(count: number): Promise<BenchLine[]> {
   if (!rulebook) throw new Error('There is no second rulebook');
   const goods = items(count);
   const attributes = attributesFor(rulebook, category, 'GB').filter(
-    (one) => one.type !== 'picture' && one.type !== 'category',
+    (row) => row.type !== 'picture' && row.type !== 'category',
   );
   const compile = (checks: typeof valueChecks) =>
     attributes.map((attribute) => ({
@@ -97,7 +97,7 @@ export async function benchChecks(count: number): Promise<BenchLine[]> {
   };
   const { subject, baseline, ratio } = await compare(5, judge(schema), ajv);
   const ours = tally;
-  const others = compile(valueChecks.filter((one) => !schemaChecks.includes(one)));
+  const others = compile(valueChecks.filter((valueCheck) => !schemaChecks.includes(valueCheck)));
   const items_ = itemChecks.flatMap(({ compile: make }) => make(rulebook) ?? []);
   const start = performance.now();
   judge(others)();

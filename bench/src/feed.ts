@@ -44,7 +44,7 @@ export async function benchFeed(count: number): Promise<BenchLine[]> {
       });
     };
     await build();
-    const names = place.setup.rulebook.attributes.map((one) => `"${one.key}" text`);
+    const names = place.setup.rulebook.attributes.map((attribute) => `"${attribute.key}" text`);
     await client.query(`CREATE TEMP TABLE flat (${names.join(', ')})`);
     await pipeline(createReadStream(path), client.query(from('COPY flat FROM STDIN (FORMAT csv, HEADER)')));
     const copy = () =>

@@ -11,7 +11,7 @@ import { pipeline } from 'node:stream/promises';
 import { csvCell } from '@velvet-shelf/core/tabular';
 import { generateRows } from '@velvet-shelf/demo/generate';
 import { readConfig } from '@velvet-shelf/server/config';
-import { type Database, one, openDatabase } from '@velvet-shelf/server/db/client';
+import { type Database, queryOne, openDatabase } from '@velvet-shelf/server/db/client';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
 import { readBatch } from '@velvet-shelf/server/intake/read/take-in';
@@ -40,7 +40,7 @@ function* csvRows(count: number, changed: boolean): Generator<string> {
 
 async function settled(db: Database, id: number, states: string[]): Promise<void> {
   for (;;) {
-    const found = await one<{ state: string; error: string | null }>(
+    const found = await queryOne<{ state: string; error: string | null }>(
       db,
       sql`SELECT state, error FROM batch WHERE id = ${id}`,
     );
@@ -52,7 +52,7 @@ async function settled(db: Database, id: number, states: string[]): Promise<void
 
 async function idle(db: Database): Promise<void> {
   for (;;) {
-    const found = await one<{ n: number }>(
+    const found = await queryOne<{ n: number }>(
       db,
       sql`SELECT count(*) AS n FROM job WHERE state IN ('waiting', 'running')`,
     );
@@ -67,7 +67,7 @@ export async function benchIntake(count: number): Promise<BenchLine[]> {
   const db = openDatabase(config.database, { connections: 6 });
   const services: Services = { db, config, notify: () => undefined };
   const directory = mkdtempSync(join(tmpdir(), 'velvet-bench-'));
-  const user = (await one<User>(
+  const user = (await queryOne<User>(
     db,
     sql`SELECT id, email, name, role, NULL AS "lastVisit" FROM user_account WHERE role = 'owner'`,
   )) as User;

@@ -3,7 +3,7 @@ import { copyFile, mkdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { readConfig } from '@velvet-shelf/server/config';
-import { type Database, json, one, openDatabase } from '@velvet-shelf/server/db/client';
+import { type Database, json, queryOne, openDatabase } from '@velvet-shelf/server/db/client';
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
@@ -33,7 +33,7 @@ const db = openDatabase(config.database, { connections: 4 });
 registerRooms();
 const standins = process.env.VELVET_STANDINS ?? 'http://127.0.0.1:1';
 try {
-  const filled = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
+  const filled = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
   if ((filled?.n ?? 0) > 0) {
     await db.execute(
       sql`UPDATE account SET address = ${`${standins}/orrivane`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivane')`,
@@ -55,7 +55,7 @@ async function load(database: Database): Promise<void> {
     INSERT INTO media (name, format, bytes, width, height) SELECT name, format, bytes, width, height
     FROM jsonb_to_recordset(${json(drawn)}) AS t(name text, format text, bytes int, width int, height int)`);
   const services: Services = { db: database, config, notify: () => undefined };
-  const user = await one<User>(
+  const user = await queryOne<User>(
     database,
     sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${owner}`,
   );
@@ -84,7 +84,7 @@ async function bringIn(
   name: string,
   supplier = 'mosswick',
 ): Promise<void> {
-  const found = await one<{ id: number }>(services.db, sql`SELECT id FROM supplier WHERE key = ${supplier}`);
+  const found = await queryOne<{ id: number }>(services.db, sql`SELECT id FROM supplier WHERE key = ${supplier}`);
   const { size } = await stat(path);
   const id = await readBatch(services, {
     name,
@@ -115,7 +115,7 @@ async function takeWords(services: Services, id: number): Promise<void> {
 
 async function reached(database: Database, id: number, wanted: string): Promise<void> {
   for (;;) {
-    const batch = await one<{ state: string }>(database, sql`SELECT state FROM batch WHERE id = ${id}`);
+    const batch = await queryOne<{ state: string }>(database, sql`SELECT state FROM batch WHERE id = ${id}`);
     if (batch?.state === wanted) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }

@@ -76,7 +76,7 @@ function lookOf(name: string) {
   let hash = 7;
   for (const letter of name) hash = (Math.imul(hash, 31) + letter.charCodeAt(0)) >>> 0;
   const shape = byPrefix.find(([pattern]) => pattern.test(name))?.[1] ?? 'box';
-  const word = Object.keys(colours).find((one) => name.includes(one));
+  const word = Object.keys(colours).find((colour) => name.includes(colour));
   const palette = ['#7a8f6a', '#8a6a4f', '#6b7c93', '#b08a3c', '#7d5a72'];
   const colour = word ? (colours[word] ?? '#888') : (palette[hash % palette.length] ?? '#888');
   const small = name.includes('-thumb');

@@ -3,7 +3,7 @@ import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { loadRulebook } from '@velvet-shelf/core/rulebooks';
-import { type Database, json, one, rows } from '@velvet-shelf/server/db/client';
+import { type Database, json, queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { hashPassword } from '@velvet-shelf/server/session/service';
 import { sql } from 'drizzle-orm';
 import { assortment, categories, categoryMaps, dictionary, fills, suppliers, users } from './scenario.js';
@@ -32,7 +32,7 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
   await db.execute(sql`
     INSERT INTO attribute (key, label, type, many, per_language, level, dimension, choices, "group", position)
     SELECT key, label, type, many, "perLanguage", level, dimension, choices, "group", position
-    FROM jsonb_to_recordset(${json(dictionary.map((one_, position) => ({ ...one_, position })))})
+    FROM jsonb_to_recordset(${json(dictionary.map((attribute, position) => ({ ...attribute, position })))})
       AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, choices jsonb, "group" text, position int)`);
   await db.execute(sql`
     INSERT INTO category (path, name, position)
@@ -42,26 +42,26 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
     FROM jsonb_to_recordset(${json(suppliers)}) AS t(key text, name text, rank int, kind text, language text)`);
   await db.execute(sql`INSERT INTO warehouse (key, name) VALUES ('home', 'Mosswick warehouse')`);
 
-  const channel = await one<{ id: number }>(
+  const channel = await queryOne<{ id: number }>(
     db,
     sql`INSERT INTO channel (key, name) VALUES ('orrivane', 'Orrivane') RETURNING id`,
   );
   const channelId = channel?.id ?? 0;
   const versions = await orrivaneRulebooks();
-  const loaded = await rows<{ id: number; version: string }>(
+  const loaded = await queryRows<{ id: number; version: string }>(
     db,
     sql`INSERT INTO rulebook (channel_id, version, valid_from, body)
         SELECT ${channelId}, body ->> 'version', body ->> 'validFrom', body FROM jsonb_array_elements(${json(versions)}) AS t(body) RETURNING id, version`,
   );
   await db.execute(
-    sql`UPDATE channel SET rulebook_id = ${loaded.find((one_) => one_.version === versions[0]?.version)?.id ?? null} WHERE id = ${channelId}`,
+    sql`UPDATE channel SET rulebook_id = ${loaded.find((rulebook) => rulebook.version === versions[0]?.version)?.id ?? null} WHERE id = ${channelId}`,
   );
-  const account = await one<{ id: number }>(
+  const account = await queryOne<{ id: number }>(
     db,
     sql`INSERT INTO account (channel_id, name, address, state) VALUES (${channelId}, 'Mosswick Supply', ${`${standins}/orrivane`}, 'connected') RETURNING id`,
   );
-  const market = versions[0]?.markets.find((one_) => one_.key === 'GB');
-  const place = await one<{ id: number }>(
+  const market = versions[0]?.markets.find((market) => market.key === 'GB');
+  const place = await queryOne<{ id: number }>(
     db,
     sql`INSERT INTO place (account_id, market, name, country, language, currency, assortment)
         VALUES (${account?.id ?? 0}, 'GB', 'Orrivane, Great Britain', ${market?.country ?? 'GB'}, ${market?.language ?? 'en-GB'}, ${market?.currency ?? 'GBP'}, ${json(assortment)}) RETURNING id`,
@@ -70,7 +70,7 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
     INSERT INTO category_map (channel_id, category, target) SELECT ${channelId}, key, value FROM jsonb_each_text(${json(categoryMaps)})`);
   await db.execute(sql`
     INSERT INTO fill (channel_id, attribute, fill) SELECT ${channelId}, key, value FROM jsonb_each(${json(fills)})`);
-  const owner = await one<{ id: number }>(db, sql`SELECT id FROM user_account WHERE role = 'owner'`);
+  const owner = await queryOne<{ id: number }>(db, sql`SELECT id FROM user_account WHERE role = 'owner'`);
   await db.execute(sql`
     INSERT INTO pull (supplier_id, name, address, actor) SELECT id, 'Windowsill shop', ${`${standins}/windowsill/api/goods`}, ${owner?.id ?? 0} FROM supplier WHERE key = 'windowsill'`);
   return { owner: owner?.id ?? 0, place: place?.id ?? 0 };

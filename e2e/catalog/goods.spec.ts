@@ -143,7 +143,7 @@ test('two people at one value: the second is told what it is now, and writes ove
   await open(page);
   const other = await desk.newPage();
   await open(other);
-  for (const one of [page, other]) await drawer(one).getByRole('button', { name: 'Edit Colour' }).first().click();
+  for (const row of [page, other]) await drawer(row).getByRole('button', { name: 'Edit Colour' }).first().click();
   await drawer(page).getByRole('textbox', { name: 'Colour' }).fill('fern');
   await drawer(page).getByRole('button', { name: 'Save' }).click();
   await expect(drawer(page).getByRole('button', { name: 'Edit Colour' })).toHaveText('fern');
@@ -151,7 +151,7 @@ test('two people at one value: the second is told what it is now, and writes ove
   await expect(drawer(other).getByText('Somebody has made it fern meanwhile.')).toBeVisible();
   await expect(drawer(other).getByRole('button', { name: 'Save' })).toBeDisabled();
   const { items } = await read(page, '/api/actions');
-  expect(items.filter((one: { words: string }) => one.words.includes('Colour')).length).toBe(1);
+  expect(items.filter((row: { words: string }) => row.words.includes('Colour')).length).toBe(1);
   await drawer(other).getByRole('button', { name: 'Write over it' }).click();
   await drawer(other).getByRole('button', { name: 'Save' }).click();
   await expect(drawer(page).getByRole('button', { name: 'Edit Colour' })).toHaveText('lichen');
@@ -195,8 +195,8 @@ test('the grid stays where one has got to when something changes, here or by som
   await page.goto('/catalog?show=variants&all=yes&sort=price');
   await expect(shown(page)).toBeVisible();
   const grid = page.getByRole('grid', { name: 'Products' });
-  const place = () => grid.evaluate((one) => one.scrollTop);
-  await grid.evaluate((one) => (one.scrollTop = 200 * 34));
+  const place = () => grid.evaluate((row) => row.scrollTop);
+  await grid.evaluate((row) => (row.scrollTop = 200 * 34));
   await expect(grid.locator('[aria-rowindex="205"]')).not.toContainText('…');
   const row = grid.locator('[aria-rowindex="205"]');
   const words = await row.textContent();

@@ -71,7 +71,7 @@ test('the grid sorts, chooses columns, and scrolls through all rows', async ({ p
   await expect(page.getByRole('columnheader', { name: 'Diameter' })).toBeVisible();
   const grid = page.getByRole('grid');
   await expect(async () => {
-    await grid.evaluate((one) => one.scrollTo(0, one.scrollHeight));
+    await grid.evaluate((row) => row.scrollTo(0, row.scrollHeight));
     const rows = Number(await grid.getAttribute('aria-rowcount'));
     await expect(page.locator(`[aria-rowindex="${rows}"]`)).toBeVisible({ timeout: 1_000 });
   }).toPass({ timeout: 90_000 });

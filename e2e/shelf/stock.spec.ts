@@ -73,7 +73,7 @@ test('an own price of 29.00 stands beside 35.00 struck through', async ({ page }
 test('a value is pinned for one listing, sent, and its live page opens', async ({ page }) => {
   const { items: others } = await read(page, '/api/listings?readiness=ready&place=1&limit=1');
   const { values } = await read(page, `/api/listings/${others[0].id}`);
-  const image = values.find((one: { label: string }) => one.label === 'First view').value as string;
+  const image = values.find((value: { label: string }) => value.label === 'First view').value as string;
 
   await page.goto(`/listings?place=1&search=${sku}`);
   await page.getByRole('button', { name: sku }).click();

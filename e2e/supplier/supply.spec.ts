@@ -128,7 +128,7 @@ test('goods a whole list no longer has are marked, and an unchanged list that ha
 });
 
 test('a batch is undone where it was applied, and what a person set since is named and stays', async ({ page }) => {
-  await drop(page, 'timber-5.csv', header + goods.map((one) => one.replace('oiled', 'waxed')).join(''));
+  await drop(page, 'timber-5.csv', header + goods.map((text) => text.replace('oiled', 'waxed')).join(''));
   await tryIt(page);
   await page.getByRole('button', { name: 'Apply 2 rows' }).click();
   await applied(page);

@@ -61,7 +61,7 @@ async function wander(page: Page, from: string, steps: number, seed: number): Pr
     if (left.test(name)) continue;
     way.push(name.trim().slice(0, 40));
     const isField = await target
-      .evaluate((one) => one.matches('input[type=text], input[type=search], input:not([type])'))
+      .evaluate((row) => row.matches('input[type=text], input[type=search], input:not([type])'))
       .catch(() => false);
     if (isField) await target.fill(pick(typed) ?? '', { timeout: 1000 }).catch(() => undefined);
     else await target.click({ timeout: 1000 }).catch(() => page.keyboard.press('Escape'));

@@ -69,5 +69,5 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 const listOf = (text: string) =>
   text
     .split(',')
-    .map((one) => one.trim().toLowerCase())
+    .map((text) => text.trim().toLowerCase())
     .filter(Boolean);

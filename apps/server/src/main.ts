@@ -113,7 +113,7 @@ async function end(): Promise<void> {
   server.closeAllConnections();
   await Promise.race([Promise.all(stops.map((stop) => stop())), new Promise((resolve) => setTimeout(resolve, 5_000))]);
   // The process ends all the same.
-  await Promise.all([db, sessionDb, behind].map((one) => one.$client.end().catch(() => undefined)));
+  await Promise.all([db, sessionDb, behind].map((database) => database.$client.end().catch(() => undefined)));
   process.exit(0);
 }
 process.on('SIGTERM', () => void end());

@@ -1,5 +1,5 @@
 /** What walks end with: what is kept agrees with what follows anew, and every step is taken back. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { markPlace } from '@velvet-shelf/server/history/dirty';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
@@ -7,7 +7,7 @@ import { expect } from 'vitest';
 import { type Answer, type Client, base, db } from './client.js';
 
 export const listings = () =>
-  rows(
+  queryRows(
     db,
     sql`SELECT l.place_id, l.variant_id, l.unit_id, l.readiness, l.category, l.findings, l.collective, l.not_for, s.causes, l.item_key
         FROM listing l LEFT JOIN cause_set s ON s.id = l.cause_set_id ORDER BY 1, 2`,
@@ -16,11 +16,11 @@ export const listings = () =>
 /** Listings are those that checking everything anew would give, and so are their totals. */
 export async function expectListingsAnew(): Promise<void> {
   const before = await listings();
-  for (const { id } of await rows<{ id: number }>(db, sql`SELECT id FROM place`)) await markPlace(db, id);
+  for (const { id } of await queryRows<{ id: number }>(db, sql`SELECT id FROM place`)) await markPlace(db, id);
   await drain(db, base, Number.POSITIVE_INFINITY);
   expect(await listings()).toEqual(before);
   // The totals that screens show are kept by deltas.
-  const wrong = await rows(
+  const wrong = await queryRows(
     db,
     sql`SELECT * FROM (SELECT place_id, readiness, channel_state, count(*)::int AS n FROM listing GROUP BY 1, 2, 3) l
         FULL JOIN place_total t USING (place_id, readiness, channel_state) WHERE coalesce(l.n, 0) <> coalesce(t.listings, 0)`,
@@ -30,12 +30,14 @@ export async function expectListingsAnew(): Promise<void> {
 
 /** The newest action there is, to tell what came after. */
 export const newestAction = async (): Promise<number> =>
-  (await rows<{ id: number }>(db, sql`SELECT coalesce(max(id), 0) AS id FROM action`))[0]?.id ?? 0;
+  (await queryRows<{ id: number }>(db, sql`SELECT coalesce(max(id), 0) AS id FROM action`))[0]?.id ?? 0;
 
 /** Actions after `begun` that can be undone, the newest first. */
 export async function undoables(client: Client, begun: number): Promise<number[]> {
   const { body } = await client.get('/api/actions');
-  return body.items.filter((one: Answer['body']) => one.canUndo && one.id > begun).map((one: Answer['body']) => one.id);
+  return body.items
+    .filter((body: Answer['body']) => body.canUndo && body.id > begun)
+    .map((body: Answer['body']) => body.id);
 }
 
 /** Takes back, from the last to the first, all that was done after `begun`. */

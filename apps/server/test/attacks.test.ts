@@ -4,7 +4,7 @@ import { type Server, createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { readConfig } from '@velvet-shelf/server/config';
-import { one, rows } from '@velvet-shelf/server/db/client';
+import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { isPublic, reachOut } from '@velvet-shelf/server/outgoing/reach';
 import { sql } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -218,11 +218,11 @@ describe('a request', () => {
   });
 
   it('with a rulebook whose pattern cannot be checked is refused with the place', async () => {
-    const [held] = await rows<{ body: Body }>(db, sql`SELECT body FROM rulebook LIMIT 1`);
+    const [held] = await queryRows<{ body: Body }>(db, sql`SELECT body FROM rulebook LIMIT 1`);
     for (const pattern of ['(', '(a)\\1', '(?<=x)y']) {
       const rulebook = structuredClone(held?.body);
       rulebook.version = 'attack';
-      rulebook.attributes.find((one: Body) => one.type === 'text').limits.pattern = pattern;
+      rulebook.attributes.find((attribute: Body) => attribute.type === 'text').limits.pattern = pattern;
       const answer = await client.send('POST', '/api/places/1/rulebooks', { rulebook });
       expect(answer.status).toBe(400);
       expect(answer.body.detail).toContain('limits.pattern');
@@ -256,7 +256,7 @@ describe('a request', () => {
     const holder = await db.$client.connect();
     const waiting = async () =>
       (
-        await rows<{ n: number }>(
+        await queryRows<{ n: number }>(
           db,
           sql`SELECT count(*)::int AS n FROM pg_locks WHERE NOT granted AND relation = 'attribute'::regclass`,
         )
@@ -363,9 +363,9 @@ describe('an address to fetch from', () => {
     await client.send('POST', `/api/pulls/${saved.body.id}/start`);
     const pull = await client.until(
       '/api/pulls',
-      ({ items }) => items.find((one: Body) => one.id === saved.body.id).lastError,
+      ({ items }) => items.find((row: Body) => row.id === saved.body.id).lastError,
     );
-    expect(pull.items.find((one: Body) => one.id === saved.body.id).lastError).toContain('private network');
+    expect(pull.items.find((pull: Body) => pull.id === saved.body.id).lastError).toContain('private network');
     expect((await client.send('DELETE', `/api/pulls/${saved.body.id}`)).status).toBe(200);
   });
 
@@ -429,17 +429,17 @@ describe('pressed many times at once', () => {
   });
   const press = (path: string, n: number, headers?: Record<string, string>) =>
     Promise.all(many(n, () => '').map(() => client.send('POST', path, {}, headers)));
-  const count = async (of: ReturnType<typeof sql>) => (await one<{ n: number }>(db, of))?.n;
+  const count = async (of: ReturnType<typeof sql>) => (await queryOne<{ n: number }>(db, of))?.n;
 
   it('a build is one', async () => {
     const answers = await press(`/api/feeds/${feed.id}/runs`, 8);
-    expect(answers.map((one_) => one_.status).sort()).toEqual([200, 409, 409, 409, 409, 409, 409, 409]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409, 409, 409, 409, 409]);
     await client.until(`/api/feeds/${feed.id}`, ({ runs }) => runs[0].state === 'done');
     expect(await count(sql`SELECT count(*)::int AS n FROM run WHERE feed_id = ${feed.id}`)).toBe(1);
   });
   it('a build with a key of its own is one, and everybody is answered the same', async () => {
     const answers = await press(`/api/feeds/${feed.id}/runs`, 6, { 'idempotency-key': 'build-once' });
-    expect(new Set(answers.map((one_) => JSON.stringify([one_.status, one_.body.id]))).size).toBe(1);
+    expect(new Set(answers.map((answer) => JSON.stringify([answer.status, answer.body.id]))).size).toBe(1);
     await client.until(`/api/feeds/${feed.id}`, ({ runs }) => runs[0].state === 'done');
     expect(await count(sql`SELECT count(*)::int AS n FROM run WHERE feed_id = ${feed.id}`)).toBe(2);
     const again = await client.send('POST', `/api/feeds/${feed.id}/runs`, {}, { 'idempotency-key': 'build-once' });
@@ -449,7 +449,7 @@ describe('pressed many times at once', () => {
   });
   it('an offer is one', async () => {
     const answers = await press(`/api/feeds/${feed.id}/offer`, 6);
-    expect(answers.filter((one_) => one_.status === 200)).toHaveLength(1);
+    expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     await client.idle();
     expect(
       await count(
@@ -461,7 +461,7 @@ describe('pressed many times at once', () => {
     const { body } = await client.uploadDemo('kestrelgate-seeds.json');
     await client.send('POST', `/api/batches/${body.id}/try`);
     const answers = await press(`/api/batches/${body.id}/apply`, 4, { 'idempotency-key': 'apply-once' });
-    expect(answers.map((one_) => one_.status)).toEqual([200, 200, 200, 200]);
+    expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200, 200]);
     expect(
       await count(
         sql`SELECT count(*)::int AS n FROM job WHERE kind = 'apply-batch' AND (input ->> 'batch')::int = ${body.id}`,
@@ -486,7 +486,7 @@ describe('pressed many times at once', () => {
 
   it('a database that throws everybody out is come back to, and the build ends', async () => {
     await client.send('POST', `/api/feeds/${feed.id}/runs`);
-    await rows(
+    await queryRows(
       db,
       sql`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()`,
     ).catch(() => undefined);

@@ -1,6 +1,6 @@
 /** Work beside the requests: threads are used again, and what a person decides meanwhile is not undone by it. */
 import { readConfig } from '@velvet-shelf/server/config';
-import { one, rows } from '@velvet-shelf/server/db/client';
+import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import type { Services } from '@velvet-shelf/server/http/route';
 import { runAside } from '@velvet-shelf/server/jobs/aside';
 import type { JobContext } from '@velvet-shelf/server/jobs/define';
@@ -39,7 +39,7 @@ afterAll(() => db.$client.end());
 describe('threads', () => {
   const look = () => createJob(db, findMatchesJob, { label: 'Looking for the same goods', input: {} });
   const stateOf = async (id: number) =>
-    (await one<{ state: string }>(db, sql`SELECT state FROM job WHERE id = ${id}`))?.state;
+    (await queryOne<{ state: string }>(db, sql`SELECT state FROM job WHERE id = ${id}`))?.state;
 
   it('take one job after the other, and each is heard of', async () => {
     for (let i = 0; i < 4; i++) {
@@ -73,7 +73,10 @@ describe('threads', () => {
   it('say in the job’s row what went wrong, and take the next', async () => {
     const id = await createJob(db, tryBatch, { label: 'Trying', input: { batch: 0 } });
     await runAside(id);
-    const row = await one<{ state: string; error: string }>(db, sql`SELECT state, error FROM job WHERE id = ${id}`);
+    const row = await queryOne<{ state: string; error: string }>(
+      db,
+      sql`SELECT state, error FROM job WHERE id = ${id}`,
+    );
     expect(row?.state).toBe('failed');
     expect(row?.error).toContain('batch 0');
     const next = await look();
@@ -99,7 +102,7 @@ describe('threads', () => {
 
 describe('looking for the same goods', () => {
   const pairs = async () =>
-    rows<{ a: number; b: number }>(db, sql`SELECT a, b FROM match_pair ORDER BY score DESC, a, b`);
+    queryRows<{ a: number; b: number }>(db, sql`SELECT a, b FROM match_pair ORDER BY score DESC, a, b`);
   const context = { db, services, progress: async () => undefined } as unknown as JobContext;
 
   it('proposes what is alike', async () => {
@@ -118,7 +121,7 @@ describe('looking for the same goods', () => {
       await tx.execute(sql`SELECT pg_advisory_xact_lock(4182, 0)`);
       looking = findMatches(context);
       for (let waits = 0; waits === 0;) {
-        const found = await one<{ n: number }>(
+        const found = await queryOne<{ n: number }>(
           tx,
           sql`SELECT count(*) AS n FROM pg_locks WHERE locktype = 'advisory' AND classid = 4182 AND NOT granted`,
         );
@@ -131,7 +134,7 @@ describe('looking for the same goods', () => {
     });
     await looking;
     const left = await pairs();
-    expect(left.some((one_) => one_.a === a && one_.b === b)).toBe(false);
+    expect(left.some((pair) => pair.a === a && pair.b === b)).toBe(false);
     expect(left.length).toBeGreaterThan(0);
   });
 });

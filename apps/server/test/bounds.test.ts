@@ -46,7 +46,7 @@ describe('bad requests', () => {
   it('point at each wrong field', async () => {
     const answer = await client.send('POST', '/api/feeds', { placeId: 'x', format: 'pdf' });
     expect(answer.status).toBe(400);
-    expect(answer.body.errors.map((one: { pointer: string }) => one.pointer)).toEqual([
+    expect(answer.body.errors.map((error: { pointer: string }) => error.pointer)).toEqual([
       '/body/placeId',
       '/body/format',
     ]);

@@ -51,14 +51,14 @@ async function tryFile(name: string): Promise<Tried & { id: number }> {
 }
 
 const noted = ({ rows }: Tried, column: RegExp, note: RegExp) =>
-  rows.filter((row) => row.notes.some((one: Body) => column.test(one.column) && note.test(one.note))).length;
+  rows.filter((row) => row.notes.some((row: Body) => column.test(row.column) && note.test(row.note))).length;
 const refused = ({ rows }: Tried, reason: RegExp) =>
-  rows.filter((row) => row.reasons.some((one: string) => reason.test(one))).length;
+  rows.filter((row) => row.reasons.some((text: string) => reason.test(text))).length;
 
 /** In how many products the sources disagree on each attribute. */
 async function disputed(): Promise<Map<string, number>> {
   const { body } = await client.get('/api/trust');
-  return new Map(body.items.map((one: Body) => [one.attribute, one.disputed]));
+  return new Map(body.items.map((body: Body) => [body.attribute, body.disputed]));
 }
 
 const files = new Map<string, Tried & { id: number }>();
@@ -214,7 +214,7 @@ describe('mosswick-own.tsv', () => {
 
   it('names the paths our tree does not have: those told, and one of a branch that is called otherwise', () => {
     const strangers = file(name).rows.flatMap((row) =>
-      row.notes.filter((one: Body) => one.column === 'Our category').map((one: Body) => one.cell),
+      row.notes.filter((note: Body) => note.column === 'Our category').map((note: Body) => note.cell),
     );
     expect(strangers.filter((path) => path !== 'Gifts/Seed mixes').length).toBe(
       told(name, 'category that our tree does not have'),
@@ -225,7 +225,7 @@ describe('mosswick-own.tsv', () => {
 describe('the same goods in two files', () => {
   const differ = new Map(
     [...readme.matchAll(/(Brackwater|Lumenloam|Kestrelgate) \(((?:\w+ \d+(?:, )?)+)\)/g)].map(
-      ([, supplier = '', list = '']) => [supplier, list.split(', ').map((one) => one.split(' ') as [string, string])],
+      ([, supplier = '', list = '']) => [supplier, list.split(', ').map((text) => text.split(' ') as [string, string])],
     ),
   );
   const keys: Record<string, string> = { cable: 'cable', flux: 'luminousFlux', sow: 'sowingMonths' };

@@ -11,7 +11,7 @@ const readyOf = async (): Promise<number> =>
 const newest = async (): Promise<Body> => (await client.get('/api/actions')).body.items[0];
 const undo = async () => (await client.send('POST', `/api/actions/${(await newest()).id}/undo`)).body;
 const fillOf = async (key: string): Promise<Body> =>
-  (await client.get(`${place}/fills`)).body.items.find((one: Body) => one.key === key);
+  (await client.get(`${place}/fills`)).body.items.find((body: Body) => body.key === key);
 const saveFill = (key: string, fill: unknown) => client.send('PUT', `${place}/fills/${key}`, { fill });
 
 beforeAll(async () => {
@@ -30,7 +30,7 @@ describe('a place', () => {
       currency: 'GBP',
       rulebookVersion: '2026.1',
     });
-    const sum = items[0].totals.reduce((all: number, one: Body) => all + one.listings, 0);
+    const sum = items[0].totals.reduce((all: number, row: Body) => all + row.listings, 0);
     expect(sum).toBe((await client.get('/api/listings?place=1&limit=1')).body.total);
   });
   it('that is not there is named', async () => {
@@ -46,7 +46,7 @@ describe('listings', () => {
     let cursor = '';
     do {
       const { body } = await client.get(`/api/listings?place=1&limit=100${cursor && `&cursor=${cursor}`}`);
-      seen.push(...body.items.map((one: Body) => one.id));
+      seen.push(...body.items.map((body: Body) => body.id));
       cursor = body.next ?? '';
       if (seen.length >= body.total) expect(cursor).toBe('');
     } while (cursor);
@@ -58,17 +58,17 @@ describe('listings', () => {
     const parts = await Promise.all(
       ['ready', 'blocked', 'not for this channel'].map((state) => of(`&readiness=${encodeURIComponent(state)}`)),
     );
-    expect(parts.reduce((all, one) => all + one, 0)).toBe(await of(''));
+    expect(parts.reduce((all, row) => all + row, 0)).toBe(await of(''));
   });
   it('are found by words in any order and case, and by a cause', async () => {
     const { items, total } = (await client.get('/api/listings?search=OC%20ms-hol42&limit=5')).body;
     expect(total).toBeGreaterThan(0);
-    for (const one of items) expect(one.sku).toMatch(/^MS-HOL42-.*OC/);
+    for (const row of items) expect(row.sku).toMatch(/^MS-HOL42-.*OC/);
     const blocked = (await client.get('/api/listings?readiness=blocked&limit=1')).body.items[0];
-    const { cause } = blocked.findings.find((one: Body) => one.severity === 'blocker');
+    const { cause } = blocked.findings.find((finding: Body) => finding.severity === 'blocker');
     const found = (await client.get(`/api/listings?cause=${encodeURIComponent(cause)}&limit=20`)).body.items;
-    expect(found.map((one: Body) => one.id)).toContain(blocked.id);
-    for (const one of found) expect(one.findings.map((each: Body) => each.cause)).toContain(cause);
+    expect(found.map((body: Body) => body.id)).toContain(blocked.id);
+    for (const body of found) expect(body.findings.map((each: Body) => each.cause)).toContain(cause);
   });
   it('refuse a readiness there is none of, and say which field', async () => {
     const { status, body } = await client.get('/api/listings?readiness=perhaps');
@@ -81,21 +81,21 @@ describe('a category map', () => {
   const map = (maps: { category: string; target: string | null }[]) =>
     client.send('PUT', `${place}/categories`, { maps });
   const rowOf = async (category: string): Promise<Body> =>
-    (await client.get(`${place}/categories`)).body.items.find((one: Body) => one.category === category);
+    (await client.get(`${place}/categories`)).body.items.find((body: Body) => body.category === category);
 
   it('puts what is unmapped and has most goods first, with suggestions that say why', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;
-    const open = items.filter((one: Body) => one.variants > 0 && (one.target === null || one.fault !== null));
+    const open = items.filter((row: Body) => row.variants > 0 && (row.target === null || row.fault !== null));
     expect(items.slice(0, open.length)).toEqual(open);
     for (let i = 1; i < open.length; i++) expect(open[i].variants).toBeLessThanOrEqual(open[i - 1].variants);
-    const suggested = open.find((one: Body) => one.suggestions.length > 0);
+    const suggested = open.find((row: Body) => row.suggestions.length > 0);
     expect(suggested.suggestions[0].evidence.length).toBeGreaterThan(0);
-    const scores = suggested.suggestions.map((one: Body) => one.score);
+    const scores = suggested.suggestions.map((suggestion: Body) => suggestion.score);
     expect(scores).toEqual([...scores].sort((a: number, b: number) => b - a));
   });
   it('taken away blocks its listings, undone brings them back', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;
-    const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
+    const mapped = items.find((row: Body) => row.target !== null && row.fault === null && row.variants > 0);
     const before = await readyOf();
     const { body } = await map([{ category: mapped.category, target: null }]);
     expect(body.becameBlocked).toBe(before - (await readyOf()));
@@ -110,15 +110,15 @@ describe('a category map', () => {
     // The second version asks for a category; the first only recommends one.
     const versions: Body[] = (await client.get(`${place}/rulebooks`)).body.items;
     const take = async (version: string) => {
-      const { id } = versions.find((one) => one.version === version);
+      const { id } = versions.find((body) => body.version === version);
       await client.send('PUT', `${place}/rulebooks/${id}`, { early: true });
       await client.idle();
     };
     await take('2026.2');
     const { items } = (await client.get(`${place}/categories`)).body;
     const { category } = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.items[0];
-    const mapped: Body[] = items.filter((one: Body) => one.target === category);
-    const maps = mapped.map((one) => ({ category: one.category, target: null }));
+    const mapped: Body[] = items.filter((row: Body) => row.target === category);
+    const maps = mapped.map((row) => ({ category: row.category, target: null }));
     const before = await readyOf();
     const { body: tried } = await client.send('POST', `${place}/categories/try`, { maps });
     expect(tried.becameBlocked).toBeGreaterThan(0);
@@ -132,7 +132,7 @@ describe('a category map', () => {
   });
   it('to a level the channel does not take is kept and named as a fault; undo of an older map leaves the newer', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;
-    const mapped = items.find((one: Body) => one.target !== null && one.fault === null && one.variants > 0);
+    const mapped = items.find((row: Body) => row.target !== null && row.fault === null && row.variants > 0);
     const above = mapped.target.slice(0, mapped.target.lastIndexOf('/'));
     await map([{ category: mapped.category, target: above }]);
     const first = await newest();
@@ -146,9 +146,9 @@ describe('a category map', () => {
     const { items, leafOnly } = (await client.get(`${place}/tree`)).body;
     expect(leafOnly).toBe(true);
     expect(items.length).toBeGreaterThan(240);
-    for (const one of items) expect(one.names.length).toBe(one.path.split('/').length);
-    const paths = new Set(items.map((one: Body) => one.path));
-    for (const { path } of items.filter((one: Body) => one.path.includes('/')))
+    for (const row of items) expect(row.names.length).toBe(row.path.split('/').length);
+    const paths = new Set(items.map((row: Body) => row.path));
+    for (const { path } of items.filter((row: Body) => row.path.includes('/')))
       expect(paths.has(path.slice(0, path.lastIndexOf('/')))).toBe(true);
   });
 });
@@ -159,13 +159,13 @@ describe('a fill', () => {
     expect(title).toMatchObject({ need: 'required', fill: { rule: { kind: 'copy', from: 'title' } } });
     expect(title.limits).toContain('at most 110 characters');
     expect(title.samples.length).toBeGreaterThan(3);
-    expect(title.sources.map((one: Body) => one.name)).toContain('title');
+    expect(title.sources.map((source: Body) => source.name)).toContain('title');
     expect(title.filled).toBeGreaterThan(0);
   });
   it('tried gives samples and saves nothing', async () => {
     const fill = { rule: { kind: 'compose', parts: [{ from: 'brand' }, { from: 'title', before: ' – ' }] }, fit: [] };
     const { body } = await client.send('POST', `${place}/fills/short/try`, { fill });
-    for (const one of body.samples) expect(one.value).toContain(' – ');
+    for (const sample of body.samples) expect(sample.value).toContain(' – ');
     expect((await fillOf('short')).fill.rule.kind).toBe('copy');
   });
   it('tried says what becomes of listings, and shows kinds of goods that differ', async () => {
@@ -178,7 +178,7 @@ describe('a fill', () => {
     expect((await fillOf('grade')).effect).toBeNull();
     const mixed = await fillOf('gtin');
     const kinds = new Set(
-      mixed.samples.map((one: Body) => (one.fault ? 'fault' : one.value === null ? 'empty' : 'filled')),
+      mixed.samples.map((sample: Body) => (sample.fault ? 'fault' : sample.value === null ? 'empty' : 'filled')),
     );
     expect(kinds.size).toBeGreaterThan(1);
   });
@@ -197,7 +197,7 @@ describe('a fill', () => {
     expect(body).toMatchObject({ becameReady: 0, becameBlocked: before });
     expect((await newest()).words).toContain('away');
     const listing = (await client.get('/api/listings?place=1&readiness=blocked&limit=1')).body.items[0];
-    expect(listing.findings.map((one: Body) => one.cause)).toContain('fill:orrivane:GB:maker');
+    expect(listing.findings.map((finding: Body) => finding.cause)).toContain('fill:orrivane:GB:maker');
     expect((await undo()).left).toEqual([]);
     await client.idle();
     expect(await readyOf()).toBe(before);
@@ -261,10 +261,12 @@ describe('a rulebook', () => {
   it('loaded anew says how it differs; tried, nothing is changed; taken, listings follow it', async () => {
     const next = await read();
     next.version = '2026.3';
-    next.attributes.find((one: Body) => one.key === 'short').limits.maxLength = 12;
+    next.attributes.find((attribute: Body) => attribute.key === 'short').limits.maxLength = 12;
     expect((await load(next)).body).toEqual({ version: '2026.3' });
-    const third = (await books()).find((one) => one.version === '2026.3');
-    expect(third?.changes.find((one: Body) => one.key === 'short').words).toEqual(['longest length now 12, was 110']);
+    const third = (await books()).find((book) => book.version === '2026.3');
+    expect(third?.changes.find((change: Body) => change.key === 'short').words).toEqual([
+      'longest length now 12, was 110',
+    ]);
     const before = await readyOf();
     const { body: tried } = await client.send('POST', `${place}/rulebooks/${third?.id}/try`);
     expect(await readyOf()).toBe(before);
@@ -273,22 +275,22 @@ describe('a rulebook', () => {
     await client.send('PUT', `${place}/rulebooks/${third?.id}`, { early: true });
     await client.idle();
     expect(await readyOf()).toBe(before - tried.becameBlocked + tried.becameReady);
-    const first = (await books()).find((one) => one.version === '2026.1');
+    const first = (await books()).find((book) => book.version === '2026.1');
     await client.send('PUT', `${place}/rulebooks/${first?.id}`, {});
     await client.idle();
     expect(await readyOf()).toBe(before);
   });
   it('that holds from a later day is taken before it only by somebody who says that she means it', async () => {
     await load({ ...(await read()), version: '2999.1', validFrom: '2999-01-01' });
-    const later = (await books()).find((one) => one.version === '2999.1');
+    const later = (await books()).find((book) => book.version === '2999.1');
     const asked = await client.send('PUT', `${place}/rulebooks/${later?.id}`, {});
     expect([asked.status, asked.body.detail]).toEqual([409, expect.stringContaining('holds from 2999-01-01')]);
-    expect((await books()).find((one) => one.inUse)?.version).toBe('2026.1');
+    expect((await books()).find((book) => book.inUse)?.version).toBe('2026.1');
     expect((await client.send('PUT', `${place}/rulebooks/${later?.id}`, { early: true })).status).toBe(200);
     const { body } = await client.get('/api/actions');
     await client.send('POST', `/api/actions/${body.items[0].id}/undo`);
     await client.idle();
-    expect((await books()).find((one) => one.inUse)?.version).toBe('2026.1');
+    expect((await books()).find((book) => book.inUse)?.version).toBe('2026.1');
   });
   it('that is not this channel’s is named', async () => {
     const { status, body } = await client.send('PUT', `${place}/rulebooks/999`, {});
@@ -315,7 +317,7 @@ describe('a viewer', () => {
 describe('variants that nothing tells apart', () => {
   it('are offered the axis that tells them, and what was tried then happens', async () => {
     const { items } = (await client.get('/api/causes')).body;
-    const cause = items.find((one: Body) => one.kind === 'axis');
+    const cause = items.find((row: Body) => row.kind === 'axis');
     const query = `?key=${encodeURIComponent(cause.key)}`;
     const { body: told } = await client.get(`/api/causes/one${query}`);
     expect(told.remedy.kind).toBe('choose');

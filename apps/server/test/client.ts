@@ -49,7 +49,7 @@ export class Client {
   async upload(name: string, bytes: Uint8Array): Promise<Answer> {
     const sent = await this.uploadOnly(name, bytes);
     if (sent.status !== 200 || sent.body.supplier !== null) return sent;
-    const own = (await this.get('/api/suppliers')).body.items.find((one: { kind: string }) => one.kind === 'own');
+    const own = (await this.get('/api/suppliers')).body.items.find((body: { kind: string }) => body.kind === 'own');
     return this.send('PUT', `/api/batches/${sent.body.id}/reading`, { supplierId: own.id });
   }
 

@@ -1,7 +1,7 @@
 /** Conditions, twice: what core compiles to a function and the grid to SQL pick the same goods. */
 import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import { conditionSql } from '@velvet-shelf/server/catalog/grid';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { type Comparison, type Condition, compileCondition } from '@velvet-shelf/core/conditions';
 import { type Attribute, type Value, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
@@ -24,7 +24,7 @@ beforeAll(async () => {
   await client.bringIn('mosswick-own.tsv');
   await client.bringIn('kestrelgate-seeds.json');
   dictionary = await loadDictionary(db);
-  products = await rows<Product>(
+  products = await queryRows<Product>(
     db,
     sql`SELECT p.id, p.facts, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id ORDER BY p.id`,
   );
@@ -37,11 +37,11 @@ const lookup = ({ facts, texts }: Product, key: string, language: string | undef
 
 async function bothWays(condition: Condition): Promise<[number[], number[]]> {
   const holds = compileCondition(condition, dictionary.attributes, lookup);
-  const found = await rows<{ id: number }>(
+  const found = await queryRows<{ id: number }>(
     db,
     sql`SELECT p.id FROM product p WHERE ${conditionSql(condition, dictionary)} ORDER BY p.id`,
   );
-  return [products.filter(holds).map((one) => one.id), found.map((one) => one.id)];
+  return [products.filter(holds).map((product) => product.id), found.map((product) => product.id)];
 }
 
 const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
@@ -49,11 +49,11 @@ const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isE
 /** Values that goods have, whole, cut, in capitals or in disorder, and words nobody has. */
 function comparison(): fc.Arbitrary<Comparison> {
   const held = [...dictionary.attributes.values()].filter((attribute) =>
-    products.some((one) => lookup(one, attribute.key, undefined) !== undefined),
+    products.some((product) => lookup(product, attribute.key, undefined) !== undefined),
   );
   const words = (attribute: Attribute) => {
-    const all = products.flatMap((one) => {
-      const value = lookup(one, attribute.key, undefined);
+    const all = products.flatMap((product) => {
+      const value = lookup(product, attribute.key, undefined);
       if (value === undefined) return [];
       return [attribute.type === 'richText' ? plainText(String(value)) : plainValue(value, attribute)];
     });
@@ -78,8 +78,8 @@ function comparison(): fc.Arbitrary<Comparison> {
 
 it('one comparison picks the same goods both ways', async () => {
   await fc.assert(
-    fc.asyncProperty(comparison(), async (one) => {
-      const [core, database] = await bothWays(one);
+    fc.asyncProperty(comparison(), async (row) => {
+      const [core, database] = await bothWays(row);
       expect(database).toEqual(core);
     }),
     { numRuns: 400 },
@@ -98,8 +98,8 @@ it('nested ones do too', async () => {
     ),
   })).tree;
   await fc.assert(
-    fc.asyncProperty(nested, async (one) => {
-      const [core, database] = await bothWays(one);
+    fc.asyncProperty(nested, async (condition) => {
+      const [core, database] = await bothWays(condition);
       expect(database).toEqual(core);
     }),
     { numRuns: 100 },
@@ -108,9 +108,9 @@ it('nested ones do too', async () => {
 
 it('a description is searched as it reads, not as it is written', async () => {
   // <i> without spaces beside, entities, and list items, as suppliers write them.
-  const marked = products.filter((one) => /&\w+;|<i>|<li>/.test(one.texts?.description?.['en-GB'] ?? ''));
+  const marked = products.filter((product) => /&\w+;|<i>|<li>/.test(product.texts?.description?.['en-GB'] ?? ''));
   expect(marked.length).toBeGreaterThan(50);
-  const whole = marked.map((one) => plainText(one.texts?.description?.['en-GB'] ?? ''));
+  const whole = marked.map((product) => plainText(product.texts?.description?.['en-GB'] ?? ''));
   for (const value of [...new Set(whole)].slice(0, 60)) {
     const [core, database] = await bothWays({ attribute: 'description', op: 'contains', value: value.toUpperCase() });
     expect(core.length, value).toBeGreaterThan(0);
@@ -119,7 +119,7 @@ it('a description is searched as it reads, not as it is written', async () => {
 });
 
 it('a description is searched to its end, whatever the capitals', async () => {
-  const long = products.find((one) => plainText(one.texts?.description?.['en-GB'] ?? '').length > 200);
+  const long = products.find((product) => plainText(product.texts?.description?.['en-GB'] ?? '').length > 200);
   const text = plainText(long?.texts?.description?.['en-GB'] ?? '');
   const end = text.split('\n').at(-1)?.slice(-30).toUpperCase() ?? '';
   const [core, database] = await bothWays({ attribute: 'description', op: 'contains', value: end });

@@ -1,6 +1,6 @@
 /** What goes in by COPY or as a parameter comes out again: every text there is, but for what no text can hold. */
 import { copyIn, copyLine, copyText, keptJson } from '@velvet-shelf/server/db/copy';
-import { json, onClient, rows, texts, verbatim } from '@velvet-shelf/server/db/client';
+import { json, onClient, queryRows, texts, verbatim } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -46,20 +46,20 @@ describe('a text', () => {
       fc.asyncProperty(fc.array(text, { minLength: 1, maxLength: 8 }), async (list) => {
         const found = await onClient(db, async ({ tx, client }) => {
           await tx.execute(sql`CREATE TEMP TABLE tried (id int, plain text, letter json, tree jsonb) ON COMMIT DROP`);
-          const lines = list.map((one, id) =>
-            copyLine([id, one, { [`k${one}`]: one }, { list: [one, null, 1.5, true] }]),
+          const lines = list.map((word, id) =>
+            copyLine([id, word, { [`k${word}`]: word }, { list: [word, null, 1.5, true] }]),
           );
           await copyIn(client, 'tried', ['id', 'plain', 'letter', 'tree'], lines);
-          return rows<{ plain: string; letter: Record<string, string>; tree: { list: unknown[] } }>(
+          return queryRows<{ plain: string; letter: Record<string, string>; tree: { list: unknown[] } }>(
             tx,
             sql`SELECT plain, letter, tree FROM tried ORDER BY id`,
           );
         });
         expect(found).toEqual(
-          list.map((one) => ({
-            plain: kept(one),
-            letter: { [kept(`k${one}`)]: kept(one) },
-            tree: { list: [kept(one), null, 1.5, true] },
+          list.map((word) => ({
+            plain: kept(word),
+            letter: { [kept(`k${word}`)]: kept(word) },
+            tree: { list: [kept(word), null, 1.5, true] },
           })),
         );
       }),
@@ -70,12 +70,12 @@ describe('a text', () => {
   it('is the same as a parameter: in json, in jsonb, in a list', async () => {
     const clean = text.map(kept);
     await fc.assert(
-      fc.asyncProperty(text, fc.array(clean, { minLength: 1, maxLength: 5 }), async (one, list) => {
-        const [found] = await rows<{ tree: string; letter: { v: string }; list: string[] }>(
+      fc.asyncProperty(text, fc.array(clean, { minLength: 1, maxLength: 5 }), async (word, list) => {
+        const [found] = await queryRows<{ tree: string; letter: { v: string }; list: string[] }>(
           db,
-          sql`SELECT ${json({ v: one })} ->> 'v' AS tree, ${verbatim({ v: one })} AS letter, ${texts(list)} AS list`,
+          sql`SELECT ${json({ v: word })} ->> 'v' AS tree, ${verbatim({ v: word })} AS letter, ${texts(list)} AS list`,
         );
-        expect(found).toEqual({ tree: kept(one), letter: { v: kept(one) }, list });
+        expect(found).toEqual({ tree: kept(word), letter: { v: kept(word) }, list });
       }),
       { numRuns: 60 },
     );
@@ -90,8 +90,8 @@ it('JSON is only touched where it holds what cannot be kept', () => {
     }),
   );
   fc.assert(
-    fc.property(text, (one) => {
-      expect(JSON.parse(keptJson(JSON.stringify(one)))).toBe(kept(one));
+    fc.property(text, (word) => {
+      expect(JSON.parse(keptJson(JSON.stringify(word)))).toBe(kept(word));
     }),
   );
   expect(keptJson(JSON.stringify('written out: \\u0000'))).toBe('"written out: \\\\u0000"');

@@ -1,6 +1,6 @@
 /** What holds of every endpoint: a session, a role, a document, and no request that makes the server stumble. */
 import { type Endpoint, type Role, api, mayAs, roles } from '@velvet-shelf/contract';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { hashPassword } from '@velvet-shelf/server/session/service';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
@@ -59,10 +59,10 @@ describe('without a session', () => {
   });
 });
 
-const limited = roles.filter((role) => closed.some(([, one]) => !mayAs(role, one.role)));
+const limited = roles.filter((role) => closed.some(([, endpoint]) => !mayAs(role, endpoint.role)));
 describe.each(limited)('the role of %s', (role) => {
   const client = () => clients.get(role) as Client;
-  const beyond = closed.filter(([, one]) => !mayAs(role, one.role));
+  const beyond = closed.filter(([, endpoint]) => !mayAs(role, endpoint.role));
   it.each(beyond)('is refused %s whatever it says', async (_, endpoint) => {
     for (const body of [{}, { anything: 1 }]) {
       const answer = await client().send(
@@ -85,19 +85,19 @@ describe('a viewer', () => {
     expect(await fingerprint()).toEqual(before);
   });
   it('opens the catalog, and signs in and out', async () => {
-    const one = new Client();
-    await one.signIn('viewer@mosswick.example');
-    const view = await one.send('POST', '/api/views', { condition: { all: [] } });
+    const client = new Client();
+    await client.signIn('viewer@mosswick.example');
+    const view = await client.send('POST', '/api/views', { condition: { all: [] } });
     expect(view.status).toBe(200);
     expect(view.body.rows).toBeGreaterThan(100);
-    expect((await one.send('DELETE', '/api/session')).status).toBe(200);
-    expect((await one.get('/api/session')).status).toBe(401);
+    expect((await client.send('DELETE', '/api/session')).status).toBe(200);
+    expect((await client.get('/api/session')).status).toBe(401);
   });
 });
 
 /** What a change of the shelf would leave behind. */
 const fingerprint = async () =>
-  await rows(
+  await queryRows(
     db,
     sql`SELECT (SELECT count(*) FROM action) AS actions, (SELECT count(*) FROM change) AS changes, (SELECT sum(version) FROM product) AS versions,
           (SELECT count(*) FROM job) AS jobs, (SELECT sum(setup_version) FROM place) AS setups`,
@@ -111,8 +111,8 @@ describe('the OpenAPI document', () => {
       expect(told, name).toBeDefined();
       expect(told.summary, name).toBe(endpoint.summary);
       const named = [...endpoint.path.matchAll(/:(\w+)/g)].map(([, parameter]) => parameter);
-      const inPath = (told.parameters ?? []).filter((one: { in: string }) => one.in === 'path');
-      expect(inPath.map((one: { name: string }) => one.name).sort(), name).toEqual(named.sort());
+      const inPath = (told.parameters ?? []).filter((parameter: { in: string }) => parameter.in === 'path');
+      expect(inPath.map((parameter: { name: string }) => parameter.name).sort(), name).toEqual(named.sort());
       expect(Object.keys(told.responses), name).toContain('200');
     }
   });

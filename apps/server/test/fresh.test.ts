@@ -1,6 +1,6 @@
 /** Goods written at once, by COPY, are the very goods that settling their records one by one would have made. */
 import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
-import { ids, onClient, rows } from '@velvet-shelf/server/db/client';
+import { ids, onClient, queryRows } from '@velvet-shelf/server/db/client';
 import { settleRecords } from '@velvet-shelf/server/intake/apply/settle';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -28,12 +28,12 @@ const lines = [
 
 /** All that is kept of some records' goods, but for what tells when and how often it was written. */
 async function kept(records: readonly number[]) {
-  const products = await rows<{ id: number }>(
+  const products = await queryRows<{ id: number }>(
     db,
     sql`SELECT id FROM product WHERE unit_id IN (SELECT p.unit_id FROM product p JOIN record r ON r.product_id = p.id WHERE r.id = ANY(${ids(records)}))`,
   );
-  const which = ids(products.map((one) => one.id));
-  const read = (statement: ReturnType<typeof sql>) => rows<Record<string, unknown>>(db, statement);
+  const which = ids(products.map((product) => product.id));
+  const read = (statement: ReturnType<typeof sql>) => queryRows<Record<string, unknown>>(db, statement);
   return {
     products: await read(
       sql`SELECT to_jsonb(p) - 'version' - 'updated_at' AS product, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id WHERE p.id = ANY(${which}) ORDER BY p.id`,
@@ -62,8 +62,8 @@ it('agrees with settling, table by table', async () => {
   expect(tried.counts).toMatchObject({ created: lines.length, refused: 0 });
   await client.send('POST', `/api/batches/${batch.id}/apply`);
   const records = (
-    await rows<{ id: number }>(db, sql`SELECT id FROM record WHERE supplier_id = ${supplier.id} ORDER BY id`)
-  ).map((one) => one.id);
+    await queryRows<{ id: number }>(db, sql`SELECT id FROM record WHERE supplier_id = ${supplier.id} ORDER BY id`)
+  ).map((record) => record.id);
   expect(records.length).toBe(lines.length);
   const before = await kept(records);
   expect(before.products.length).toBe(lines.length + 2);
@@ -72,7 +72,7 @@ it('agrees with settling, table by table', async () => {
 
   await onClient(db, async ({ tx }) => {
     await tx.execute(sql`UPDATE record SET content_id = NULL WHERE id = ANY(${ids(records)})`);
-    const action = await rows<{ id: number }>(tx, sql`SELECT max(id) AS id FROM action`);
+    const action = await queryRows<{ id: number }>(tx, sql`SELECT max(id) AS id FROM action`);
     await settleRecords(tx, records, {
       actionId: action[0]?.id ?? 0,
       batchId: batch.id,
@@ -92,12 +92,12 @@ it('leaves goods that are known to be joined', async () => {
   await client.send('PUT', `/api/batches/${batch.id}/reading`, { supplierId: supplier.id });
   await client.send('POST', `/api/batches/${batch.id}/try`);
   await client.send('POST', `/api/batches/${batch.id}/apply`);
-  const joined = await rows<{ keys: string[] }>(
+  const joined = await queryRows<{ keys: string[] }>(
     db,
     sql`SELECT array_agg(r.written ORDER BY r.written) AS keys FROM record r JOIN supplier s ON s.id = r.supplier_id
         WHERE s.name LIKE 'Fellside%' AND r.product_id IN (SELECT product_id FROM record WHERE supplier_id = ${supplier.id}) GROUP BY r.product_id ORDER BY 1`,
   );
-  expect(joined.map((one) => one.keys)).toEqual([
+  expect(joined.map((record) => record.keys)).toEqual([
     ['FR-1', 'X-1'],
     ['FR-4', 'X-4'],
   ]);

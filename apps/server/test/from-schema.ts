@@ -66,7 +66,7 @@ const numbers = ({ minimum = -1000, maximum = 3_000_000_000 }: JsonSchema) =>
   );
 
 export function fromSchema(schema: JsonSchema, root: JsonSchema = schema, depth = 0): fc.Arbitrary<unknown> {
-  const inner = (one: JsonSchema) => fromSchema(one, root, depth + 1);
+  const inner = (json: JsonSchema) => fromSchema(json, root, depth + 1);
   if (schema.$ref !== undefined) {
     const name = schema.$ref.split('/').at(-1) ?? '';
     const meant = schema.$ref === '#' ? root : root.$defs?.[name];
@@ -104,7 +104,7 @@ export function fromSchema(schema: JsonSchema, root: JsonSchema = schema, depth 
 function objects(schema: JsonSchema, inner: (one: JsonSchema) => fc.Arbitrary<unknown>): fc.Arbitrary<unknown> {
   const required = new Set(schema.required ?? []);
   const members = Object.entries(schema.properties ?? {});
-  const named = fc.record(Object.fromEntries(members.map(([key, one]) => [key, inner(one)])), {
+  const named = fc.record(Object.fromEntries(members.map(([key, json]) => [key, inner(json)])), {
     requiredKeys: members.map(([key]) => key).filter((key) => required.has(key)),
   } as { requiredKeys: never[] });
   if (typeof schema.additionalProperties !== 'object' || members.length > 0) return named;

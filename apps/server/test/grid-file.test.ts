@@ -1,5 +1,5 @@
 /** The grid as a file, worked over by hand: what was typed is there, nothing else has moved, and undone all is as before. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import Papa from 'papaparse';
@@ -114,7 +114,7 @@ it('any cells changed by hand are changed, and no others', async () => {
     }),
     { numRuns: 12 },
   );
-  const edits = await rows<{ n: number }>(db, sql`SELECT count(*) AS n FROM claim_edit`);
+  const edits = await queryRows<{ n: number }>(db, sql`SELECT count(*) AS n FROM claim_edit`);
   expect(edits[0]?.n).toBe(0);
 });
 

@@ -1,5 +1,5 @@
 /** Every file a supplier sends, and one product out of several sources. In this order. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
@@ -9,7 +9,8 @@ beforeAll(async () => void (await client.signIn()));
 afterAll(() => db.$client.end());
 
 type Body = Answer['body'];
-const count = async (statement: ReturnType<typeof sql>) => Number((await rows<{ n: number }>(db, statement))[0]?.n);
+const count = async (statement: ReturnType<typeof sql>) =>
+  Number((await queryRows<{ n: number }>(db, statement))[0]?.n);
 const tried = async (id: number) => (await client.send('POST', `/api/batches/${id}/try`)).body;
 const applied = async (id: number) => (await client.send('POST', `/api/batches/${id}/apply`)).body;
 const rowsOf = async (id: number, outcome = '') =>
@@ -17,7 +18,7 @@ const rowsOf = async (id: number, outcome = '') =>
     .items as Body[];
 const correct = (id: number, body: object) => client.send('PUT', `/api/batches/${id}/reading`, body);
 const supplier = async (name: string) => (await client.send('POST', '/api/suppliers', { name })).body.id as number;
-const attribute = (body: Body, key: string) => body.values.find((one: Body) => one.attribute === key);
+const attribute = (body: Body, key: string) => body.values.find((value: Body) => value.attribute === key);
 
 /** Brings a small table in for one supplier; answers the batch. */
 async function bringText(name: string, text: string, supplierId: number): Promise<Body> {
@@ -44,19 +45,20 @@ describe('every format', () => {
     expect(body.mapFaults).toEqual([]);
     expect((await tried(body.id)).counts).toMatchObject({ created: 18, joins: 70, refused: 1 });
     const list = await rowsOf(body.id);
-    const noted = (part: string) => list.filter((row) => row.notes.some((one: Body) => one.note.includes(part))).length;
+    const noted = (part: string) =>
+      list.filter((row) => row.notes.some((note: Body) => note.note.includes(part))).length;
     expect(noted('leading zero')).toBe(9);
     expect(noted('has dropped')).toBe(5);
     expect(noted('wrong check digit')).toBe(5);
     expect(list.find((row) => row.place === 'Lamps, row 73').reasons[0]).toContain('a note, not goods');
     await applied(body.id);
-    const gtins = await rows<{ length: number; n: number }>(
+    const gtins = await queryRows<{ length: number; n: number }>(
       db,
       sql`SELECT length(c.content -> 'values' ->> 'gtin') AS length, count(*) AS n FROM record r JOIN record_content c ON c.id = r.content_id
           JOIN supplier s ON s.id = r.supplier_id WHERE s.key = 'lumenloam' AND c.keys -> 'gtin' IS NOT NULL GROUP BY 1`,
     );
-    expect(gtins.find((one) => one.length === 12)?.n).toBe(20);
-    expect(gtins.find((one) => one.length === 8)?.n).toBe(9);
+    expect(gtins.find((gtin) => gtin.length === 12)?.n).toBe(20);
+    expect(gtins.find((gtin) => gtin.length === 8)?.n).toBe(9);
     expect(
       await count(
         sql`SELECT count(*) AS n FROM record r JOIN record_content c ON c.id = r.content_id WHERE c.content -> 'values' -> 'colourTemperature' ->> 'unit' = 'k'`,
@@ -74,7 +76,7 @@ describe('every format', () => {
     expect(xml.reading).toMatchObject({ format: 'xml', itemPath: 'list.item', variantPath: 'packet' });
     expect((await tried(xml.id)).counts).toMatchObject({ created: 0, refused: 1, dropped: 0 });
     const fields = new Set(
-      (await rowsOf(xml.id, 'changed')).flatMap((row) => row.changes.map((one: Body) => one.field)),
+      (await rowsOf(xml.id, 'changed')).flatMap((row) => row.changes.map((change: Body) => change.field)),
     );
     expect([...fields]).toEqual([]);
   });
@@ -102,7 +104,7 @@ describe('every format', () => {
       `<!doctype html><html><script type="application/ld+json">${JSON.stringify(product)}</script></html>`,
     );
     expect(body.reading.format).toBe('jsonld');
-    const target = (column: string) => body.map.find((one: Body) => one.column === column)?.target;
+    const target = (column: string) => body.map.find((row: Body) => row.column === column)?.target;
     expect(target('sku')).toEqual({ to: 'key' });
     expect(JSON.stringify(target('offers.price'))).toContain('offers.priceCurrency');
   });
@@ -128,13 +130,14 @@ describe('every format', () => {
 describe('the dry run', () => {
   it('learns a supplier’s words from goods both sides describe', async () => {
     const { body } = await client.uploadDemo('brackwater-pottery.csv');
-    const words = (column: string) => body.translations.find((one: Body) => one.column === column)?.values ?? [];
-    expect(words('Warengruppe').find((one: Body) => one.value === 'Untersetzer')?.learnt).toMatchObject({
+    const words = (column: string) =>
+      body.translations.find((translation: Body) => translation.column === column)?.values ?? [];
+    expect(words('Warengruppe').find((word: Body) => word.value === 'Untersetzer')?.learnt).toMatchObject({
       ours: 'Planters/Saucers & trays',
     });
-    expect(words('Glasur').find((one: Body) => one.value === 'Waldgrün')?.learnt?.ours).toBe('Moss');
-    const map = body.map.map((one: Body) =>
-      one.column === 'Glasur' ? { ...one, target: { ...one.target, values: { Waldgrün: 'Moss' } } } : one,
+    expect(words('Glasur').find((word: Body) => word.value === 'Waldgrün')?.learnt?.ours).toBe('Moss');
+    const map = body.map.map((row: Body) =>
+      row.column === 'Glasur' ? { ...row, target: { ...row.target, values: { Waldgrün: 'Moss' } } } : row,
     );
     await correct(body.id, { map });
     const done = await tried(body.id);
@@ -151,9 +154,9 @@ describe('the dry run', () => {
 
   it('foresees what applying does to listings, and applying does it', async () => {
     const states = () =>
-      rows<{ id: number; readiness: string }>(db, sql`SELECT id, readiness FROM listing ORDER BY id`);
+      queryRows<{ id: number; readiness: string }>(db, sql`SELECT id, readiness FROM listing ORDER BY id`);
     const before = await states();
-    const [blocked] = await rows<{ sku: string }>(
+    const [blocked] = await queryRows<{ sku: string }>(
       db,
       sql`SELECT p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.readiness = 'ready' AND p.sku LIKE 'MS-%' ORDER BY p.sku LIMIT 1`,
     );
@@ -162,15 +165,15 @@ describe('the dry run', () => {
     expect(body.scope).toBe('update');
     expect((await tried(body.id)).counts).toMatchObject({ changed: 1, refused: 1 });
     expect(await states()).toEqual(before);
-    const { effect } = await client.until(`/api/batches/${body.id}`, (one) => one.effect !== null);
+    const { effect } = await client.until(`/api/batches/${body.id}`, (row) => row.effect !== null);
     expect(effect).toMatchObject({ rows: 1, of: 1, becameBlocked: 1, becameReady: 0, added: 0, priceChanges: 1 });
     expect(await states()).toEqual(before);
     await applied(body.id);
     // The sweep may be at the same listings just now.
     await client.idle();
     const after = await states();
-    const turned = after.filter((one, i) => one.readiness !== before[i]?.readiness);
-    expect(turned.map((one) => one.readiness)).toEqual(['blocked']);
+    const turned = after.filter((state, i) => state.readiness !== before[i]?.readiness);
+    expect(turned.map((row) => row.readiness)).toEqual(['blocked']);
     await client.send('POST', `/api/batches/${body.id}/undo`);
     await client.idle();
     expect(await states()).toEqual(before);
@@ -268,8 +271,12 @@ describe('one product out of several sources', () => {
   let first: number;
   let second: number;
   const product = async (key: string) =>
-    (await rows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key} ORDER BY id LIMIT 1`))[0]
-      ?.id ?? 0;
+    (
+      await queryRows<{ id: number }>(
+        db,
+        sql`SELECT product_id AS id FROM record WHERE key = ${key} ORDER BY id LIMIT 1`,
+      )
+    )[0]?.id ?? 0;
 
   it('joins a GTIN-12 and the same as GTIN-13 whatever their SKUs; an equal SKU with another GTIN stays apart', async () => {
     first = await supplier('First Ltd');
@@ -283,8 +290,8 @@ describe('one product out of several sources', () => {
     const id = await product('b-7');
     expect(await product('a-1')).toBe(id);
     const { body } = await client.get(`/api/matches/compare?a=${id}`);
-    expect(body.products[0].sources.map((one: Body) => one.supplier)).toEqual(['First Ltd', 'Second Ltd']);
-    const weight = body.rows.find((one: Body) => one.attribute === 'weight');
+    expect(body.products[0].sources.map((source: Body) => source.supplier)).toEqual(['First Ltd', 'Second Ltd']);
+    const weight = body.rows.find((row: Body) => row.attribute === 'weight');
     expect(weight).toMatchObject({ winner: '1 kg', differs: true, why: 'first in the ranking of sources' });
     expect(await count(sql`SELECT count(*) AS n FROM record WHERE product_id = ${id}`)).toBe(2);
   });
@@ -311,7 +318,7 @@ describe('one product out of several sources', () => {
 
   it('is split again, both as before, and undoing the split joins them again', async () => {
     const id = await product('b-7');
-    const [record] = await rows<{ id: number }>(db, sql`SELECT id FROM record WHERE key = 'b-7'`);
+    const [record] = await queryRows<{ id: number }>(db, sql`SELECT id FROM record WHERE key = 'b-7'`);
     const { body } = await client.send('POST', `/api/products/${id}/split`, { records: [record?.id] });
     expect(body.products.length).toBe(2);
     expect(await product('b-7')).not.toBe(await product('a-1'));
@@ -323,7 +330,7 @@ describe('one product out of several sources', () => {
     );
     expect(await product('b-7')).not.toBe(await product('a-1'));
     const { body: actions } = await client.get('/api/actions');
-    const split = actions.items.find((one: Body) => one.words.startsWith('Split Second Ltd'));
+    const split = actions.items.find((action: Body) => action.words.startsWith('Split Second Ltd'));
     await client.send('POST', `/api/actions/${split.id}/undo`);
     expect(await product('b-7')).toBe(await product('a-1'));
   });
@@ -331,7 +338,7 @@ describe('one product out of several sources', () => {
   it('pairs that look alike are proposed with their evidence; one is joined, one kept apart for good', async () => {
     const { body: job } = await client.send('POST', '/api/matches/propose');
     expect(job.job).toBeGreaterThan(0);
-    const { items } = await client.until('/api/matches?limit=500', (one) => one.total > 2);
+    const { items } = await client.until('/api/matches?limit=500', (row) => row.total > 2);
     const [pair, other] = items;
     expect(pair.score).toBeGreaterThanOrEqual(other.score);
     expect(pair.evidence[0].points).toBeGreaterThan(0);
@@ -350,9 +357,9 @@ describe('one product out of several sources', () => {
       pairs: [{ a: other.a.id, b: other.b.id }],
     });
     await client.send('POST', '/api/matches/propose');
-    await client.until('/api/shelf', (one) => one.jobs.length === 0);
+    await client.until('/api/shelf', (row) => row.jobs.length === 0);
     const { body: after } = await client.get('/api/matches?limit=500');
-    const has = (a: number, b: number) => after.items.some((one: Body) => one.a.id === a && one.b.id === b);
+    const has = (a: number, b: number) => after.items.some((row: Body) => row.a.id === a && row.b.id === b);
     expect(has(other.a.id, other.b.id)).toBe(false);
     expect(has(pair.a.id, pair.b.id)).toBe(false);
   });
@@ -410,7 +417,7 @@ describe('the round trip', () => {
     expect((await rowsOf(body.id, 'refused'))[0].reasons[0]).toContain('it would make a new product');
     await correct(body.id, { makesNew: true });
     expect((await tried(body.id)).counts).toMatchObject({ changed: 1, created: 1 });
-    const fields = (await rowsOf(body.id, 'changed'))[0].changes.map((one: Body) => one.field);
+    const fields = (await rowsOf(body.id, 'changed'))[0].changes.map((change: Body) => change.field);
     expect(fields.sort()).toEqual(['Brand', 'Material', 'Stock']);
     await applied(body.id);
     const after = (await client.get(`/api/products/${id}`)).body;
@@ -439,12 +446,12 @@ describe('pulls', () => {
     const [pull] = list.items;
     await mood('failAfter=20&busy=1');
     await client.send('POST', `/api/pulls/${pull.id}/start`);
-    const stopped = await client.until('/api/pulls', (one) => one.items[0].lastError !== null && !one.items[0].running);
+    const stopped = await client.until('/api/pulls', (row) => row.items[0].lastError !== null && !row.items[0].running);
     expect(stopped.items[0]).toMatchObject({ fetched: 20 });
     expect(stopped.items[0].lastError).toContain('What was fetched is kept');
     await mood('failAfter=');
     await client.send('POST', `/api/pulls/${pull.id}/start`);
-    const done = await client.until('/api/pulls', (one) => one.items[0].lastBatchId !== null);
+    const done = await client.until('/api/pulls', (row) => row.items[0].lastBatchId !== null);
     const { body: batch } = await client.get(`/api/batches/${done.items[0].lastBatchId}`);
     expect(batch).toMatchObject({ kind: 'pull', state: 'read', reading: { format: 'jsonl', variantPath: 'forms' } });
     expect(batch.mapFaults).toEqual([]);
@@ -465,8 +472,8 @@ describe('pulls', () => {
     });
     expect((await client.get('/api/pulls')).body.items[0].nextAt).toContain('T05:00:00');
     await db.execute(sql`UPDATE pull SET next_at = now() - interval '1 minute' WHERE id = ${pull.id}`);
-    const done = await client.until('/api/pulls', (one) => one.items[0].lastBatchId !== pull.lastBatchId);
-    const batch = await client.until(`/api/batches/${done.items[0].lastBatchId}`, (one) => one.state === 'applied');
+    const done = await client.until('/api/pulls', (row) => row.items[0].lastBatchId !== pull.lastBatchId);
+    const batch = await client.until(`/api/batches/${done.items[0].lastBatchId}`, (row) => row.state === 'applied');
     expect(batch.counts).toMatchObject({ created: 0, changed: 0 });
   });
   it('one item by its identifier: what a person must add is asked for in the dry run', async () => {
@@ -499,17 +506,17 @@ describe('large batches', () => {
     const { body } = await client.uploadText('big.csv', big(22_000, 5));
     await correct(body.id, { supplierId: id });
     await tried(body.id);
-    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'tried');
+    await client.until(`/api/batches/${body.id}`, (row) => row.state === 'tried');
     const before = await count(sql`SELECT count(*) AS n FROM product`);
     expect((await applied(body.id)).state).toBe('applying');
-    await client.until('/api/shelf', (one) => one.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
+    await client.until('/api/shelf', (row) => row.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
     expect((await client.send('POST', '/api/feeds', { placeId: 1, format: 'jsonl' })).status).toBe(200);
     const [feed] = (await client.get('/api/feeds')).body.items;
     expect((await client.send('POST', `/api/feeds/${feed.id}/runs`)).body.detail).toContain('A batch is being applied');
     await client.send('POST', `/api/batches/${body.id}/cancel`);
-    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'cancelled');
+    await client.until(`/api/batches/${body.id}`, (row) => row.state === 'cancelled');
     const actions: Body[] = (await client.get('/api/actions')).body.items;
-    const said = actions.find((one) => one.words === 'Cancelled big.csv: what had been applied was taken back');
+    const said = actions.find((action) => action.words === 'Cancelled big.csv: what had been applied was taken back');
     expect(said?.undone).toBe(true);
     expect(await count(sql`SELECT count(*) AS n FROM product`)).toBe(before);
     expect(
@@ -522,14 +529,14 @@ describe('large batches', () => {
     const { body } = await client.uploadText('crash.csv', big(17_000, 6));
     await correct(body.id, { supplierId: id });
     await tried(body.id);
-    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'tried');
+    await client.until(`/api/batches/${body.id}`, (row) => row.state === 'tried');
     await applied(body.id);
-    await client.until('/api/shelf', (one) => one.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
+    await client.until('/api/shelf', (row) => row.jobs.some((job: Body) => job.kind === 'apply-batch' && job.done > 0));
     // The database throws every connection of the server out, as a restart would.
     await db.execute(
       sql`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'velvet-shelf' AND datname = current_database() AND pid <> pg_backend_pid()`,
     );
-    await client.until(`/api/batches/${body.id}`, (one) => one.state === 'applied');
+    await client.until(`/api/batches/${body.id}`, (row) => row.state === 'applied');
     expect(
       await count(sql`SELECT count(*) AS n FROM record WHERE supplier_id = ${id} AND content_id IS NOT NULL`),
     ).toBe(17_000);

@@ -15,15 +15,15 @@ afterAll(() => db.$client.end());
 
 const category = 'Planters/Indoor pots';
 const variantsIn = async (path: string) =>
-  (await client.get('/api/places/1/categories')).body.items.find((one: Body) => one.category === path)?.variants;
+  (await client.get('/api/places/1/categories')).body.items.find((body: Body) => body.category === path)?.variants;
 const move = async (from: string, to: string): Promise<void> => {
   const { body } = await client.send('POST', '/api/views', {
     show: 'variants',
     everything: true,
     condition: { all: [{ attribute: 'category', op: 'is', value: from }] },
   });
-  const [one] = (await client.get(`/api/views/${body.token}/rows?from=0&count=1`)).body.items;
-  const answer = await client.send('PATCH', `/api/products/${one.id}`, {
+  const [row] = (await client.get(`/api/views/${body.token}/rows?from=0&count=1`)).body.items;
+  const answer = await client.send('PATCH', `/api/products/${row.id}`, {
     edits: [{ attribute: 'category', language: null, text: to, madeAgainst: from }],
   });
   expect(answer.status).toBe(200);
@@ -48,7 +48,7 @@ describe('what is counted', () => {
 
   it('changes with the set-up too: fills, maps and what is pinned', async () => {
     const emptyOf = async () =>
-      (await client.get('/api/places/1/fills')).body.items.find((one: Body) => one.key === 'maker').missing;
+      (await client.get('/api/places/1/fills')).body.items.find((body: Body) => body.key === 'maker').missing;
     const before = await emptyOf();
     await client.send('PUT', '/api/places/1/fills/maker', { fill: null });
     expect(await emptyOf()).toBeGreaterThan(before + 100);
@@ -66,7 +66,7 @@ describe('what is counted', () => {
     await move(category, 'Tools/Aprons');
     expect(await variantsIn(category)).toBe(before);
     await client.until('/api/places/1/categories', ({ items }) =>
-      items.some((one: Body) => one.category === category && one.variants === before - 1),
+      items.some((row: Body) => row.category === category && row.variants === before - 1),
     );
   });
 

@@ -4,7 +4,7 @@
  */
 import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db, until } from './client.js';
@@ -17,7 +17,7 @@ let own: Body;
 beforeAll(async () => {
   await client.signIn();
   [supplier] = await client.addSuppliers();
-  own = (await client.get('/api/suppliers')).body.items.find((one: Body) => one.kind === 'own');
+  own = (await client.get('/api/suppliers')).body.items.find((body: Body) => body.kind === 'own');
 });
 afterAll(() => db.$client.end());
 
@@ -60,7 +60,7 @@ const state = (batch: number) => client.get(`/api/batches/${batch}`).then(({ bod
 
 /** What there is of these goods, in words that know no ids. */
 const shelf = () =>
-  rows(
+  queryRows(
     db,
     sql`SELECT p.title, p.stock, p.price::text, p.facts ->> 'material' AS material, count(r.id)::int AS records,
           coalesce((SELECT sum(s.on_hand) FROM stock_level s WHERE s.product_id = p.id), 0)::int AS pieces,
@@ -84,7 +84,7 @@ async function heldJob(kind: string, press: () => Promise<Answer>): Promise<numb
   } finally {
     await db.execute(sql`DROP TRIGGER test_hold ON job`);
   }
-  const [job] = await rows<{ id: number }>(
+  const [job] = await queryRows<{ id: number }>(
     db,
     sql`UPDATE job SET state = 'waiting', created_at = now() + interval '1 day' WHERE state = 'held' RETURNING id`,
   );
@@ -179,7 +179,7 @@ describe('a row that cannot be applied, late in the file', () => {
     await apply(batch);
     await client.until(`/api/batches/${batch}`, (body) => body.state === 'applied');
     await client.idle();
-    const brass = (await shelf()).filter((one) => (one as Body).material === 'brass');
+    const brass = (await shelf()).filter((row) => (row as Body).material === 'brass');
     expect(brass).toHaveLength(size - 1);
   });
 });

@@ -1,5 +1,5 @@
 /** Goods that leave an assortment leave the feed; a wrong pin is its own cause; what a channel refuses stands among what blocks. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { markPlace } from '@velvet-shelf/server/history/dirty';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -37,7 +37,7 @@ async function assortment(condition: object): Promise<void> {
 const states = async () =>
   Object.fromEntries(
     (
-      await rows<{ state: string; n: number }>(
+      await queryRows<{ state: string; n: number }>(
         db,
         sql`SELECT channel_state AS state, count(*)::int AS n FROM listing WHERE place_id = 1 GROUP BY 1`,
       )
@@ -46,23 +46,23 @@ const states = async () =>
 
 describe('goods that are live and leave the assortment', () => {
   it('are gone from the next file, in its difference, and withdrawn; and come back when it is widened again', async () => {
-    const [held] = await rows<{ assortment: object }>(db, sql`SELECT assortment FROM place WHERE id = 1`);
+    const [held] = await queryRows<{ assortment: object }>(db, sql`SELECT assortment FROM place WHERE id = 1`);
     const first = await run();
     await offer();
     const { live: before } = await states();
     expect(before).toBeGreaterThan(0);
-    const [one] = await rows<{ category: string; n: number }>(
+    const [row] = await queryRows<{ category: string; n: number }>(
       db,
       sql`SELECT p.category, count(*)::int AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.channel_state = 'live' GROUP BY 1 ORDER BY 2 LIMIT 1`,
     );
-    await assortment({ all: [held?.assortment, { not: { attribute: 'category', op: 'is', value: one?.category } }] });
+    await assortment({ all: [held?.assortment, { not: { attribute: 'category', op: 'is', value: row?.category } }] });
     const next = await run();
-    expect(next.difference.removed).toBe(one?.n);
-    expect(next.counts.sent).toBe(first.counts.sent - (one?.n ?? 0) + next.difference.added);
+    expect(next.difference.removed).toBe(row?.n);
+    expect(next.counts.sent).toBe(first.counts.sent - (row?.n ?? 0) + next.difference.added);
     expect(next.counts.selected).toBe(next.counts.sent + next.counts.leftOut);
     if (next.state === 'held') await client.send('POST', `/api/runs/${next.id}/release`);
     await offer();
-    expect((await states()).withdrawn).toBe(one?.n);
+    expect((await states()).withdrawn).toBe(row?.n);
     const left = await client.get('/api/listings?readiness=not%20for%20this%20channel&channelState=withdrawn');
     expect(left.body.items[0].notFor).toContain('left the assortment');
     await assortment(held?.assortment ?? {});
@@ -73,18 +73,18 @@ describe('goods that are live and leave the assortment', () => {
 
 describe('a pinned value that does not fit', () => {
   it('has the pin as its cause, and no fill for all goods is offered', async () => {
-    const [listing] = await rows<{ id: number }>(
+    const [listing] = await queryRows<{ id: number }>(
       db,
       sql`SELECT id FROM listing WHERE place_id = 1 AND readiness = 'ready' ORDER BY id LIMIT 1`,
     );
     const { body } = await client.get(`/api/listings/${listing?.id}`);
-    const title = body.values.find((one: Body) => one.attribute === 'short');
+    const title = body.values.find((value: Body) => value.attribute === 'short');
     const pinned = await client.send('PUT', `/api/listings/${listing?.id}/pins/short`, {
       text: 'x'.repeat(500),
       madeAgainst: title.pinned,
     });
     expect(pinned.status).toBe(200);
-    const cause = pinned.body.findings.find((one: Body) => one.attribute === 'short').cause;
+    const cause = pinned.body.findings.find((finding: Body) => finding.attribute === 'short').cause;
     expect(cause).toMatch(/^pin:/);
     const { body: told } = await client.get(`/api/causes/one?key=${encodeURIComponent(cause)}`);
     expect(told.remedy.kind).toBe('none');
@@ -98,7 +98,7 @@ describe('what the channel refused', () => {
       UPDATE listing SET channel_state = 'refused', reported = '[{"check":"channel-answer","severity":"blocker","attribute":"","cause":"report:orrivane:GB:made-up","params":{"message":"Refused: made up"}}]'
       WHERE id = (SELECT id FROM listing WHERE place_id = 1 ORDER BY id DESC LIMIT 1)`);
     const { body } = await client.get('/api/causes');
-    expect(body.items.some((one: Body) => one.key === 'report:orrivane:GB:made-up' && one.touched === 1)).toBe(true);
-    expect(body.advice.some((one: Body) => one.key === 'report:orrivane:GB:made-up')).toBe(false);
+    expect(body.items.some((body: Body) => body.key === 'report:orrivane:GB:made-up' && body.touched === 1)).toBe(true);
+    expect(body.advice.some((row: Body) => row.key === 'report:orrivane:GB:made-up')).toBe(false);
   });
 });

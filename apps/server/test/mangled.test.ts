@@ -3,7 +3,7 @@
  * every row is accounted for, and what was applied can be taken back to the last value.
  */
 import { readFileSync } from 'node:fs';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -115,7 +115,7 @@ const join = (...parts: Uint8Array[]) => new Uint8Array(Buffer.concat(parts));
 
 /** All that a batch can change of the goods, as one text. */
 async function shelf(): Promise<string> {
-  const found = await rows<{ all: string }>(
+  const found = await queryRows<{ all: string }>(
     db,
     sql`SELECT md5(coalesce(string_agg(concat_ws('|', p.sku, p.kind, p.title, p.brand, p.category, p.gtin, p.state, p.price, p.stock, p.facts, p.offers, p.options, p.merged_into, t.texts,
           (SELECT string_agg(concat_ws(':', f.attribute_id, f.lang, f.num, f.key), ',' ORDER BY f.attribute_id, f.lang, f.num, f.key) FROM fact f WHERE f.product_id = p.id)), E'\n' ORDER BY p.id), ''))

@@ -1,5 +1,5 @@
 /** What a dry run says of goods we have – joined, changed, left as they are, asked about – is what applying then does. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -56,10 +56,10 @@ describe('a row that is about goods we have', () => {
       { article: 'B-3', mpn: 'KET-3' },
     ]);
     expect(batch.counts).toMatchObject({ created: 1, joins: 2, changed: 0, asked: 0 });
-    const [one, two, three] = await rowsOf(batch.id);
-    expect(one).toMatchObject({ outcome: 'joins', joins: { by: 'brand + MPN' } });
-    expect(one.changes).toEqual([]);
-    expect(one.stays).toMatchObject([
+    const [row, two, three] = await rowsOf(batch.id);
+    expect(row).toMatchObject({ outcome: 'joins', joins: { by: 'brand + MPN' } });
+    expect(row.changes).toEqual([]);
+    expect(row.stays).toMatchObject([
       { field: 'Title, en-GB', says: 'Another kettle', keeps: 'Fell kettle A-1', by: 'Aldermoor' },
     ]);
     expect(two.changes.map((change: Body) => change.after)).toContain('blue');
@@ -67,7 +67,7 @@ describe('a row that is about goods we have', () => {
     expect((await rowsOf(batch.id, '&outcome=joins')).map(({ key }) => key)).toEqual(['B-1', 'B-2']);
     expect((await rowsOf(batch.id, '&outcome=created')).map(({ key }) => key)).toEqual(['B-3']);
 
-    await client.send('POST', `/api/batches/${batch.id}/left-out`, { leftOut: true, rows: [one.row] });
+    await client.send('POST', `/api/batches/${batch.id}/left-out`, { leftOut: true, rows: [row.row] });
     const done = await apply(batch.id);
     expect(done.counts).toMatchObject({ created: 1, joins: 1, changed: 0 });
     const words = (await client.get('/api/actions')).body.items[0].words;
@@ -109,14 +109,18 @@ describe('whatever the lists say', () => {
         }),
         { minLength: 1, maxLength: 6 },
       )
-      .map((list) => list.map((one, i): Goods => ({ ...one, article: `${letter}${start}-${i}` })));
+      .map((list) => list.map((row, i): Goods => ({ ...row, article: `${letter}${start}-${i}` })));
   let round = 100;
   it('what was foreseen is what happened', async () => {
     await fc.assert(
       fc.asyncProperty(fc.constant(0), goods('P', 0), goods('R', 0), async (_, mine, theirs) => {
         round++;
         const at = (list: Goods[]) =>
-          list.map((one) => ({ ...one, article: `${one.article}-${round}`, mpn: one.mpn && `${one.mpn}-${round}` }));
+          list.map((goods) => ({
+            ...goods,
+            article: `${goods.article}-${round}`,
+            mpn: goods.mpn && `${goods.mpn}-${round}`,
+          }));
         const held = await tried(first, at(mine));
         await apply(held.id);
         const batch = await tried(second, at(theirs));
@@ -127,7 +131,7 @@ describe('whatever the lists say', () => {
         expect(done.counts).toEqual(batch.counts);
         for (const [i, { outcome, joins }] of foreseen.entries())
           if (outcome === 'joins') expect(now[i]?.joins.productId).toBe(joins.productId);
-        const joined = await rows<{ key: string }>(
+        const joined = await queryRows<{ key: string }>(
           db,
           sql`SELECT r.written AS key FROM record r JOIN record o ON o.product_id = r.product_id AND o.id <> r.id AND o.content_id IS NOT NULL
               JOIN batch_row b ON b.record_id = r.id AND b.batch_id = ${batch.id} ORDER BY b.row`,

@@ -1,5 +1,5 @@
 /** Numbers for use inside a company join by themselves only where a person says that a supplier uses ours; doubted joins are split in bulk. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
@@ -16,7 +16,8 @@ beforeAll(async () => {
 afterAll(() => db.$client.end());
 
 const productOf = async (key: string) =>
-  (await rows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key.toLowerCase()}`))[0]?.id;
+  (await queryRows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key.toLowerCase()}`))[0]
+    ?.id;
 const isJoined = async (a: string, b: string) => (await productOf(a)) === (await productOf(b));
 const lastAction = async () => (await client.get('/api/actions')).body.items[0];
 const undo = (id: number) => client.send('POST', `/api/actions/${id}/undo`);
@@ -57,13 +58,15 @@ describe('numbers for use inside a company', () => {
     expect((await undo(action.id)).status).toBe(200);
     await client.idle();
     expect(await isJoined('O-1', 'T-1')).toBe(true);
-    expect((await client.get('/api/suppliers')).body.items.find((one: Body) => one.id === supplier.id)).toMatchObject({
-      usesOurNumbers: true,
-    });
+    expect((await client.get('/api/suppliers')).body.items.find((body: Body) => body.id === supplier.id)).toMatchObject(
+      {
+        usesOurNumbers: true,
+      },
+    );
   });
 
   it('of our own sheet are ours anyway', async () => {
-    const own = (await client.get('/api/suppliers')).body.items.find((one: Body) => one.kind === 'own');
+    const own = (await client.get('/api/suppliers')).body.items.find((body: Body) => body.kind === 'own');
     const { status, body } = await client.send('PUT', `/api/suppliers/${own.id}/numbers`, { usesOurNumbers: true });
     expect([status, body.detail]).toEqual([409, 'Our own sheet uses our own numbers']);
   });

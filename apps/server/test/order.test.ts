@@ -1,5 +1,5 @@
 /** The same set of applied batches comes to the same joins, families and values, whatever the order they came in. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -53,7 +53,7 @@ function csv(goods: readonly Row[], supplier: number): string {
 
 async function bringIn(text: string, supplier: Body): Promise<number> {
   const { body } = await client.bringInFor(supplier, text);
-  await client.until(`/api/batches/${body.id}`, (one: Body) => one.state === 'applied');
+  await client.until(`/api/batches/${body.id}`, (each: Body) => each.state === 'applied');
   return body.id;
 }
 
@@ -61,7 +61,7 @@ const undo = (id: number) => client.send('POST', `/api/batches/${id}/undo`);
 
 /** What the shelf holds of these suppliers, in words that know no ids. */
 async function shelf() {
-  const found = await rows<{ id: number; family: number | null; facts: object; title: string; records: string[] }>(
+  const found = await queryRows<{ id: number; family: number | null; facts: object; title: string; records: string[] }>(
     db,
     sql`SELECT p.id, p.family_id AS family, p.facts, p.title, array_agg(r.key ORDER BY r.key) AS records
         FROM product p JOIN record r ON r.product_id = p.id WHERE p.merged_into IS NULL GROUP BY p.id`,
@@ -71,21 +71,24 @@ async function shelf() {
     family === null
       ? []
       : found
-          .filter((one) => one.family === family)
-          .map((one) => nameOf.get(one.id))
+          .filter((product) => product.family === family)
+          .map((product) => nameOf.get(product.id))
           .sort();
   const products = found
     .map(({ records, facts, title, family }) => ({ records, facts, title, siblings: siblings(family) }))
     .sort((a, b) => (a.records.join() < b.records.join() ? -1 : 1));
-  const open = await rows<{ kind: string; key: string }>(db, sql`SELECT kind, key FROM join_proposal ORDER BY 1, 2`);
+  const open = await queryRows<{ kind: string; key: string }>(
+    db,
+    sql`SELECT kind, key FROM join_proposal ORDER BY 1, 2`,
+  );
   return { products, open };
 }
 
 it('in any order, and undone in any order nothing is left', async () => {
   await fc.assert(
-    fc.asyncProperty(fc.tuple(list, list, list), order, order, order, async (goods, one, other, back) => {
+    fc.asyncProperty(fc.tuple(list, list, list), order, order, order, async (goods, each, other, back) => {
       const states = [];
-      for (const arrival of [one, other]) {
+      for (const arrival of [each, other]) {
         const batches = new Map<number, number>();
         for (const i of arrival) batches.set(i, await bringIn(csv(goods[i] ?? [], i), suppliers[i]));
         states.push(await shelf());

@@ -4,7 +4,7 @@ import type { Condition } from '@velvet-shelf/core/conditions';
 import { compileCondition } from '@velvet-shelf/core/conditions';
 import { variantLookup } from '@velvet-shelf/core/listings';
 import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { loadFamilies } from '@velvet-shelf/server/listings/families';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
@@ -15,9 +15,9 @@ const client = new Client();
 beforeAll(async () => void (await client.signIn()));
 afterAll(() => db.$client.end());
 
-const count = async (statement: ReturnType<typeof sql>) => (await rows<{ n: number }>(db, statement))[0]?.n;
+const count = async (statement: ReturnType<typeof sql>) => (await queryRows<{ n: number }>(db, statement))[0]?.n;
 const shape = () =>
-  rows<{ members: string; family: string }>(
+  queryRows<{ members: string; family: string }>(
     db,
     sql`SELECT string_agg(s.key || ':' || r.key, '+' ORDER BY s.key, r.key) AS members, coalesce(f.title, '') AS family
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN product p ON p.id = r.product_id LEFT JOIN product f ON f.id = p.family_id GROUP BY p.id, f.title ORDER BY 1`,
@@ -50,16 +50,16 @@ describe('intake', () => {
   });
   it('can be corrected, and says what is wrong with a mapping', async () => {
     const { body } = await client.get(`/api/batches/${pottery}`);
-    const without = body.map.map((one: { column: string }) =>
-      one.column === 'Artikelnummer' ? { column: one.column, target: { to: 'ignore' } } : one,
+    const without = body.map.map((row: { column: string }) =>
+      row.column === 'Artikelnummer' ? { column: row.column, target: { to: 'ignore' } } : row,
     );
     const wrong = await client.send('PUT', `/api/batches/${pottery}/reading`, { map: without });
     expect(wrong.body.mapFaults[0]).toContain('article number');
     expect((await client.send('POST', `/api/batches/${pottery}/try`)).status).toBe(400);
-    const map = body.map.map((one: { column: string; target: object }) =>
-      one.column === 'Warengruppe'
-        ? { ...one, target: { ...one.target, values: { Töpfe: 'Planters/Indoor pots' } } }
-        : one,
+    const map = body.map.map((row: { column: string; target: object }) =>
+      row.column === 'Warengruppe'
+        ? { ...row, target: { ...row.target, values: { Töpfe: 'Planters/Indoor pots' } } }
+        : row,
     );
     expect((await client.send('PUT', `/api/batches/${pottery}/reading`, { map })).body.mapFaults).toEqual([]);
   });
@@ -113,7 +113,7 @@ describe('intake', () => {
   it('gives the same joins and families whichever batch came first', async () => {
     const together = await shape();
     const own = (await client.get('/api/batches')).body.items.find(
-      (one: { fileName: string; state: string }) => one.fileName === 'mosswick-own.tsv' && one.state === 'applied',
+      (body: { fileName: string; state: string }) => body.fileName === 'mosswick-own.tsv' && body.state === 'applied',
     );
     await client.send('POST', `/api/batches/${own.id}/undo`);
     expect(await shape()).toEqual(alone);
@@ -136,7 +136,7 @@ describe('catalog', () => {
     expect(window.items[0].values.diameter).toMatch(/cm$/);
     const { body: counts } = await client.get(`/api/views/${view.token}/counts`);
     const all =
-      counts.variants + counts.leftOut.reduce((sum: number, one: { variants: number }) => sum + one.variants, 0);
+      counts.variants + counts.leftOut.reduce((sum: number, row: { variants: number }) => sum + row.variants, 0);
     expect(all).toBe(
       await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`),
     );
@@ -144,8 +144,8 @@ describe('catalog', () => {
 
   it('finds by SQL exactly what the same condition finds as a function', async () => {
     const dictionary = await loadDictionary(db);
-    const units = (await rows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map(
-      (one) => one.id,
+    const units = (await queryRows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map(
+      (product) => product.id,
     );
     const variants = (await loadFamilies(db, 1, units)).flatMap((family) => family.variants);
     const comparison = fc.oneof(
@@ -181,32 +181,34 @@ describe('catalog', () => {
       ),
     })).any;
     await fc.assert(
-      fc.asyncProperty(condition, async (one) => {
-        const holds = compileCondition(one, dictionary.attributes, variantLookup('en-GB'));
+      fc.asyncProperty(condition, async (condition) => {
+        const holds = compileCondition(condition, dictionary.attributes, variantLookup('en-GB'));
         const { body: view } = await client.send('POST', '/api/views', {
-          condition: one,
+          condition: condition,
           show: 'variants',
           everything: true,
         });
-        expect(view.rows, JSON.stringify(one)).toBe(variants.filter(holds).length);
+        expect(view.rows, JSON.stringify(condition)).toBe(variants.filter(holds).length);
       }),
       { numRuns: 60 },
     );
   });
 
   it('shows claims side by side, saves an edit against what it was made against, and keeps both in the history', async () => {
-    const [row] = await rows<{ id: number }>(
+    const [row] = await queryRows<{ id: number }>(
       db,
       sql`SELECT p.id FROM product p WHERE p.kind = 'variant' AND p.sku IS NOT NULL AND (SELECT count(*) FROM record r WHERE r.product_id = p.id) = 2 AND p.facts::jsonb ? 'weight' ORDER BY p.id LIMIT 1`,
     );
     const path = `/api/products/${row?.id}`;
     const { body: product } = await client.get(path);
-    const weight = product.values.find((one: { attribute: string }) => one.attribute === 'weight');
+    const weight = product.values.find((value: { attribute: string }) => value.attribute === 'weight');
     expect(weight.claims[0].from).toBe('Mosswick own sheet');
     const edit = (text: string | null, madeAgainst: string | null) =>
       client.send('PATCH', path, { edits: [{ attribute: 'weight', text, madeAgainst }] });
     const saved = await edit('4.2 kg', weight.text);
-    expect(saved.body.product.values.find((one: { attribute: string }) => one.attribute === 'weight')).toMatchObject({
+    expect(
+      saved.body.product.values.find((value: { attribute: string }) => value.attribute === 'weight'),
+    ).toMatchObject({
       text: '4.2 kg',
       origin: 'edit',
     });
@@ -217,12 +219,14 @@ describe('catalog', () => {
     const { body: history } = await client.get(`${path}/history`);
     expect(history.items[0]).toMatchObject({ kind: 'edit', actor: 'Iris Ravensbourne', canUndo: true });
     await client.send('POST', `/api/actions/${history.items[0].id}/undo`);
-    const after = (await client.get(path)).body.values.find((one: { attribute: string }) => one.attribute === 'weight');
+    const after = (await client.get(path)).body.values.find(
+      (value: { attribute: string }) => value.attribute === 'weight',
+    );
     expect(after).toMatchObject({ text: weight.text, origin: 'record' });
   });
 
   it('keeps a person’s edit when the batch below it is brought in again', async () => {
-    const [row] = await rows<{ id: number; brand: string }>(
+    const [row] = await queryRows<{ id: number; brand: string }>(
       db,
       sql`SELECT id, brand FROM product WHERE sku = 'MS-HOL42-10-MO'`,
     );
@@ -232,7 +236,7 @@ describe('catalog', () => {
     await client.bringIn('mosswick-own.tsv');
     expect(
       (await client.get(`/api/products/${row?.id}`)).body.values.find(
-        (one: { attribute: string }) => one.attribute === 'brand',
+        (value: { attribute: string }) => value.attribute === 'brand',
       ).text,
     ).toBe('Mosswick');
   });
@@ -241,7 +245,7 @@ describe('catalog', () => {
 describe('causes', () => {
   it('ranks them, tries a fix, saves it, and clears its listings at once', async () => {
     const { body: before } = await client.get('/api/causes');
-    const cause = before.items.find((one: { key: string }) => one.key === 'translate:orrivane:GB:differsShade=Sage');
+    const cause = before.items.find((row: { key: string }) => row.key === 'translate:orrivane:GB:differsShade=Sage');
     const query = `?key=${encodeURIComponent(cause.key)}`;
     const fix = { kind: 'choose', value: 'fern' };
     const tried = await client.send('POST', `/api/causes/try${query}`, fix);
@@ -250,7 +254,7 @@ describe('causes', () => {
     const saved = await client.send('POST', `/api/causes/fix${query}`, fix);
     expect(saved.body.becameReady).toBe(tried.body.becameReady);
     const { body: after } = await client.get('/api/causes');
-    expect(after.items.some((one: { key: string }) => one.key === cause.key)).toBe(false);
+    expect(after.items.some((row: { key: string }) => row.key === cause.key)).toBe(false);
     expect(after.blocked).toBe(before.blocked - saved.body.becameReady);
     await totalsHold();
   });
@@ -284,14 +288,14 @@ describe('causes', () => {
   });
   it('tries the next rulebook on the whole assortment without changing anything', async () => {
     const { body } = await client.get('/api/places/1/rulebooks');
-    const next = body.items.find((one: { inUse: boolean }) => !one.inUse);
+    const next = body.items.find((body: { inUse: boolean }) => !body.inUse);
     const before = (await client.get('/api/causes')).body.blocked;
     const tried = (await client.send('POST', `/api/places/1/rulebooks/${next.id}/try`)).body;
     expect(tried.becameBlocked).toBeGreaterThan(20);
     expect((await client.get('/api/causes')).body.blocked).toBe(before);
     const taken = (await client.send('PUT', `/api/places/1/rulebooks/${next.id}`, { early: true })).body;
     expect(taken.becameBlocked).toBe(tried.becameBlocked);
-    const old = body.items.find((one: { inUse: boolean }) => one.inUse);
+    const old = body.items.find((body: { inUse: boolean }) => body.inUse);
     expect((await client.send('PUT', `/api/places/1/rulebooks/${old.id}`, {})).body.becameReady).toBe(
       tried.becameBlocked,
     );
@@ -318,7 +322,7 @@ describe('feeds', () => {
     const text = await (await fetch(feed.address)).text();
     expect(text.match(/<piece>/g)?.length).toBe(run.counts.sent);
     const { body: left } = await client.get(`/api/runs/${run.id}/left-out`);
-    expect(left.groups.reduce((sum: number, one: { listings: number }) => sum + one.listings, 0)).toBe(
+    expect(left.groups.reduce((sum: number, row: { listings: number }) => sum + row.listings, 0)).toBe(
       run.counts.leftOut,
     );
     expect(
@@ -337,7 +341,7 @@ describe('feeds', () => {
   it('keeps where each item stands in the file', async () => {
     const run = (await client.get(`/api/feeds/${feed.id}`)).body.runs[0];
     const file = Buffer.from(await (await fetch(feed.address)).arrayBuffer());
-    const [item] = await rows<{ item_key: string; offset: number; length: number }>(
+    const [item] = await queryRows<{ item_key: string; offset: number; length: number }>(
       db,
       sql`SELECT item_key, "offset", length FROM run_item WHERE run_id = ${run.id} ORDER BY "offset" DESC LIMIT 1`,
     );
@@ -367,7 +371,9 @@ describe('feeds', () => {
     expect(unanswered).toBeGreaterThan(0);
     const { body: listings } = await client.get('/api/listings?channelState=refused');
     expect(listings.total).toBe(refused);
-    expect(listings.items[0].findings.some((one: { words: string }) => one.words.startsWith('Refused:'))).toBe(true);
+    expect(listings.items[0].findings.some((finding: { words: string }) => finding.words.startsWith('Refused:'))).toBe(
+      true,
+    );
     const live = await count(sql`SELECT sum(listings) AS n FROM place_total WHERE channel_state = 'live'`);
     expect(Number(live)).toBe(accepted + warned);
     await totalsHold();
@@ -378,7 +384,7 @@ describe('feeds', () => {
     const { body: places } = await client.get('/api/places');
     const { body: causes } = await client.get('/api/causes');
     const listings = async (filter: string) => (await client.get(`/api/listings?limit=1&${filter}`)).body.total;
-    const waits = (words: RegExp) => today.waiting.find((one: { words: string }) => words.test(one.words))?.count ?? 0;
+    const waits = (words: RegExp) => today.waiting.find((row: { words: string }) => words.test(row.words))?.count ?? 0;
 
     expect(shelf.toMatch).toBe((await client.get('/api/matches')).body.total);
     const { body: view } = await client.send('POST', '/api/views', {
@@ -392,7 +398,7 @@ describe('feeds', () => {
     const blocked = await listings('readiness=blocked');
     expect(blocked).toBeGreaterThan(0);
     expect([shelf.toFit, causes.blocked, waits(/blocked by/)]).toEqual([blocked, blocked, blocked]);
-    expect(today.waiting.find((one: { words: string }) => /blocked by/.test(one.words)).words).toContain(
+    expect(today.waiting.find((row: { words: string }) => /blocked by/.test(row.words)).words).toContain(
       `blocked by ${causes.items.length} causes`,
     );
     const toSend = await listings('toSend=yes');
@@ -400,10 +406,12 @@ describe('feeds', () => {
     expect(waits(/refused by the channel/)).toBe(await listings('channelState=refused'));
     expect(today.places[0].totals).toEqual(places.items[0].totals);
     for (const field of ['readiness', 'channelState'] as const)
-      for (const value of new Set<string>(places.items[0].totals.map((one: Record<string, string>) => one[field]))) {
+      for (const value of new Set<string>(
+        places.items[0].totals.map((total: Record<string, string>) => total[field]),
+      )) {
         const told = places.items[0].totals
-          .filter((one: Record<string, string>) => one[field] === value)
-          .reduce((sum: number, one: { listings: number }) => sum + one.listings, 0);
+          .filter((total: Record<string, string>) => total[field] === value)
+          .reduce((sum: number, row: { listings: number }) => sum + row.listings, 0);
         expect(told, value).toBe(await listings(`place=1&${field}=${encodeURIComponent(value)}`));
       }
   });
@@ -435,7 +443,7 @@ describe('feeds', () => {
   it('traces a value from the channel’s field to the supplier’s cell', async () => {
     const { body: list } = await client.get('/api/listings?readiness=ready&search=hollin');
     const { body: trace } = await client.get(`/api/listings/${list.items[0].id}/trace/short`);
-    expect(trace.steps.map((one: { at: string }) => one.at)).toEqual(
+    expect(trace.steps.map((step: { at: string }) => step.at)).toEqual(
       expect.arrayContaining(['channel', 'fill', 'catalog', 'row']),
     );
     expect(trace.steps.at(-1).words).toMatch(/row \d+, column “Title”/);

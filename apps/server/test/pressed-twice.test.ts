@@ -1,5 +1,5 @@
 /** Pressed twice, in two windows, in the middle of each other: one does it, the others are told, and the sums are right. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
@@ -21,19 +21,19 @@ const list = (stock: number) =>
   ].join('\n');
 
 const sums = async () =>
-  rows(
+  queryRows(
     db,
     sql`SELECT p.sku, p.title, coalesce(sum(s.on_hand), 0)::int AS pieces, p.stock FROM product p LEFT JOIN stock_level s ON s.product_id = p.id
         WHERE p.title LIKE 'Larch stool %' AND p.merged_into IS NULL GROUP BY p.id ORDER BY p.title`,
   );
-const statuses = (answers: Answer[]) => answers.map((one) => one.status).sort();
+const statuses = (answers: Answer[]) => answers.map((answer) => answer.status).sort();
 
 describe('undo', () => {
   it('of a batch, of its action and of the batch again, at once', async () => {
     await client.bringInFor(supplier, list(4));
     const before = await sums();
     const batch = (await client.bringInFor(supplier, list(11))).body;
-    const [action] = await rows<{ id: number }>(db, sql`SELECT action_id AS id FROM batch WHERE id = ${batch.id}`);
+    const [action] = await queryRows<{ id: number }>(db, sql`SELECT action_id AS id FROM batch WHERE id = ${batch.id}`);
     const answers = await Promise.all([
       client.send('POST', `/api/batches/${batch.id}/undo`),
       client.send('POST', `/api/actions/${action?.id}/undo`),
@@ -44,7 +44,7 @@ describe('undo', () => {
   });
 
   it('of one booking, pressed five times', async () => {
-    const [product] = await rows<{ id: number; stock: number }>(
+    const [product] = await queryRows<{ id: number; stock: number }>(
       db,
       sql`SELECT id, stock FROM product WHERE title = 'Larch stool 3' AND merged_into IS NULL`,
     );
@@ -73,7 +73,7 @@ describe('edits made against one value', () => {
     ['a price', 'price', (n: number) => `${n + 1}.50`],
     ['stock', 'stock', (n: number) => String(n + 2)],
   ])('of %s: one is saved, the others are shown what it is now', async (_, attribute, text) => {
-    const [product] = await rows<{ id: number; stock: number }>(
+    const [product] = await queryRows<{ id: number; stock: number }>(
       db,
       sql`SELECT id, stock FROM product WHERE title = 'Larch stool 5' AND merged_into IS NULL`,
     );

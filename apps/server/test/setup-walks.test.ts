@@ -3,7 +3,7 @@
  * them anew gives, and taken back from the last to the first, the set-up and every listing are as before.
  */
 import { readFile } from 'node:fs/promises';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -25,12 +25,12 @@ beforeAll(async () => {
   const next = await readFile(new URL('../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8');
   await client.send('POST', `${place}/rulebooks`, { rulebook: JSON.parse(next) });
   categories = (await client.get(`${place}/categories`)).body.items
-    .filter((one: Body) => one.variants > 0)
-    .map((one: Body) => one.category);
-  targets = (await client.get(`${place}/tree`)).body.items.map((one: Body) => one.path);
-  books = (await client.get(`${place}/rulebooks`)).body.items.map((one: Body) => one.id);
+    .filter((body: Body) => body.variants > 0)
+    .map((body: Body) => body.category);
+  targets = (await client.get(`${place}/tree`)).body.items.map((body: Body) => body.path);
+  books = (await client.get(`${place}/rulebooks`)).body.items.map((body: Body) => body.id);
   expect(books.length).toBeGreaterThan(1);
-  listed = (await client.get('/api/listings?place=1&limit=40')).body.items.map((one: Body) => one.id);
+  listed = (await client.get('/api/listings?place=1&limit=40')).body.items.map((body: Body) => body.id);
 });
 afterAll(() => db.$client.end());
 
@@ -75,32 +75,32 @@ type Step = typeof step extends fc.Arbitrary<infer T> ? T : never;
 const at = <T>(list: readonly T[], n: number): T => list[n % list.length] as T;
 let begun = 0;
 
-async function take(one: Step): Promise<Answer | undefined> {
-  switch (one.do) {
+async function take(row: Step): Promise<Answer | undefined> {
+  switch (row.do) {
     case 'map':
       return client.send('PUT', `${place}/categories`, {
         maps: [
-          { category: at(categories, one.category), target: one.target === null ? null : at(targets, one.target) },
+          { category: at(categories, row.category), target: row.target === null ? null : at(targets, row.target) },
         ],
       });
     case 'fill':
-      return client.send('PUT', `${place}/fills/${one.attribute}`, { fill: one.fill });
+      return client.send('PUT', `${place}/fills/${row.attribute}`, { fill: row.fill });
     case 'pin': {
-      const id = at(listed, one.listing);
+      const id = at(listed, row.listing);
       const { values } = (await client.get(`/api/listings/${id}`)).body;
       const held = values.find((value: Body) => value.attribute === 'short')?.pinned ?? null;
-      return client.send('PUT', `/api/listings/${id}/pins/title`, { text: one.text, madeAgainst: held });
+      return client.send('PUT', `/api/listings/${id}/pins/title`, { text: row.text, madeAgainst: held });
     }
     case 'undo': {
       const open = await undoables(client, begun);
-      return open.length === 0 ? undefined : client.send('POST', `/api/actions/${at(open, one.action)}/undo`);
+      return open.length === 0 ? undefined : client.send('POST', `/api/actions/${at(open, row.action)}/undo`);
     }
   }
 }
 
 /** Maps, fills, pins and the rulebook of the place. */
 const setup = () =>
-  rows(
+  queryRows(
     db,
     sql`SELECT (SELECT json_agg(c.rulebook_id) FROM channel c) AS books,
           (SELECT json_agg(m ORDER BY m.category) FROM (SELECT category, target FROM category_map) m) AS maps,
@@ -113,9 +113,9 @@ it('in any order, listings agree, and taken back all is as before', async () => 
     fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 10 }), async (steps) => {
       const [before, had] = [await setup(), await listings()];
       begun = await newestAction();
-      for (const one of steps) {
-        const answer = await take(one);
-        expect(answer?.status ?? 200, `${JSON.stringify(one)}: ${JSON.stringify(answer?.body)}`).toBeLessThan(500);
+      for (const row of steps) {
+        const answer = await take(row);
+        expect(answer?.status ?? 200, `${JSON.stringify(row)}: ${JSON.stringify(answer?.body)}`).toBeLessThan(500);
       }
       await client.idle();
       await expectListingsAnew();
@@ -129,7 +129,7 @@ it('in any order, listings agree, and taken back all is as before', async () => 
 
 it('every rulebook of the channel can be taken after every other, and back', async () => {
   const had = await listings();
-  const first = (await client.get(`${place}/rulebooks`)).body.items.find((one: Body) => one.inUse).id;
+  const first = (await client.get(`${place}/rulebooks`)).body.items.find((body: Body) => body.inUse).id;
   for (const book of [...books, ...[...books].reverse()]) {
     expect((await client.send('PUT', `${place}/rulebooks/${book}`, { early: true })).status).toBeLessThan(500);
     await client.idle();

@@ -1,5 +1,5 @@
 /** Stock as a ledger, values pinned for one listing, and what two people (or two batches) at once come to. */
-import { one, rows } from '@velvet-shelf/server/db/client';
+import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db, until } from './client.js';
@@ -18,11 +18,11 @@ const undoLast = async () => {
 
 beforeAll(async () => {
   await client.signIn();
-  const known = await rows<{ n: number }>(db, sql`SELECT count(*) AS n FROM product WHERE sku = 'MS-HOL42-10-MO'`);
+  const known = await queryRows<{ n: number }>(db, sql`SELECT count(*) AS n FROM product WHERE sku = 'MS-HOL42-10-MO'`);
   if (Number(known[0]?.n) === 0) await client.bringIn('mosswick-own.tsv');
   // Listings of so many goods are found beside the request.
   const find = () =>
-    one<{ id: number; listing: number }>(
+    queryOne<{ id: number; listing: number }>(
       db,
       sql`SELECT p.id, l.id AS listing FROM product p JOIN listing l ON l.variant_id = p.id WHERE p.sku = 'MS-HOL42-10-MO' LIMIT 1`,
     );
@@ -53,8 +53,8 @@ describe('stock', () => {
     const both = await Promise.all(
       [1, 2].map((delta) => change(product.id, { delta, reason: 'found', madeAgainst: { onHand, keptBack } })),
     );
-    expect(both.map((one) => one.status).sort()).toEqual([200, 412]);
-    const [won] = both.filter((one) => one.status === 200);
+    expect(both.map((answer) => answer.status).sort()).toEqual([200, 412]);
+    const [won] = both.filter((answer) => answer.status === 200);
     expect((await stockOf(product.id)).onHand).toBe(won?.body.onHand);
   });
 
@@ -86,10 +86,10 @@ describe('stock', () => {
   describe('in two warehouses', () => {
     let second: number;
     const inSecond = async () =>
-      (await stockOf(product.id)).warehouses.find((one: Body) => one.id === second)?.onHand as number;
+      (await stockOf(product.id)).warehouses.find((warehouse: Body) => warehouse.id === second)?.onHand as number;
 
     beforeAll(async () => {
-      const made = await rows<{ id: number }>(
+      const made = await queryRows<{ id: number }>(
         db,
         sql`INSERT INTO warehouse (key, name) VALUES ('cellar', 'Cellar') RETURNING id`,
       );
@@ -144,12 +144,12 @@ describe('stock', () => {
     const now = await stockOf(product.id);
     await change(product.id, { keptBack: now.onHand, madeAgainst: now });
     const { body } = await client.get(`/api/listings/${listing.id}`);
-    expect(body.values.find((one: Body) => one.label === 'Leaves in').value).toBeNull();
+    expect(body.values.find((value: Body) => value.label === 'Leaves in').value).toBeNull();
     const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/leavesIn`);
     // The warehouses that serve the place are named.
-    const ours = now.warehouses.filter((one: Body) => one.kind === 'own');
-    const words = ours.map((one: Body) => `${one.onHand} on hand in ${one.name}`).join('; ');
-    expect(trace.steps.map((one: Body) => one.words)).toContain(`${words}; ${now.onHand} kept back`);
+    const ours = now.warehouses.filter((warehouse: Body) => warehouse.kind === 'own');
+    const words = ours.map((our: Body) => `${our.onHand} on hand in ${our.name}`).join('; ');
+    expect(trace.steps.map((step: Body) => step.words)).toContain(`${words}; ${now.onHand} kept back`);
     await undoLast();
     expect((await stockOf(product.id)).keptBack).toBe(now.keptBack);
   });
@@ -176,11 +176,11 @@ describe('a pin', () => {
 
   it('stands before the fill for one listing alone, and says so in the trace', async () => {
     const { body } = await pin('short', 'A pot of its own');
-    const title = body.values.find((one: Body) => one.attribute === 'short');
+    const title = body.values.find((value: Body) => value.attribute === 'short');
     expect(title).toMatchObject({ value: 'A pot of its own', pinned: 'A pot of its own' });
     const { body: trace } = await client.get(`/api/listings/${listing.id}/trace/short`);
     expect(trace.steps[1].words).toBe('Pinned for this listing');
-    const others = await rows<{ n: number }>(db, sql`SELECT count(*) AS n FROM pin`);
+    const others = await queryRows<{ n: number }>(db, sql`SELECT count(*) AS n FROM pin`);
     expect(Number(others[0]?.n)).toBe(1);
   });
 
@@ -192,9 +192,9 @@ describe('a pin', () => {
     await pin('short', 'A pot of its own, indeed', 'A pot of its own');
     await undoLast();
     const { body } = await client.get(`/api/listings/${listing.id}`);
-    expect(body.values.find((one: Body) => one.attribute === 'short').pinned).toBe('A pot of its own');
+    expect(body.values.find((value: Body) => value.attribute === 'short').pinned).toBe('A pot of its own');
     const { body: free } = await pin('short', null, 'A pot of its own');
-    expect(free.values.find((one: Body) => one.attribute === 'short').pinned).toBeNull();
+    expect(free.values.find((value: Body) => value.attribute === 'short').pinned).toBeNull();
   });
 
   it.each([
@@ -211,7 +211,7 @@ describe('a pin', () => {
 
   it('of a price takes what people write', async () => {
     const { body } = await pin('asks', '£29.50');
-    expect(body.values.find((one: Body) => one.attribute === 'asks').value).toBe('29.50 GBP');
+    expect(body.values.find((value: Body) => value.attribute === 'asks').value).toBe('29.50 GBP');
     await pin('asks', null, '29.5');
   });
 });
@@ -227,8 +227,8 @@ describe('at once', () => {
     };
     const batches = [await bring('Twin north', 'TW-1'), await bring('Twin south', 'TW-2')];
     const answers = await Promise.all(batches.map((id) => client.send('POST', `/api/batches/${id}/apply`)));
-    expect(answers.map((one) => one.body.state)).toEqual(['applied', 'applied']);
-    const joined = await rows<{ n: number }>(
+    expect(answers.map((answer) => answer.body.state)).toEqual(['applied', 'applied']);
+    const joined = await queryRows<{ n: number }>(
       db,
       sql`SELECT count(DISTINCT product_id) AS n FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE s.name LIKE 'Twin %'`,
     );
@@ -249,16 +249,19 @@ describe('at once', () => {
     expect(picked.rows).toBe(1);
     const { body: applied } = await client.send('POST', `/api/batches/${body.id}/apply`);
     expect(applied).toMatchObject({ state: 'applied', leftOut: 1 });
-    const made = await rows<{ n: number }>(
+    const made = await queryRows<{ n: number }>(
       db,
       sql`SELECT count(*) AS n FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE s.name = 'Hasty' AND r.content_id IS NOT NULL`,
     );
     expect(Number(made[0]?.n)).toBe(899);
     const { body: undone } = await client.send('POST', `/api/batches/${body.id}/undo`);
     expect(undone.left).toEqual([]);
-    const left = await rows<{ n: number }>(db, sql`SELECT count(*) AS n FROM product WHERE title LIKE 'Hasty pot%'`);
+    const left = await queryRows<{ n: number }>(
+      db,
+      sql`SELECT count(*) AS n FROM product WHERE title LIKE 'Hasty pot%'`,
+    );
     expect(Number(left[0]?.n)).toBe(0);
-    const facts = await rows<{ n: number }>(
+    const facts = await queryRows<{ n: number }>(
       db,
       sql`SELECT count(*) AS n FROM fact f WHERE NOT EXISTS (SELECT 1 FROM product p WHERE p.id = f.product_id)`,
     );
@@ -267,7 +270,7 @@ describe('at once', () => {
       expect(
         Number(
           (
-            await rows<{ n: number }>(
+            await queryRows<{ n: number }>(
               db,
               sql`SELECT count(*) AS n FROM ${sql.identifier(table)} t WHERE NOT EXISTS (SELECT 1 FROM product p WHERE p.id = t.product_id)`,
             )

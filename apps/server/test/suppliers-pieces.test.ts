@@ -1,5 +1,5 @@
 /** A supplier's pieces are its own; ours change by our own sheet, counts and people; joins and splits neither make nor lose any. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -24,24 +24,24 @@ const line = (article: string, mpn: string, stock: number | string) =>
 async function ours(sku: string, mpn: string, stock: number): Promise<Body> {
   const { body } = await client.uploadText('own.csv', `SKU;Title;Brand;MPN;Stock;Category\n${line(sku, mpn, stock)}\n`);
   const suppliers = (await client.get('/api/suppliers')).body.items;
-  const own = suppliers.find((one: Body) => one.kind === 'own');
+  const own = suppliers.find((supplier: Body) => supplier.kind === 'own');
   await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: own.id, scope: 'some' });
   await client.send('POST', `/api/batches/${body.id}/try`);
   return (await client.send('POST', `/api/batches/${body.id}/apply`)).body;
 }
 
 const productOf = async (key: string) =>
-  (await rows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key.toLowerCase()}`))[0]?.id ??
-  0;
+  (await queryRows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key.toLowerCase()}`))[0]
+    ?.id ?? 0;
 const stockOf = async (id: number) => (await client.get(`/api/products/${id}/stock`)).body;
 const inWarehouses = async (id: number) =>
-  Object.fromEntries((await stockOf(id)).warehouses.map((one: Body) => [one.name, one.onHand]));
+  Object.fromEntries((await stockOf(id)).warehouses.map((warehouse: Body) => [warehouse.name, warehouse.onHand]));
 const recordsOf = async (id: number) =>
-  rows<{ id: number; key: string }>(db, sql`SELECT id, key FROM record WHERE product_id = ${id} ORDER BY id`);
+  queryRows<{ id: number; key: string }>(db, sql`SELECT id, key FROM record WHERE product_id = ${id} ORDER BY id`);
 
 /** Every level is the sum of its movements, and no pieces stand on goods that were joined to others. */
 async function expectSound(): Promise<void> {
-  const wrong = await rows(
+  const wrong = await queryRows(
     db,
     sql`SELECT 'sum' AS what, product_id FROM stock_level s FULL JOIN (SELECT product_id, warehouse_id, sum(delta) AS sum FROM movement GROUP BY 1, 2) m
           USING (product_id, warehouse_id) WHERE coalesce(s.on_hand, 0) <> coalesce(m.sum, 0)
@@ -80,21 +80,21 @@ describe('a supplier’s list that joins our goods', () => {
     await client.bringInFor(first, `${head}\n${line('A-1', 'W-1', 480)}\n${line('A-2', 'W-2', 7)}\n`);
     await client.idle();
     const shown = async () => {
-      const [found] = await rows<{ id: number }>(
+      const [found] = await queryRows<{ id: number }>(
         db,
         sql`SELECT l.id FROM listing l WHERE l.variant_id = ${await productOf('OWN-2')}`,
       );
       const { body } = await client.get(`/api/listings/${found?.id}`);
-      return body.values.find((one: Body) => one.attribute === 'leavesIn')?.value;
+      return body.values.find((value: Body) => value.attribute === 'leavesIn')?.value;
     };
     const [warehouse] = (await client.get('/api/warehouses')).body.items.filter(
-      (one: Body) => one.name === 'Aldermoor',
+      (body: Body) => body.name === 'Aldermoor',
     );
     expect(warehouse.serves).toEqual([]);
     const before = await shown();
     expect(before).toBeNull();
     const { body } = await client.send('PUT', `/api/warehouses/${warehouse.id}/serves`, { placeId: 1, serves: true });
-    expect(body.items.find((one: Body) => one.id === warehouse.id).serves).toEqual([1]);
+    expect(body.items.find((body: Body) => body.id === warehouse.id).serves).toEqual([1]);
     await client.idle();
     expect(await shown()).toBe('0');
     await undo(await lastAction());
@@ -104,7 +104,7 @@ describe('a supplier’s list that joins our goods', () => {
 
   it('takes no booking by hand: what it has follows its lists', async () => {
     const { body } = await client.get('/api/warehouses');
-    const theirs = body.items.find((one: Body) => one.name === 'Aldermoor');
+    const theirs = body.items.find((body: Body) => body.name === 'Aldermoor');
     const { onHand, keptBack } = await stockOf(product);
     const answer = await client.send('POST', `/api/products/${product}/stock`, {
       delta: 4,
@@ -146,7 +146,7 @@ describe('two sources joined by a person', () => {
     expect(await productOf('B-7')).toBe(a);
     expect((await stockOf(a)).onHand).toBe(19);
     await book(a, -10);
-    const theirs = (await recordsOf(a)).find((one) => one.key === 'b-7');
+    const theirs = (await recordsOf(a)).find((row) => row.key === 'b-7');
     for (let i = 0; i < 3; i++) {
       await client.send('POST', `/api/products/${a}/split`, { records: [theirs?.id] });
       expect([(await stockOf(a)).onHand, (await stockOf(b)).onHand]).toEqual([4, 5]);
@@ -180,7 +180,7 @@ describe('two sources joined by a person', () => {
       fc.record({ do: fc.constant('undo' as const), back: fc.nat(5) }),
     );
     const totals = async () => {
-      const [found] = await rows<{ ours: number; theirs: number }>(
+      const [found] = await queryRows<{ ours: number; theirs: number }>(
         db,
         sql`SELECT coalesce(sum(s.on_hand) FILTER (WHERE w.kind = 'own'), 0)::int AS ours, coalesce(sum(s.on_hand) FILTER (WHERE w.kind = 'supplier'), 0)::int AS theirs
             FROM stock_level s JOIN warehouse w ON w.id = s.warehouse_id
@@ -190,19 +190,19 @@ describe('two sources joined by a person', () => {
     };
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 10 }), async (steps) => {
-        for (const one of steps) {
+        for (const step of steps) {
           const before = await totals();
-          const at = one.do === 'undo' ? 0 : await productOf(keys[one.at] ?? '');
+          const at = step.do === 'undo' ? 0 : await productOf(keys[step.at] ?? '');
           let due = before.ours;
-          if (one.do === 'book') {
-            await book(at, one.delta);
-            due += one.delta;
-          } else if (one.do === 'join')
+          if (step.do === 'book') {
+            await book(at, step.delta);
+            due += step.delta;
+          } else if (step.do === 'join')
             await client.send('POST', '/api/matches/decide', {
               verdict: 'same',
-              pairs: [{ a: at, b: await productOf(keys[one.to] ?? '') }],
+              pairs: [{ a: at, b: await productOf(keys[step.to] ?? '') }],
             });
-          else if (one.do === 'split') {
+          else if (step.do === 'split') {
             const list = await recordsOf(at);
             if (list.length > 1) await client.send('POST', `/api/products/${at}/split`, { records: [list[0]?.id] });
           } else {
@@ -210,9 +210,9 @@ describe('two sources joined by a person', () => {
             const open = body.items
               .filter((each: Body) => each.canUndo && each.id > begun && ['match', 'stock'].includes(each.kind))
               .slice(0, 6);
-            const action = open[one.back % Math.max(1, open.length)];
+            const action = open[step.back % Math.max(1, open.length)];
             if (action?.kind === 'stock') {
-              const [moved] = await rows<{ n: number }>(
+              const [moved] = await queryRows<{ n: number }>(
                 db,
                 sql`SELECT coalesce(sum(delta), 0)::int AS n FROM movement WHERE action_id = ${action.id}`,
               );

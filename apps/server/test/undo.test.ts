@@ -1,5 +1,5 @@
 /** Batches taken back in any order: what other batches have confirmed since stays on their word. */
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db, until } from './client.js';
@@ -26,8 +26,8 @@ async function tried(text: string): Promise<Body> {
   const { body } = await client.uploadText('hobnettle.csv', text);
   const { body: read } = await client.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
   // What this maker writes in its price column is what it is sold for.
-  const map = read.map.map((one: Body) =>
-    one.column === 'Price GBP' ? { ...one, target: { to: 'price', kind: 'regular', currency: 'GBP' } } : one,
+  const map = read.map.map((row: Body) =>
+    row.column === 'Price GBP' ? { ...row, target: { to: 'price', kind: 'regular', currency: 'GBP' } } : row,
   );
   await client.send('PUT', `/api/batches/${body.id}/reading`, { map });
   return (await client.send('POST', `/api/batches/${body.id}/try`)).body;
@@ -43,7 +43,7 @@ const undo = (batch: Body) => client.send('POST', `/api/batches/${batch.id}/undo
 
 /** What is held of the supplier's first article, or nothing. */
 async function held() {
-  const [found] = await rows<{ material: string; price: string; stock: number; versions: number }>(
+  const [found] = await queryRows<{ material: string; price: string; stock: number; versions: number }>(
     db,
     sql`SELECT p.facts ->> 'material' AS material, trim_scale(p.price)::text AS price,
           (SELECT sum(s.on_hand)::int FROM stock_level s WHERE s.product_id = p.id) AS stock,
@@ -104,7 +104,7 @@ describe('prices and stock', () => {
   it('go back with their batch, but for a price a person has set since', async () => {
     await applied(list('cork', '12.00', 8));
     const next = await applied(list('cork', '13.00', 20));
-    const [row] = await rows<{ id: number }>(
+    const [row] = await queryRows<{ id: number }>(
       db,
       sql`SELECT product_id AS id FROM record WHERE supplier_id = ${supplier.id} AND key = 'hb-1'`,
     );
@@ -124,7 +124,7 @@ describe('prices and stock', () => {
     await applied(many('2.00'));
     const dearer = await applied(many('2.50'));
     const at = async (price: string) => {
-      const [found] = await rows<{ n: number }>(
+      const [found] = await queryRows<{ n: number }>(
         db,
         sql`SELECT count(*) AS n FROM product WHERE title LIKE 'Thimble %' AND price = ${price}::numeric`,
       );

@@ -6,7 +6,7 @@ import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import type { ProductRow } from '@velvet-shelf/server/catalog/draft';
 import { resolveUnits } from '@velvet-shelf/server/catalog/resolve';
 import { compileFacts } from '@velvet-shelf/server/catalog/write';
-import { rows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -59,7 +59,7 @@ type Step = typeof step extends fc.Arbitrary<infer T> ? T : never;
 const at = <T>(list: readonly T[], n: number): T | undefined => list[n % Math.max(1, list.length)];
 
 const goods = () =>
-  rows<{ id: number; sku: string | null; stock: number; kept: number; records: number[] }>(
+  queryRows<{ id: number; sku: string | null; stock: number; kept: number; records: number[] }>(
     db,
     sql`SELECT p.id, p.sku, p.stock, p.kept_back AS kept, coalesce((SELECT array_agg(r.id ORDER BY r.id) FROM record r WHERE r.product_id = p.id), '{}') AS records
         FROM product p WHERE p.merged_into IS NULL AND p.kind <> 'family' ORDER BY p.id`,
@@ -83,29 +83,29 @@ function csv(list: readonly Article[], supplier: number): string {
   return ['Article;Family;Title;Brand;MPN;GTIN;Material;Price GBP;Stock;Category', ...lines].join('\n');
 }
 
-async function take(one: Step): Promise<Answer | undefined> {
-  switch (one.do) {
+async function take(row: Step): Promise<Answer | undefined> {
+  switch (row.do) {
     case 'list':
-      return client.bringInFor(suppliers[one.supplier], csv(one.goods, one.supplier));
+      return client.bringInFor(suppliers[row.supplier], csv(row.goods, row.supplier));
     case 'edit':
     case 'price': {
-      const product = at(await goods(), one.product);
+      const product = at(await goods(), row.product);
       if (!product) return undefined;
-      const attribute = one.do === 'price' ? 'price' : one.attribute;
+      const attribute = row.do === 'price' ? 'price' : row.attribute;
       const asked = await client.send('PATCH', `/api/products/${product.id}`, {
-        edits: [{ attribute, text: one.text, madeAgainst: 'something else' }],
+        edits: [{ attribute, text: row.text, madeAgainst: 'something else' }],
       });
       // Told what it is now, and written over.
       if (asked.status !== 412) return asked;
       return client.send('PATCH', `/api/products/${product.id}`, {
-        edits: [{ attribute, text: one.text, madeAgainst: asked.body.current }],
+        edits: [{ attribute, text: row.text, madeAgainst: asked.body.current }],
       });
     }
     case 'stock': {
-      const product = at(await goods(), one.product);
+      const product = at(await goods(), row.product);
       if (!product) return undefined;
       return client.send('POST', `/api/products/${product.id}/stock`, {
-        delta: one.delta,
+        delta: row.delta,
         reason: 'received',
         madeAgainst: { onHand: product.stock, keptBack: product.kept },
       });
@@ -113,24 +113,24 @@ async function take(one: Step): Promise<Answer | undefined> {
     case 'join':
     case 'apart': {
       const list = await goods();
-      const [a, b] = [at(list, one.a)?.id, at(list, one.b)?.id];
+      const [a, b] = [at(list, row.a)?.id, at(list, row.b)?.id];
       if (a === undefined || b === undefined || a === b) return undefined;
       return client.send('POST', '/api/matches/decide', {
-        verdict: one.do === 'join' ? 'same' : 'different',
+        verdict: row.do === 'join' ? 'same' : 'different',
         pairs: [{ a, b }],
       });
     }
     case 'split': {
       const product = at(
         (await goods()).filter(({ records }) => records.length > 1),
-        one.product,
+        row.product,
       );
       if (!product) return undefined;
       return client.send('POST', `/api/products/${product.id}/split`, { records: product.records.slice(0, 1) });
     }
     case 'undo': {
       const open = await undoables(client, begun);
-      const action = at(open, one.action);
+      const action = at(open, row.action);
       return action === undefined ? undefined : client.send('POST', `/api/actions/${action}/undo`);
     }
   }
@@ -140,7 +140,7 @@ let begun = 0;
 
 /** Goods, texts, prices, stock and joins, in words that know no ids. */
 const shelf = () =>
-  rows(
+  queryRows(
     db,
     sql`SELECT p.sku, p.kind, p.title, p.category, p.price::text, p.stock, p.kept_back, p.facts, p.offers::text, p.merged_into IS NOT NULL AS merged, t.texts,
           (SELECT array_agg(r.key ORDER BY r.key) FROM record r WHERE r.product_id = p.id) AS records,
@@ -151,11 +151,11 @@ const shelf = () =>
 async function expectAgreement(): Promise<void> {
   const dictionary = await loadDictionary(db);
   // Values: resolved from all claims anew, nothing differs.
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     db,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE merged_into IS NULL`,
   );
-  const all = units.map((one) => one.unit);
+  const all = units.map((unit) => unit.unit);
   const anew = await db
     .transaction(async (tx) => {
       const changes = await resolveUnits(tx, all, dictionary);
@@ -164,24 +164,27 @@ async function expectAgreement(): Promise<void> {
     .catch((error: unknown) => (error as { changes?: unknown[] }).changes ?? [error]);
   expect(anew).toEqual([]);
   // What conditions find goods by: that of the values, no more and no less.
-  const products = await rows<ProductRow>(
+  const products = await queryRows<ProductRow>(
     db,
     sql`SELECT p.*, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id`,
   );
-  const due = products.flatMap((one) =>
-    [...new Set([...Object.keys(one.facts), ...Object.keys(one.texts ?? {})])].flatMap((key) =>
-      compileFacts(key, dictionary)(one),
+  const due = products.flatMap((product) =>
+    [...new Set([...Object.keys(product.facts), ...Object.keys(product.texts ?? {})])].flatMap((key) =>
+      compileFacts(key, dictionary)(product),
     ),
   );
-  const kept = await rows<{ product: number; attribute: number; lang: string; num: number | null; key: string | null }>(
-    db,
-    sql`SELECT product_id AS product, attribute_id AS attribute, lang, num, key FROM fact`,
-  );
+  const kept = await queryRows<{
+    product: number;
+    attribute: number;
+    lang: string;
+    num: number | null;
+    key: string | null;
+  }>(db, sql`SELECT product_id AS product, attribute_id AS attribute, lang, num, key FROM fact`);
   const line = ({ product, attribute, lang, num, key }: (typeof kept)[number]) =>
     `${product} ${attribute} ${lang} ${num} ${key}`;
   expect(kept.map(line).sort()).toEqual(due.map(line).sort());
   // Stock: the sum of its movements, of its warehouses, of its variants.
-  const wrong = await rows(
+  const wrong = await queryRows(
     db,
     sql`SELECT 'level' AS what, s.product_id, s.on_hand, m.sum FROM stock_level s
           FULL JOIN (SELECT product_id, warehouse_id, sum(delta) FROM movement GROUP BY 1, 2) m USING (product_id, warehouse_id) WHERE coalesce(s.on_hand, 0) <> coalesce(m.sum, 0)
@@ -199,9 +202,9 @@ async function expectAgreement(): Promise<void> {
 async function walk(steps: readonly Step[]): Promise<void> {
   const empty = await shelf();
   begun = await newestAction();
-  for (const one of steps) {
-    const answer = await take(one);
-    expect(answer?.status ?? 200, `${JSON.stringify(one)}: ${JSON.stringify(answer?.body)}`).toBeLessThan(500);
+  for (const row of steps) {
+    const answer = await take(row);
+    expect(answer?.status ?? 200, `${JSON.stringify(row)}: ${JSON.stringify(answer?.body)}`).toBeLessThan(500);
   }
   await client.idle();
   await expectAgreement();

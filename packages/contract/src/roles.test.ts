@@ -7,7 +7,7 @@ const endpoints = Object.values(api).flatMap((capability) => Object.values<Endpo
 function rolesPage(): string {
   const parts = (['anyone', ...roles] as const).map((role) => {
     const lines = endpoints
-      .filter((one) => one.role === role)
+      .filter((endpoint) => endpoint.role === role)
       .map(({ method, path, summary }) => `| \`${method} ${path}\` | ${summary.replaceAll('|', '\\|')} |`);
     return [`## ${role}`, '', '| request | does |', '| --- | --- |', ...lines.sort(), ''].join('\n');
   });

@@ -3,7 +3,7 @@ import { contentLanguages } from '@velvet-shelf/core/catalog';
 import type { Trust, TrustPolicy } from '@velvet-shelf/core/claims';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { asc, sql } from 'drizzle-orm';
-import { type Executor, rows } from '../db/client.js';
+import { type Executor, queryRows } from '../db/client.js';
 import { attribute, category } from '../db/schema/index.js';
 
 export interface Dictionary {
@@ -23,14 +23,14 @@ export const homeCurrency = 'GBP';
 export async function loadDictionary(on: Executor): Promise<Dictionary> {
   const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
   const categories = await on.select({ path: category.path }).from(category).orderBy(asc(category.position));
-  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: string[] | null }>(
+  const policies = await queryRows<{ key: string; policy: TrustPolicy; ranking: string[] | null }>(
     on,
     sql`SELECT a.key, p.policy, (SELECT array_agg(s.name ORDER BY x.place) FROM unnest(p.ranking) WITH ORDINALITY x(id, place) JOIN supplier s ON s.id = x.id) AS ranking
         FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
   );
   const attributes = new Map<string, Attribute>();
   for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
-    const closed = key === 'category' ? categories.map((one) => one.path) : choices;
+    const closed = key === 'category' ? categories.map((row) => row.path) : choices;
     attributes.set(key, {
       key,
       label,
@@ -45,7 +45,7 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
   }
   return {
     attributes,
-    ids: new Map(listed.map((one) => [one.key, one.id])),
+    ids: new Map(listed.map((row) => [row.key, row.id])),
     policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
     home: homeLanguage,
     currency: homeCurrency,

@@ -61,7 +61,7 @@ export function draftVariant(
     const [key, language] = splitSlot(slot);
     if (language !== undefined) texts[key] = { ...texts[key], [language]: String(value) };
     else if (dictionary.attributes.get(key)?.type === 'richText') texts[key] = { [dictionary.home]: String(value) };
-    else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((one) => sizes.get(one.name) ?? one) : value;
+    else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((media) => sizes.get(media.name) ?? media) : value;
   }
   const numbers = sources.flatMap(({ isOwn, number }) => (isOwn ? [] : [number]));
   const computed = {
@@ -138,10 +138,11 @@ export function keptFamily(before: ProductRow, dictionary: Dictionary): Draft {
 export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
   const usual = (key: 'brand' | 'category' | 'state') => {
     const counts = new Map<string, number>();
-    for (const one of variants) if (one[key] !== null) counts.set(one[key], (counts.get(one[key]) ?? 0) + 1);
+    for (const variant of variants)
+      if (variant[key] !== null) counts.set(variant[key], (counts.get(variant[key]) ?? 0) + 1);
     return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
   };
-  const titles = variants.flatMap((one) => one.title ?? []);
+  const titles = variants.flatMap((variant) => variant.title ?? []);
   const title = own.title ?? familyTitle(titles) ?? titles[0] ?? null;
   const [brand, category] = [own.brand ?? usual('brand'), own.category ?? usual('category')];
   return {
@@ -149,11 +150,11 @@ export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
     title,
     brand,
     category,
-    state: own.state ?? (variants.some((one) => one.state === 'selling') ? 'selling' : usual('state')),
-    picture: own.picture ?? variants.find((one) => one.picture !== null)?.picture ?? null,
+    state: own.state ?? (variants.some((variant) => variant.state === 'selling') ? 'selling' : usual('state')),
+    picture: own.picture ?? variants.find((variant) => variant.picture !== null)?.picture ?? null,
     price: null,
-    stock: variants.reduce((sum, one) => sum + one.stock, 0),
-    complete: Math.round(variants.reduce((sum, one) => sum + one.complete, 0) / Math.max(1, variants.length)),
+    stock: variants.reduce((sum, member) => sum + member.stock, 0),
+    complete: Math.round(variants.reduce((sum, member) => sum + member.complete, 0) / Math.max(1, variants.length)),
     search: searchWords([title, brand, category]),
   };
 }

@@ -5,7 +5,7 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -120,11 +120,11 @@ export async function keptClaim(
   attributeId: number,
   language: string,
 ): Promise<KeptClaim> {
-  const found = await one<{ value: Value | null }>(
+  const claimEdit = await queryOne<{ value: Value | null }>(
     tx,
     sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
   );
-  return found === undefined ? null : found.value === null ? { empty: true } : { value: found.value };
+  return claimEdit === undefined ? null : claimEdit.value === null ? { empty: true } : { value: claimEdit.value };
 }
 
 export async function writeClaim(
@@ -164,7 +164,7 @@ export async function undoEdit(
   actor: number,
   dictionary: Dictionary,
 ): Promise<{ left: string[]; units: number[] }> {
-  const changes = await rows<{ id: number; delta: Record<string, [KeptClaim, KeptClaim]> }>(
+  const changes = await queryRows<{ id: number; delta: Record<string, [KeptClaim, KeptClaim]> }>(
     tx,
     sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'product'`,
   );
@@ -179,9 +179,9 @@ export async function undoEdit(
         await writeClaim(tx, id, attributeId, language, before, actor);
       else left.push(`${dictionary.attributes.get(key)?.label ?? key}: changed since`);
     }
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     tx,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((one_) => one_.id))})`,
+    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((change) => change.id))})`,
   );
-  return { left, units: units.map((one_) => one_.unit) };
+  return { left, units: units.map((unit) => unit.unit) };
 }

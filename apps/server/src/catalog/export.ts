@@ -4,7 +4,7 @@ import { isComputed } from '@velvet-shelf/core/catalog';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Database, ids, rows } from '../db/client.js';
+import { type Database, ids, queryRows } from '../db/client.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { viewIds } from './grid.js';
 import { typedText } from './product.js';
@@ -69,31 +69,31 @@ export async function loadExported(
   db: Pick<Database, 'execute'>,
   list: readonly number[],
 ): Promise<Map<number, Exported>> {
-  const found = await rows<Exported>(
+  const products = await queryRows<Exported>(
     db as Database,
     sql`SELECT p.id, p.kind, p.facts, p.offers, p.stock, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE p.id = ANY(${ids(list)})`,
   );
-  return new Map(found.map((row) => [row.id, row]));
+  return new Map(products.map((row) => [row.id, row]));
 }
 
 async function columnsFor(db: Database, wanted: string[] | undefined, dictionary: Dictionary): Promise<ExportColumn[]> {
-  const languages = await rows<{ language: string }>(
+  const languages = await queryRows<{ language: string }>(
     db,
     sql`SELECT DISTINCT json_object_keys(texts -> 'title') AS language FROM product_text ORDER BY 1`,
   );
-  const currencies = await rows<{ currency: string; kind: string }>(
+  const currencies = await queryRows<{ currency: string; kind: string }>(
     db,
     sql`SELECT DISTINCT currency, kind FROM price ORDER BY 1, 2`,
   );
   const keys = [
     idColumn,
-    ...[...dictionary.attributes.values()].flatMap((one_) =>
-      one_.perLanguage
+    ...[...dictionary.attributes.values()].flatMap((attribute) =>
+      attribute.perLanguage
         ? [...new Set([dictionary.home, ...languages.map((each) => each.language)])].map(
-            (language) => `${one_.key}@${language}`,
+            (language) => `${attribute.key}@${language}`,
           )
-        : [one_.key],
+        : [attribute.key],
     ),
     ...currencies.map(({ currency, kind }) => `${kind === 'sale' ? 'sale ' : ''}price ${currency}`),
     'stock',
@@ -137,17 +137,17 @@ export async function exportGrid(db: Database, wish: ExportWish): Promise<Readab
 }
 
 async function everyId(db: Database): Promise<number[]> {
-  const found = await rows<{ id: number }>(
+  const products = await queryRows<{ id: number }>(
     db,
     sql`SELECT id FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL ORDER BY unit_id, id`,
   );
-  return found.map((row) => row.id);
+  return products.map((row) => row.id);
 }
 
 type Line = { column: ExportColumn; text: string }[];
 
 async function writeCsv(out: PassThrough, columns: ExportColumn[], lines: AsyncIterable<Line>): Promise<void> {
-  out.write(`\uFEFF${columns.map((one_) => csvCell(one_.key)).join(',')}\r\n`);
+  out.write(`\uFEFF${columns.map((column) => csvCell(column.key)).join(',')}\r\n`);
   for await (const line of lines) {
     const text = `${line.map((cell) => csvCell(spreadsheetSafe(cell.text))).join(',')}\r\n`;
     if (!out.write(text)) await new Promise((resolve) => out.once('drain', resolve));

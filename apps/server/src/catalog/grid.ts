@@ -4,7 +4,7 @@ import type { GridRow, View } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, soughtText } from '@velvet-shelf/core/conditions';
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Database, containing, ids, one, rows } from '../db/client.js';
+import { type Database, containing, ids, queryOne, queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
@@ -31,7 +31,7 @@ export async function openView(db: Database, view: View): Promise<{ token: strin
   const dictionary = await loadDictionary(db);
   const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
   // One text of numbers: a row each would cost as much as finding them.
-  const found = await one<{ list: string }>(
+  const found = await queryOne<{ list: string }>(
     db,
     sql`SELECT array_to_string(ARRAY(${orderedIds(view, filter, dictionary)}), ' ') AS list`,
   );
@@ -177,13 +177,13 @@ export async function windowOf(
 ): Promise<(GridRow | null)[]> {
   const wanted = snapshot(token).ids.slice(from, from + count);
   const { attributes } = await loadDictionary(db);
-  const found = await rows<Bare>(
+  const found = await queryRows<Bare>(
     db,
     sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
           p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.merged_into IS NULL)::int END AS variants
         FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.merged_into IS NULL`,
   );
-  const places = await rows<{
+  const places = await queryRows<{
     product: number;
     placeId: number;
     readiness: string;
@@ -210,7 +210,7 @@ export async function windowOf(
     return {
       ...bare,
       values,
-      places: places.filter((one_) => one_.product === id).map(({ product: _, ...rest }) => rest),
+      places: places.filter((place) => place.product === id).map(({ product: _, ...rest }) => rest),
     };
   });
 }
@@ -228,11 +228,11 @@ async function countView(db: Database, view: View) {
     WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
     WHEN NOT (${searchSql(view.search)}) THEN 'not found by the search'
     WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state ELSE 'shown' END`;
-  const found = await rows<{ reason: string; variants: number; stock: number }>(
+  const found = await queryRows<{ reason: string; variants: number; stock: number }>(
     db,
     sql`SELECT reason, count(*) AS variants, count(*) FILTER (WHERE stock > 0) AS stock FROM (SELECT p.stock, ${reason} AS reason FROM product p WHERE ${goods}) r GROUP BY 1`,
   );
-  const families = await one<{ n: number }>(
+  const families = await queryOne<{ n: number }>(
     db,
     sql`SELECT count(DISTINCT p.unit_id) AS n FROM product p WHERE ${goods} AND ${reason} = 'shown'`,
   );

@@ -4,7 +4,7 @@ import { contentLanguages, isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Database, type Executor, iso, one, rows } from '../db/client.js';
+import { type Database, type Executor, iso, queryOne, queryRows } from '../db/client.js';
 import { canUndo } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
 import { type RecordSource, columnOf, feeding, loadSources } from '../claims/versions.js';
@@ -13,24 +13,24 @@ import { loadUnits } from './resolve.js';
 
 /** A product's resolved slots with the records behind them. */
 export async function explainProduct(db: Executor, id: number, dictionary: Dictionary) {
-  const head = await one<{ unit: number; merged: number | null }>(
+  const head = await queryOne<{ unit: number; merged: number | null }>(
     db,
     sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`,
   );
   if (!head) throw notFound(`product ${id}`);
   if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
   const unit = (await loadUnits(db, [head.unit])).get(head.unit);
-  const product = unit?.products.find((one_) => one_.id === id);
+  const product = unit?.products.find((product) => product.id === id);
   if (!unit || !product) throw notFound(`product ${id}`);
   const resolved = resolveUnit(unit.claims, dictionary.attributes, dictionary.policies);
   const slots: Slots =
     product.kind === 'family'
       ? resolved.family
-      : (resolved.variants.find((one_) => one_.id === id)?.slots ?? new Map());
+      : (resolved.variants.find((variant) => variant.id === id)?.slots ?? new Map());
   const own = unit.claims.variants
-    .filter((one_) => product.kind === 'family' || one_.id === id)
-    .flatMap((one_) => one_.records.map((record) => record.id));
-  const family = unit.claims.variants.flatMap((one_) => one_.records.map((record) => record.id));
+    .filter((variant) => product.kind === 'family' || variant.id === id)
+    .flatMap((variant) => variant.records.map((record) => record.id));
+  const family = unit.claims.variants.flatMap((variant) => variant.records.map((record) => record.id));
   const sources = await loadSources(db, product.kind === 'family' ? own : family);
   return { unit, product, slots, sources };
 }
@@ -39,15 +39,15 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
   const dictionary = await loadDictionary(db);
   const { unit, product, slots, sources } = await explainProduct(db, id, dictionary);
   const isFamily = product.kind === 'family';
-  const family = product.family_id === null ? undefined : unit.products.find((one_) => one_.id === product.family_id);
-  const variants = unit.products.filter((one_) => one_.kind !== 'family');
-  const listings = await rows<ProductAnswer['listings'][number]>(
+  const family = product.family_id === null ? undefined : unit.products.find((row) => row.id === product.family_id);
+  const variants = unit.products.filter((product) => product.kind !== 'family');
+  const listings = await queryRows<ProductAnswer['listings'][number]>(
     db,
     sql`SELECT l.id, l.place_id AS "placeId", p.name AS place, l.readiness, l.channel_state AS "channelState",
           jsonb_array_length(l.findings) + jsonb_array_length(l.collective) + jsonb_array_length(l.reported) AS findings
         FROM listing l JOIN place p ON p.id = l.place_id WHERE l.variant_id = ${id} ORDER BY p.id`,
   );
-  const speaking = await rows<ProductAnswer['sources'][number]>(
+  const speaking = await queryRows<ProductAnswer['sources'][number]>(
     db,
     sql`SELECT r.id AS "recordId", s.name AS supplier, coalesce(nullif(r.written, ''), r.key) AS key, r.dropped
         FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = ${id} AND r.content_id IS NOT NULL ORDER BY s.rank, r.id`,
@@ -162,9 +162,9 @@ function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<n
 }
 
 export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
-  if (!(await one(db, sql`SELECT 1 FROM product WHERE id = ${id}`))) throw notFound(`product ${id}`);
+  if (!(await queryOne(db, sql`SELECT 1 FROM product WHERE id = ${id}`))) throw notFound(`product ${id}`);
   const dictionary = await loadDictionary(db);
-  const found = await rows<{
+  const changes = await queryRows<{
     id: number;
     at: string;
     actor: string | null;
@@ -177,7 +177,7 @@ export async function productHistory(db: Database, id: number): Promise<HistoryE
     sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone, c.delta FROM change c JOIN action a ON a.id = c.action_id
         LEFT JOIN user_account u ON u.id = a.actor WHERE c.subject_kind = 'product' AND c.subject_id = ${id} ORDER BY a.at DESC, a.id DESC LIMIT 100`,
   );
-  return found.map(({ delta, at, ...head }) => ({
+  return changes.map(({ delta, at, ...head }) => ({
     ...head,
     at: iso(at),
     canUndo: !head.undone && canUndo(head.kind),
@@ -201,7 +201,7 @@ function sayDelta(field: string, value: unknown, dictionary: Dictionary): string
   if (value === null || value === undefined) return null;
   const attribute = dictionary.attributes.get(splitSlot(field)[0]);
   if (attribute) return shownText(value as Value, attribute).slice(0, 400);
-  if (field === 'options') return (value as [string, string][]).map(([axis, one_]) => `${axis}: ${one_}`).join(', ');
+  if (field === 'options') return (value as [string, string][]).map(([axis, text]) => `${axis}: ${text}`).join(', ');
   if (typeof value === 'object' && 'amount' in value) return String(value.amount);
   return String(value);
 }

@@ -10,7 +10,7 @@ import {
 } from '@velvet-shelf/core/claims';
 import type { Media, Value } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, rows } from '../db/client.js';
+import { type Executor, ids, json, queryRows } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Dictionary } from './dictionary.js';
 import {
@@ -47,7 +47,7 @@ interface RecordRow {
 }
 
 function loadProducts(on: Executor, which: SQL): Promise<ProductRow[]> {
-  return rows<ProductRow>(
+  return queryRows<ProductRow>(
     on,
     sql`SELECT p.id, p.kind, p.family_id, p.unit_id, p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture,
           p.price::text, p.stock, p.options, p.facts, p.offers, p.complete, p.version, t.texts
@@ -57,7 +57,7 @@ function loadProducts(on: Executor, which: SQL): Promise<ProductRow[]> {
 }
 
 function loadRecords(on: Executor, products: readonly number[]): Promise<RecordRow[]> {
-  return rows<RecordRow>(
+  return queryRows<RecordRow>(
     on,
     sql`SELECT r.id, r.product_id AS product, s.name AS supplier, s.rank, lpad(v.batch_id::text, 12, '0') AS at, c.content, r.dropped, s.kind = 'own' AS "isOwn", coalesce(nullif(r.written, ''), r.key) AS number
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
@@ -76,7 +76,7 @@ interface EditRow {
 }
 
 function loadEdits(on: Executor, products: readonly number[]): Promise<EditRow[]> {
-  return rows<EditRow>(
+  return queryRows<EditRow>(
     on,
     sql`SELECT coalesce(p.merged_into, p.id) AS product, a.key, e.lang, e.value, e.at, u.name AS by
         FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
@@ -89,7 +89,7 @@ function loadEdits(on: Executor, products: readonly number[]): Promise<EditRow[]
 /** The newest edit of each slot, those of a product before those of one that was joined to it. */
 function editsByProduct(edits: readonly EditRow[]): Map<number, Edited[]> {
   const byProduct = new Map<number, Edited[]>();
-  for (const [product, list] of groupBy(edits, (one) => one.product)) {
+  for (const [product, list] of groupBy(edits, (edit) => edit.product)) {
     const seen = new Set<string>();
     byProduct.set(
       product,
@@ -119,31 +119,33 @@ const speakingOf = (records: readonly RecordRow[]): Speaking[] =>
 /** Products, records and edits of units, ready for `resolveUnit`. */
 export async function loadUnits(on: Executor, units: readonly number[]): Promise<Map<number, UnitSources>> {
   const products = await loadProducts(on, sql`p.unit_id = ANY(${ids(units)})`);
-  const all = products.map((one) => one.id);
-  const recordsOf = groupBy(await loadRecords(on, all), (one) => one.product);
+  const all = products.map((product) => product.id);
+  const recordsOf = groupBy(await loadRecords(on, all), (record) => record.product);
   const editsOf = editsByProduct(await loadEdits(on, all));
-  const units_ = new Map<number, UnitSources>();
-  for (const [unit, members] of groupBy(products, (one) => one.unit_id))
-    units_.set(unit, {
+  const row = new Map<number, UnitSources>();
+  for (const [unit, members] of groupBy(products, (product) => product.unit_id))
+    row.set(unit, {
       products: members,
       speaking: new Map(members.map(({ id }) => [id, speakingOf(recordsOf.get(id) ?? [])])),
       claims: {
-        familyEdits: members.filter((one) => one.kind === 'family').flatMap((one) => editsOf.get(one.id) ?? []),
+        familyEdits: members
+          .filter((product) => product.kind === 'family')
+          .flatMap((product) => editsOf.get(product.id) ?? []),
         variants: members
-          .filter((one) => one.kind !== 'family')
+          .filter((product) => product.kind !== 'family')
           .map(({ id }) => ({ id, edits: editsOf.get(id) ?? [], records: (recordsOf.get(id) ?? []).map(toSource) })),
       },
     });
-  return units_;
+  return row;
 }
 
-export function groupBy<T, K>(list: readonly T[], key: (one: T) => K): Map<K, T[]> {
+export function groupBy<T, K>(list: readonly T[], key: (entry: T) => K): Map<K, T[]> {
   const groups = new Map<K, T[]>();
-  for (const one of list) {
-    const k = key(one);
+  for (const row of list) {
+    const k = key(row);
     const group = groups.get(k);
-    if (group) group.push(one);
-    else groups.set(k, [one]);
+    if (group) group.push(row);
+    else groups.set(k, [row]);
   }
   return groups;
 }
@@ -151,38 +153,40 @@ export function groupBy<T, K>(list: readonly T[], key: (one: T) => K): Map<K, T[
 /** Resolves units anew and writes what differs. Answers what changed in each product, for the history. */
 export async function resolveUnits(on: Executor, units: readonly number[], dictionary: Dictionary): Promise<Change[]> {
   const loaded = await loadUnits(on, units);
-  const claims = [...loaded.values()].map((one) => one.claims);
+  const claims = [...loaded.values()].map((unitSources) => unitSources.claims);
   const sizes = await measuredPictures(
     on,
-    claims.flatMap((one) => one.variants.flatMap(({ records }) => records.map(({ values }) => values))),
-    claims.flatMap((one) => [...one.familyEdits, ...one.variants.flatMap(({ edits }) => edits)]),
+    claims.flatMap((claim) => claim.variants.flatMap(({ records }) => records.map(({ values }) => values))),
+    claims.flatMap((claim) => [...claim.familyEdits, ...claim.variants.flatMap(({ edits }) => edits)]),
   );
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
   const gone: ProductRow[] = [];
   for (const { products, claims, speaking } of loaded.values()) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
-    const byId = new Map(resolved.variants.map((one) => [one.id, one]));
+    const byId = new Map(resolved.variants.map((variant) => [variant.id, variant]));
     const sourced = new Set(
-      claims.variants.filter((one) => one.records.length > 0 || one.edits.length > 0).map((one) => one.id),
+      claims.variants
+        .filter((variant) => variant.records.length > 0 || variant.edits.length > 0)
+        .map((variant) => variant.id),
     );
-    const kept = products.filter((one) => one.kind === 'family' || sourced.has(one.id));
-    gone.push(...products.filter((one) => one.kind !== 'family' && !sourced.has(one.id)));
+    const kept = products.filter((product) => product.kind === 'family' || sourced.has(product.id));
+    gone.push(...products.filter((product) => product.kind !== 'family' && !sourced.has(product.id)));
     const variants = kept
-      .filter((one) => one.kind !== 'family')
+      .filter((product) => product.kind !== 'family')
       .map((before) => {
         const { slots, options } = byId.get(before.id) ?? { slots: new Map() as Slots, options: [] };
         return { before, after: draftVariant(before, slots, options, dictionary, sizes, speaking.get(before.id)) };
       });
     writes.push(...variants);
-    for (const family of kept.filter((one) => one.kind === 'family')) {
+    for (const family of kept.filter((product) => product.kind === 'family')) {
       if (variants.length === 0) gone.push(family);
       else
         writes.push({
           before: family,
           after: draftFamily(
             draftVariant(family, resolved.family, [], dictionary, sizes),
-            variants.map((one) => one.after),
+            variants.map((variant) => variant.after),
           ),
         });
     }
@@ -214,12 +218,12 @@ export async function resolveVariants(
   dictionary: Dictionary,
 ): Promise<Change[]> {
   const own = await loadProducts(on, sql`p.id = ANY(${ids(products)})`);
-  const recordsOf = groupBy(await loadRecords(on, products), (one) => one.product);
-  const families = [...new Set(own.flatMap((one) => one.family_id ?? []))];
+  const recordsOf = groupBy(await loadRecords(on, products), (record) => record.product);
+  const families = [...new Set(own.flatMap((product) => product.family_id ?? []))];
   const editsOf = editsByProduct(await loadEdits(on, [...products, ...families]));
   const sizes = await measuredPictures(
     on,
-    [...recordsOf.values()].flat().map((one) => one.content.values),
+    [...recordsOf.values()].flat().map((record) => record.content.values),
     [...editsOf.values()].flat(),
   );
   const isFamilyLevel = (slot: string) => dictionary.attributes.get(splitSlot(slot)[0])?.level === 'family';
@@ -235,7 +239,7 @@ export async function resolveVariants(
     );
     const slots: Slots = new Map(
       [...(resolved.variants[0]?.slots ?? [])].filter(
-        ([slot, one]) => !isFamilyLevel(slot) || one.origin.from === 'edit',
+        ([slot, row]) => !isFamilyLevel(slot) || row.origin.from === 'edit',
       ),
     );
     for (const [slot, value] of heldSlots(before))
@@ -250,12 +254,12 @@ export async function resolveVariants(
     ),
   );
   if (counted.size === 0) return changes;
-  const members = await rows<Member & { family: number }>(
+  const members = await queryRows<Member & { family: number }>(
     on,
     sql`SELECT family_id AS family, title, brand, category, state, picture, stock, complete FROM product
         WHERE family_id = ANY(${ids([...counted])}) AND merged_into IS NULL ORDER BY family_id, id`,
   );
-  const membersOf = groupBy(members, (one) => one.family);
+  const membersOf = groupBy(members, (row) => row.family);
   const above = (await loadProducts(on, sql`p.id = ANY(${ids([...counted])})`)).map((before) => ({
     before,
     after: draftFamily(keptFamily(before, dictionary), membersOf.get(before.id) ?? []),
@@ -280,13 +284,13 @@ export async function measuredPictures(
 ): Promise<Map<string, Media>> {
   const names = new Set<string>();
   const collect = (value: unknown) => {
-    if (Array.isArray(value)) for (const one of value as Media[]) names.add(one.name);
+    if (Array.isArray(value)) for (const media of value as Media[]) names.add(media.name);
   };
-  for (const one of values) for (const slot of pictureSlots) collect(one[slot]);
+  for (const value of values) for (const slot of pictureSlots) collect(value[slot]);
   for (const edit of edits) if (pictureSlots.has(edit.slot)) collect(edit.value);
-  const found = await rows<Required<Media>>(
+  const found = await queryRows<Required<Media>>(
     on,
     sql`SELECT name, width, height FROM media WHERE name IN (SELECT jsonb_array_elements_text(${json([...names])}))`,
   );
-  return new Map(found.map((one) => [one.name, one]));
+  return new Map(found.map((required) => [required.name, required]));
 }

@@ -1,6 +1,6 @@
 import { type AttributeAnswer, api } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { rows } from '../db/client.js';
+import { queryRows } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from './dictionary.js';
 import { exportGrid } from './export.js';
@@ -11,10 +11,13 @@ import { productHistory, showProduct } from './product.js';
 export function catalogRoutes(router: AppRouter, services: Services): void {
   const { db, notify } = services;
   route(router, services, api.catalog.attributes, async () => ({
-    items: [...(await loadDictionary(db)).attributes.values()].map((one): AttributeAnswer => ({ ...one })),
+    items: [...(await loadDictionary(db)).attributes.values()].map((attribute): AttributeAnswer => ({ ...attribute })),
   }));
   route(router, services, api.catalog.categories, async () => ({
-    items: await rows<{ path: string; name: string }>(db, sql`SELECT path, name FROM category ORDER BY position, path`),
+    items: await queryRows<{ path: string; name: string }>(
+      db,
+      sql`SELECT path, name FROM category ORDER BY position, path`,
+    ),
   }));
   route(router, services, api.catalog.open, ({ body }) => openView(db, body));
   route(router, services, api.catalog.window, async ({ params, query }) => ({

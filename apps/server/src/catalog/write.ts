@@ -3,7 +3,7 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { searchedText } from '@velvet-shelf/core/conditions';
 import { sortKeys } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, numbers, rows, texts, verbatim } from '../db/client.js';
+import { type Executor, ids, numbers, queryRows, texts, verbatim } from '../db/client.js';
 import type { Dictionary } from './dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
 
@@ -70,8 +70,8 @@ async function writeFacts(on: Executor, writes: readonly ProductWrite[], diction
 }
 
 function factTable(list: readonly FactRow[]) {
-  return sql`unnest(${ids(list.map((one) => one.attribute))}, ${texts(list.map((one) => one.lang))}, ${numbers(list.map((one) => one.num))},
-    ${texts(list.map((one) => one.key))}, ${ids(list.map((one) => one.product))})`;
+  return sql`unnest(${ids(list.map((fact) => fact.attribute))}, ${texts(list.map((fact) => fact.lang))}, ${numbers(list.map((fact) => fact.num))},
+    ${texts(list.map((fact) => fact.key))}, ${ids(list.map((fact) => fact.product))})`;
 }
 
 /** Takes rows away by what they say: the two indexes that conditions use find them, and no third is needed. */
@@ -130,21 +130,23 @@ export async function removeProducts(
   dictionary: Dictionary,
 ): Promise<void> {
   if (products.length === 0) return;
-  const named = products.map((one) => one.id);
+  const named = products.map((product) => product.id);
   const below = sql`below AS (
     SELECT id, id AS root FROM unnest(${ids(named)}) AS t(id) UNION ALL SELECT m.id, below.root FROM product m JOIN below ON m.merged_into = below.id)`;
-  const joined = await rows<Pick<ProductRow, 'id' | 'facts' | 'texts'>>(
+  const joined = await queryRows<Pick<ProductRow, 'id' | 'facts' | 'texts'>>(
     on,
     sql`WITH RECURSIVE ${below} SELECT p.id, p.facts, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE p.id IN (SELECT id FROM below WHERE id <> root) AND p.id <> ALL(${ids(named)})`,
   );
-  const gone = [...named, ...joined.map((one) => one.id)];
+  const gone = [...named, ...joined.map((product) => product.id)];
   await on.execute(sql`UPDATE family_key SET product_id = NULL WHERE product_id = ANY(${ids(gone)})`);
   await on.execute(sql`UPDATE record SET made_product_id = NULL WHERE made_product_id = ANY(${ids(gone)})`);
   await removeFacts(
     on,
-    [...products, ...joined].flatMap((one) =>
-      [...Object.keys(one.facts), ...Object.keys(one.texts ?? {})].flatMap((key) => factRows(one, key, dictionary)),
+    [...products, ...joined].flatMap((product) =>
+      [...Object.keys(product.facts), ...Object.keys(product.texts ?? {})].flatMap((key) =>
+        factRows(product, key, dictionary),
+      ),
     ),
   );
   const isKnown = (product: SQL) =>

@@ -63,7 +63,7 @@ function fixedFill(
     if (!rule) throw badRequest('The value comes from a fixed or composed fill: change the fill itself');
     return { ...before, rule };
   }
-  const limit = rulebook?.attributes.find((one) => one.key === cause.attribute)?.limits.maxLength ?? 100;
+  const limit = rulebook?.attributes.find((attribute) => attribute.key === cause.attribute)?.limits.maxLength ?? 100;
   return {
     ...before,
     fit: [
@@ -77,7 +77,7 @@ export async function tryFix({ db, config }: Services, key: string, fix: Fix): P
   const all = await scene(db);
   const planned = await setupChange(db, all, mustParse(key), fix);
   if (!planned) throw badRequest('Cells are checked when they are saved');
-  const units = [...new Set((await touchedBy(db, key, 100_000)).map((one) => one.unit))];
+  const units = [...new Set((await touchedBy(db, key, 100_000)).map((row) => row.unit))];
   const { effect } = await tryChange(db, planned.place, all.dictionary, config.address, planned.change, units);
   return effect;
 }

@@ -12,18 +12,18 @@ import { loadFamilies } from '../listings/families.js';
 import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
 
 /** The catalog value a cell would change, as one would type it. */
-export function presentText(cause: Cause, one: Touched, { dictionary, rulebooks }: Scene): string | null {
+export function presentText(cause: Cause, row: Touched, { dictionary, rulebooks }: Scene): string | null {
   const slot = cellSlot(cause, rulebooks);
   if (!slot) return null;
   const { attribute: key, language } = slot;
-  if (key === 'price') return one.offers[homeCurrency]?.regular ?? null;
-  if (key === 'salePrice') return one.offers[homeCurrency]?.sale?.amount ?? null;
-  if (key === 'stock') return String(one.stock);
+  if (key === 'price') return row.offers[homeCurrency]?.regular ?? null;
+  if (key === 'salePrice') return row.offers[homeCurrency]?.sale?.amount ?? null;
+  if (key === 'stock') return String(row.stock);
   const attribute = dictionary.attributes.get(key);
   if (!attribute) return null;
   const value = attribute.perLanguage
-    ? one.texts?.[key]?.[language ?? dictionary.home]
-    : (one.facts[key] ?? (attribute.type === 'richText' ? one.texts?.[key]?.[dictionary.home] : undefined));
+    ? row.texts?.[key]?.[language ?? dictionary.home]
+    : (row.facts[key] ?? (attribute.type === 'richText' ? row.texts?.[key]?.[dictionary.home] : undefined));
   return value === undefined ? null : typedText(value, attribute);
 }
 
@@ -70,7 +70,7 @@ export async function remedyFor(
     }
     case 'translate': {
       const place = placeOf(all, cause);
-      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
       const values = attribute?.limits.values ?? [];
       return {
         kind: 'choose',
@@ -82,7 +82,7 @@ export async function remedyFor(
     }
     case 'fill': {
       const place = placeOf(all, cause);
-      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
       if (!attribute) return { kind: 'none', words: 'The rulebook no longer asks for this attribute.' };
       return {
         kind: 'fill',
@@ -95,7 +95,7 @@ export async function remedyFor(
     }
     case 'fit': {
       const place = placeOf(all, cause);
-      const attribute = rulebooks.get(place.id)?.attributes.find((one) => one.key === cause.attribute);
+      const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
       const own = dictionary.attributes.get(cause.attribute);
       const words =
         cause.check === 'max-length'
@@ -158,7 +158,7 @@ async function axisRemedy(
 ): Promise<CauseDetail['remedy']> {
   const place = placeOf(all, cause);
   const setup = await loadSetup(db, place, all.dictionary, mediaAddress(config.address));
-  const rule = setup.rulebook.rules.find((one) => one.check === 'variant-axis');
+  const rule = setup.rulebook.rules.find((rule) => rule.check === 'variant-axis');
   const axes = rule ? setup.rulebook.attributes.filter(({ key }) => rule.axes.includes(key)) : [];
   const touched = await touchedBy(db, causeKey(cause), mostTouched);
   const units = [...new Set(touched.map(({ unit }) => unit))].slice(0, mostFamilies);

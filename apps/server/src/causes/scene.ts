@@ -4,7 +4,7 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type PlaceRow, listPlaces } from '../channels/setup.js';
-import { type Database, ids, one, rows } from '../db/client.js';
+import { type Database, ids, queryOne, queryRows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { causeFilter } from '../listings/service.js';
 import type { Value } from '@velvet-shelf/core/values';
@@ -31,7 +31,7 @@ export const wordsOf = ({ dictionary, places, rulebooks }: Scene, key: string) =
     key,
     dictionary.attributes,
     [...rulebooks.values()],
-    places.find((one) => one.channel === channel)?.channelName ?? channel ?? '',
+    places.find((place) => place.channel === channel)?.channelName ?? channel ?? '',
     dictionary.home,
   );
 };
@@ -53,24 +53,24 @@ export interface Touched {
 
 /** The first listings a cause touches, those that wait for least else first. */
 export async function touchedIds(db: Database, key: string, limit: number): Promise<number[]> {
-  const found = await rows<{ id: number }>(
+  const listings = await queryRows<{ id: number }>(
     db,
     sql`SELECT l.id FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN cause_set s ON s.id = l.cause_set_id
         WHERE ${causeFilter(key)} ORDER BY greatest(0, coalesce(cardinality(s.causes), 0) - 1), p.title COLLATE "C", l.id LIMIT ${limit}`,
   );
-  return found.map(({ id }) => id);
+  return listings.map(({ id }) => id);
 }
 
 /** These listings in their order, with the goods they are of. */
 export async function loadTouched(db: Database, list: readonly number[]): Promise<Touched[]> {
-  const found = await rows<Touched>(
+  const listings = await queryRows<Touched>(
     db,
     sql`SELECT l.id, l.place_id, p.id AS product, p.unit_id AS unit, p.sku, p.title, l.findings || l.collective || l.reported AS findings, p.facts, t.texts, p.offers, p.stock,
           greatest(0, coalesce(cardinality(s.causes), 0) - 1) AS others
         FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id LEFT JOIN cause_set s ON s.id = l.cause_set_id
         WHERE l.id = ANY(${ids(list)})`,
   );
-  const byId = new Map(found.map((one) => [one.id, one]));
+  const byId = new Map(listings.map((listing) => [listing.id, listing]));
   return list.flatMap((id) => byId.get(id) ?? []);
 }
 
@@ -82,7 +82,7 @@ export async function countTouched(
   db: Database,
   key: string,
 ): Promise<{ touched: number; alone: number; places: number[] }> {
-  const found = await one<{ touched: number; alone: number; places: number[] | null }>(
+  const found = await queryOne<{ touched: number; alone: number; places: number[] | null }>(
     db,
     sql`SELECT count(*) AS touched, count(*) FILTER (WHERE coalesce(cardinality(s.causes), 0) <= 1) AS alone, array_agg(DISTINCT l.place_id) AS places
         FROM listing l LEFT JOIN cause_set s ON s.id = l.cause_set_id WHERE ${causeFilter(key)}`,
@@ -97,7 +97,7 @@ export function mustParse(key: string): Cause {
 }
 
 export const placeOf = ({ places }: Scene, cause: { channel: string; market: string }): PlaceRow => {
-  const found = places.find((one) => one.channel === cause.channel && one.market === cause.market);
+  const found = places.find((place) => place.channel === cause.channel && place.market === cause.market);
   if (!found) throw notFound(`place ${cause.channel} ${cause.market}`);
   return found;
 };

@@ -3,7 +3,7 @@ import { type CauseAnswer, type CauseDetail, type api } from '@velvet-shelf/cont
 import { planFixes, rankCauses, sayFinding } from '@velvet-shelf/core/causes';
 import { parseCause } from '@velvet-shelf/core/listings';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Database, rows } from '../db/client.js';
+import { type Database, queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { z } from 'zod';
@@ -19,20 +19,23 @@ export const rankedCauses = (services: Services, place: number | undefined): Pro
 async function countCauses({ db }: Services, place: number | undefined): Promise<Ranked> {
   const all = await scene(db);
   const at = place === undefined ? sql`true` : sql`l.place_id = ${place}`;
-  const sets = await rows<{ causes: number[]; listings: number; places: number[] }>(
+  const sets = await queryRows<{ causes: number[]; listings: number; places: number[] }>(
     db,
     sql`SELECT s.causes, count(*) AS listings, array_agg(DISTINCT l.place_id) AS places FROM listing l JOIN cause_set s ON s.id = l.cause_set_id
         WHERE ${at} AND l.readiness = 'blocked' GROUP BY s.id`,
   );
   const keys = new Map(
-    (await rows<{ id: number; key: string }>(db, sql`SELECT id, key FROM cause`)).map((one) => [one.id, one.key]),
+    (await queryRows<{ id: number; key: string }>(db, sql`SELECT id, key FROM cause`)).map((cause) => [
+      cause.id,
+      cause.key,
+    ]),
   );
   const numeric = sets.map(({ causes, listings }) => ({ causes: causes.map(Number), listings }));
   const placesOf = new Map<number, Set<number>>();
   for (const { causes, places } of sets)
     for (const cause of causes)
       for (const id of places) placesOf.set(Number(cause), (placesOf.get(Number(cause)) ?? new Set()).add(Number(id)));
-  const name = (id: number) => all.places.find((one) => one.id === id)?.name ?? '';
+  const name = (id: number) => all.places.find((place) => place.id === id)?.name ?? '';
   const items = rankCauses(numeric).map(({ cause, touched, alone }): CauseAnswer => {
     const key = keys.get(cause) ?? '';
     return {
@@ -45,7 +48,7 @@ async function countCauses({ db }: Services, place: number | undefined): Promise
     };
   });
   return {
-    blocked: numeric.reduce((sum, one) => sum + one.listings, 0),
+    blocked: numeric.reduce((sum, row) => sum + row.listings, 0),
     items: [...items, ...(await refusals(db, all, at))].sort((x, y) => y.unlocks - x.unlocks || y.touched - x.touched),
     plan: planFixes(numeric, 5).map(({ cause, freed }) => ({ key: keys.get(cause) ?? '', freed })),
     advice: await adviceCauses(db, all, at),
@@ -61,18 +64,18 @@ const refusals = (db: Database, all: Scene, at: SQL): Promise<CauseAnswer[]> =>
   counted(db, all, sql`${at} AND l.channel_state = 'refused' AND f ->> 'severity' = 'blocker'`, sql`l.reported`);
 
 async function counted(db: Database, all: Scene, where: SQL, findings: SQL): Promise<CauseAnswer[]> {
-  const found = await rows<{ key: string; touched: number; places: number[] }>(
+  const listings = await queryRows<{ key: string; touched: number; places: number[] }>(
     db,
     sql`SELECT f ->> 'cause' AS key, count(DISTINCT l.id) AS touched, array_agg(DISTINCT l.place_id) AS places
         FROM listing l, jsonb_array_elements(${findings}) f WHERE ${where} GROUP BY 1 ORDER BY 2 DESC, 1`,
   );
-  return found.map(({ key, touched, places }) => ({
+  return listings.map(({ key, touched, places }) => ({
     key,
     kind: parseCause(key)?.kind ?? 'catalog',
     words: wordsOf(all, key),
     touched,
     unlocks: 0,
-    places: places.map((id) => all.places.find((one) => one.id === Number(id))?.name ?? ''),
+    places: places.map((id) => all.places.find((place) => place.id === Number(id))?.name ?? ''),
   }));
 }
 
@@ -88,8 +91,8 @@ export async function showCause(services: Services, key: string): Promise<CauseD
     listed: await touchedIds(db, key, mostShown),
   }));
   const shown = await loadTouched(db, listed);
-  const name = (id: number) => all.places.find((one) => one.id === id)?.name ?? '';
-  const first = shown[0]?.findings.find((one) => one.cause === key);
+  const name = (id: number) => all.places.find((place) => place.id === id)?.name ?? '';
+  const first = shown[0]?.findings.find((finding) => finding.cause === key);
   return {
     key,
     kind: cause.kind,
@@ -99,18 +102,18 @@ export async function showCause(services: Services, key: string): Promise<CauseD
     unlocks: first?.severity === 'blocker' ? alone : 0,
     severity: first?.severity ?? 'blocker',
     remedy: await remedyFor(services, all, cause, shown),
-    listings: shown.map((one) => {
-      const finding = one.findings.find((each) => each.cause === key);
-      const rulebook = all.rulebooks.get(one.place_id);
+    listings: shown.map((row) => {
+      const finding = row.findings.find((each) => each.cause === key);
+      const rulebook = all.rulebooks.get(row.place_id);
       return {
-        id: one.id,
-        productId: one.product,
-        sku: one.sku,
-        title: one.title,
-        place: name(one.place_id),
-        others: one.others,
+        id: row.id,
+        productId: row.product,
+        sku: row.sku,
+        title: row.title,
+        place: name(row.place_id),
+        others: row.others,
         finding: finding && rulebook ? sayFinding(finding, rulebook) : '',
-        text: presentText(cause, one, all),
+        text: presentText(cause, row, all),
       };
     }),
   };

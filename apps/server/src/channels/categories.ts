@@ -3,7 +3,7 @@ import type { CategoryRow, Effect } from '@velvet-shelf/contract';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { type Executor, rows } from '../db/client.js';
+import { type Executor, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -45,22 +45,22 @@ export async function suggestFor(
       isLeaf: !parents.has(path),
     })),
   );
-  const maps = await rows<{ category: string; target: string }>(
+  const maps = await queryRows<{ category: string; target: string }>(
     on,
     sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market})`,
   );
   return {
     rulebook,
     suggest: async (category, most) => {
-      const titles = await rows<{ title: string }>(
+      const titles = await queryRows<{ title: string }>(
         on,
         sql`SELECT title FROM product WHERE category = ${category} AND title IS NOT NULL AND kind <> 'family' AND merged_into IS NULL ORDER BY id LIMIT 12`,
       );
       const root = category.split('/')[0];
       const neighbours = maps
-        .filter((one_) => one_.category !== category && one_.category.split('/')[0] === root)
-        .map((one_) => ({ names: one_.category.split('/'), chosen: one_.target, chosenNames: names(one_.target) }));
-      return suggester({ names: category.split('/'), titles: titles.map((one_) => one_.title), neighbours }, most);
+        .filter((map) => map.category !== category && map.category.split('/')[0] === root)
+        .map((map) => ({ names: map.category.split('/'), chosen: map.target, chosenNames: names(map.target) }));
+      return suggester({ names: category.split('/'), titles: titles.map((title) => title.title), neighbours }, most);
     },
   };
 }
@@ -73,13 +73,13 @@ export async function showCategories(services: Services, placeId: number): Promi
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
   const counts = await kept(services, 'categories', () =>
-    rows<{ category: string; variants: number }>(
+    queryRows<{ category: string; variants: number }>(
       db,
       sql`SELECT category, count(*) AS variants FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL AND category IS NOT NULL GROUP BY 1`,
     ),
   );
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
-  const own = await rows<{ category: string; target: string | null }>(
+  const own = await queryRows<{ category: string; target: string | null }>(
     db,
     sql`SELECT c.path AS category, (SELECT target FROM category_map m WHERE m.channel_id = ${place.channelId} AND m.market IN ('', ${place.market}) AND m.category = c.path ORDER BY m.market DESC LIMIT 1) AS target
         FROM category c ORDER BY c.position, c.path`,
@@ -127,11 +127,11 @@ export async function saveCategories(
   const names = namesOf(rulebook);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
     const { tx } = on;
-    const before = await rows<{ category: string; target: string }>(
+    const before = await queryRows<{ category: string; target: string }>(
       tx,
       sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market = ''`,
     );
-    const was = new Map(before.map((one_) => [one_.category, one_.target]));
+    const was = new Map(before.map((categoryMap) => [categoryMap.category, categoryMap.target]));
     const delta: Record<string, unknown[]> = {};
     for (const { category, target } of maps) {
       delta[`map:${category}`] = [was.get(category) ?? null, target];

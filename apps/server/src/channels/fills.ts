@@ -3,7 +3,7 @@ import { type Fill, comparedBy } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, json, one } from '../db/client.js';
+import { type Executor, json, queryOne } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -21,7 +21,7 @@ export async function saveFill(
   const { db } = services;
   const place = await getPlace(db, placeId);
   const rulebook = await rulebookOf(db, place);
-  const known = rulebook.attributes.find((one_) => one_.key === attribute);
+  const known = rulebook.attributes.find((row) => row.key === attribute);
   if (!known) throw notFound(`attribute “${attribute}” on ${place.channelName}`);
   mustCompare(await loadDictionary(db), fill);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
@@ -57,7 +57,7 @@ export async function writeFill(
 export async function currentFill(on: Executor, channelId: number, attribute: string): Promise<Fill | null> {
   return (
     (
-      await one<{ fill: Fill }>(
+      await queryOne<{ fill: Fill }>(
         on,
         sql`SELECT fill FROM fill WHERE channel_id = ${channelId} AND market = '' AND category = '' AND attribute = ${attribute}`,
       )

@@ -1,7 +1,7 @@
 /** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
 import { type Rulebook, compareRulebooks, loadRulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { json, one, rows } from '../db/client.js';
+import { json, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { todayText } from '../db/clock.js';
@@ -13,12 +13,12 @@ import { placesOf } from './service.js';
 
 export async function showRulebooks({ db }: Services, placeId: number) {
   const place = await getPlace(db, placeId);
-  const found = await rows<{ id: number; version: string; body: Rulebook }>(
+  const rulebooks = await queryRows<{ id: number; version: string; body: Rulebook }>(
     db,
     sql`SELECT id, version, body FROM rulebook WHERE channel_id = ${place.channelId} ORDER BY valid_from, version`,
   );
-  const used = found.find((one_) => one_.id === place.rulebookId);
-  return found.map(({ id, version, body }) => ({
+  const used = rulebooks.find((rulebook) => rulebook.id === place.rulebookId);
+  return rulebooks.map(({ id, version, body }) => ({
     id,
     version,
     validFrom: body.validFrom,
@@ -47,7 +47,7 @@ export async function addRulebook(
   if (rulebook.channel !== place.channel)
     throw badRequest(`This rulebook is for “${rulebook.channel}”, the place is on “${place.channel}”`);
   await act(services, user, { kind: 'load-rulebook' }, async (on) => {
-    const made = await rows(
+    const made = await queryRows(
       on.tx,
       sql`INSERT INTO rulebook (channel_id, version, valid_from, body) VALUES (${place.channelId}, ${rulebook.version}, ${rulebook.validFrom}, ${json(rulebook)}) ON CONFLICT DO NOTHING RETURNING id`,
     );
@@ -68,17 +68,17 @@ export async function takeRulebook(
   const place = await getPlace(services.db, placeId);
   const { effect } = await act(services, user, { kind: 'take-rulebook' }, async (on) => {
     const { tx } = on;
-    const found = await one<{ version: string; validFrom: string }>(
+    const rulebook = await queryOne<{ version: string; validFrom: string }>(
       tx,
       sql`SELECT version, body ->> 'validFrom' AS "validFrom" FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
     );
-    if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
-    if (found.validFrom > todayText() && !early)
+    if (!rulebook) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+    if (rulebook.validFrom > todayText() && !early)
       throw conflict(
-        `Version ${found.version} holds from ${found.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,
+        `Version ${rulebook.version} holds from ${rulebook.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,
       );
     await tx.execute(sql`UPDATE channel SET rulebook_id = ${rulebookId} WHERE id = ${place.channelId}`);
-    on.say(`${place.channelName} is now checked against rulebook ${found.version}`);
+    on.say(`${place.channelName} is now checked against rulebook ${rulebook.version}`);
     on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } });
     for (const id of await placesOf(tx, place.channelId)) await on.dirtyPlace(id);
   });
@@ -87,13 +87,13 @@ export async function takeRulebook(
 
 /** Goes back to the rulebook that was in use before, where the one taken still is. */
 export async function undoRulebook({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
-  const taken = await one<{ channel: number; rulebook: [number | null, number] }>(
+  const taken = await queryOne<{ channel: number; rulebook: [number | null, number] }>(
     tx,
     sql`SELECT subject_id AS channel, delta -> 'rulebook' AS rulebook FROM change WHERE action_id = ${actionId} AND subject_kind = 'channel'`,
   );
   if (!taken) return { left: [] };
   const [before, after] = taken.rulebook;
-  const back = await rows(
+  const back = await queryRows(
     tx,
     sql`UPDATE channel SET rulebook_id = ${before} WHERE id = ${taken.channel} AND rulebook_id = ${after} RETURNING id`,
   );

@@ -3,18 +3,18 @@ import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
 import { type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { type Executor, one, rows } from '../db/client.js';
+import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { dirtyCount } from '../history/dirty.js';
 import { type PlaceRow, listPlaces } from './setup.js';
 
 export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
-  const totals = await rows<{ place: number; readiness: string; channelState: string; listings: number }>(
+  const totals = await queryRows<{ place: number; readiness: string; channelState: string; listings: number }>(
     db,
     sql`SELECT place_id AS place, readiness, channel_state AS "channelState", listings FROM place_total WHERE listings > 0`,
   );
-  const versions = await rows<{ id: number; version: string; formats: FeedFormat[] }>(
+  const versions = await queryRows<{ id: number; version: string; formats: FeedFormat[] }>(
     db,
     sql`SELECT id, version, body -> 'exchange' -> 'formats' AS formats FROM rulebook`,
   );
@@ -40,15 +40,18 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
 }
 
 export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Rulebook> {
-  const found = await one<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`);
-  if (!found) throw notFound(`rulebook for ${place.name}`);
-  return found.body;
+  const rulebook = await queryOne<{ body: Rulebook }>(
+    on,
+    sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`,
+  );
+  if (!rulebook) throw notFound(`rulebook for ${place.name}`);
+  return rulebook.body;
 }
 
 export const placesOf = async (on: Executor, channelId: number) =>
   (
-    await rows<{ id: number }>(
+    await queryRows<{ id: number }>(
       on,
       sql`SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = ${channelId}`,
     )
-  ).map((one_) => one_.id);
+  ).map((place) => place.id);

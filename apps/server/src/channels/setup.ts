@@ -4,7 +4,7 @@ import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../catalog/dictionary.js';
-import { type Executor, one, rows } from '../db/client.js';
+import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 
 export interface PlaceRow {
@@ -30,11 +30,11 @@ const columns = sql`
   FROM place p JOIN account a ON a.id = p.account_id JOIN channel c ON c.id = a.channel_id`;
 
 export async function listPlaces(on: Executor): Promise<PlaceRow[]> {
-  return rows<PlaceRow>(on, sql`SELECT ${columns} ORDER BY p.id`);
+  return queryRows<PlaceRow>(on, sql`SELECT ${columns} ORDER BY p.id`);
 }
 
 export async function getPlace(on: Executor, id: number): Promise<PlaceRow> {
-  const place = await one<PlaceRow>(on, sql`SELECT ${columns} WHERE p.id = ${id}`);
+  const place = await queryOne<PlaceRow>(on, sql`SELECT ${columns} WHERE p.id = ${id}`);
   if (!place) throw notFound(`place ${id}`);
   return place;
 }
@@ -55,29 +55,29 @@ export async function loadSetup(
 ): Promise<PlaceSetup> {
   const rulebook =
     change.rulebook ??
-    (await one<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`))?.body;
+    (await queryOne<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`))?.body;
   if (!rulebook) throw notFound(`rulebook for ${place.name}`);
-  const maps = await rows<{ category: string; target: string }>(
+  const maps = await queryRows<{ category: string; target: string }>(
     on,
     sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market}) ORDER BY market`,
   );
-  const fills = await rows<{ attribute: string; category: string; market: string; fill: Fill }>(
+  const fills = await queryRows<{ attribute: string; category: string; market: string; fill: Fill }>(
     on,
     sql`SELECT attribute, category, market, fill FROM fill WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market}) ORDER BY market`,
   );
-  const pins = await rows<{ variant: number; attribute: string; value: string }>(
+  const pins = await queryRows<{ variant: number; attribute: string; value: string }>(
     on,
     sql`SELECT l.variant_id AS variant, n.attribute, n.value FROM pin n JOIN listing l ON l.id = n.listing_id WHERE l.place_id = ${place.id}`,
   );
-  const categoryMap = new Map(maps.map((one_) => [one_.category, one_.target]));
+  const categoryMap = new Map(maps.map((map) => [map.category, map.target]));
   for (const [category, target] of change.categories ?? [])
     if (target === null) categoryMap.delete(category);
     else categoryMap.set(category, target);
   /** The market's own fill replaces the channel's for the same slot. */
   const placed = new Map(
-    fills.map((one_) => [
-      `${one_.attribute}\u0001${one_.category}`,
-      { attribute: one_.attribute, category: one_.category || undefined, fill: one_.fill },
+    fills.map((fill) => [
+      `${fill.attribute}\u0001${fill.category}`,
+      { attribute: fill.attribute, category: fill.category || undefined, fill: fill.fill },
     ]),
   );
   for (const [attribute, fill] of change.fills ?? [])

@@ -1,14 +1,14 @@
 /** Taking set-up back: what an action changed, where nobody has changed it since. */
 import type { Fill } from '@velvet-shelf/core/fills';
 import { sql } from 'drizzle-orm';
-import { one, rows } from '../db/client.js';
+import { queryOne, queryRows } from '../db/client.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { writeFill, currentFill } from './fills.js';
 import { placesOf } from './service.js';
 
 /** Takes a change of set-up back where it still stands. */
 export async function undoSetup({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
-  const changes = await rows<{ id: number; delta: Record<string, [unknown, unknown]> }>(
+  const changes = await queryRows<{ id: number; delta: Record<string, [unknown, unknown]> }>(
     tx,
     sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'channel'`,
   );
@@ -24,7 +24,7 @@ export async function undoSetup({ tx, actionId, dirtyPlace }: Undoing): Promise<
       } else if (field.startsWith('map:')) {
         const current =
           (
-            await one<{ target: string }>(
+            await queryOne<{ target: string }>(
               tx,
               sql`SELECT target FROM category_map WHERE channel_id = ${id} AND market = '' AND category = ${name}`,
             )

@@ -3,7 +3,7 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, rows } from '../db/client.js';
+import { type Executor, ids, queryRows } from '../db/client.js';
 
 /** Batches whose word counts: one that is being undone counts until that is done. */
 export const counting = sql`('applying', 'applied', 'undoing')`;
@@ -30,7 +30,7 @@ export interface RecordSource {
 
 /** The records, by number, with their versions. */
 export async function loadSources(on: Executor, records: number[]): Promise<Map<number, RecordSource>> {
-  const found = await rows<RecordSource>(
+  const recordVersions = await queryRows<RecordSource>(
     on,
     sql`SELECT r.id AS record, s.name AS supplier, c.content -> 'values' AS values, (
           SELECT coalesce(jsonb_agg(jsonb_build_object('batchId', v.batch_id, 'row', v.row, 'place', w.place, 'at', b.applied_at, 'columns', b.columns, 'map', b.map, 'cells', o.cells)
@@ -41,7 +41,7 @@ export async function loadSources(on: Executor, records: number[]): Promise<Map<
         ) AS versions
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id WHERE r.id = ANY(${ids(records)})`,
   );
-  return new Map(found.map((one_) => [one_.record, one_]));
+  return new Map(recordVersions.map((recordSource) => [recordSource.record, recordSource]));
 }
 
 /** The newest version whose file has a column for what is asked, with that column; else the newest of all. */

@@ -66,13 +66,13 @@ export async function onTrial<T>(db: Database, work: (on: ClientTransaction) => 
 }
 
 /** Rows of a statement, typed at this boundary. */
-export async function rows<T>(on: Executor, statement: SQL): Promise<T[]> {
+export async function queryRows<T>(on: Executor, statement: SQL): Promise<T[]> {
   const result = await on.execute(statement);
   return result.rows as T[];
 }
 
-export async function one<T>(on: Executor, statement: SQL): Promise<T | undefined> {
-  return (await rows<T>(on, statement))[0];
+export async function queryOne<T>(on: Executor, statement: SQL): Promise<T | undefined> {
+  return (await queryRows<T>(on, statement))[0];
 }
 
 /** Whether an error, or what caused it, is PostgreSQL's with this code. */
@@ -89,11 +89,11 @@ export function ids(list: readonly number[]): SQL {
 /** New row ids of a table, before its rows are written. */
 export async function takeIds(on: Executor, table: string, count: number): Promise<number[]> {
   if (count === 0) return [];
-  const taken = await rows<{ id: number }>(
+  const taken = await queryRows<{ id: number }>(
     on,
     sql`SELECT nextval(${`${table}_id_seq`}::regclass) AS id FROM generate_series(1, ${count}::int)`,
   );
-  return taken.map((one_) => one_.id);
+  return taken.map((row) => row.id);
 }
 
 /** Rows as one JSON parameter, for `jsonb_to_recordset`: set-based writes without a parameter a cell. */
@@ -121,7 +121,7 @@ export function containing(text: string): string {
 
 /** A list of numbers as one parameter; null stays null. */
 export function numbers(list: readonly (number | null)[]): SQL {
-  return sql`${`{${list.map((one) => one ?? 'NULL').join(',')}}`}::float8[]`;
+  return sql`${`{${list.map((row) => row ?? 'NULL').join(',')}}`}::float8[]`;
 }
 
 /** A moment of the database as ISO 8601. */

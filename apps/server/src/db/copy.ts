@@ -59,7 +59,7 @@ export async function sendCopy(
   columns: readonly string[],
   chunks: Iterable<Buffer>,
 ): Promise<void> {
-  const target = client.query(from(`COPY ${table} (${columns.map((one) => `"${one}"`).join(', ')}) FROM STDIN`));
+  const target = client.query(from(`COPY ${table} (${columns.map((column) => `"${column}"`).join(', ')}) FROM STDIN`));
   await pipeline(Readable.from(chunks, { objectMode: false }), target);
 }
 

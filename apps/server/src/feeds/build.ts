@@ -8,7 +8,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { type Executor, onClient, one } from '../db/client.js';
+import { type Executor, onClient, queryOne } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import * as schema from '../db/schema/index.js';
 import { isAnyUnderWay } from '../intake/batches.js';
@@ -44,7 +44,7 @@ export async function buildFile(
     const on = await openMoment(reader, () => isWished);
     const place = await getPlace(on, feed.placeId);
     const compiled = await compileFor(on, place, await loadDictionary(on), address);
-    const total = await one<{ n: number }>(
+    const total = await queryOne<{ n: number }>(
       on,
       sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE place_id = ${feed.placeId}`,
     );

@@ -5,7 +5,7 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type PlaceRow, getPlace } from '../channels/setup.js';
 import type { Config } from '../config.js';
-import { type Database, type Executor, json, one, rows } from '../db/client.js';
+import { type Database, type Executor, json, queryOne, queryRows } from '../db/client.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
@@ -59,7 +59,7 @@ export async function offerFeed(services: Services, user: User, feedId: number):
   // What goes wrong stands in the job's row.
   const ended = runAside(job).catch(() => undefined);
   await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, patience).unref())]);
-  const failed = await one<{ error: string | null }>(
+  const failed = await queryOne<{ error: string | null }>(
     db,
     sql`SELECT error FROM job WHERE id = ${job} AND state = 'failed'`,
   );
@@ -134,7 +134,7 @@ async function landReport(
   finish: JobContext['finish'],
 ): Promise<void> {
   await db.transaction(async (tx) => {
-    const made = await one<{ id: number }>(
+    const made = await queryOne<{ id: number }>(
       tx,
       sql`INSERT INTO report (run_id, external_id, counts) VALUES (${runId}, ${report.report}, '{}') RETURNING id`,
     );
@@ -145,7 +145,7 @@ async function landReport(
       FROM run_item i LEFT JOIN jsonb_to_recordset(${json(report.items)}) AS t(key text, outcome text, code text, message text) ON t.key = i.item_key
       WHERE i.run_id = ${runId} ON CONFLICT DO NOTHING`);
     const counts = { accepted: 0, warned: 0, refused: 0, unanswered: 0 };
-    for (const { outcome, n } of await rows<{ outcome: keyof typeof counts; n: number }>(
+    for (const { outcome, n } of await queryRows<{ outcome: keyof typeof counts; n: number }>(
       tx,
       sql`SELECT outcome, count(*) AS n FROM report_item WHERE report_id = ${id} GROUP BY 1`,
     ))
@@ -187,8 +187,8 @@ type ReportItem = z.input<typeof api.feeds.report.answer>['items'][number];
 
 /** The channel's newest answer to a run, item by item, what is refused first. */
 export async function reportItems(db: Executor, runId: number, outcome: string | undefined): Promise<ReportItem[]> {
-  if (!(await one(db, sql`SELECT 1 FROM run WHERE id = ${runId}`))) throw notFound(`run ${runId}`);
-  return rows<ReportItem>(
+  if (!(await queryOne(db, sql`SELECT 1 FROM run WHERE id = ${runId}`))) throw notFound(`run ${runId}`);
+  return queryRows<ReportItem>(
     db,
     sql`SELECT i.item_key AS "itemKey", i.listing_id AS "listingId", p.title, i.outcome, i.code, i.message
         FROM report_item i LEFT JOIN listing l ON l.id = i.listing_id LEFT JOIN product p ON p.id = l.variant_id

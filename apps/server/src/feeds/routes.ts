@@ -3,7 +3,7 @@ import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { api } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { one } from '../db/client.js';
+import { queryOne } from '../db/client.js';
 import { notFound, Problem } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { offerFeed, reportItems } from './report.js';
@@ -31,7 +31,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   }));
 
   route(router, services, feeds.file, async ({ ctx, params }) => {
-    const run = await one<{ path: string | null; format: FeedFormat }>(
+    const run = await queryOne<{ path: string | null; format: FeedFormat }>(
       db,
       sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${params.id}`,
     );
@@ -46,7 +46,7 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
   router.get('/f/:name', async (ctx) => {
     const secret = String(ctx.params.name).replace(/\.\w+$/, '');
-    const feed = await one<{
+    const feed = await queryOne<{
       id: number;
       run: number | null;
       path: string | null;

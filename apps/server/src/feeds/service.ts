@@ -8,7 +8,7 @@ import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '@velvet-shelf/core/causes';
 import { getPlace } from '../channels/setup.js';
-import { type Executor, iso, json, one, rows } from '../db/client.js';
+import { type Executor, iso, json, queryOne, queryRows } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
@@ -34,22 +34,22 @@ export interface FeedRow {
 const feedColumns = sql`f.id, f.place_id AS "placeId", p.name AS place, f.name, f.format, f.secret, f.guard, f.up_run_id AS "upRunId" FROM feed f JOIN place p ON p.id = f.place_id`;
 
 export async function getFeed(on: Executor, id: number): Promise<FeedRow> {
-  const feed = await one<FeedRow>(on, sql`SELECT ${feedColumns} WHERE f.id = ${id}`);
+  const feed = await queryOne<FeedRow>(on, sql`SELECT ${feedColumns} WHERE f.id = ${id}`);
   if (!feed) throw notFound(`feed ${id}`);
   return feed;
 }
 
 export async function listFeeds(services: Services): Promise<FeedAnswer[]> {
-  const feeds = await rows<FeedRow>(services.db, sql`SELECT ${feedColumns} ORDER BY f.id`);
+  const feeds = await queryRows<FeedRow>(services.db, sql`SELECT ${feedColumns} ORDER BY f.id`);
   return Promise.all(feeds.map((feed) => showFeed(services, feed)));
 }
 
 export async function showFeed({ db, config }: Services, feed: FeedRow): Promise<FeedAnswer> {
-  const runs = await rows<RunRow>(
+  const runs = await queryRows<RunRow>(
     db,
     sql`SELECT ${runColumns} WHERE r.feed_id = ${feed.id} ORDER BY r.id DESC LIMIT 20`,
   );
-  const fetches = await rows<FeedAnswer['fetches'][number]>(
+  const fetches = await queryRows<FeedAnswer['fetches'][number]>(
     db,
     sql`SELECT at, agent, status, run_id AS "runId" FROM feed_fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`,
   );
@@ -86,7 +86,7 @@ const toRun = (row: RunRow): RunAnswer => ({
 });
 
 export async function showRun({ db }: Services, id: number): Promise<RunAnswer> {
-  const run = await one<RunRow>(db, sql`SELECT ${runColumns} WHERE r.id = ${id}`);
+  const run = await queryOne<RunRow>(db, sql`SELECT ${runColumns} WHERE r.id = ${id}`);
   if (!run) throw notFound(`run ${id}`);
   return toRun(run);
 }
@@ -102,10 +102,10 @@ export async function createFeed(
   const { exchange } = await rulebookOf(db, place);
   if (!exchange.formats.includes(format))
     throw badRequest(
-      `${place.channelName} takes no ${formats[format].label}; choose ${exchange.formats.map((one_) => formats[one_].label).join(' or ')}`,
+      `${place.channelName} takes no ${formats[format].label}; choose ${exchange.formats.map((format) => formats[format].label).join(' or ')}`,
     );
   const id = await db.transaction(async (tx) => {
-    const made = await one<{ id: number }>(
+    const made = await queryOne<{ id: number }>(
       tx,
       sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${formats[format].label}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
     );
@@ -129,12 +129,12 @@ export async function startRun(services: Services, user: User, feedId: number): 
     await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
     if (await isAnyUnderWay(tx))
       throw conflict('A batch is being applied or taken back; build the feed when that is done');
-    const running = await one<{ id: number }>(
+    const running = await queryOne<{ id: number }>(
       tx,
       sql`SELECT id FROM run WHERE feed_id = ${feedId} AND state = 'running'`,
     );
     if (running) throw conflict('This feed is being built already');
-    const made = await one<{ id: number }>(
+    const made = await queryOne<{ id: number }>(
       tx,
       sql`INSERT INTO run (feed_id, state, rulebook_version) VALUES (${feedId}, 'running', ${version}) RETURNING id`,
     );
@@ -192,7 +192,7 @@ export async function buildFailed({ db, input, services }: JobContext<jobs.RunIn
 
 /** By item key, set-based: what the new run adds, removes and changes against the one that is up. */
 async function compareWithUp(db: Executor, up: number | null, run: number): Promise<RunDifference> {
-  const found = await one<RunDifference>(
+  const found = await queryOne<RunDifference>(
     db,
     sql`SELECT count(o.item_key)::int AS before, count(n.item_key)::int AS after,
           count(*) FILTER (WHERE o.item_key IS NULL)::int AS added, count(*) FILTER (WHERE n.item_key IS NULL)::int AS removed,
@@ -205,7 +205,7 @@ async function compareWithUp(db: Executor, up: number | null, run: number): Prom
 /** Lets a held run go up, or an earlier one come back. */
 export async function releaseRun(services: Services, user: User, id: number): Promise<void> {
   const { db } = services;
-  const run = await one<{ state: string; feed: number; sent: number | null }>(
+  const run = await queryOne<{ state: string; feed: number; sent: number | null }>(
     db,
     sql`SELECT state, feed_id AS feed, (counts ->> 'sent')::int AS sent FROM run WHERE id = ${id}`,
   );
@@ -214,7 +214,7 @@ export async function releaseRun(services: Services, user: User, id: number): Pr
     throw conflict(`This run is ${run.state}; only a whole file can be put up`);
   if (!run.sent) throw conflict('An empty file is never put up: it would clear the channel');
   await db.transaction(async (tx) => {
-    const before = await one<{ up: number | null }>(
+    const before = await queryOne<{ up: number | null }>(
       tx,
       sql`SELECT up_run_id AS up FROM feed WHERE id = ${run.feed} FOR UPDATE`,
     );
@@ -235,7 +235,7 @@ export async function releaseRun(services: Services, user: User, id: number): Pr
 
 /** What a run left out, grouped by what would have let it in. */
 export async function leftOutOf({ db }: Services, id: number) {
-  const head = await one<{ place: number }>(
+  const head = await queryOne<{ place: number }>(
     db,
     sql`SELECT f.place_id AS place FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${id}`,
   );
@@ -243,7 +243,7 @@ export async function leftOutOf({ db }: Services, id: number) {
   const place = await getPlace(db, head.place);
   const rulebook = await rulebookOf(db, place);
   const { attributes, home } = await loadDictionary(db);
-  const found = await rows<{
+  const causeSets = await queryRows<{
     listing: number;
     sku: string | null;
     title: string | null;
@@ -258,7 +258,7 @@ export async function leftOutOf({ db }: Services, id: number) {
   );
   /** Each listing is counted once: under the first of its causes by how many listings share it. */
   const frequency = new Map<string, number>();
-  for (const { causes } of found) for (const key of causes ?? []) frequency.set(key, (frequency.get(key) ?? 0) + 1);
+  for (const { causes } of causeSets) for (const key of causes ?? []) frequency.set(key, (frequency.get(key) ?? 0) + 1);
   const groups = new Map<
     string,
     {
@@ -268,7 +268,7 @@ export async function leftOutOf({ db }: Services, id: number) {
       examples: { listingId: number; sku: string | null; title: string | null }[];
     }
   >();
-  for (const row of found) {
+  for (const row of causeSets) {
     const cause = [...(row.causes ?? [])].sort((a, b) => (frequency.get(b) ?? 0) - (frequency.get(a) ?? 0))[0] ?? null;
     const words =
       row.reason === 'not for this channel'

@@ -1,6 +1,6 @@
 /** What has to be evaluated again: marked in the transaction of the change. */
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, one } from '../db/client.js';
+import { type Executor, ids, queryOne } from '../db/client.js';
 
 /** Families and singles, at every place. */
 export async function markDirty(on: Executor, units: readonly number[]): Promise<void> {
@@ -22,7 +22,7 @@ export async function markPlace(on: Executor, placeId: number, where?: { categor
 }
 
 export async function dirtyCount(on: Executor, placeId?: number): Promise<number> {
-  const found = await one<{ n: number }>(
+  const found = await queryOne<{ n: number }>(
     on,
     sql`SELECT count(*) AS n FROM dirty d JOIN product p ON p.unit_id = d.unit_id AND p.kind IN ('variant', 'single')
         ${placeId === undefined ? sql`` : sql`WHERE d.place_id = ${placeId}`}`,

@@ -1,7 +1,7 @@
 /** Taking back: each kind of action says how that is done, and is registered by the rooms it belongs to (`rooms.ts`). */
 import { eq, sql } from 'drizzle-orm';
 import { action } from '../db/schema/index.js';
-import { type Executor, one } from '../db/client.js';
+import { type Executor, queryOne } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { act } from './act.js';
@@ -74,7 +74,7 @@ export async function undoAction(
 
 /** Whoever claims it first takes it back; the others wait here and are told. */
 async function claim(tx: Executor, id: number, by: number): Promise<string> {
-  const claimed = await one<{ words: string }>(
+  const claimed = await queryOne<{ words: string }>(
     tx,
     sql`UPDATE action SET undone_by = ${by} WHERE id = ${id} AND undone_by IS NULL RETURNING words`,
   );

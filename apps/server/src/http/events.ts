@@ -59,7 +59,7 @@ export function notifier(db: Database): (topic: string, detail?: Record<string, 
 
 /** Opens a stream that ends with its session: `isOpen` tells whether that still is one. */
 export function openEvents(ctx: Context, session: string, isOpen: () => Promise<boolean>): void {
-  if ([...listeners].filter((one) => one.session === session).length >= mostOfSession)
+  if ([...listeners].filter((listener) => listener.session === session).length >= mostOfSession)
     throw new Problem(429, 'Too many streams', 'One stream of events is enough for a browser');
   const stream = new PassThrough();
   ctx.type = 'text/event-stream';

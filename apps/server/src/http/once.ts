@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import type { Context } from 'koa';
-import { type Database, json, one } from '../db/client.js';
+import { type Database, json, queryOne } from '../db/client.js';
 import { Problem, badRequest, unprocessable } from './problem.js';
 
 const longestKey = 200;
@@ -30,13 +30,13 @@ export async function onceFor(
   const body = JSON.stringify((ctx.request as { body?: unknown }).body ?? {});
   const request = createHash('sha256').update(`${ctx.method} ${ctx.path} ${body}`).digest('base64url');
   for (const end = Date.now() + patience; ;) {
-    const mine = await one(
+    const mine = await queryOne(
       db,
       sql`INSERT INTO once_key (user_id, key, request) VALUES (${user}, ${key}, ${request})
           ON CONFLICT (user_id, key) DO UPDATE SET at = now() WHERE once_key.status IS NULL AND once_key.at < now() - ${lost}::interval RETURNING 1`,
     );
     if (mine) break;
-    const held = await one<Held>(
+    const held = await queryOne<Held>(
       db,
       sql`SELECT request, status, answer FROM once_key WHERE user_id = ${user} AND key = ${key}`,
     );

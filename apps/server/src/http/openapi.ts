@@ -47,11 +47,11 @@ function parameters(schema: z.ZodType, where: 'path' | 'query') {
     properties?: Record<string, unknown>;
     required?: string[];
   };
-  return Object.entries(properties).map(([name, one]) => ({
+  return Object.entries(properties).map(([name, row]) => ({
     name,
     in: where,
     required: where === 'path' || required.includes(name),
-    schema: one,
+    schema: row,
   }));
 }
 

@@ -44,5 +44,5 @@ export function fromZod(error: ZodError, part: string): Problem {
     pointer: `/${[part, ...issue.path.map(String)].join('/')}`,
     detail: issue.message,
   }));
-  return badRequest(errors.map((one) => `${one.pointer}: ${one.detail}`).join('; '), errors);
+  return badRequest(errors.map((error) => `${error.pointer}: ${error.detail}`).join('; '), errors);
 }

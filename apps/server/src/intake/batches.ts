@@ -1,6 +1,6 @@
 /** Batches as other files of this room and its neighbours ask for them: by number, and by the state they are in. */
 import { eq, sql } from 'drizzle-orm';
-import { type Executor, one } from '../db/client.js';
+import { type Executor, queryOne } from '../db/client.js';
 import { batch, supplier } from '../db/schema/index.js';
 import { notFound } from '../http/problem.js';
 import type { Tried } from './try/try.js';
@@ -24,7 +24,7 @@ export const nobodysFault = 'Nothing says whose goods these are: choose the supp
 
 /** Whether goods are being changed by a batch at this moment. */
 export const isAnyUnderWay = async (on: Executor): Promise<boolean> =>
-  (await one(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
+  (await queryOne(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
 
 /** "This batch is …" */
 const stateWords: Record<string, string> = {

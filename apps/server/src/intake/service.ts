@@ -3,7 +3,7 @@ import { isMainThread } from 'node:worker_threads';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql } from 'drizzle-orm';
-import { one, rows } from '../db/client.js';
+import { queryOne, queryRows } from '../db/client.js';
 import { type BatchCounts, batch, columnMap } from '../db/schema/index.js';
 import { recordAction } from '../history/record.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
@@ -57,7 +57,7 @@ async function runSized(services: Services, job: number, isSmall: boolean): Prom
     return;
   }
   await run.catch(() => undefined);
-  const ended = await one<{ state: string; error: string | null }>(
+  const ended = await queryOne<{ state: string; error: string | null }>(
     db,
     sql`SELECT state, error FROM job WHERE id = ${job}`,
   );
@@ -172,7 +172,7 @@ export async function undoApplied(services: Services, id: number, user: User): P
     const action = await recordAction(tx, { actor: user.id, kind: 'undo-batch', words: `Undid ${found.fileName}` }, [
       { kind: 'batch', id, delta: { state: ['applied', 'undone'] } },
     ]);
-    const claimed = await rows(
+    const claimed = await queryRows(
       tx,
       sql`UPDATE action SET undone_by = ${action} WHERE id = ${found.actionId} AND undone_by IS NULL RETURNING 1`,
     );

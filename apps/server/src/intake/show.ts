@@ -3,7 +3,7 @@ import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Database, iso, one, rows } from '../db/client.js';
+import { type Database, iso, queryOne, queryRows } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { isNobodys, isOpen, nobodysFault, triedOf } from './batches.js';
@@ -20,7 +20,7 @@ const toSummary = (row: BatchSummary): BatchSummary => ({
 });
 
 export async function listBatches({ db }: Services, cursor: string | undefined, limit: number) {
-  const found = await rows<BatchSummary>(
+  const found = await queryRows<BatchSummary>(
     db,
     sql`SELECT ${summaryColumns} WHERE ${cursor ? sql`b.id < ${Number(cursor)}` : sql`true`} ORDER BY b.id DESC LIMIT ${limit + 1}`,
   );
@@ -29,14 +29,14 @@ export async function listBatches({ db }: Services, cursor: string | undefined, 
 }
 
 export async function showBatch({ db }: { db: Database }, id: number): Promise<BatchAnswer> {
-  const summary = await one<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE b.id = ${id}`);
+  const summary = await queryOne<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE b.id = ${id}`);
   if (!summary) throw notFound(`batch ${id}`);
   const found = await triedOf(db, id);
   const { attributes } = await loadDictionary(db);
   const isChangeable = isOpen(found.state);
   const head = await headOf(db, id, isChangeable ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';
-  const left = await one<{ n: number }>(
+  const left = await queryOne<{ n: number }>(
     db,
     sql`SELECT count(*) AS n FROM batch_row WHERE batch_id = ${id} AND left_out`,
   );

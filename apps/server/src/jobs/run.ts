@@ -4,7 +4,7 @@
  */
 import { type SQL, and, eq, inArray, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { type Executor, isCode, json, one, rows } from '../db/client.js';
+import { type Executor, isCode, json, queryOne, queryRows } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
 import { job } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
@@ -56,7 +56,7 @@ export async function runJob(services: Services, id: number): Promise<void> {
   const client = await services.db.$client.connect();
   const lock = drizzle(client, { schema });
   try {
-    const got = await one<{ got: boolean }>(lock, sql`SELECT pg_try_advisory_lock(${lockSpace}, ${id}) AS got`);
+    const got = await queryOne<{ got: boolean }>(lock, sql`SELECT pg_try_advisory_lock(${lockSpace}, ${id}) AS got`);
     if (!got?.got) return;
     try {
       await work(services, id);
@@ -70,7 +70,7 @@ export async function runJob(services: Services, id: number): Promise<void> {
 
 async function work(services: Services, id: number): Promise<void> {
   const { db } = services;
-  const row = await one<{
+  const row = await queryOne<{
     kind: string;
     input: unknown;
     checkpoint: Record<string, unknown> | null;
@@ -107,7 +107,7 @@ async function work(services: Services, id: number): Promise<void> {
       );
     },
     async cancelled() {
-      const wish = await one<{ wish: boolean }>(
+      const wish = await queryOne<{ wish: boolean }>(
         db,
         sql`SELECT cancel_wish IS NOT NULL AS wish FROM job WHERE id = ${id}`,
       );
@@ -126,7 +126,7 @@ async function work(services: Services, id: number): Promise<void> {
     // What it leaves is put right first: where this process ends in between, the sweep comes by here once more.
     const left = await kind.failed?.(context, fault).then(
       () => undefined,
-      (error_: unknown) => error_,
+      (row: unknown) => row,
     );
     if (left !== undefined && isPassing(left)) throw left;
     await context.fail(db, reasonOf(fault));
@@ -161,7 +161,7 @@ export async function sweepJobs(
   services: Services,
   run: (services: Services, id: number) => Promise<void> = runJob,
 ): Promise<void> {
-  const lost = await rows<{ id: number }>(
+  const lost = await queryRows<{ id: number }>(
     services.db,
     sql`SELECT j.id FROM job j WHERE (j.state = 'running' OR (j.state = 'waiting' AND j.created_at < now() - interval '2 seconds'))
           AND NOT EXISTS (SELECT 1 FROM pg_locks l WHERE l.locktype = 'advisory' AND l.classid = ${lockSpace} AND l.objid = j.id

@@ -6,7 +6,7 @@
 import { hash } from 'node:crypto';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { type Database, json, one } from '../db/client.js';
+import { type Database, json, queryOne } from '../db/client.js';
 import type { Services } from '../http/route.js';
 
 /** Listings up to which whoever asks waits for a new count; beyond, the last one stands until the new one is there. */
@@ -17,7 +17,7 @@ const mostKept = 400;
 
 /** Tells two states of the shelf apart. */
 async function stateOf(db: Database): Promise<string> {
-  const found = await one<{ state: string }>(
+  const found = await queryOne<{ state: string }>(
     db,
     sql`SELECT concat(m.id, ' ', (SELECT count(*) FROM touch t WHERE t.id > m.id - ${lookBack})) AS state FROM (SELECT max(id) AS id FROM touch) m`,
   );
@@ -33,7 +33,7 @@ const underWay = new Map<string, Promise<unknown>>();
 
 export async function kept<T>(services: Services, name: string, count: () => Promise<T>): Promise<T> {
   const { db } = services;
-  const held = await one<{ state: string; body: T; listings: number }>(
+  const held = await queryOne<{ state: string; body: T; listings: number }>(
     db,
     sql`SELECT state, body, (SELECT coalesce(sum(listings), 0)::int FROM place_total) AS listings FROM kept_count WHERE name = ${name}`,
   );

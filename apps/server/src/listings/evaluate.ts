@@ -12,7 +12,7 @@ import {
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, listPlaces } from '../channels/setup.js';
-import { type Database, type Executor, ids, json, one, rows } from '../db/client.js';
+import { type Database, type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 
@@ -47,31 +47,31 @@ export async function evaluateUnits(
     for (const result of place.evaluate(family, today))
       if (result.standing !== 'left') fresh.set(result.variant, { unit: family.id, result });
   }
-  const existing = await rows<Existing>(
+  const existing = await queryRows<Existing>(
     tx,
     sql`SELECT l.id, l.variant_id AS variant, l.print, l.readiness, l.channel_state, l.external_id FROM listing l
         WHERE l.place_id = ${placeId} AND (l.unit_id = ANY(${ids(units)}) OR l.variant_id = ANY(${ids([...fresh.keys()])}))`,
   );
-  const known = new Map(existing.map((one_) => [one_.variant, one_]));
-  const left = existing.filter((one_) => !fresh.has(one_.variant));
-  const dropped = left.filter((one_) => one_.external_id === null && one_.channel_state === 'none');
-  const keptOut = left.filter((one_) => !dropped.includes(one_) && one_.print !== 'left');
+  const known = new Map(existing.map((listing) => [listing.variant, listing]));
+  const left = existing.filter((listing) => !fresh.has(listing.variant));
+  const dropped = left.filter((row) => row.external_id === null && row.channel_state === 'none');
+  const keptOut = left.filter((row) => !dropped.includes(row) && row.print !== 'left');
   const changed = [...fresh.values()].flatMap(({ unit, result }) => {
     const print = printOf(result);
     return known.get(result.variant)?.print === print ? [] : [{ unit, result, print }];
   });
   const oldGroups = await groupsOf(tx, [
     ...changed.flatMap(({ result }) => known.get(result.variant)?.id ?? []),
-    ...left.map((one_) => one_.id),
+    ...left.map((row) => row.id),
   ]);
   if (dropped.length > 0)
-    await tx.execute(sql`DELETE FROM listing WHERE id = ANY(${ids(dropped.map((one_) => one_.id))})`);
+    await tx.execute(sql`DELETE FROM listing WHERE id = ANY(${ids(dropped.map((row) => row.id))})`);
   if (keptOut.length > 0)
     await tx.execute(sql`UPDATE listing SET readiness = 'not for this channel', not_for = 'It left the assortment', findings = '[]', collective = '[]',
-      cause_set_id = NULL, print = 'left' WHERE id = ANY(${ids(keptOut.map((one_) => one_.id))})`);
+      cause_set_id = NULL, print = 'left' WHERE id = ANY(${ids(keptOut.map((row) => row.id))})`);
   if (changed.length === 0 && left.length === 0) return nothing;
 
-  const written = await rows<{ id: number; variant: number }>(
+  const written = await queryRows<{ id: number; variant: number }>(
     tx,
     sql`INSERT INTO listing (place_id, variant_id, unit_id, readiness, category, findings, not_for, print, item_key, next_change_at)
         SELECT ${placeId}, variant, unit, readiness, category, findings, not_for, print, item_key, next_change
@@ -94,35 +94,35 @@ export async function evaluateUnits(
           evaluated_at = now(), reported = CASE WHEN listing.channel_state = 'refused' THEN '[]'::jsonb ELSE listing.reported END
         RETURNING id, variant_id AS variant`,
   );
-  const idOf = new Map(written.map((one_) => [one_.variant, one_.id]));
+  const idOf = new Map(written.map((listing) => [listing.variant, listing.id]));
   await writeKeys(
     tx,
     placeId,
-    written.map((one_) => one_.id),
+    written.map((listing) => listing.id),
     changed.flatMap(({ result }) =>
       result.keys.map(([check, key]) => ({ check, key, listing: idOf.get(result.variant) ?? 0 })),
     ),
   );
   const newGroups = await groupsOf(
     tx,
-    written.map((one_) => one_.id),
+    written.map((listing) => listing.id),
   );
   const besides = await judgeGroups(
     tx,
     place,
     placeId,
     [...oldGroups, ...newGroups],
-    written.map((one_) => one_.id),
+    written.map((listing) => listing.id),
   );
   const notFor = new Map(
     changed.flatMap(({ result }) =>
       result.notFor === undefined ? [] : [[idOf.get(result.variant) ?? 0, true] as const],
     ),
   );
-  const after = await writeReadiness(tx, [...new Set([...written.map((one_) => one_.id), ...besides])], notFor);
-  const was = new Map(existing.map((one_) => [one_.id, one_.readiness]));
+  const after = await writeReadiness(tx, [...new Set([...written.map((listing) => listing.id), ...besides])], notFor);
+  const was = new Map(existing.map((listing) => [listing.id, listing.readiness]));
   const turned = (to: string) =>
-    after.filter((one_) => one_.readiness === to && (was.get(one_.id) ?? one_.before) !== to).length;
+    after.filter((row) => row.readiness === to && (was.get(row.id) ?? row.before) !== to).length;
   return {
     listingsChanged: written.length + left.length,
     becameReady: turned('ready'),
@@ -138,7 +138,7 @@ interface Group {
 async function groupsOf(tx: Executor, listings: readonly number[]): Promise<Group[]> {
   return listings.length === 0
     ? []
-    : rows<Group>(tx, sql`SELECT DISTINCT "check", key FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
+    : queryRows<Group>(tx, sql`SELECT DISTINCT "check", key FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
 }
 
 async function writeKeys(
@@ -161,7 +161,7 @@ async function judgeGroups(
   groups: Group[],
   also: readonly number[],
 ): Promise<number[]> {
-  const members = await rows<{ id: number; check: string; key: string; members: number; collective: Finding[] }>(
+  const members = await queryRows<{ id: number; check: string; key: string; members: number; collective: Finding[] }>(
     tx,
     sql`WITH touched AS (
           SELECT DISTINCT k.listing_id AS id FROM listing_key k
@@ -173,24 +173,28 @@ async function judgeGroups(
   );
   const found = new Map<number, { before: Finding[]; after: Finding[] }>();
   const compiled = new Map(
-    collectiveChecks.map((one_) => [one_.meta.id, { check: one_, on: one_.compile(place.setup.rulebook) }]),
+    collectiveChecks.map((collectiveCheck) => [
+      collectiveCheck.meta.id,
+      { check: collectiveCheck, on: collectiveCheck.compile(place.setup.rulebook) },
+    ]),
   );
   for (const { id, check, key, members: count, collective } of members) {
     const entry = found.get(id) ?? { before: collective, after: [] };
     found.set(id, entry);
-    const one_ = compiled.get(check);
-    if (!one_?.on || !one_.check.judge(count)) continue;
+    const row = compiled.get(check);
+    if (!row?.on || !row.check.judge(count)) continue;
     entry.after.push({
       check,
-      severity: one_.check.meta.severity,
-      attribute: one_.on.attribute,
-      cause: causeKey({ kind: 'catalog', attribute: one_.on.attribute === 'id' ? 'sku' : one_.on.attribute, check }),
+      severity: row.check.meta.severity,
+      attribute: row.on.attribute,
+      cause: causeKey({ kind: 'catalog', attribute: row.on.attribute === 'id' ? 'sku' : row.on.attribute, check }),
       params: { key, others: count - 1 },
     });
   }
   const writes = [...found].filter(
     ([, { before, after }]) =>
-      JSON.stringify(before.map((one_) => one_.params)) !== JSON.stringify(after.map((one_) => one_.params)),
+      JSON.stringify(before.map((finding) => finding.params)) !==
+      JSON.stringify(after.map((finding) => finding.params)),
   );
   if (writes.length > 0)
     await tx.execute(sql`
@@ -205,7 +209,7 @@ export async function writeReadiness(
   listings: readonly number[],
   notFor: ReadonlyMap<number, boolean> = new Map(),
 ): Promise<{ id: number; readiness: string; before: string }[]> {
-  const found = await rows<{
+  const found = await queryRows<{
     id: number;
     readiness: string;
     findings: Finding[];
@@ -214,7 +218,9 @@ export async function writeReadiness(
   }>(tx, sql`SELECT id, readiness, findings, collective, not_for FROM listing WHERE id = ANY(${ids(listings)})`);
   const sets = found.map(({ id, findings, collective, readiness, not_for }) => {
     const blocking = [
-      ...new Set([...findings, ...collective].flatMap((one_) => (one_.severity === 'blocker' ? [one_.cause] : []))),
+      ...new Set(
+        [...findings, ...collective].flatMap((finding) => (finding.severity === 'blocker' ? [finding.cause] : [])),
+      ),
     ];
     const out = notFor.get(id) === true || not_for !== null;
     return {
@@ -224,10 +230,10 @@ export async function writeReadiness(
       readiness: out ? 'not for this channel' : blocking.length > 0 ? 'blocked' : 'ready',
     };
   });
-  const causeIds = await internCauses(tx, [...new Set(sets.flatMap((one_) => one_.causes))]);
-  const keyed = sets.map((one_) => ({
-    ...one_,
-    set: one_.causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b),
+  const causeIds = await internCauses(tx, [...new Set(sets.flatMap((set) => set.causes))]);
+  const keyed = sets.map((set) => ({
+    ...set,
+    set: set.causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b),
   }));
   const setIds = await internSets(
     tx,
@@ -245,11 +251,11 @@ async function internCauses(tx: Executor, keys: string[]): Promise<Map<string, n
   await tx.execute(
     sql`INSERT INTO cause (key, kind) SELECT key, kind FROM jsonb_to_recordset(${json(list)}) AS t(key text, kind text) ORDER BY key ON CONFLICT DO NOTHING`,
   );
-  const found = await rows<{ id: number; key: string }>(
+  const causes = await queryRows<{ id: number; key: string }>(
     tx,
     sql`SELECT id, key FROM cause WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))`,
   );
-  return new Map(found.map((one_) => [one_.key, one_.id]));
+  return new Map(causes.map((cause) => [cause.key, cause.id]));
 }
 
 async function internSets(tx: Executor, sets: number[][]): Promise<Map<string, number>> {
@@ -257,12 +263,12 @@ async function internSets(tx: Executor, sets: number[][]): Promise<Map<string, n
   await tx.execute(
     sql`INSERT INTO cause_set (causes) SELECT causes::bigint[] FROM jsonb_to_recordset(${json(distinct)}) AS t(causes text) ORDER BY causes ON CONFLICT DO NOTHING`,
   );
-  const found = await rows<{ id: number; set: string }>(
+  const causeSets = await queryRows<{ id: number; set: string }>(
     tx,
     sql`SELECT id, array_to_string(s.causes, ',') AS set FROM cause_set s
         WHERE s.causes IN (SELECT causes::bigint[] FROM jsonb_to_recordset(${json(distinct)}) AS t(causes text))`,
   );
-  return new Map(found.map((one_) => [one_.set, one_.id]));
+  return new Map(causeSets.map((causeSet) => [causeSet.set, causeSet.id]));
 }
 
 const roundUnits = 200;
@@ -282,7 +288,7 @@ export async function drain(
     for (;;) {
       if (done >= most) return { ...effect, left: true };
       const round = async (tx: Executor) => {
-        const taken = await rows<{ unit: number }>(
+        const taken = await queryRows<{ unit: number }>(
           tx,
           sql`DELETE FROM dirty WHERE (place_id, unit_id) IN (
                 SELECT place_id, unit_id FROM dirty WHERE place_id = ${place.id} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED)
@@ -297,7 +303,7 @@ export async function drain(
             tx,
             compiled,
             place.id,
-            taken.map((one_) => one_.unit),
+            taken.map((dirty) => dirty.unit),
             todayText(),
           ),
         };
@@ -313,7 +319,7 @@ export async function drain(
 
 /** Marks what time alone has changed: sales that began or ended, rulebook dates. */
 export async function markDue(db: Database): Promise<number> {
-  const due = await one<{ n: number }>(
+  const due = await queryOne<{ n: number }>(
     db,
     sql`WITH due AS (
           INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT place_id, unit_id FROM listing WHERE next_change_at <= CURRENT_DATE

@@ -2,7 +2,7 @@
 import type { Family, Variant } from '@velvet-shelf/core/catalog';
 import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, rows } from '../db/client.js';
+import { type Executor, ids, queryRows } from '../db/client.js';
 import { stockAt } from '../stock/serves.js';
 
 export interface VariantRow {
@@ -36,7 +36,7 @@ export function toVariant(row: VariantRow): Variant {
 /** Families of these units as they stand at a place, in the order of their ids. */
 export async function loadFamilies(on: Executor, placeId: number, units: readonly number[]): Promise<Family[]> {
   const stock = sql.raw(await stockAt(on, placeId));
-  const found = await rows<VariantRow>(
+  const products = await queryRows<VariantRow>(
     on,
     sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
@@ -44,7 +44,7 @@ export async function loadFamilies(on: Executor, placeId: number, units: readonl
         ORDER BY p.unit_id, p.id`,
   );
   const families: Family[] = [];
-  for (const row of found) {
+  for (const row of products) {
     let family = families.at(-1);
     if (!family || family.id !== row.unit_id) {
       family = { id: row.unit_id, title: undefined, isSingle: row.kind === 'single', variants: [] };

@@ -4,7 +4,7 @@ import { checkMeta } from '@velvet-shelf/core/checks';
 import { compilePlace, sayChannelValue } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { rows } from '../db/client.js';
+import { queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
@@ -33,17 +33,17 @@ export async function countFills(
   const dictionary = await loadDictionary(db);
   const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change ?? {});
   const compiled = compilePlace(setup);
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     db,
     sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${placeId} AND readiness <> 'not for this channel'`,
   );
   const listingIds = new Map(
     (
-      await rows<{ id: number; variant: number }>(
+      await queryRows<{ id: number; variant: number }>(
         db,
         sql`SELECT id, variant_id AS variant FROM listing WHERE place_id = ${placeId}`,
       )
-    ).map((one_) => [one_.variant, one_.id]),
+    ).map((listing) => [listing.variant, listing.id]),
   );
   const tallies = new Map<
     string,
@@ -58,7 +58,7 @@ export async function countFills(
   const effect = change && noEffect();
   const standing = change ? await loadStanding(db, placeId) : undefined;
   const attributes = setup.rulebook.attributes.filter(
-    (one_) => one_.type !== 'category' && (only === undefined || one_.key === only),
+    (attribute) => attribute.type !== 'category' && (only === undefined || attribute.key === only),
   );
   for (const attribute of attributes)
     tallies.set(attribute.key, {
@@ -72,21 +72,21 @@ export async function countFills(
     for (const family of await loadFamilies(
       db,
       placeId,
-      units.slice(from, from + 500).map((one_) => one_.unit),
+      units.slice(from, from + 500).map((unit) => unit.unit),
     ))
       for (const result of compiled.evaluate(family, todayText())) {
         if (result.standing === 'left') continue;
         if (effect) weigh(effect, standing?.get(result.variant), result);
         if (result.standing !== 'in') continue;
-        const variant = family.variants.find((one_) => one_.id === result.variant);
-        const asked = new Set(compiled.attributes(result.category).map((one_) => one_.key));
+        const variant = family.variants.find((variant) => variant.id === result.variant);
+        const asked = new Set(compiled.attributes(result.category).map((attribute) => attribute.key));
         for (const attribute of attributes) {
           const tally = tallies.get(attribute.key);
           if (!tally || !asked.has(attribute.key)) continue;
           const value = result.values[attribute.key];
           if (value === undefined) tally.missing++;
           else tally.filled++;
-          const fault = result.findings.find((one_) => one_.attribute === attribute.key);
+          const fault = result.findings.find((finding) => finding.attribute === attribute.key);
           // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
           const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
           const isOther = !tally.kinds.has(kind);

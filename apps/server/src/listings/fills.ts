@@ -34,7 +34,7 @@ async function describeFills(
       need: attribute.need,
       limits: sayLimits(attribute, setup.rulebook),
       values: attribute.limits.values ?? null,
-      fill: setup.fills.find((one_) => one_.attribute === attribute.key && one_.category === undefined)?.fill ?? null,
+      fill: setup.fills.find((fill) => fill.attribute === attribute.key && fill.category === undefined)?.fill ?? null,
       sources: sourcesFor(attribute, dictionary.attributes),
     }));
 }
@@ -45,7 +45,11 @@ const uncounted = { filled: 0, missing: 0, samples: [] };
 export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
   const described = await describeFills(services, placeId);
   const { tallies } = await kept(services, `fills ${placeId}`, () => apart(countFills, services, { placeId }));
-  return described.map((one_) => ({ ...one_, ...(tallies[one_.key] ?? uncounted), effect: null }));
+  return described.map((describeFill) => ({
+    ...describeFill,
+    ...(tallies[describeFill.key] ?? uncounted),
+    effect: null,
+  }));
 }
 
 /** What one attribute would get from another fill, not saved. */

@@ -4,7 +4,7 @@ import { parseDecimal, plainStyle } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { type Executor, one, rows } from '../db/client.js';
+import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -20,14 +20,14 @@ export async function setPin(
 ): Promise<void> {
   await act(services, user, { kind: 'pin' }, async (on) => {
     const { tx } = on;
-    const listing = await one<{ place: number; unit: number; sku: string | null }>(
+    const listing = await queryOne<{ place: number; unit: number; sku: string | null }>(
       tx,
       sql`SELECT l.place_id AS place, l.unit_id AS unit, p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.id = ${listingId} FOR UPDATE OF l`,
     );
     if (!listing) throw notFound(`listing ${listingId}`);
     const place = await getPlace(tx, listing.place);
     const { setup } = await compileFor(tx, place, await loadDictionary(tx), services.config.address);
-    const attribute = setup.rulebook.attributes.find((one_) => one_.key === key);
+    const attribute = setup.rulebook.attributes.find((attribute) => attribute.key === key);
     if (!attribute) throw badRequest(`${place.channelName} has no attribute “${key}”`);
     const before = await pinned(tx, listingId, key);
     if (before !== madeAgainst)
@@ -47,11 +47,11 @@ export async function setPin(
 }
 
 async function pinned(tx: Executor, listingId: number, key: string): Promise<string | null> {
-  const found = await one<{ value: string }>(
+  const pin = await queryOne<{ value: string }>(
     tx,
     sql`SELECT value FROM pin WHERE listing_id = ${listingId} AND attribute = ${key}`,
   );
-  return found?.value ?? null;
+  return pin?.value ?? null;
 }
 
 async function writePin(tx: Executor, listingId: number, key: string, value: string | null): Promise<void> {
@@ -82,7 +82,7 @@ function readPin(text: string, { key, label, type, limits }: ChannelAttribute): 
 
 /** Puts pins of an action back where nobody has changed them since. */
 export async function undoPins({ tx, actionId, dirty }: Undoing): Promise<Undone> {
-  const changes = await rows<{ id: number; unit: number; delta: Record<string, [string | null, string | null]> }>(
+  const changes = await queryRows<{ id: number; unit: number; delta: Record<string, [string | null, string | null]> }>(
     tx,
     sql`SELECT c.subject_id AS id, l.unit_id AS unit, c.delta FROM change c JOIN listing l ON l.id = c.subject_id
         WHERE c.action_id = ${actionId} AND c.subject_kind = 'listing'`,

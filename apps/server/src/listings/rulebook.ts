@@ -4,7 +4,7 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { getPlace } from '../channels/setup.js';
-import { one } from '../db/client.js';
+import { queryOne } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { tryChange } from './what-if.js';
@@ -12,19 +12,19 @@ import { tryChange } from './what-if.js';
 export async function tryRulebook({ db, config }: Services, placeId: number, rulebookId: number) {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const found = await one<{ body: Rulebook }>(
+  const rulebook = await queryOne<{ body: Rulebook }>(
     db,
     sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
   );
-  if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+  if (!rulebook) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
   const { effect, listings, newCauses } = await tryChange(db, place, dictionary, config.address, {
-    rulebook: found.body,
+    rulebook: rulebook.body,
   });
   const causes = [...newCauses]
     .sort((a, b) => b[1] - a[1])
     .slice(0, 20)
     .map(([key, touched]) => ({
-      words: sayCause(key, dictionary.attributes, [found.body], place.channelName, dictionary.home),
+      words: sayCause(key, dictionary.attributes, [rulebook.body], place.channelName, dictionary.home),
       listings: touched,
     }));
   return { ...effect, listings, causes };

@@ -10,7 +10,7 @@ import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
 import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
-import { type Database, containing, one, rows, texts } from '../db/client.js';
+import { type Database, containing, queryOne, queryRows, texts } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
@@ -67,12 +67,12 @@ export async function listListings(services: Services, query: ListingQuery) {
     filters.push(sql`(p.search LIKE ${containing(word)} OR lower(l.external_id) = ${word})`);
   const where = sql.join(filters, sql` AND `);
   const total = await kept(services, nameOf('listings', { ...query, cursor: '', limit: 0 }), () =>
-    one<{ n: number }>(
+    queryOne<{ n: number }>(
       db,
       sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`,
     ),
   );
-  const found = await rows<Row>(
+  const found = await queryRows<Row>(
     db,
     sql`SELECT ${columns} WHERE ${where} AND ${query.cursor ? sql`l.id > ${Number(query.cursor)}` : sql`true`} ORDER BY l.id LIMIT ${query.limit + 1}`,
   );
@@ -96,18 +96,21 @@ async function rulebooksFor(db: Database, found: Row[]): Promise<Map<number, Rul
 
 function toRow(row: Row, rulebooks: Map<number, Rulebook>): ListingRow {
   const rulebook = rulebooks.get(row.placeId);
-  return { ...row, findings: rulebook ? allFindings(row).map((one_) => toAnswer(one_, rulebook)) : [] };
+  return { ...row, findings: rulebook ? allFindings(row).map((finding) => toAnswer(finding, rulebook)) : [] };
 }
 
 async function evaluated(services: Services, id: number, dictionary: Dictionary) {
   const { db, config } = services;
-  const row = await one<Row>(db, sql`SELECT ${columns} WHERE l.id = ${id}`);
+  const row = await queryOne<Row>(db, sql`SELECT ${columns} WHERE l.id = ${id}`);
   if (!row) throw notFound(`listing ${id}`);
   const place = await getPlace(db, row.placeId);
   const compiled = await compileFor(db, place, dictionary, config.address);
-  const unit = await one<{ unit: number }>(db, sql`SELECT unit_id AS unit FROM product WHERE id = ${row.variantId}`);
+  const unit = await queryOne<{ unit: number }>(
+    db,
+    sql`SELECT unit_id AS unit FROM product WHERE id = ${row.variantId}`,
+  );
   const [family] = await loadFamilies(db, place.id, [unit?.unit ?? 0]);
-  const variant = family?.variants.find((one_) => one_.id === row.variantId);
+  const variant = family?.variants.find((variant) => variant.id === row.variantId);
   if (!family || !variant) throw notFound(`product of listing ${id}`);
   return { row, place, compiled, family, variant };
 }
@@ -116,8 +119,8 @@ export async function showListing(services: Services, id: number): Promise<Listi
   const dictionary = await loadDictionary(services.db);
   const { row, place, compiled, family, variant } = await evaluated(services, id, dictionary);
   const { rulebook, pins } = compiled.setup;
-  const result = compiled.evaluate(family, todayText()).find((one_) => one_.variant === variant.id);
-  const findings = allFindings(row).map((one_) => toAnswer(one_, rulebook));
+  const result = compiled.evaluate(family, todayText()).find((row) => row.variant === variant.id);
+  const findings = allFindings(row).map((finding) => toAnswer(finding, rulebook));
   return {
     ...toRow(row, new Map([[row.placeId, rulebook]])),
     picture: row.picture,
@@ -131,7 +134,7 @@ export async function showListing(services: Services, id: number): Promise<Listi
         need: attribute.need,
         value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
         pinned: pins.get(variant.id)?.[attribute.key] ?? null,
-        findings: findings.filter((one_) => one_.attribute === attribute.key),
+        findings: findings.filter((finding) => finding.attribute === attribute.key),
       };
     }),
   };
@@ -166,7 +169,7 @@ export async function traceValue(
     if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id, place));
     steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
   }
-  const label = compiled.setup.rulebook.attributes.find((one_) => one_.key === attribute)?.label ?? attribute;
+  const label = compiled.setup.rulebook.attributes.find((row) => row.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
 }
 
@@ -175,7 +178,7 @@ async function stockStep(db: Database, variant: number, place: PlaceRow): Promis
   const { warehouses, reserved, keptBack } = await showStock(db, variant);
   const serving = (await listWarehouses(db)).filter(({ serves }) => serves.includes(place.id));
   const levels = serving.map(({ id, name }) => {
-    return `${warehouses.find((one_) => one_.id === id)?.onHand ?? 0} on hand in ${name}`;
+    return `${warehouses.find((warehouse) => warehouse.id === id)?.onHand ?? 0} on hand in ${name}`;
   });
   const words = levels.length > 0 ? levels.join('; ') : `no warehouse serves ${place.name}`;
   return {
@@ -198,12 +201,12 @@ function claimSteps(
   if (!slot) {
     if (!offer) return [];
     const wanted = (map: ColumnMap) =>
-      map.find(({ target: one_ }) =>
+      map.find(({ target: target }) =>
         attribute === 'stock' || attribute === 'family'
-          ? one_.to === attribute
-          : one_.to === 'price' && one_.kind === (attribute === 'price' ? 'regular' : 'sale'),
+          ? target.to === attribute
+          : target.to === 'price' && target.kind === (attribute === 'price' ? 'regular' : 'sale'),
       )?.column ?? null;
-    for (const record of unit.claims.variants.flatMap((one_) => (one_.id === variant ? one_.records : []))) {
+    for (const record of unit.claims.variants.flatMap((row) => (row.id === variant ? row.records : []))) {
       const source = sources.get(record.id);
       const fed = feeding(source, wanted);
       if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed)];
@@ -219,7 +222,7 @@ function claimSteps(
   if (slot.against.length > 0)
     steps.push({
       at: 'claim',
-      words: `${slot.origin.source} won over ${slot.against.map((one_) => (one_.origin.from === 'record' ? one_.origin.source : one_.origin.by)).join(', ')}: ${slot.why}`,
+      words: `${slot.origin.source} won over ${slot.against.map((claim) => (claim.origin.from === 'record' ? claim.origin.source : claim.origin.by)).join(', ')}: ${slot.why}`,
       value: null,
       edit: null,
     });

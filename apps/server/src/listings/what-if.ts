@@ -3,7 +3,7 @@ import { compilePlace } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, rows } from '../db/client.js';
+import { type Executor, queryRows } from '../db/client.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
@@ -29,11 +29,11 @@ export async function tryChange(
   const wanted =
     units ??
     (
-      await rows<{ unit: number }>(
+      await queryRows<{ unit: number }>(
         on,
         sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`,
       )
-    ).map((one) => one.unit);
+    ).map((listing) => listing.unit);
   const before = await loadStanding(on, place.id);
   const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
@@ -45,7 +45,9 @@ export async function tryChange(
         weigh(tried.effect, was, result);
         const known = new Set(was?.causes ?? []);
         const fresh = new Set(
-          result.findings.flatMap((one) => (one.severity === 'blocker' && !known.has(one.cause) ? [one.cause] : [])),
+          result.findings.flatMap((finding) =>
+            finding.severity === 'blocker' && !known.has(finding.cause) ? [finding.cause] : [],
+          ),
         );
         for (const cause of fresh) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + 1);
       }
@@ -71,13 +73,13 @@ interface Standing {
 
 /** By variant. */
 export async function loadStanding(on: Executor, placeId: number): Promise<Map<number, Standing>> {
-  const current = await rows<Standing & { variant: number }>(
+  const current = await queryRows<Standing & { variant: number }>(
     on,
     sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
           (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
         FROM listing l WHERE l.place_id = ${placeId}`,
   );
-  return new Map(current.map((one) => [one.variant, one]));
+  return new Map(current.map((causeSet) => [causeSet.variant, causeSet]));
 }
 
 export const noEffect = (): Effect => ({ listingsChanged: 0, becameReady: 0, becameBlocked: 0 });

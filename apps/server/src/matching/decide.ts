@@ -3,7 +3,7 @@ import { readGtin } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
 import { type Acting, type ActionKind, act } from '../history/act.js';
 import { type Change, addChanges } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -21,7 +21,7 @@ interface ProductRecord {
 }
 
 async function recordsOf(tx: Executor, products: readonly number[]): Promise<ProductRecord[]> {
-  return rows<ProductRecord>(
+  return queryRows<ProductRecord>(
     tx,
     sql`SELECT r.id, r.product_id AS product, s.name AS supplier FROM record r JOIN supplier s ON s.id = r.supplier_id
         WHERE r.product_id = ANY(${ids(products)}) AND r.content_id IS NOT NULL ORDER BY r.id`,
@@ -65,7 +65,7 @@ export interface Decided {
 
 /** Pairs of which each side has a valid GTIN that is not the other's. */
 async function unlikeGtins(tx: Executor, pairs: readonly { a: number; b: number }[]): Promise<Decided['unsure']> {
-  const found = await rows<{ a: number; b: number; x: string; y: string }>(
+  const found = await queryRows<{ a: number; b: number; x: string; y: string }>(
     tx,
     sql`SELECT t.a, t.b, p.gtin AS x, q.gtin AS y FROM jsonb_to_recordset(${json(pairs)}) AS t(a bigint, b bigint)
         JOIN product p ON p.id = t.a JOIN product q ON q.id = t.b WHERE p.gtin IS NOT NULL AND q.gtin IS NOT NULL`,
@@ -96,7 +96,7 @@ export async function decidePairs(
     await lockJoins(tx);
     const pairs =
       wish.pairs ??
-      (await rows<{ a: number; b: number }>(
+      (await queryRows<{ a: number; b: number }>(
         tx,
         sql`SELECT a, b FROM match_pair WHERE score >= ${wish.above ?? 100} ORDER BY score DESC, a, b LIMIT 2000`,
       ));
@@ -105,7 +105,7 @@ export async function decidePairs(
       tx,
       pairs.flatMap(({ a, b }) => [a, b]),
     );
-    const of = (product: number) => records.filter((one_) => one_.product === product);
+    const of = (product: number) => records.filter((record) => record.product === product);
     const left: string[] = [];
     const unsure = wish.verdict === 'same' && !wish.sure ? await unlikeGtins(tx, pairs) : [];
     const doubtful = new Set(unsure.map(({ a, b }) => `${a}:${b}`));
@@ -114,7 +114,7 @@ export async function decidePairs(
       if (of(a).length === 0 || of(b).length === 0) return false;
       if (wish.verdict === 'different') return true;
       if (doubtful.has(`${a}:${b}`)) return false;
-      const twice = of(a).find((one_) => of(b).some((other) => other.supplier === one_.supplier));
+      const twice = of(a).find((product) => of(b).some((other) => other.supplier === product.supplier));
       if (twice) left.push(`both hold a record of ${twice.supplier}: split one first`);
       const busy = taken.has(a) || taken.has(b);
       if (busy) left.push('one of the two was joined with another just now; look at what is proposed next');
@@ -157,19 +157,19 @@ export async function decidePairs(
 }
 
 async function sayPair(tx: Executor, pair: { a: number; b: number } | undefined): Promise<string> {
-  const found = await rows<{ name: string }>(
+  const products = await queryRows<{ name: string }>(
     tx,
     sql`SELECT coalesce(p.sku, p.title, 'a product') AS name FROM product p WHERE p.id IN (${pair?.a ?? 0}, ${pair?.b ?? 0}) ORDER BY p.id`,
   );
   const [a, b] = await Promise.all(
     [pair?.a, pair?.b].map((id) =>
-      one<{ key: string }>(
+      queryOne<{ key: string }>(
         tx,
         sql`SELECT coalesce(nullif(written, ''), key) AS key FROM record WHERE product_id = ${id ?? 0} ORDER BY id LIMIT 1`,
       ),
     ),
   );
-  return `${a?.key ?? found[0]?.name ?? 'goods'} and ${b?.key ?? found[1]?.name ?? 'goods'}`;
+  return `${a?.key ?? products[0]?.name ?? 'goods'} and ${b?.key ?? products[1]?.name ?? 'goods'}`;
 }
 
 /** Takes records out of a product; both sides stay as they are from now on, whatever keys they share. */
@@ -184,8 +184,8 @@ export async function splitProduct(
     await lockJoins(tx);
     const records = await recordsOf(tx, [productId]);
     if (records.length === 0) throw notFound(`product ${productId} with records of suppliers`);
-    const leaving = records.filter((one_) => out.includes(one_.id));
-    const staying = records.filter((one_) => !out.includes(one_.id));
+    const leaving = records.filter((record) => out.includes(record.id));
+    const staying = records.filter((record) => !out.includes(record.id));
     if (leaving.length === 0 || staying.length === 0)
       throw badRequest('Choose some of the sources to take out, and leave at least one');
     const sources = (list: ProductRecord[]) => list.map(({ supplier }) => supplier).join(', ');
@@ -199,18 +199,18 @@ export async function splitProduct(
       records.map(({ id }) => id),
       on.id,
     );
-    const now = await rows<{ product: number }>(
+    const now = await queryRows<{ product: number }>(
       tx,
-      sql`SELECT DISTINCT product_id AS product FROM record WHERE id = ANY(${ids(records.map((one_) => one_.id))}) AND product_id IS NOT NULL`,
+      sql`SELECT DISTINCT product_id AS product FROM record WHERE id = ANY(${ids(records.map((record) => record.id))}) AND product_id IS NOT NULL`,
     );
-    return now.map((one_) => one_.product);
+    return now.map((record) => record.product);
   });
   return answer;
 }
 
 /** The proposals a decision answers, as the history keeps them: undone, they wait again. */
 async function waitingPairs(tx: Executor, decided: readonly { a: number; b: number }[]): Promise<Change[]> {
-  const waiting = await rows<{ a: number; b: number; score: number; evidence: unknown }>(
+  const waiting = await queryRows<{ a: number; b: number; score: number; evidence: unknown }>(
     tx,
     sql`SELECT m.a, m.b, m.score, m.evidence FROM match_pair m JOIN jsonb_to_recordset(${json(decided)}) AS t(a bigint, b bigint)
         ON m.a = least(t.a, t.b) AND m.b = greatest(t.a, t.b)`,
@@ -225,7 +225,7 @@ async function waitingPairs(tx: Executor, decided: readonly { a: number; b: numb
 /** Takes a decision back: the keys speak again, and the pair waits as it did before. */
 export async function undoDecision({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
-  const gone = await rows<{ a: number; b: number }>(
+  const gone = await queryRows<{ a: number; b: number }>(
     tx,
     sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
   );

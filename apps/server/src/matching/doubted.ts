@@ -3,7 +3,7 @@ import type { DoubtedAnswer } from '@velvet-shelf/contract';
 import { contradictions, joinRecords } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import { groupBy } from '../catalog/resolve.js';
-import { type Database, type Executor, ids, json, rows } from '../db/client.js';
+import { type Database, type Executor, ids, json, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -25,7 +25,7 @@ interface Doubt {
 export async function keepDoubts(db: Database): Promise<void> {
   const doubts: Doubt[] = [];
   for (let after = 0; ;) {
-    const joined = await rows<{ product: number; records: number[] }>(
+    const joined = await queryRows<{ product: number; records: number[] }>(
       db,
       sql`SELECT product_id AS product, array_agg(id::int8) AS records FROM record
           WHERE product_id > ${after} AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1 ORDER BY 1 LIMIT ${atOnce}`,
@@ -47,7 +47,7 @@ export async function keepDoubts(db: Database): Promise<void> {
 /** Records are only held against those of their own product: what stands apart is no reason to part. */
 async function judge(db: Executor, joined: readonly { product: number; records: number[] }[]): Promise<Doubt[]> {
   const all = joined.flatMap(({ records }) => records.map(Number));
-  const members = new Map((await loadMembers(db, all)).map((one_) => [one_.id, toJoinRecord(one_)]));
+  const members = new Map((await loadMembers(db, all)).map((member) => [member.id, toJoinRecord(member)]));
   const decisions = await loadDecisions(db, all);
   const productOf = new Map(joined.flatMap(({ product, records }) => records.map((id) => [Number(id), product])));
   const decisionsOf = groupBy(decisions, ({ a }) => productOf.get(a));
@@ -63,18 +63,18 @@ async function judge(db: Executor, joined: readonly { product: number; records: 
 }
 
 export async function listDoubted({ db }: Services, limit: number): Promise<DoubtedAnswer> {
-  const found = await rows<{ product: number; against: string[]; total: number }>(
+  const joinDoubts = await queryRows<{ product: number; against: string[]; total: number }>(
     db,
     sql`SELECT d.product_id AS product, d.against, count(*) OVER () AS total FROM join_doubt d JOIN product p ON p.id = d.product_id
         WHERE p.merged_into IS NULL ORDER BY d.product_id LIMIT ${limit}`,
   );
   const products = await compared(
     db,
-    found.map(({ product }) => product),
+    joinDoubts.map(({ product }) => product),
   );
   return {
-    total: found[0]?.total ?? 0,
-    items: found.flatMap(({ product, against }) => {
+    total: joinDoubts[0]?.total ?? 0,
+    items: joinDoubts.flatMap(({ product, against }) => {
       const shown = products.get(product);
       return shown ? [{ ...shown, against }] : [];
     }),
@@ -87,13 +87,13 @@ export async function splitDoubted(services: Services, user: User, products: num
   const { answer } = await act(services, user, kind, async (on) => {
     const { tx } = on;
     await lockJoins(tx);
-    const held = await rows<{ product: number; parts: number[][] }>(
+    const held = await queryRows<{ product: number; parts: number[][] }>(
       tx,
       sql`DELETE FROM join_doubt WHERE ${products ? sql`product_id = ANY(${ids(products)})` : sql`true`} RETURNING product_id AS product, parts`,
     );
-    const current = await rows<{ id: number; product: number }>(
+    const current = await queryRows<{ id: number; product: number }>(
       tx,
-      sql`SELECT id, product_id AS product FROM record WHERE product_id = ANY(${ids(held.map((one_) => one_.product))}) AND content_id IS NOT NULL`,
+      sql`SELECT id, product_id AS product FROM record WHERE product_id = ANY(${ids(held.map((row) => row.product))}) AND content_id IS NOT NULL`,
     );
     const productOf = new Map(current.map(({ id, product }) => [id, product]));
     // Records that went elsewhere since are nobody's doubt any more.
@@ -127,7 +127,7 @@ export async function splitDoubted(services: Services, user: User, products: num
 export async function undoSplitDoubted({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
   await tx.execute(sql`DELETE FROM join_decision WHERE action_id = ${actionId}`);
-  const held = await rows<{ parts: number[][] }>(
+  const held = await queryRows<{ parts: number[][] }>(
     tx,
     sql`SELECT delta -> '#parts' -> 0 AS parts FROM change WHERE action_id = ${actionId} AND delta ? '#parts'`,
   );

@@ -10,7 +10,7 @@ import {
   shareKeys,
 } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, rows } from '../db/client.js';
+import { type Executor, ids, json, queryRows } from '../db/client.js';
 
 /** Space of the lock, apart from those of jobs and of evaluation. */
 const joinSpace = 4182;
@@ -25,7 +25,7 @@ export async function reach(on: Executor, from: readonly number[]): Promise<numb
   const seen = new Set(from);
   let edge = [...seen];
   while (edge.length > 0) {
-    const found = await rows<{ id: number }>(
+    const recordKeys = await queryRows<{ id: number }>(
       on,
       sql`SELECT DISTINCT other.record_id AS id FROM record_key mine JOIN record_key other USING (kind, key)
           WHERE mine.record_id = ANY(${ids(edge)})
@@ -34,7 +34,7 @@ export async function reach(on: Executor, from: readonly number[]): Promise<numb
           UNION SELECT other.id FROM record mine JOIN record other ON other.product_id = mine.product_id
           WHERE mine.id = ANY(${ids(edge)})`,
     );
-    edge = found.map((one) => one.id).filter((id) => !seen.has(id));
+    edge = recordKeys.map((recordKey) => recordKey.id).filter((id) => !seen.has(id));
     for (const id of edge) seen.add(id);
   }
   return [...seen];
@@ -84,7 +84,7 @@ export const toJoinRecord = ({ id, supplier, keys, described, usesOurNumbers }: 
 });
 
 export function loadMembers(on: Executor, closure: readonly number[]): Promise<Member[]> {
-  return rows<Member>(
+  return queryRows<Member>(
     on,
     sql`SELECT r.id, r.supplier_id AS supplier, s.rank, r.product_id AS product, r.made_product_id AS made,
           r.content_id IS NOT NULL AS active, c.keys, s.uses_our_numbers OR s.kind = 'own' AS "usesOurNumbers",
@@ -96,7 +96,7 @@ export function loadMembers(on: Executor, closure: readonly number[]): Promise<M
 
 /** What people decided last of pairs among these records. */
 export function loadDecisions(on: Executor, closure: readonly number[]): Promise<Decision[]> {
-  return rows<Decision>(
+  return queryRows<Decision>(
     on,
     sql`SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision WHERE a = ANY(${ids(closure)}) AND b = ANY(${ids(closure)}) ORDER BY a, b, action_id DESC`,
   );
@@ -105,8 +105,8 @@ export function loadDecisions(on: Executor, closure: readonly number[]): Promise
 /** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
 export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
   const members = await loadMembers(on, closure);
-  const byId = new Map(members.map((one) => [one.id, one]));
-  const active = members.filter((one) => one.active);
+  const byId = new Map(members.map((member) => [member.id, member]));
+  const active = members.filter((member) => member.active);
   const { components, proposals } = joinRecords(active.map(toJoinRecord), await loadDecisions(on, closure));
   await writeProposals(on, active, proposals);
 
@@ -131,13 +131,13 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     else for (const from of others) merged.push({ from, into: first });
     return first;
   });
-  for (const { group, restore } of toMake.filter((one) => one.restore !== null)) {
+  for (const { group, restore } of toMake.filter((row) => row.restore !== null)) {
     productOf[group] = restore ?? undefined;
     await on.execute(sql`UPDATE product SET merged_into = NULL WHERE id = ${restore}`);
   }
-  const fresh = toMake.filter((one) => one.restore === null);
+  const fresh = toMake.filter((row) => row.restore === null);
   if (fresh.length > 0) {
-    const made = await rows<{ id: number }>(
+    const made = await queryRows<{ id: number }>(
       on,
       sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${fresh.length}))
           INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'single', id FROM new RETURNING id`,
@@ -153,14 +153,14 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     );
   const touched = new Set<number>([
     ...members.flatMap(({ product }) => product ?? []),
-    ...assigned.map((one) => one.product),
+    ...assigned.map((row) => row.product),
   ]);
   await on.execute(sql`
     UPDATE record r SET product_id = t.product, made_product_id = coalesce(r.made_product_id, t.product)
     FROM jsonb_to_recordset(${json(assigned)}) AS t(record bigint, product bigint)
     WHERE r.id = t.record AND r.product_id IS DISTINCT FROM t.product`);
   await on.execute(
-    sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((one) => !one.active).map((one) => one.id))})`,
+    sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((member) => !member.active).map((member) => member.id))})`,
   );
   return [...touched];
 }
@@ -170,8 +170,8 @@ async function writeProposals(
   active: Member[],
   proposals: ReturnType<typeof joinRecords>['proposals'],
 ): Promise<void> {
-  const keys = active.flatMap((one) =>
-    joinLevels.flatMap((kind: JoinLevel) => (one.keys?.[kind] ? [{ kind, key: one.keys[kind] }] : [])),
+  const keys = active.flatMap((member) =>
+    joinLevels.flatMap((kind: JoinLevel) => (member.keys?.[kind] ? [{ kind, key: member.keys[kind] }] : [])),
   );
   await on.execute(
     sql`DELETE FROM join_proposal p USING jsonb_to_recordset(${json(keys)}) AS t(kind text, key text) WHERE p.kind = t.kind AND p.key = t.key`,
@@ -192,7 +192,7 @@ async function reviveFamilies(
 ): Promise<void> {
   const parting = [...families].filter(([group, { holders }]) => !chosen.has(group) && holders.length > 0);
   if (parting.length === 0) return;
-  const merged = await rows<{ id: number; into: number }>(
+  const merged = await queryRows<{ id: number; into: number }>(
     on,
     sql`SELECT id, merged_into AS "into" FROM product
         WHERE kind = 'family' AND merged_into = ANY(${ids(parting.flatMap(([, { holders }]) => holders))}) ORDER BY id`,
@@ -210,16 +210,16 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   const closure = new Set(products);
   let edge = [...closure];
   while (edge.length > 0) {
-    const found = await rows<{ id: number }>(
+    const records = await queryRows<{ id: number }>(
       on,
       sql`SELECT DISTINCT other.product_id AS id FROM record mine JOIN record other ON other.family_key_id = mine.family_key_id
           WHERE mine.product_id = ANY(${ids(edge)}) AND other.product_id IS NOT NULL
           UNION SELECT v.id FROM product p JOIN product v ON v.family_id = p.family_id WHERE p.id = ANY(${ids(edge)})`,
     );
-    edge = found.map((one) => one.id).filter((id) => !closure.has(id));
+    edge = records.map((record) => record.id).filter((id) => !closure.has(id));
     for (const id of edge) closure.add(id);
   }
-  const pairs = await rows<{ product: number; key: number; rank: number; family: number | null }>(
+  const pairs = await queryRows<{ product: number; key: number; rank: number; family: number | null }>(
     on,
     sql`SELECT DISTINCT r.product_id AS product, f.id AS key, s.rank, f.product_id AS family
         FROM record r JOIN family_key f ON f.id = r.family_key_id JOIN supplier s ON s.id = f.supplier_id
@@ -239,7 +239,7 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   const chosen = new Map<number, number>();
   const merged: { from: number; into: number }[] = [];
   for (const [group, { holders }] of families) {
-    const first = holders.find((one) => !taken.has(one));
+    const first = holders.find((holder) => !taken.has(holder));
     if (first !== undefined) {
       chosen.set(group, first);
       taken.add(first);
@@ -248,7 +248,7 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   await reviveFamilies(on, families, chosen, taken);
   const missing = [...families.keys()].filter((group) => !chosen.has(group));
   if (missing.length > 0) {
-    const made = await rows<{ id: number }>(
+    const made = await queryRows<{ id: number }>(
       on,
       sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${missing.length}))
           INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'family', id FROM new RETURNING id`,
@@ -267,7 +267,7 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   await on.execute(
     sql`UPDATE product SET merged_into = NULL WHERE id = ANY(${ids([...chosen.values()])}) AND merged_into IS NOT NULL`,
   );
-  const before = await rows<{ unit: number }>(
+  const before = await queryRows<{ unit: number }>(
     on,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids([...closure])})`,
   );
@@ -284,5 +284,7 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
     await on.execute(
       sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`,
     );
-  return [...new Set([...before.map((one) => one.unit), ...members.map((one) => one.family ?? one.product)])];
+  return [
+    ...new Set([...before.map((product) => product.unit), ...members.map((member) => member.family ?? member.product)]),
+  ];
 }

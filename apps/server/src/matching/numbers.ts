@@ -1,7 +1,7 @@
 /** Whether a supplier's numbers for use inside a company are ours: said by a person, and joins follow. */
 import { isInHouse } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
-import { type Executor, one, rows } from '../db/client.js';
+import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import { markDirty } from '../history/dirty.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -24,7 +24,7 @@ export async function setOurNumbers(
 ): Promise<number | null> {
   const { answer: job } = await act(services, user, { kind: 'our-numbers' }, async (on) => {
     const { tx } = on;
-    const held = await one<{ name: string; kind: string; now: boolean }>(
+    const held = await queryOne<{ name: string; kind: string; now: boolean }>(
       tx,
       sql`SELECT name, kind, uses_our_numbers AS now FROM supplier WHERE id = ${supplierId} FOR UPDATE`,
     );
@@ -45,7 +45,7 @@ export async function setOurNumbers(
 
 /** Keeps it, and has the goods it concerns joined anew. */
 async function writeNumbers(tx: Executor, supplier: number, uses: boolean, action: number): Promise<number> {
-  const held = await one<{ name: string }>(
+  const held = await queryOne<{ name: string }>(
     tx,
     sql`UPDATE supplier SET uses_our_numbers = ${uses} WHERE id = ${supplier} RETURNING name`,
   );
@@ -66,7 +66,7 @@ export async function joinNumbers({
   progress,
   finish,
 }: JobContext<jobs.NumbersInput>): Promise<void> {
-  const shared = await rows<{ id: number; key: string }>(
+  const shared = await queryRows<{ id: number; key: string }>(
     db,
     sql`SELECT mine.record_id AS id, mine.key FROM record_key mine JOIN record r ON r.id = mine.record_id
         WHERE mine.kind = 'gtin' AND r.supplier_id = ${input.supplier} AND EXISTS (
@@ -90,14 +90,14 @@ export async function joinNumbers({
 
 /** Takes it back where it still stands. */
 export async function undoOurNumbers({ tx, actionId, by }: Undoing): Promise<Undone> {
-  const changes = await rows<{ supplier: number; delta: { usesOurNumbers: [boolean, boolean] } }>(
+  const changes = await queryRows<{ supplier: number; delta: { usesOurNumbers: [boolean, boolean] } }>(
     tx,
     sql`SELECT subject_id AS supplier, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'supplier'`,
   );
   const left: string[] = [];
   for (const { supplier, delta } of changes) {
     const [before, after] = delta.usesOurNumbers;
-    const held = await one<{ name: string; now: boolean }>(
+    const held = await queryOne<{ name: string; now: boolean }>(
       tx,
       sql`SELECT name, uses_our_numbers AS now FROM supplier WHERE id = ${supplier} FOR UPDATE`,
     );

@@ -10,7 +10,7 @@ import {
 import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { onClient, one, rows, type Executor } from '../db/client.js';
+import { onClient, queryOne, queryRows, type Executor } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
@@ -29,7 +29,7 @@ export async function proposeFor({ db }: Services, actor: number | undefined): P
 
 /** The same look-through as a job that the caller starts once its transaction has ended; one that waits already will do. */
 export async function proposeIn(on: Executor, actor: number | undefined): Promise<number> {
-  const waiting = await one<{ id: number }>(
+  const waiting = await queryOne<{ id: number }>(
     on,
     sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
   );
@@ -74,8 +74,13 @@ const mostRead = 20_000;
 
 async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchItem[]> {
   const sized = [...dictionary.attributes.values()]
-    .filter((one_) => (one_.type === 'measure' || one_.type === 'number') && !one_.many && one_.key !== 'madeWhen')
-    .map((one_) => one_.key);
+    .filter(
+      (attribute) =>
+        (attribute.type === 'measure' || attribute.type === 'number') &&
+        !attribute.many &&
+        attribute.key !== 'madeWhen',
+    )
+    .map((attribute) => attribute.key);
   const said = (key: string) => (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
   const items: MatchItem[] = [];
   const identifiers = await grouped(
@@ -84,7 +89,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
         JOIN record r ON r.id = k.record_id WHERE r.product_id IS NOT NULL AND j.reason <> 'stands-twice' GROUP BY 1`,
   );
   for (let after = 0; ;) {
-    const found = await rows<MatchRow>(
+    const found = await queryRows<MatchRow>(
       db,
       sql`SELECT p.id, p.brand, p.facts, p.options, (SELECT array_agg(value) FROM json_each_text(t.texts -> 'title')) AS titles
           FROM product p LEFT JOIN product_text t ON t.product_id = p.id
@@ -120,7 +125,7 @@ interface MatchRow {
 }
 
 async function grouped(db: Executor, statement: SQL): Promise<Map<number, string[]>> {
-  const found = await rows<{ product: number; list: string[] }>(db, statement);
+  const found = await queryRows<{ product: number; list: string[] }>(db, statement);
   return new Map(found.map(({ product, list }) => [product, list]));
 }
 
@@ -167,7 +172,7 @@ function toItem(
 /** What words of different sources mean, from goods that are joined: each pair of words that stands there together twice. */
 async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWords> {
   const keys = worded.filter((key) => dictionary.attributes.has(key));
-  const found = await rows<{ key: string; a: string; b: string }>(
+  const found = await queryRows<{ key: string; a: string; b: string }>(
     db,
     sql`SELECT k.key, x.content -> 'values' ->> k.key AS a, y.content -> 'values' ->> k.key AS b
         FROM record r JOIN record o ON o.product_id = r.product_id AND o.supplier_id <> r.supplier_id
@@ -188,7 +193,7 @@ async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWo
 
 /** Pairs of products that a person keeps apart. */
 async function decidedPairs(db: Executor): Promise<Set<string>> {
-  const found = await rows<{ a: number; b: number }>(
+  const found = await queryRows<{ a: number; b: number }>(
     db,
     sql`SELECT DISTINCT x.product_id AS a, y.product_id AS b FROM (SELECT DISTINCT ON (a, b) a, b, verdict FROM join_decision ORDER BY a, b, action_id DESC) d JOIN record x ON x.id = d.a JOIN record y ON y.id = d.b
         WHERE d.verdict = 'different' AND x.product_id IS NOT NULL AND y.product_id IS NOT NULL AND x.product_id <> y.product_id`,

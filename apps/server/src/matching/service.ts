@@ -7,21 +7,21 @@ import { type Attribute, type Value, agree, formatValue, plainText } from '@velv
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
-import { type Executor, containing, ids, one, rows } from '../db/client.js';
+import { type Executor, containing, ids, queryOne, queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 
 type Compared = Comparison['products'][number];
 
 export async function compared(db: Executor, list: readonly number[]): Promise<Map<number, Compared>> {
-  const found = await rows<Compared>(
+  const records = await queryRows<Compared>(
     db,
     sql`SELECT p.id, p.sku, p.title, p.picture, f.title AS family,
           (SELECT coalesce(jsonb_agg(jsonb_build_object('recordId', r.id, 'supplierId', s.id, 'supplier', s.name, 'key', coalesce(nullif(r.written, ''), r.key), 'dropped', r.dropped) ORDER BY s.rank, r.id), '[]')
            FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = p.id AND r.content_id IS NOT NULL) AS sources
         FROM product p LEFT JOIN product f ON f.id = p.family_id WHERE p.id = ANY(${ids(list)})`,
   );
-  return new Map(found.map((row) => [row.id, row]));
+  return new Map(records.map((row) => [row.id, row]));
 }
 
 /** Products whose title or SKU holds a text. */
@@ -36,20 +36,20 @@ export async function listPairs(
     filters.push(sql`EXISTS (SELECT 1 FROM record r WHERE r.product_id IN (m.a, m.b) AND r.supplier_id = ${supplier})`);
   if (search) filters.push(sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND ${named(search)})`);
   const where = sql.join(filters, sql` AND `);
-  const found = await rows<{ a: number; b: number; score: number; evidence: Evidence[] }>(
+  const matchPairs = await queryRows<{ a: number; b: number; score: number; evidence: Evidence[] }>(
     db,
     sql`SELECT m.a, m.b, m.score, m.evidence FROM match_pair m WHERE ${where} ORDER BY m.score DESC, m.a, m.b LIMIT ${limit}`,
   );
   const products = await compared(
     db,
-    found.flatMap(({ a, b }) => [a, b]),
+    matchPairs.flatMap(({ a, b }) => [a, b]),
   );
-  const above = await rows<{ score: number; pairs: number }>(
+  const above = await queryRows<{ score: number; pairs: number }>(
     db,
     sql`SELECT s AS score, (SELECT count(*) FROM match_pair m WHERE m.score >= s) AS pairs FROM unnest(ARRAY[90, 80, 70, 60, 50]) s`,
   );
-  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM match_pair m WHERE ${where}`);
-  const items = found.flatMap(({ a, b, score, evidence }) => {
+  const total = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM match_pair m WHERE ${where}`);
+  const items = matchPairs.flatMap(({ a, b, score, evidence }) => {
     const [x, y] = [products.get(a), products.get(b)];
     if (!x || !y) return [];
     // The better-ranked side stands left.
@@ -58,7 +58,7 @@ export async function listPairs(
         a: x,
         b: y,
         score,
-        evidence: [...evidence].sort((one_, other) => Math.abs(other.points) - Math.abs(one_.points)),
+        evidence: [...evidence].sort((evidence, other) => Math.abs(other.points) - Math.abs(evidence.points)),
       },
     ];
   });
@@ -78,7 +78,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
   const winners = new Map<string, Pick<ClaimRow, 'winner' | 'winnerRecord' | 'why' | 'edit'>>();
   for (const id of wanted) {
     const { slots, sources } = await explainProduct(db, id, dictionary);
-    const mine = new Set(products.get(id)?.sources.map((one_) => one_.recordId));
+    const mine = new Set(products.get(id)?.sources.map((source) => source.recordId));
     for (const [record, { values }] of sources) {
       if (!mine.has(record)) continue;
       for (const [slot, value] of Object.entries(values)) {
@@ -141,7 +141,7 @@ export async function listJoined(
   const { db } = services;
   const from = Number(cursor ?? 0);
   const found = await kept(services, nameOf('joined', { search: search ?? '', from, limit }), () =>
-    rows<{ id: number; differs: number; total: number; disagreeing: number }>(
+    queryRows<{ id: number; differs: number; total: number; disagreeing: number }>(
       db,
       sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
           disputed AS MATERIALIZED (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
@@ -153,7 +153,7 @@ export async function listJoined(
   const shown = found.slice(0, limit);
   const products = await compared(
     db,
-    shown.map((one_) => one_.id),
+    shown.map((row) => row.id),
   );
   return {
     total: Number(found[0]?.total ?? 0),
@@ -177,7 +177,7 @@ const reasons: Record<UnjoinedReason, string> = {
 const mostKeys = 500;
 
 export async function listUnjoined({ db }: Services) {
-  const found = await rows<{
+  const joinProposals = await queryRows<{
     kind: 'gtin' | 'mpn' | 'number';
     key: string;
     reason: UnjoinedReason;
@@ -190,10 +190,10 @@ export async function listUnjoined({ db }: Services) {
         FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
         GROUP BY j.kind, j.key, j.reason, j.against ORDER BY j.kind, j.key LIMIT ${mostKeys}`,
   );
-  const total = await one<{ n: number }>(db, sql`SELECT count(*) AS n FROM join_proposal`);
+  const total = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM join_proposal`);
   return {
     total: total?.n ?? 0,
-    items: found.map((row) => ({
+    items: joinProposals.map((row) => ({
       ...row,
       key: row.key.replace(/^0+(?=\d{8})/, ''),
       reason: `${reasons[row.reason]}${row.against.length > 0 ? `: ${row.against.join('; ')}` : ''}`,

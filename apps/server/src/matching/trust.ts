@@ -6,7 +6,7 @@ import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { type Executor, ids, one, rows } from '../db/client.js';
+import { type Executor, ids, queryOne, queryRows } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -18,18 +18,21 @@ import { disputes } from './service.js';
 export async function listTrust(services: Services) {
   const { db } = services;
   const dictionary = await loadDictionary(db);
-  const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier ORDER BY rank, id`);
-  const policies = await rows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
+  const suppliers = await queryRows<{ id: number; name: string }>(
+    db,
+    sql`SELECT id, name FROM supplier ORDER BY rank, id`,
+  );
+  const policies = await queryRows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
     db,
     sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
   );
   const disputed = await kept(services, 'disputes', () =>
-    rows<{ key: string; n: number }>(
+    queryRows<{ key: string; n: number }>(
       db,
       sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
     ),
   );
-  const byKey = new Map(policies.map((one_) => [one_.key, one_]));
+  const byKey = new Map(policies.map((policy) => [policy.key, policy]));
   const items = [...dictionary.attributes.values()]
     .filter(({ key }) => key !== 'sku' && !isComputed(key))
     .map(({ key, label, group, type }): TrustRow => ({
@@ -39,7 +42,7 @@ export async function listTrust(services: Services) {
       type,
       policy: byKey.get(key)?.policy ?? 'ranked',
       ranking: byKey.get(key)?.ranking?.map(Number) ?? null,
-      disputed: Number(disputed.find((one_) => one_.key === key)?.n ?? 0),
+      disputed: Number(disputed.find((row) => row.key === key)?.n ?? 0),
     }));
   return { suppliers, items };
 }
@@ -74,15 +77,15 @@ export async function setTrust(services: Services, user: User, wish: TrustWish):
 
 /** Takes a change of trust back where it still stands. */
 export async function undoTrust({ tx, actionId, dirty }: Undoing): Promise<Undone> {
-  const found = await one<{ slot: number; held: [HeldTrust, HeldTrust] }>(
+  const change = await queryOne<{ slot: number; held: [HeldTrust, HeldTrust] }>(
     tx,
     sql`SELECT subject_id AS slot, delta -> 'held' AS held FROM change WHERE action_id = ${actionId} AND subject_kind = 'trust'`,
   );
-  if (!found) return { left: ['What it was before was not kept yet when this was done'] };
-  const [before, after] = found.held;
-  if (canonical(await heldTrust(tx, found.slot)) !== canonical(after))
+  if (!change) return { left: ['What it was before was not kept yet when this was done'] };
+  const [before, after] = change.held;
+  if (canonical(await heldTrust(tx, change.slot)) !== canonical(after))
     return { left: ['Whose word counts: changed since'] };
-  await writeTrust(tx, found.slot, before);
+  await writeTrust(tx, change.slot, before);
   return { left: [], changes: await resolveDisputed({ tx, dirty }) };
 }
 
@@ -100,8 +103,8 @@ async function readTrust(
   { ids: attributeIds, attributes }: Dictionary,
   { attribute, ranking }: TrustWish,
 ): Promise<{ words: string; slot: TrustSlot }> {
-  const known = await rows<{ id: number }>(tx, sql`SELECT id FROM supplier`);
-  const stranger = ranking?.find((id) => !known.some((one_) => one_.id === id));
+  const known = await queryRows<{ id: number }>(tx, sql`SELECT id FROM supplier`);
+  const stranger = ranking?.find((id) => !known.some((supplier) => supplier.id === id));
   if (stranger !== undefined) throw badRequest(`There is no supplier ${stranger}`);
   if (ranking && new Set(ranking).size < ranking.length) throw badRequest('A supplier stands in the order twice');
   if (attribute === undefined) {
@@ -115,10 +118,10 @@ async function readTrust(
 
 async function heldTrust(tx: Executor, slot: TrustSlot): Promise<HeldTrust> {
   if (slot === 0) {
-    const order = await rows<{ id: number }>(tx, sql`SELECT id FROM supplier ORDER BY rank, id FOR UPDATE`);
+    const order = await queryRows<{ id: number }>(tx, sql`SELECT id FROM supplier ORDER BY rank, id FOR UPDATE`);
     return { policy: null, ranking: order.map(({ id }) => id) };
   }
-  const held = await one<{ policy: TrustPolicy; ranking: number[] | null }>(
+  const held = await queryOne<{ policy: TrustPolicy; ranking: number[] | null }>(
     tx,
     sql`SELECT policy, ranking FROM trust_policy WHERE attribute_id = ${slot} FOR UPDATE`,
   );
@@ -148,7 +151,7 @@ async function writeTrust(tx: Executor, slot: TrustSlot, { policy, ranking }: He
 /** Goods that several sources speak for are resolved again; answers what changed. */
 async function resolveDisputed({ tx, dirty }: Pick<Acting, 'tx' | 'dirty'>): Promise<Change[]> {
   const dictionary = await loadDictionary(tx);
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     tx,
     sql`SELECT DISTINCT p.unit_id AS unit FROM product p WHERE p.id IN (
           SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
@@ -156,7 +159,7 @@ async function resolveDisputed({ tx, dirty }: Pick<Acting, 'tx' | 'dirty'>): Pro
   );
   const changes: Change[] = [];
   for (let from = 0; from < units.length; from += 500) {
-    const part = units.slice(from, from + 500).map((one_) => one_.unit);
+    const part = units.slice(from, from + 500).map((unit) => unit.unit);
     changes.push(...(await resolveUnits(tx, part, dictionary)));
     await dirty(part);
   }

@@ -99,7 +99,7 @@ export async function reachOut(
     return { status: answer.status, ok: answer.ok, text: Buffer.concat(chunks).toString('utf8') };
   } catch (error) {
     if (error instanceof Unreachable) throw error;
-    if (causes(error).some((one) => one instanceof PrivateAddress))
+    if (causes(error).some((cause) => cause instanceof PrivateAddress))
       throw new Problem(
         422,
         'This is not fetched',

@@ -1,7 +1,7 @@
 /** Price rows: one a product, currency and kind, with what they were before for the history. */
 import type { RecordOffer } from '@velvet-shelf/core/intake';
 import { sql } from 'drizzle-orm';
-import { type Executor, json, rows } from '../db/client.js';
+import { type Executor, json, queryRows } from '../db/client.js';
 
 export interface Price {
   currency: string;
@@ -51,7 +51,7 @@ export const priceField = ({ kind, currency }: Pick<Price, 'kind' | 'currency'>)
 
 /** Writes prices of many products; answers those that were others before. */
 export function writePrices(on: Executor, prices: readonly (Price & { product: number })[]): Promise<PriceChange[]> {
-  return rows<PriceChange>(
+  return queryRows<PriceChange>(
     on,
     sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(prices)}) AS t(product bigint, currency text, kind text, amount numeric, "from" date, "to" date)),
         old AS (SELECT t.*, p.amount AS was, p.valid_from, p.valid_to FROM t LEFT JOIN price p ON p.product_id = t.product AND p.currency = t.currency AND p.kind = t.kind),
@@ -71,7 +71,7 @@ export function undoPrices(
   on: Executor,
   actionId: number,
 ): Promise<{ product: number; kind: string; currency: string; done: boolean }[]> {
-  return rows<{ product: number; kind: string; currency: string; done: boolean }>(
+  return queryRows<{ product: number; kind: string; currency: string; done: boolean }>(
     on,
     // An action that works in chunks may have set a price more than once: from before the first to after the last.
     sql`WITH spans AS (

@@ -5,7 +5,7 @@ import { sql } from 'drizzle-orm';
 import type { Context } from 'koa';
 import type { Logger } from 'pino';
 import type { Config } from '../config.js';
-import { type Database, type Executor, one } from '../db/client.js';
+import { type Database, type Executor, queryOne } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import type { User } from '../http/route.js';
 import type { Tries } from './tries.js';
@@ -44,7 +44,7 @@ export async function signIn(
       `Try again in ${Math.ceil(wait / 60)} minutes, or ask an owner for a new password`,
     );
   }
-  const user = await one<User & { password_hash: string }>(
+  const user = await queryOne<User & { password_hash: string }>(
     db,
     sql`SELECT id, email, name, role, last_visit AS "lastVisit", password_hash FROM user_account WHERE email = ${account}`,
   );
@@ -92,7 +92,7 @@ export const sessionOf = (ctx: Context): string | undefined => {
 
 /** Whose session this is, if it still is one. */
 export async function userOf(db: Executor, config: Config, session: string): Promise<User | undefined> {
-  return one<User>(
+  return queryOne<User>(
     db,
     sql`WITH used AS (UPDATE session SET used_at = now() WHERE token_hash = ${session} AND NOT ${isOver(config)} AND used_at < now() - interval '1 minute')
         SELECT u.id, u.email, u.name, u.role, u.last_visit AS "lastVisit" FROM session s JOIN user_account u ON u.id = s.user_id

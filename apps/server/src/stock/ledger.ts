@@ -1,6 +1,6 @@
 /** The stock ledger: movements, and the totals that are kept of them. Fresh goods' first counts go in by COPY (`fresh-lines`). */
 import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, one, rows } from '../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
 
 export interface Movement {
   product: number;
@@ -21,13 +21,16 @@ export interface Booking {
 export async function findWarehouse(on: Executor, wanted?: number): Promise<number | undefined> {
   const which = wanted === undefined ? sql`true` : sql`id = ${wanted}`;
   return (
-    await one<{ id: number }>(on, sql`SELECT id FROM warehouse WHERE kind = 'own' AND ${which} ORDER BY id LIMIT 1`)
+    await queryOne<{ id: number }>(
+      on,
+      sql`SELECT id FROM warehouse WHERE kind = 'own' AND ${which} ORDER BY id LIMIT 1`,
+    )
   )?.id;
 }
 
 /** The warehouse a supplier's own figures stand in; made when first needed. */
 export async function supplierWarehouse(on: Executor, supplier: number): Promise<number> {
-  const made = await one<{ id: number }>(
+  const made = await queryOne<{ id: number }>(
     on,
     sql`WITH made AS (
           INSERT INTO warehouse (key, name, kind, supplier_id) SELECT 'supplier-' || id, name, 'supplier', id FROM supplier WHERE id = ${supplier}
@@ -63,7 +66,7 @@ export async function bookMovements(
 
 /** Movements that `from` (columns product, warehouse, delta, and what else a movement has) gives; totals follow. Answers the products. */
 async function book(tx: Executor, from: SQL, reason: string, besides: 'reverses' | 'joined_to'): Promise<number[]> {
-  const moved = await rows<{ product: number }>(
+  const moved = await queryRows<{ product: number }>(
     tx,
     sql`WITH t AS MATERIALIZED (${from}),
           m AS (
@@ -106,7 +109,7 @@ export async function followJoins(
   source: { actionId?: number | undefined; batchId?: number | undefined } = {},
 ): Promise<number[]> {
   if (products.length === 0) return [];
-  const around = await rows<{ id: number }>(
+  const around = await queryRows<{ id: number }>(
     tx,
     sql`WITH RECURSIVE x AS (
           SELECT unnest(${ids(products)}) AS id
@@ -133,7 +136,7 @@ async function recount(
   scope: SQL,
   { actionId, batchId }: { actionId?: number | undefined; batchId?: number | undefined },
 ): Promise<number[]> {
-  const wrong = await rows<{ product: number; warehouse: number; delta: number }>(
+  const wrong = await queryRows<{ product: number; warehouse: number; delta: number }>(
     tx,
     sql`WITH due AS (
           SELECT r.product_id AS product, w.id AS warehouse, sum((c.content -> 'offer' ->> 'stock')::int) AS figure

@@ -3,7 +3,7 @@ import type { RecordOffer } from '@velvet-shelf/core/intake';
 import { sql } from 'drizzle-orm';
 import { refreshOffers } from '../prices/columns.js';
 import { type Price, pricesOf, undoPrices, writePrices } from '../prices/prices.js';
-import { type Executor, ids, json, rows } from '../db/client.js';
+import { type Executor, ids, json, queryRows } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Undo } from '../history/undo.js';
 import { bookMovements, findWarehouse, followJoins, reverseMovements, supplierWarehouse } from './ledger.js';
@@ -14,7 +14,7 @@ export async function applyOffers(
   records: readonly number[],
   source: { batchId: number; actionId: number },
 ): Promise<Change[]> {
-  const offers = await rows<{ product: number; isOwn: boolean; offer: RecordOffer }>(
+  const offers = await queryRows<{ product: number; isOwn: boolean; offer: RecordOffer }>(
     on,
     sql`SELECT r.product_id AS product, s.kind = 'own' AS "isOwn", c.content -> 'offer' AS offer
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
@@ -44,7 +44,7 @@ export async function applyOffers(
 /** Whoever speaks for these goods has a warehouse for its figures; what stands in it follows with `followJoins`. */
 async function ensureWarehouses(on: Executor, products: readonly number[]): Promise<void> {
   if (products.length === 0) return;
-  const missing = await rows<{ id: number }>(
+  const missing = await queryRows<{ id: number }>(
     on,
     sql`SELECT DISTINCT s.id FROM record r JOIN supplier s ON s.id = r.supplier_id AND s.kind = 'supplier'
         WHERE r.product_id = ANY(${ids(products)}) AND NOT EXISTS (SELECT 1 FROM warehouse w WHERE w.supplier_id = s.id)`,
@@ -61,7 +61,7 @@ async function countStock(
   if (counts.length === 0) return [];
   const warehouse = await findWarehouse(on);
   if (warehouse === undefined) return [];
-  const changed = await rows<{ product: number; before: number; after: number }>(
+  const changed = await queryRows<{ product: number; before: number; after: number }>(
     on,
     sql`SELECT t.product, coalesce(s.on_hand, 0) AS before, t.figure AS after
         FROM jsonb_to_recordset(${json(counts)}) AS t(product bigint, figure int)
@@ -93,7 +93,7 @@ export async function undoOffers(on: Executor, actionId: number): Promise<{ prod
     .filter(({ done }) => !done)
     .map(({ product, kind, currency }) => `${kind} price ${currency} of product ${product}: changed since`);
   const followed = await followJoins(on, moved);
-  const products = [...new Set([...prices.map((one_) => one_.product), ...moved, ...followed])];
+  const products = [...new Set([...prices.map((price) => price.product), ...moved, ...followed])];
   await refreshOffers(on, products);
   return { products, left };
 }

@@ -1,7 +1,7 @@
 /** Which warehouses serve which places: ours all of them, a supplier's none, unless a person says otherwise. */
 import type { WarehouseAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { type Executor, one, rows } from '../db/client.js';
+import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
@@ -11,7 +11,7 @@ const isServing = sql`coalesce((SELECT v.serves FROM serves v WHERE v.warehouse_
 
 /** Every warehouse with the places it serves. */
 export async function listWarehouses(on: Executor): Promise<WarehouseAnswer[]> {
-  return rows<WarehouseAnswer>(
+  return queryRows<WarehouseAnswer>(
     on,
     sql`SELECT w.id, w.name, w.kind, w.supplier_id AS "supplierId",
           coalesce((SELECT jsonb_agg(p.id ORDER BY p.id) FROM place p WHERE ${isServing}), '[]') AS serves
@@ -24,12 +24,12 @@ export async function listWarehouses(on: Executor): Promise<WarehouseAnswer[]> {
  * parameters, so that COPY takes it too. Where just our own warehouses serve it that is the product's own column.
  */
 export async function stockAt(on: Executor, placeId: number): Promise<string> {
-  const found = await rows<{ id: number; isOwn: boolean; serving: boolean }>(
+  const warehouses = await queryRows<{ id: number; isOwn: boolean; serving: boolean }>(
     on,
     sql`SELECT w.id, w.kind = 'own' AS "isOwn", ${isServing} AS serving FROM warehouse w, place p WHERE p.id = ${placeId}`,
   );
-  if (found.every(({ isOwn, serving }) => isOwn === serving)) return 'p.stock';
-  const serving = found.filter((one_) => one_.serving).map(({ id }) => Number(id));
+  if (warehouses.every(({ isOwn, serving }) => isOwn === serving)) return 'p.stock';
+  const serving = warehouses.filter((warehouse) => warehouse.serving).map(({ id }) => Number(id));
   return `coalesce((SELECT sum(s.on_hand - s.reserved)::int FROM stock_level s WHERE s.product_id = p.id AND s.warehouse_id = ANY('{${serving.join(',')}}'::bigint[])), 0)`;
 }
 
@@ -42,12 +42,12 @@ export async function setServing(
 ): Promise<void> {
   await act(services, user, { kind: 'serves' }, async (on) => {
     const { tx } = on;
-    const warehouse = await one<{ name: string; kind: 'own' | 'supplier' }>(
+    const warehouse = await queryOne<{ name: string; kind: 'own' | 'supplier' }>(
       tx,
       sql`SELECT name, kind FROM warehouse WHERE id = ${warehouseId} FOR UPDATE`,
     );
     if (!warehouse) throw notFound(`warehouse ${warehouseId}`);
-    const place = await one<{ name: string; serving: boolean }>(
+    const place = await queryOne<{ name: string; serving: boolean }>(
       tx,
       sql`SELECT p.name, ${isServing} AS serving FROM place p, warehouse w WHERE p.id = ${placeId} AND w.id = ${warehouseId}`,
     );
@@ -74,14 +74,14 @@ async function writeServing(
 /** Takes it back where it still stands. */
 export async function undoServing({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
   const left: string[] = [];
-  const changes = await rows<{ place: number; delta: Record<string, [boolean, boolean]> }>(
+  const changes = await queryRows<{ place: number; delta: Record<string, [boolean, boolean]> }>(
     tx,
     sql`SELECT subject_id AS place, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'place'`,
   );
   for (const { place, delta } of changes)
     for (const [field, [before, after]] of Object.entries(delta)) {
       const warehouse = Number(field.split(':')[1]);
-      const now = await one<{ serving: boolean }>(
+      const now = await queryOne<{ serving: boolean }>(
         tx,
         sql`SELECT ${isServing} AS serving FROM place p, warehouse w WHERE p.id = ${place} AND w.id = ${warehouse}`,
       );

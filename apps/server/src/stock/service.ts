@@ -2,7 +2,7 @@
 import type { StockAnswer, StockChange } from '@velvet-shelf/contract';
 import { shownStock } from '@velvet-shelf/core/stock';
 import { sql } from 'drizzle-orm';
-import { type Executor, iso, one, rows } from '../db/client.js';
+import { type Executor, iso, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { type Problem, badRequest, notFound, stale } from '../http/problem.js';
@@ -27,7 +27,7 @@ interface Held {
 }
 
 async function held(on: Executor, id: number, lock = false): Promise<Held> {
-  const found = await one<Held>(
+  const found = await queryOne<Held>(
     on,
     sql`SELECT p.sku, p.title, p.kind, p.unit_id AS unit, p.stock AS "onHand", p.kept_back AS "keptBack",
           coalesce((SELECT sum(reserved) FROM stock_level s WHERE s.product_id = p.id), 0)::int AS reserved
@@ -40,13 +40,13 @@ async function held(on: Executor, id: number, lock = false): Promise<Held> {
 
 export async function showStock(on: Executor, id: number): Promise<StockAnswer> {
   const { onHand, reserved, keptBack } = await held(on, id);
-  const movements = await rows<StockAnswer['movements'][number]>(
+  const movements = await queryRows<StockAnswer['movements'][number]>(
     on,
     sql`SELECT m.id, m.at, m.delta, m.reason, w.name AS warehouse, u.name AS by, m.batch_id AS "batchId"
         FROM movement m JOIN warehouse w ON w.id = m.warehouse_id LEFT JOIN user_account u ON u.id = m.actor
         WHERE m.product_id = ${id} ORDER BY m.id DESC LIMIT ${mostMovements}`,
   );
-  const used = await rows<{ reason: string }>(
+  const used = await queryRows<{ reason: string }>(
     on,
     sql`SELECT reason FROM movement WHERE actor IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC LIMIT 50`,
   );
@@ -56,16 +56,16 @@ export async function showStock(on: Executor, id: number): Promise<StockAnswer> 
     reserved,
     keptBack,
     shown: shownStock({ onHand, reserved, keptBack }),
-    warehouses: await rows(
+    warehouses: await queryRows(
       on,
       sql`SELECT w.id, w.name, w.kind, coalesce(s.on_hand, 0) AS "onHand" FROM warehouse w
           LEFT JOIN stock_level s ON s.warehouse_id = w.id AND s.product_id = ${id}
           WHERE w.kind = 'own' OR s.on_hand IS NOT NULL ORDER BY w.kind, w.id`,
     ),
-    reasons: [...new Set([...usualReasons, ...used.map((one_) => one_.reason)])].filter(
-      (one_) => !ownReasons.has(one_),
+    reasons: [...new Set([...usualReasons, ...used.map((movement) => movement.reason)])].filter(
+      (text) => !ownReasons.has(text),
     ),
-    movements: movements.map((one_) => ({ ...one_, at: iso(one_.at) })),
+    movements: movements.map((movement) => ({ ...movement, at: iso(movement.at) })),
   };
 }
 
@@ -117,7 +117,7 @@ export async function changeStock(
 }
 
 async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Problem> {
-  const theirs = await one(tx, sql`SELECT 1 FROM warehouse WHERE id = ${wanted ?? 0}`);
+  const theirs = await queryOne(tx, sql`SELECT 1 FROM warehouse WHERE id = ${wanted ?? 0}`);
   return theirs
     ? badRequest('Pieces are booked in a warehouse of ours; what a supplier has follows its own lists', [
         { pointer: '/body/warehouseId', detail: 'is no warehouse of ours' },
@@ -128,14 +128,14 @@ async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Pr
 /** Takes a stock action back by the opposite movement; what is kept back returns where nobody has changed it since. */
 export async function undoStock({ tx, actionId, dirty }: Undoing): Promise<Undone> {
   const left: string[] = [];
-  const changes = await rows<{ id: number; unit: number; kept: [number, number] | null }>(
+  const changes = await queryRows<{ id: number; unit: number; kept: [number, number] | null }>(
     tx,
     sql`SELECT c.subject_id AS id, p.unit_id AS unit, c.delta -> 'keptBack' AS kept FROM change c JOIN product p ON p.id = c.subject_id
         WHERE c.action_id = ${actionId} AND c.subject_kind = 'product'`,
   );
   for (const { id, kept } of changes) {
     if (!kept) continue;
-    const done = await rows(
+    const done = await queryRows(
       tx,
       sql`UPDATE product SET kept_back = ${kept[0]} WHERE id = ${id} AND kept_back = ${kept[1]} RETURNING 1`,
     );

@@ -1,7 +1,7 @@
 import { api } from '@velvet-shelf/contract';
 import { foldText } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { containing, rows } from '../db/client.js';
+import { containing, queryRows } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { openEvents } from '../http/events.js';
 import { type Sessions, sessionOf, userOf } from '../session/service.js';
@@ -16,7 +16,7 @@ export function todayRoutes(router: AppRouter, services: Services, sessions: Ses
   route(router, services, api.today.history, ({ query }) => listActions(services, query.cursor));
   route(router, services, api.today.undo, ({ params, user }) => undoAction(services, user, params.id));
   route(router, services, api.today.search, async ({ query }) => ({
-    items: await rows<{ id: number; kind: string; sku: string | null; title: string | null }>(
+    items: await queryRows<{ id: number; kind: string; sku: string | null; title: string | null }>(
       services.db,
       sql`SELECT id, kind, sku, title FROM product WHERE merged_into IS NULL AND search LIKE ${containing(foldText(query.q))} ORDER BY kind, title LIMIT 8`,
     ),

@@ -1,7 +1,7 @@
 /** The shelf edge and Today: live counts, each computed where the work is. */
 import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { iso, one, rows, texts } from '../db/client.js';
+import { iso, queryOne, queryRows, texts } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
 import { canUndo } from '../history/undo.js';
 import { dirtyCount } from '../history/dirty.js';
@@ -19,7 +19,7 @@ interface Counts {
 }
 
 export async function showShelf({ db }: Services): Promise<Shelf> {
-  const counts = await one<Counts>(
+  const counts = await queryOne<Counts>(
     db,
     sql`SELECT
       (SELECT count(*) FROM match_pair) AS "toMatch",
@@ -28,11 +28,11 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
       (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state = ANY(${texts(unsentStates)})) AS "toSend",
       (SELECT count(*) FROM run WHERE state = 'held' AND id > coalesce((SELECT up_run_id FROM feed WHERE id = run.feed_id), 0)) AS held`,
   );
-  const jobs = await rows<Shelf['jobs'][number]>(
+  const jobs = await queryRows<Shelf['jobs'][number]>(
     db,
     sql`SELECT id, kind, label, state, done, total, error FROM job WHERE state IN ('waiting', 'running') OR (state = 'failed' AND ended_at > now() - interval '10 minutes') ORDER BY id DESC LIMIT 5`,
   );
-  const last = await one<{ id: number; words: string; kind: string; undone: boolean }>(
+  const last = await queryOne<{ id: number; words: string; kind: string; undone: boolean }>(
     db,
     sql`SELECT id, words, kind, undone_by IS NOT NULL AS undone FROM action WHERE kind NOT IN ('undo', 'undo-batch') AND undone_by IS NULL ORDER BY id DESC LIMIT 1`,
   );
@@ -50,32 +50,32 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
   const { plan, items: causes } = await rankedCauses(services, undefined);
   const since = user.lastVisit;
   const from = since ? sql`${since}::timestamptz` : sql`now() - interval '1 day'`;
-  const moved = await one<{ live: number; batches: number; held: number }>(
+  const moved = await queryOne<{ live: number; batches: number; held: number }>(
     db,
     sql`SELECT (SELECT count(*) FROM report_item i JOIN report r ON r.id = i.report_id WHERE r.received_at > ${from} AND i.outcome IN ('accepted', 'warned')) AS live,
           (SELECT count(*) FROM batch WHERE applied_at > ${from}) AS batches,
           (SELECT count(*) FROM run WHERE state = 'held' AND started_at > ${from}) AS held`,
   );
-  const held = await rows<{ feed: number; name: string; why: string | null }>(
+  const held = await queryRows<{ feed: number; name: string; why: string | null }>(
     db,
     sql`SELECT f.id AS feed, f.name, r.held_why AS why FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.state = 'held' AND r.id > coalesce(f.up_run_id, 0) ORDER BY r.id DESC LIMIT 3`,
   );
-  const open = await one<{ n: number; name: string | null }>(
+  const open = await queryOne<{ n: number; name: string | null }>(
     db,
     sql`SELECT count(*) AS n, max(file_name) AS name FROM batch WHERE state IN ('read', 'tried')`,
   );
-  const refused = await one<{ n: number }>(
+  const refused = await queryOne<{ n: number }>(
     db,
     sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE channel_state = 'refused'`,
   );
-  const coming = await rows<{ name: string; version: string; from: string; place: number }>(
+  const coming = await queryRows<{ name: string; version: string; from: string; place: number }>(
     db,
     sql`SELECT c.name, r.version, r.valid_from AS "from", (SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = c.id ORDER BY p.id LIMIT 1) AS place
         FROM rulebook r JOIN channel c ON c.id = r.channel_id JOIN rulebook now ON now.id = c.rulebook_id WHERE r.valid_from > now.valid_from ORDER BY r.valid_from LIMIT 2`,
   );
   const places = await showPlaces(services);
   const waiting: TodayAnswer['waiting'] = [];
-  const plural = (n: number, one_: string, many: string) => (n === 1 ? one_ : many);
+  const plural = (n: number, text: string, many: string) => (n === 1 ? text : many);
   for (const { feed, name, why } of held)
     waiting.push({ count: 1, words: `${name} was held`, detail: why, to: `/feeds/${feed}`, verb: 'Look' });
   if (shelf.toFit > 0) {
@@ -112,8 +112,8 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
         .map((place) => ({
           name: place.name,
           n: place.totals
-            .filter((one_) => one_.readiness === 'ready' && unsentStates.includes(one_.channelState))
-            .reduce((sum, one_) => sum + one_.listings, 0),
+            .filter((total) => total.readiness === 'ready' && unsentStates.includes(total.channelState))
+            .reduce((sum, row) => sum + row.listings, 0),
         }))
         .filter(({ n }) => n > 0)
         .map(({ name, n }) => `${name} ${n}`)
@@ -137,7 +137,13 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
       to: `/places/${place}/rulebook`,
       verb: 'Prepare',
     });
-  const changes = await rows<{ at: string; words: string; actor: string | null; kind: string; subject: number | null }>(
+  const changes = await queryRows<{
+    at: string;
+    words: string;
+    actor: string | null;
+    kind: string;
+    subject: number | null;
+  }>(
     db,
     sql`SELECT a.at, a.words, u.name AS actor, a.kind, (SELECT min(subject_id) FROM change c WHERE c.action_id = a.id AND c.subject_kind IN ('batch', 'product')) AS subject
         FROM action a LEFT JOIN user_account u ON u.id = a.actor ORDER BY a.id DESC LIMIT 12`,
@@ -150,7 +156,7 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
       id,
       name,
       totals,
-      listings: totals.reduce((sum, one_) => sum + one_.listings, 0),
+      listings: totals.reduce((sum, row) => sum + row.listings, 0),
     })),
     changes: changes.map(({ at, words, actor, kind, subject }) => ({
       at: iso(at),
@@ -181,7 +187,7 @@ function sayHeadline(moved: { live: number; batches: number; held: number } | un
 }
 
 export async function listActions({ db }: Services, cursor: string | undefined) {
-  const found = await rows<{
+  const actions = await queryRows<{
     id: number;
     at: string;
     actor: string | null;
@@ -193,8 +199,8 @@ export async function listActions({ db }: Services, cursor: string | undefined) 
     sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone FROM action a LEFT JOIN user_account u ON u.id = a.actor
         WHERE ${cursor ? sql`a.id < ${Number(cursor)}` : sql`true`} ORDER BY a.id DESC LIMIT 51`,
   );
-  const items = found
+  const items = actions
     .slice(0, 50)
     .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && canUndo(row.kind) }));
-  return { items, next: found.length > 50 ? String(items.at(-1)?.id) : null };
+  return { items, next: actions.length > 50 ? String(items.at(-1)?.id) : null };
 }

@@ -109,7 +109,7 @@ function readXml(text: string): OfferedItem[] {
       if (block === 'kin' && key !== undefined) item.kin = { key, differs: {} };
     } else if (item) {
       name = local;
-      marks = Object.fromEntries(Object.values(attributes).map((one) => [one.local, one.value]));
+      marks = Object.fromEntries(Object.values(attributes).map((attribute) => [attribute.local, attribute.value]));
     }
   });
   parser.on('text', (part) => (value += part));
@@ -147,8 +147,8 @@ function readLines(text: string): OfferedItem[] {
             if (block === 'kin' && name === 'key')
               item.kin = { key: String(written), differs: item.kin?.differs ?? {} };
             else
-              for (const one of Array.isArray(written) ? written : [written]) {
-                const { value, ...marks } = typeof one === 'object' ? (one as Marks) : { value: String(one) };
+              for (const row of Array.isArray(written) ? written : [written]) {
+                const { value, ...marks } = typeof row === 'object' ? (row as Marks) : { value: String(row) };
                 put(item, block, name, value ?? '', marks);
               }
       }

@@ -42,13 +42,13 @@ export function page(
   return `<!doctype html><html lang="en"><meta charset="utf-8"><title>Orrivane</title>
 <style>${style}</style><header><b>Orrivane</b><span>find it, compare it</span><form><input name="q" placeholder="Search" value="${escape(query)}" aria-label="Search"></form><span>A simulated channel</span></header>
 <main><h1>${total} items from Mosswick Supply</h1>
-<table><tr><th>Report</th><th>Read at</th><th>Market</th><th>Result</th></tr>${reports.map((one) => `<tr><td>${escape(one.id)}</td><td>${escape(one.at)}</td><td>${escape(one.market)}</td><td>${escape(one.counts)}</td></tr>`).join('')}</table>
+<table><tr><th>Report</th><th>Read at</th><th>Market</th><th>Result</th></tr>${reports.map((report) => `<tr><td>${escape(report.id)}</td><td>${escape(report.at)}</td><td>${escape(report.market)}</td><td>${escape(report.counts)}</td></tr>`).join('')}</table>
 <ul>${items
     .map(
       (
-        one,
-      ) => `<li><img src="${escape(one.view)}" alt="" loading="lazy"><a href="${escape(one.page)}">${escape(one.title)}</a><small>${escape(one.maker)} · ${escape(one.number)}</small>
-<b>${asked(one)}</b><small>${escape(one.leaves)}</small></li>`,
+        row,
+      ) => `<li><img src="${escape(row.view)}" alt="" loading="lazy"><a href="${escape(row.page)}">${escape(row.title)}</a><small>${escape(row.maker)} · ${escape(row.number)}</small>
+<b>${asked(row)}</b><small>${escape(row.leaves)}</small></li>`,
     )
     .join('')}</ul></main></html>`;
 }

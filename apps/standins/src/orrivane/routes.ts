@@ -41,14 +41,14 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
     ctx.body = { versions: (await published()).map(({ version, validFrom }) => ({ version, validFrom })) };
   });
   router.get('/orrivane/rulebooks/:version', async (ctx) => {
-    const found = (await published()).find((one) => one.version === ctx.params.version);
+    const found = (await published()).find((row) => row.version === ctx.params.version);
     if (!found) ctx.throw(404);
     ctx.body = found;
   });
   router.get('/orrivane/api/goods/:identifier', async (ctx) => {
     const wanted = String(ctx.params.identifier).replace(/^0+/, '');
     const known = JSON.parse(await readFile(catalogue, 'utf8')) as { GTIN: string }[];
-    const goods = known.find((one) => one.GTIN.replace(/^0+/, '') === wanted);
+    const goods = known.find((row) => row.GTIN.replace(/^0+/, '') === wanted);
     if (!goods) {
       ctx.status = 404;
       ctx.body = { problem: `Nothing in the catalogue has the identifier ${ctx.params.identifier}` };
@@ -138,7 +138,7 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
     if (!answer.ok) throw new Error(`${address.replace(/\/f\/.*/, '/f/…')} answered ${answer.status}`);
     const items = readGoods(await answer.text(), answer.headers.get('content-type') ?? '');
     const rulebook = await inForce();
-    const limit = (key: string) => rulebook.attributes.find((one) => one.key === key)?.limits;
+    const limit = (key: string) => rulebook.attributes.find((attribute) => attribute.key === key)?.limits;
     let saving = Promise.resolve();
     const answers = await checkItems(
       items,
@@ -147,7 +147,7 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
         longest: limit('short')?.maxLength ?? 110,
         longestLong: limit('long')?.maxLength ?? 3200,
         shades: limit('differsShade')?.values ?? [],
-        currency: rulebook.markets.find((one) => one.key === market)?.currency ?? '',
+        currency: rulebook.markets.find((row) => row.key === market)?.currency ?? '',
       },
       pictureLoads,
       (checked) => {
@@ -161,7 +161,9 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
   }
 
   async function takeOver(market: string, items: OfferedItem[], answers: Answer[]): Promise<void> {
-    const taken = new Map(answers.filter((one) => one.outcome !== 'refused').map((one) => [one.key, one]));
+    const taken = new Map(
+      answers.filter((answer) => answer.outcome !== 'refused').map((answer) => [answer.key, answer]),
+    );
     const shown = items.flatMap((item): Shown[] => {
       const key = item.codes.own ?? '';
       const answer = taken.get(key);
@@ -201,7 +203,7 @@ async function published(): Promise<Published[]> {
 async function inForce(): Promise<Published> {
   const today = new Date().toISOString().slice(0, 10);
   const versions = await published();
-  const found = versions.filter((one) => one.validFrom <= today).at(-1) ?? versions[0];
+  const found = versions.filter((version) => version.validFrom <= today).at(-1) ?? versions[0];
   if (!found) throw new Error('No rulebook is published');
   return found;
 }

@@ -34,7 +34,7 @@ export function followEvents(queries: QueryClient): () => void {
       topics.clear();
       void queries.invalidateQueries({
         refetchType: 'active',
-        predicate: ({ queryKey }) => told.some((one) => isTouched(one, queryKey)),
+        predicate: ({ queryKey }) => told.some((topic) => isTouched(topic, queryKey)),
       });
     }, 150);
   };

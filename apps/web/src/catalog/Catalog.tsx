@@ -96,7 +96,7 @@ export function Catalog() {
             <MenuItem value="families">Families</MenuItem>
           </Select>
           <ColumnMenu columns={columns} />
-          <ExportMenu token={opened.data?.token} columns={columns.shown.map((one) => one.key)} />
+          <ExportMenu token={opened.data?.token} columns={columns.shown.map((column) => column.key)} />
         </div>
         <ConditionBar
           conditions={conditions}
@@ -182,10 +182,10 @@ function LeftOut({
   onClear: () => void;
 }) {
   if (!counts) return null;
-  const total = counts.leftOut.reduce((sum, one) => sum + one.variants, 0);
-  const stocked = counts.leftOut.reduce((sum, one) => sum + one.withStock, 0);
-  const byState = counts.leftOut.some((one) => ['paused', 'withdrawn'].includes(one.reason));
-  const bySearch = counts.leftOut.some((one) => !['paused', 'withdrawn'].includes(one.reason));
+  const total = counts.leftOut.reduce((sum, row) => sum + row.variants, 0);
+  const stocked = counts.leftOut.reduce((sum, row) => sum + row.withStock, 0);
+  const byState = counts.leftOut.some((row) => ['paused', 'withdrawn'].includes(row.reason));
+  const bySearch = counts.leftOut.some((row) => !['paused', 'withdrawn'].includes(row.reason));
   return (
     <div
       className="row small"
@@ -200,7 +200,7 @@ function LeftOut({
       {total > 0 ? (
         <span>
           <b>{plural(total, 'variant')} not shown:</b>{' '}
-          {counts.leftOut.map((one) => `${one.variants} ${one.reason}`).join(', ')}.
+          {counts.leftOut.map((row) => `${row.variants} ${row.reason}`).join(', ')}.
           {stocked > 0 && ` ${stocked} of them have stock.`}
         </span>
       ) : (

@@ -33,7 +33,7 @@ export function ComparisonFields({
   attributes: readonly Comparable[];
   onChange: (comparison: Comparison) => void;
 }) {
-  const chosen = attributes.find((one) => one.key === comparison.attribute);
+  const chosen = attributes.find((attribute) => attribute.key === comparison.attribute);
   const { value = '' } = comparison;
   const choices = comparison.op === 'contains' ? undefined : chosen?.choices;
   return (
@@ -76,9 +76,9 @@ export function ComparisonFields({
           sx={{ minWidth: 150 }}
         >
           {choices && value !== '' && !choices.includes(value) && <MenuItem value={value}>{value}</MenuItem>}
-          {choices?.map((one) => (
-            <MenuItem key={one} value={one}>
-              {one}
+          {choices?.map((choice) => (
+            <MenuItem key={choice} value={choice}>
+              {choice}
             </MenuItem>
           ))}
         </TextField>

@@ -26,16 +26,16 @@ export function ConditionBar({
   });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [draft, setDraft] = useState<Comparison>({ attribute: 'category', op: 'under', value: '' });
-  const label = (key: string) => attributes.data?.items.find((one) => one.key === key)?.label ?? key;
+  const label = (key: string) => attributes.data?.items.find((attribute) => attribute.key === key)?.label ?? key;
   const bare = isBare(draft);
   return (
     <div className="row wrap" style={{ marginBottom: 9, gap: 6 }}>
       {fixed && <Chip size="small" color="primary" label={fixed.label} onDelete={fixed.onDelete} />}
-      {conditions.map((one, i) => (
+      {conditions.map((condition, i) => (
         <Chip
           key={i}
           size="small"
-          label={`${label(one.attribute)} ${operators.find(([op]) => op === one.op)?.[1]} ${one.value ?? ''}`}
+          label={`${label(condition.attribute)} ${operators.find(([op]) => op === condition.op)?.[1]} ${condition.value ?? ''}`}
           onDelete={() => onChange(conditions.filter((_, n) => n !== i))}
         />
       ))}

@@ -35,10 +35,10 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
   });
   const visible = virtual.getVirtualItems();
   const asked = columns
-    .filter((one) => one.attribute)
-    .map((one) => one.key)
+    .filter((column) => column.attribute)
+    .map((column) => column.key)
     .join(',');
-  const pages = new Set(visible.map((one) => Math.floor(one.index / windowRows)));
+  const pages = new Set(visible.map((virtualItem) => Math.floor(virtualItem.index / windowRows)));
   const windows = useQueries({
     queries: [...pages].map((page) => ({
       queryKey: ['view-rows', token, asked, page],
@@ -67,8 +67,8 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
   held.current = byPage;
   const rowAt = (index: number): GridRow | null | undefined =>
     byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
-  const template = `minmax(330px, 1fr) ${columns.map((one) => `${one.width}px`).join(' ')}`;
-  const current = visible.find((one) => rowAt(one.index)?.id === open)?.index;
+  const template = `minmax(330px, 1fr) ${columns.map((column) => `${column.width}px`).join(' ')}`;
+  const current = visible.find((virtualItem) => rowAt(virtualItem.index)?.id === open)?.index;
   const onKey = (event: KeyboardEvent) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step === 0) return;
@@ -90,15 +90,15 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
     >
       <div className="grid-head" role="row" style={{ gridTemplateColumns: template }}>
         <Head id="family" label="Product" sort={sort} onSort={onSort} />
-        {columns.map((one) => (
+        {columns.map((column) => (
           <Head
-            key={one.key}
-            id={one.key}
-            label={one.label}
-            numeric={one.numeric}
+            key={column.key}
+            id={column.key}
+            label={column.label}
+            numeric={column.numeric}
             sort={sort}
             onSort={onSort}
-            fixed={one.key === 'places'}
+            fixed={column.key === 'places'}
           />
         ))}
       </div>
@@ -119,9 +119,9 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
               {row ? (
                 <>
                   <First row={row} flat={sort !== 'family'} />
-                  {columns.map((one) => (
-                    <span key={one.key} role="gridcell" className={`cut ${one.numeric ? 'num' : ''}`}>
-                      {cell(row, one)}
+                  {columns.map((column) => (
+                    <span key={column.key} role="gridcell" className={`cut ${column.numeric ? 'num' : ''}`}>
+                      {cell(row, column)}
                     </span>
                   ))}
                 </>
@@ -227,16 +227,16 @@ function cell(row: GridRow, column: Column): ReactNode {
 function Places({ row }: { row: GridRow }) {
   const order = ['refused', 'blocked', 'ready', 'live', 'not for this channel'];
   const states = new Map<string, number>();
-  for (const one of row.places) {
+  for (const place of row.places) {
     const state =
-      one.channelState === 'refused'
+      place.channelState === 'refused'
         ? 'refused'
-        : one.readiness === 'blocked'
+        : place.readiness === 'blocked'
           ? 'blocked'
-          : one.channelState === 'live'
+          : place.channelState === 'live'
             ? 'live'
-            : one.readiness;
-    states.set(state, (states.get(state) ?? 0) + one.listings);
+            : place.readiness;
+    states.set(state, (states.get(state) ?? 0) + place.listings);
   }
   const sorted = [...states].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
   if (sorted.length === 0) return <State is="none"> </State>;

@@ -61,7 +61,7 @@ function PriceForm({
   const [draft, setDraft] = useState(held);
   const queries = useQueryClient();
   const tell = useTell();
-  const changed = (['price', 'salePrice'] as const).filter((one) => draft[one].trim() !== held[one]);
+  const changed = (['price', 'salePrice'] as const).filter((row) => draft[row].trim() !== held[row]);
   const save = useMutation({
     mutationFn: () =>
       call(api.catalog.edit, {
@@ -91,14 +91,14 @@ function PriceForm({
       onKeyDown={(event) => event.key === 'Escape' && onDone()}
     >
       <div className="row">
-        {(['price', 'salePrice'] as const).map((one) => (
+        {(['price', 'salePrice'] as const).map((row) => (
           <TextField
-            key={one}
-            label={one === 'price' ? 'Regular' : 'Sale'}
-            autoFocus={one === 'price'}
+            key={row}
+            label={row === 'price' ? 'Regular' : 'Sale'}
+            autoFocus={row === 'price'}
             sx={{ width: 110 }}
-            value={draft[one]}
-            onChange={(event) => setDraft({ ...draft, [one]: event.target.value })}
+            value={draft[row]}
+            onChange={(event) => setDraft({ ...draft, [row]: event.target.value })}
             slotProps={{ htmlInput: { inputMode: 'decimal' } }}
           />
         ))}

@@ -36,11 +36,11 @@ function Sources({ product }: { product: ProductAnswer }) {
   if (product.sources.length === 0) return null;
   return (
     <div className="small" style={{ marginTop: 2 }}>
-      {product.sources.map((one, i) => (
-        <span key={one.recordId} style={one.dropped ? { color: 'var(--advice)' } : {}}>
+      {product.sources.map((source, i) => (
+        <span key={source.recordId} style={source.dropped ? { color: 'var(--advice)' } : {}}>
           {i > 0 && ' · '}
-          {one.supplier} {one.key}
-          {one.dropped && ' (no longer listed)'}
+          {source.supplier} {source.key}
+          {source.dropped && ' (no longer listed)'}
         </span>
       ))}
       {product.sources.length > 1 && (
@@ -55,10 +55,10 @@ function Sources({ product }: { product: ProductAnswer }) {
 
 function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: ProductAnswer }) {
   const isFamily = product.kind === 'family';
-  const texts = product.values.filter((one) => one.group === 'Texts');
-  const facts = product.values.filter((one) => one.group !== 'Texts');
-  const filled = facts.filter((one) => one.origin !== 'none' || one.attribute === focus);
-  const bare = facts.filter((one) => one.origin === 'none' && one.attribute !== focus);
+  const texts = product.values.filter((value) => value.group === 'Texts');
+  const facts = product.values.filter((value) => value.group !== 'Texts');
+  const filled = facts.filter((fact) => fact.origin !== 'none' || fact.attribute === focus);
+  const bare = facts.filter((fact) => fact.origin === 'none' && fact.attribute !== focus);
   return (
     <>
       <div className="row" style={{ alignItems: 'flex-start', gap: 14, paddingRight: 30 }}>
@@ -144,21 +144,21 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             key={`${value.attribute}@${value.language}`}
             productId={product.id}
             value={value}
-            editing={value === texts.find((one) => one.attribute === focus)}
+            editing={value === texts.find((text) => text.attribute === focus)}
           />
         ))}
       {tab === 'family' && (
         <ul style={{ listStyle: 'none', padding: 0, margin: '8px 0' }}>
-          {product.siblings.map((one) => (
-            <li key={one.id} className="row" style={{ padding: '4px 0', borderBottom: '1px solid var(--line)' }}>
+          {product.siblings.map((sibling) => (
+            <li key={sibling.id} className="row" style={{ padding: '4px 0', borderBottom: '1px solid var(--line)' }}>
               <Button
                 color="secondary"
-                sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: one.id === product.id ? 800 : 600 }}
-                onClick={() => onOpen(one.id)}
+                sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: sibling.id === product.id ? 800 : 600 }}
+                onClick={() => onOpen(sibling.id)}
               >
-                {one.sku ?? one.title ?? 'no SKU'}
+                {sibling.sku ?? sibling.title ?? 'no SKU'}
               </Button>
-              <span className="muted small cut">{one.options.map(([, value]) => value).join(' × ')}</span>
+              <span className="muted small cut">{sibling.options.map(([, value]) => value).join(' × ')}</span>
             </li>
           ))}
         </ul>
@@ -167,12 +167,13 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
         (product.listings.length === 0 ? (
           <p className="muted">It is in no channel’s assortment.</p>
         ) : (
-          product.listings.map((one) => (
-            <Line key={one.id} label={one.place}>
-              <Link to={`/listings?open=${one.id}&place=${one.placeId}`} className="plain">
-                <State is={one.readiness} /> {one.channelState !== 'none' && <State is={one.channelState} />}
+          product.listings.map((listing) => (
+            <Line key={listing.id} label={listing.place}>
+              <Link to={`/listings?open=${listing.id}&place=${listing.placeId}`} className="plain">
+                <State is={listing.readiness} />{' '}
+                {listing.channelState !== 'none' && <State is={listing.channelState} />}
               </Link>{' '}
-              <span className="muted small">{one.findings > 0 && plural(one.findings, 'finding')}</span>
+              <span className="muted small">{listing.findings > 0 && plural(listing.findings, 'finding')}</span>
             </Line>
           ))
         ))}
@@ -191,13 +192,13 @@ function History({ id }: { id: number }) {
     <Loaded query={history}>
       {({ items }) => (
         <>
-          {items.map((one) => (
-            <div key={one.id} style={{ padding: '8px 0', borderBottom: '1px solid var(--line)', fontSize: 12.5 }}>
-              <div style={one.undone ? { textDecoration: 'line-through' } : {}}>{one.words}</div>
+          {items.map((row) => (
+            <div key={row.id} style={{ padding: '8px 0', borderBottom: '1px solid var(--line)', fontSize: 12.5 }}>
+              <div style={row.undone ? { textDecoration: 'line-through' } : {}}>{row.words}</div>
               <div className="muted small">
-                {clock(one.at)} · {one.actor}
+                {clock(row.at)} · {row.actor}
               </div>
-              {one.fields.slice(0, 8).map((field) => (
+              {row.fields.slice(0, 8).map((field) => (
                 <div key={field.field} className="cut">
                   {field.field}: <s className="muted">{field.before ?? 'empty'}</s> → {field.after ?? 'empty'}
                 </div>

@@ -40,8 +40,8 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
   const hasMoved = draft !== null && !save.isPending && against !== value.text;
   const long = value.type === 'richText';
   const label = value.language ? `${value.label} · ${value.language}` : value.label;
-  const winner = value.claims.find((one) => one.wins);
-  const beaten = value.claims.filter((one) => !one.wins);
+  const winner = value.claims.find((claim) => claim.wins);
+  const beaten = value.claims.filter((claim) => !claim.wins);
   return (
     <div style={{ padding: '6px 0', borderBottom: '1px solid var(--line)' }}>
       <div className="row" style={{ alignItems: 'baseline', gap: 10, flexWrap: long ? 'wrap' : 'nowrap' }}>
@@ -81,9 +81,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 <MenuItem key="" value="">
                   <span className="muted">empty on purpose</span>
                 </MenuItem>,
-                ...value.choices.map((one) => (
-                  <MenuItem key={one} value={one}>
-                    {one}
+                ...value.choices.map((choice) => (
+                  <MenuItem key={choice} value={choice}>
+                    {choice}
                   </MenuItem>
                 )),
               ]}
@@ -136,26 +136,27 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           {beaten.length > 0 && (
             <>
               {' '}
-              won over {beaten.map((one) => `${one.from} (${one.text?.slice(0, 24) ?? 'empty'})`).join(', ')} ·{' '}
-              <b>{value.why}</b>
+              won over {beaten
+                .map((claim) => `${claim.from} (${claim.text?.slice(0, 24) ?? 'empty'})`)
+                .join(', ')} · <b>{value.why}</b>
             </>
           )}
         </button>
       )}
       {claims &&
-        value.claims.map((one, i) => (
+        value.claims.map((claim, i) => (
           <div key={i} className="small row wrap" style={{ marginLeft: 126, alignItems: 'baseline', rowGap: 0 }}>
             <span className="cut" style={{ flex: '1 0 auto', maxWidth: '100%' }}>
-              {one.wins ? '● ' : '○ '}
-              {one.text?.slice(0, 80) ?? 'empty on purpose'}
+              {claim.wins ? '● ' : '○ '}
+              {claim.text?.slice(0, 80) ?? 'empty on purpose'}
             </span>
             <span className="muted">
-              {one.batchId === null ? (
-                one.from
+              {claim.batchId === null ? (
+                claim.from
               ) : (
                 <Link
-                  to={`/intake/${one.batchId}?tab=rows${one.row === null ? '' : `&row=${one.row}`}`}
-                >{`${one.from}, row ${one.row}${one.column ? `, “${one.column}”` : ''}`}</Link>
+                  to={`/intake/${claim.batchId}?tab=rows${claim.row === null ? '' : `&row=${claim.row}`}`}
+                >{`${claim.from}, row ${claim.row}${claim.column ? `, “${claim.column}”` : ''}`}</Link>
               )}
             </span>
           </div>

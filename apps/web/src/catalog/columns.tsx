@@ -49,24 +49,24 @@ export function useColumns(): Columns {
       return first;
     }
   });
-  const known = new Set([...standard.map((one) => one.key), 'sku', 'title', 'description', 'pictures', 'page']);
+  const known = new Set([...standard.map((column) => column.key), 'sku', 'title', 'description', 'pictures', 'page']);
   const all = [
     ...standard,
     ...(attributes.data?.items ?? [])
-      .filter((one) => !known.has(one.key) && !one.perLanguage)
-      .map((one): Column => ({
-        key: one.key,
-        label: one.label,
+      .filter((attribute) => !known.has(attribute.key) && !attribute.perLanguage)
+      .map((attribute): Column => ({
+        key: attribute.key,
+        label: attribute.label,
         width: 120,
-        numeric: ['number', 'measure', 'money'].includes(one.type),
+        numeric: ['number', 'measure', 'money'].includes(attribute.type),
         attribute: true,
       })),
   ];
   return {
     all,
-    shown: keys.flatMap((key) => all.find((one) => one.key === key) ?? []),
+    shown: keys.flatMap((key) => all.find((column) => column.key === key) ?? []),
     toggle(key) {
-      const next = keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key];
+      const next = keys.includes(key) ? keys.filter((text) => text !== key) : [...keys, key];
       localStorage.setItem(slot, JSON.stringify(next));
       setKeys(next);
     },
@@ -91,14 +91,14 @@ export function ColumnMenu({ columns }: { columns: Columns }) {
         onClose={() => setAnchor(null)}
         slotProps={{ paper: { sx: { maxHeight: 420 } } }}
       >
-        {columns.all.map((one) => (
-          <MenuItem key={one.key} dense onClick={() => columns.toggle(one.key)}>
+        {columns.all.map((column) => (
+          <MenuItem key={column.key} dense onClick={() => columns.toggle(column.key)}>
             <Checkbox
               size="small"
-              checked={columns.shown.some((shown) => shown.key === one.key)}
+              checked={columns.shown.some((shown) => shown.key === column.key)}
               sx={{ p: 0.3, mr: 1 }}
             />
-            {one.label}
+            {column.label}
           </MenuItem>
         ))}
       </Menu>

@@ -145,17 +145,17 @@ function Touched({ cause }: { cause: CauseDetail }) {
       <h3 style={{ margin: '14px 0 4px' }}>The listings</h3>
       <table className="plain">
         <tbody>
-          {cause.listings.slice(0, 12).map((one) => (
-            <tr key={one.id}>
+          {cause.listings.slice(0, 12).map((listing) => (
+            <tr key={listing.id}>
               <td style={{ maxWidth: 300 }} className="cut">
-                <Link to={`/listings?open=${one.id}`} className="plain">
-                  {one.title ?? one.sku}
+                <Link to={`/listings?open=${listing.id}`} className="plain">
+                  {listing.title ?? listing.sku}
                 </Link>
               </td>
-              <td className="muted small">{one.finding}</td>
+              <td className="muted small">{listing.finding}</td>
               <td style={{ whiteSpace: 'nowrap' }}>
-                {one.others > 0 ? (
-                  <span className="muted small">{plural(one.others, 'other cause')}</span>
+                {listing.others > 0 ? (
+                  <span className="muted small">{plural(listing.others, 'other cause')}</span>
                 ) : cause.severity === 'blocker' ? (
                   <State is="blocked">only this</State>
                 ) : null}

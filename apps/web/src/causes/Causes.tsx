@@ -37,10 +37,10 @@ export function Causes() {
       {(data) => {
         const base = severity === 'advice' ? data.advice : data.items;
         const list = order === 'touched' ? [...base].sort((a, b) => b.touched - a.touched) : base;
-        const chosen = list.find((one) => one.key === params.get('cause')) ?? list[0];
+        const chosen = list.find((row) => row.key === params.get('cause')) ?? list[0];
         const index = chosen ? list.indexOf(chosen) : -1;
         const planned = data.plan.at(-1);
-        const most = Math.max(1, ...list.map((one) => one.touched));
+        const most = Math.max(1, ...list.map((row) => row.touched));
         return (
           <>
             <section className="col" style={{ width: 540, flex: 'none', borderRight: '1px solid var(--line)' }}>
@@ -77,37 +77,37 @@ export function Causes() {
                 />
               </div>
               <ol className="scroll grow" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label="Causes">
-                {list.map((one, i) => (
-                  <li key={one.key}>
+                {list.map((row, i) => (
+                  <li key={row.key}>
                     <button
                       type="button"
                       className="cause"
-                      aria-current={one.key === chosen?.key}
-                      onClick={() => set('cause', one.key)}
+                      aria-current={row.key === chosen?.key}
+                      onClick={() => set('cause', row.key)}
                     >
                       <span className="serif muted" style={{ width: 22, textAlign: 'right' }}>
                         {i + 1}
                       </span>
                       <span className="grow">
-                        <span style={{ fontSize: 14 }}>{one.words}</span>
+                        <span style={{ fontSize: 14 }}>{row.words}</span>
                         <span style={{ display: 'block', margin: '1px 0 5px' }} className="muted small">
-                          <span className="tag">{kinds[one.kind]}</span> {one.places.join(' · ')}
+                          <span className="tag">{kinds[row.kind]}</span> {row.places.join(' · ')}
                         </span>
                         <span className="gauge">
-                          <i style={{ width: `${(100 * one.touched) / most}%` }} />
-                          <u style={{ width: `${(100 * one.unlocks) / most}%` }} />
+                          <i style={{ width: `${(100 * row.touched) / most}%` }} />
+                          <u style={{ width: `${(100 * row.unlocks) / most}%` }} />
                         </span>
                       </span>
                       <span style={{ width: 84, textAlign: 'right', lineHeight: 1.2 }}>
                         <b className="serif" style={{ fontSize: 20 }}>
-                          {count(severity === 'advice' ? one.touched : one.unlocks)}
+                          {count(severity === 'advice' ? row.touched : row.unlocks)}
                         </b>
                         <span style={{ display: 'block', fontSize: 11.5 }}>
                           {severity === 'advice' ? 'touched' : 'unlocked'}
                         </span>
                         {severity !== 'advice' && (
                           <span className="muted" style={{ fontSize: 11 }}>
-                            of {count(one.touched)} touched
+                            of {count(row.touched)} touched
                           </span>
                         )}
                       </span>

@@ -22,16 +22,16 @@ export function Cells({
 }) {
   /** By product, what was typed, and over what: a change by somebody else meanwhile is not written over unseen. */
   const [typed, setTyped] = useState<Record<number, { text: string; over: string | null }>>({});
-  const goods = [...new Map(cause.listings.map((one) => [one.productId, one])).values()];
+  const goods = [...new Map(cause.listings.map((listing) => [listing.productId, listing])).values()];
   const set = (productId: number, text: string) => {
-    const held = goods.find((one) => one.productId === productId)?.text ?? null;
+    const held = goods.find((row) => row.productId === productId)?.text ?? null;
     const next = { ...typed, [productId]: { text, over: typed[productId] ? typed[productId].over : held } };
     setTyped(next);
     onChange(
-      goods.flatMap((one) => {
-        const cell = next[one.productId];
-        return cell && cell.text !== (one.text ?? '')
-          ? [{ productId: one.productId, text: cell.text, madeAgainst: cell.over }]
+      goods.flatMap((row) => {
+        const cell = next[row.productId];
+        return cell && cell.text !== (row.text ?? '')
+          ? [{ productId: row.productId, text: cell.text, madeAgainst: cell.over }]
           : [];
       }),
     );
@@ -51,17 +51,17 @@ export function Cells({
           </tr>
         </thead>
         <tbody>
-          {goods.slice(0, mostCells).map((one) => (
-            <tr key={one.productId}>
+          {goods.slice(0, mostCells).map((row) => (
+            <tr key={row.productId}>
               <td style={{ maxWidth: 250 }}>
                 <div className="cut">
-                  <Link to={`/catalog?open=${one.productId}`} className="plain">
-                    {one.title ?? one.sku}
+                  <Link to={`/catalog?open=${row.productId}`} className="plain">
+                    {row.title ?? row.sku}
                   </Link>
                 </div>
                 <div className="muted small cut">
-                  {one.sku} · {one.finding}
-                  {one.others > 0 && ` · ${plural(one.others, 'other cause')}`}
+                  {row.sku} · {row.finding}
+                  {row.others > 0 && ` · ${plural(row.others, 'other cause')}`}
                 </div>
               </td>
               <td>
@@ -70,10 +70,10 @@ export function Cells({
                   select={remedy.choices !== null}
                   multiline={remedy.choices === null && long}
                   maxRows={4}
-                  value={typed[one.productId]?.text ?? one.text ?? ''}
-                  onChange={(event) => set(one.productId, event.target.value)}
+                  value={typed[row.productId]?.text ?? row.text ?? ''}
+                  onChange={(event) => set(row.productId, event.target.value)}
                   slotProps={{
-                    htmlInput: { 'aria-label': `${remedy.label} of ${one.sku ?? one.title ?? 'this product'}` },
+                    htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
                   }}
                 >
                   {remedy.choices?.map((choice) => (

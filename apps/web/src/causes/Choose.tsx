@@ -16,26 +16,27 @@ export function ChooseOption({
   onChoose: (value: string) => void;
 }) {
   const other =
-    remedy.options.find((one) => one.value === value && !remedy.suggested.some((each) => each.value === value)) ?? null;
+    remedy.options.find((option) => option.value === value && !remedy.suggested.some((each) => each.value === value)) ??
+    null;
   return (
     <div role="radiogroup" aria-label={remedy.question}>
-      {remedy.suggested.map((one) => {
-        const names = one.label.split(' / ');
+      {remedy.suggested.map((row) => {
+        const names = row.label.split(' / ');
         return (
-          <label key={one.value} className="choice">
-            <input type="radio" name="choice" checked={value === one.value} onChange={() => onChoose(one.value)} />
+          <label key={row.value} className="choice">
+            <input type="radio" name="choice" checked={value === row.value} onChange={() => onChoose(row.value)} />
             <span className="grow">
               <span className="muted">{names.slice(0, -1).map((name) => `${name} / `)}</span>
               <b>{names.at(-1)}</b>
               <span className="muted small" style={{ display: 'block' }}>
-                {one.evidence.join(' · ')}
+                {row.evidence.join(' · ')}
               </span>
             </span>
             <span className="row small muted">
               <span className="bar" style={{ width: 64 }}>
-                <i style={{ width: `${one.score ?? 0}%` }} />
+                <i style={{ width: `${row.score ?? 0}%` }} />
               </span>
-              {one.score}
+              {row.score}
             </span>
           </label>
         );
@@ -47,9 +48,9 @@ export function ChooseOption({
         size="small"
         options={remedy.options}
         value={other}
-        getOptionLabel={(one) => one.label}
+        getOptionLabel={(row) => row.label}
         isOptionEqualToValue={(a, b) => a.value === b.value}
-        onChange={(_, one) => one && onChoose(one.value)}
+        onChange={(_, row) => row && onChoose(row.value)}
         renderInput={(params) => <TextField {...params} label="Another one of the whole list" />}
       />
     </div>
@@ -63,8 +64,8 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
         size="small"
         sx={{ width: 260 }}
         options={remedy.sources}
-        getOptionLabel={(one) => one.label}
-        onChange={(_, one) => one && onChoose({ kind: 'fill', source: one.name })}
+        getOptionLabel={(row) => row.label}
+        onChange={(_, row) => row && onChoose({ kind: 'fill', source: row.name })}
         renderInput={(params) => <TextField {...params} label={`Copy ${remedy.label} from`} />}
       />
       <span className="muted" style={{ paddingTop: 8 }}>
@@ -78,9 +79,9 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
           sx={{ width: 220 }}
           onChange={(event) => onChoose({ kind: 'fill', fixed: event.target.value })}
         >
-          {remedy.values.map((one) => (
-            <MenuItem key={one} value={one}>
-              {one}
+          {remedy.values.map((value) => (
+            <MenuItem key={value} value={value}>
+              {value}
             </MenuItem>
           ))}
         </TextField>

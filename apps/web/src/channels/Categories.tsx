@@ -39,13 +39,13 @@ export function Categories({ placeId }: { placeId: number }) {
       void queries.invalidateQueries();
     },
   });
-  const options = (tree.data?.items ?? []).filter((one) => one.leaf || !tree.data?.leafOnly);
+  const options = (tree.data?.items ?? []).filter((row) => row.leaf || !tree.data?.leafOnly);
   return (
     <div className="scroll grow" style={{ padding: '10px 24px 24px' }}>
       {map.error && <ProblemBox error={map.error} />}
       <Loaded query={categories}>
         {({ items }) => {
-          const open = items.filter((one) => one.variants > 0 && (one.target === null || one.fault !== null));
+          const open = items.filter((row) => row.variants > 0 && (row.target === null || row.fault !== null));
           const certain = open.flatMap(({ category, suggestions: [first, second] }) =>
             // Two that are as good as each other are no certainty.
             first && first.score >= sure && first.score !== second?.score ? [{ category, target: first.path }] : [],
@@ -135,7 +135,7 @@ function Row({
   onMap: (target: string | null) => void;
 }) {
   const value =
-    options.find((one) => one.path === row.target) ??
+    options.find((option) => option.path === row.target) ??
     (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
   const names = row.category.split('/');
   return (
@@ -151,9 +151,9 @@ function Row({
           options={options}
           value={value}
           disabled={busy}
-          getOptionLabel={(one) => one.names.join(' / ')}
+          getOptionLabel={(option) => option.names.join(' / ')}
           isOptionEqualToValue={(a, b) => a.path === b.path}
-          onChange={(_, one) => onMap(one?.path ?? null)}
+          onChange={(_, row) => onMap(row?.path ?? null)}
           renderInput={(params) => (
             <TextField
               {...params}
@@ -168,19 +168,19 @@ function Row({
         {row.fault && <State is="blocked">{row.fault}</State>}
       </td>
       <td>
-        {row.suggestions.slice(0, 3).map((one, i) => (
-          <div key={one.path}>
+        {row.suggestions.slice(0, 3).map((suggestion, i) => (
+          <div key={suggestion.path}>
             <Button
               color="secondary"
               sx={{ p: 0, minWidth: 0 }}
               disabled={busy}
-              onClick={() => onMap(one.path)}
-              title={one.names.join(' / ')}
+              onClick={() => onMap(suggestion.path)}
+              title={suggestion.names.join(' / ')}
             >
-              {one.names.slice(-2).join(' / ')}
+              {suggestion.names.slice(-2).join(' / ')}
             </Button>
-            <span className="muted small"> {one.score}</span>
-            {i === 0 && <div className="muted small">{one.evidence.join(' · ')}</div>}
+            <span className="muted small"> {suggestion.score}</span>
+            {i === 0 && <div className="muted small">{suggestion.evidence.join(' · ')}</div>}
           </div>
         ))}
       </td>

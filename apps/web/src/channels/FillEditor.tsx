@@ -78,7 +78,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           <div className="row wrap" style={{ margin: '12px 0' }}>
             <span className="muted small">Then:</span>
             {fits.map(([kind, words]) => {
-              const on = fill.fit.some((one) => one.do === kind);
+              const on = fill.fit.some((row) => row.do === kind);
               const limit = Number(/at most (\d+)/.exec(attribute.limits.join())?.[1] ?? 100);
               return (
                 <label key={kind} className="row small" style={{ gap: 4 }}>
@@ -89,7 +89,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
                       setFill({
                         ...fill,
                         fit: on
-                          ? fill.fit.filter((one) => one.do !== kind)
+                          ? fill.fit.filter((row) => row.do !== kind)
                           : [
                               ...fill.fit,
                               kind === 'trim-at-word' ? { do: kind, length: limit } : ({ do: kind } as Fit),
@@ -107,26 +107,26 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         <h3 style={{ margin: '16px 0 4px' }}>What it gives</h3>
         <table className="plain">
           <tbody>
-            {shown.samples.map((one) => (
-              <tr key={one.listingId}>
+            {shown.samples.map((sample) => (
+              <tr key={sample.listingId}>
                 <td style={{ maxWidth: 220 }}>
                   <div className="cut">
-                    <Link to={`/listings?open=${one.listingId}`} className="plain">
-                      {one.title}
+                    <Link to={`/listings?open=${sample.listingId}`} className="plain">
+                      {sample.title}
                     </Link>
                   </div>
                 </td>
                 <td className="small">
-                  {one.value === null ? (
+                  {sample.value === null ? (
                     <span className="muted">nothing</span>
-                  ) : one.value.length > 150 ? (
-                    `${one.value.slice(0, 150)}…`
+                  ) : sample.value.length > 150 ? (
+                    `${sample.value.slice(0, 150)}…`
                   ) : (
-                    one.value
+                    sample.value
                   )}
-                  {one.fault && (
+                  {sample.fault && (
                     <div>
-                      <State is="blocked">{one.fault}</State>
+                      <State is="blocked">{sample.fault}</State>
                     </div>
                   )}
                 </td>
@@ -189,7 +189,7 @@ function complete(fill: Fill | null): boolean {
       : rule.kind === 'first'
         ? rule.of.length > 0 && rule.of.every(whole)
         : rule.kind === 'when'
-          ? rule.cases.every((one) => !conditionAttributes(one.if).includes('') && whole(one.then)) &&
+          ? rule.cases.every((part) => !conditionAttributes(part.if).includes('') && whole(part.then)) &&
             (rule.otherwise === null || whole(rule.otherwise))
           : rule.kind === 'compose'
             ? rule.parts.length > 0

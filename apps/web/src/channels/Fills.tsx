@@ -21,7 +21,7 @@ export function Fills({ placeId }: { placeId: number }) {
   return (
     <Loaded query={fills}>
       {({ items }) => {
-        const chosen = items.find((one) => one.key === params.get('attribute')) ?? items[0];
+        const chosen = items.find((row) => row.key === params.get('attribute')) ?? items[0];
         return (
           <div className="grow" style={{ display: 'flex', minHeight: 0 }}>
             <div
@@ -38,38 +38,38 @@ export function Fills({ placeId }: { placeId: number }) {
                   </tr>
                 </thead>
                 <tbody>
-                  {items.map((one) => (
+                  {items.map((row) => (
                     <tr
-                      key={one.key}
+                      key={row.key}
                       style={{
                         cursor: 'pointer',
-                        background: one.key === chosen?.key ? 'var(--velvet-100)' : undefined,
+                        background: row.key === chosen?.key ? 'var(--velvet-100)' : undefined,
                       }}
-                      onClick={() => setParams({ attribute: one.key })}
+                      onClick={() => setParams({ attribute: row.key })}
                     >
                       <td>
-                        <button type="button" className="value" onClick={() => setParams({ attribute: one.key })}>
-                          <b style={{ fontWeight: 600 }}>{one.label}</b>
+                        <button type="button" className="value" onClick={() => setParams({ attribute: row.key })}>
+                          <b style={{ fontWeight: 600 }}>{row.label}</b>
                         </button>
-                        <div className="muted small">{[one.need, ...one.limits].join(' · ')}</div>
+                        <div className="muted small">{[row.need, ...row.limits].join(' · ')}</div>
                       </td>
                       <td className="small">
-                        {one.fill ? (
-                          sayRule(one.fill.rule, (name) => nameIn([...one.sources, ...compared], name))
+                        {row.fill ? (
+                          sayRule(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
                         ) : (
-                          <span style={{ color: one.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>
+                          <span style={{ color: row.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>
                             nothing
                           </span>
                         )}
                       </td>
-                      <td className="num">{count(one.filled)}</td>
+                      <td className="num">{count(row.filled)}</td>
                       <td
                         className="num"
                         style={
-                          one.missing > 0 && one.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}
+                          row.missing > 0 && row.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}
                         }
                       >
-                        {count(one.missing)}
+                        {count(row.missing)}
                       </td>
                     </tr>
                   ))}
@@ -88,11 +88,11 @@ export function Fills({ placeId }: { placeId: number }) {
 function sayCondition(condition: Condition, label: (name: string) => string): string {
   if (!('attribute' in condition)) return 'several things hold';
   const { attribute, op, value } = condition;
-  return [label(attribute), operators.find(([one]) => one === op)?.[1] ?? op, value ?? ''].join(' ').trim();
+  return [label(attribute), operators.find(([row]) => row === op)?.[1] ?? op, value ?? ''].join(' ').trim();
 }
 
 const nameIn = (known: readonly { name: string; label: string }[], name: string) =>
-  known.find((one) => one.name === name)?.label ?? name;
+  known.find((row) => row.name === name)?.label ?? name;
 
 function sayRule(rule: FillRule, label: (name: string) => string): string {
   switch (rule.kind) {
@@ -105,8 +105,8 @@ function sayRule(rule: FillRule, label: (name: string) => string): string {
     case 'translate':
       return `translates ${label(rule.from)} (${Object.keys(rule.table).length} pairs)`;
     case 'when':
-      return `${rule.cases.map((one) => `when ${sayCondition(one.if, label)}, ${sayRule(one.then, label)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, label)}` : '; else nothing'}`;
+      return `${rule.cases.map((part) => `when ${sayCondition(part.if, label)}, ${sayRule(part.then, label)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, label)}` : '; else nothing'}`;
     case 'first':
-      return `the first of: ${rule.of.map((one) => sayRule(one, label)).join('; ')}`;
+      return `the first of: ${rule.of.map((fillRule) => sayRule(fillRule, label)).join('; ')}`;
   }
 }

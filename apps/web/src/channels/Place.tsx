@@ -21,7 +21,7 @@ export function Place() {
   return (
     <Loaded query={places}>
       {({ items }) => {
-        const place = items.find((one) => one.id === id);
+        const place = items.find((row) => row.id === id);
         if (!place) return <Empty title="There is no such place">It may have been disconnected.</Empty>;
         return (
           <section className="grow col">
@@ -51,13 +51,13 @@ export function Place() {
 
 function Totals({ place }: { place: PlaceAnswer }) {
   const sum = (readiness: string) =>
-    place.totals.filter((one) => one.readiness === readiness).reduce((total, one) => total + one.listings, 0);
+    place.totals.filter((total) => total.readiness === readiness).reduce((total, row) => total + row.listings, 0);
   return (
     <div className="row" style={{ gap: 16, paddingBottom: 3 }}>
-      {(['ready', 'blocked', 'not for this channel'] as const).map((one) => (
-        <Link key={one} to={`/listings?place=${place.id}&readiness=${one}`} className="plain">
-          <State is={one}>
-            {count(sum(one))} {one}
+      {(['ready', 'blocked', 'not for this channel'] as const).map((row) => (
+        <Link key={row} to={`/listings?place=${place.id}&readiness=${row}`} className="plain">
+          <State is={row}>
+            {count(sum(row))} {row}
           </State>
         </Link>
       ))}

@@ -28,9 +28,9 @@ function SourceSelect({
       onChange={(event) => onChange(event.target.value)}
       sx={{ width: 190 }}
     >
-      {attribute.sources.map((one) => (
-        <MenuItem key={one.name} value={one.name}>
-          {one.label}
+      {attribute.sources.map((source) => (
+        <MenuItem key={source.name} value={source.name}>
+          {source.label}
         </MenuItem>
       ))}
     </TextField>
@@ -73,7 +73,7 @@ export function RuleEditor({
         <div className="col" style={{ gap: 8 }}>
           {rule.parts.map((part, i) => {
             const set = (next: (typeof rule.parts)[number]) =>
-              onChange({ ...rule, parts: rule.parts.map((one, n) => (n === i ? next : one)) });
+              onChange({ ...rule, parts: rule.parts.map((part, n) => (n === i ? next : part)) });
             return (
               <div key={i} className="row">
                 {'from' in part ? (
@@ -127,11 +127,11 @@ export function RuleEditor({
     case 'first':
       return (
         <ol style={{ paddingLeft: 20, margin: 0 }}>
-          {rule.of.map((one, i) => (
+          {rule.of.map((fillRule, i) => (
             <li key={i} style={{ marginBottom: 8 }}>
               <div className="row" style={{ alignItems: 'flex-start' }}>
                 <RuleEditor
-                  rule={one}
+                  rule={fillRule}
                   attribute={attribute}
                   onChange={(next) => onChange({ ...rule, of: rule.of.map((each, n) => (n === i ? next : each)) })}
                 />
@@ -177,9 +177,9 @@ function ChannelValue({
       onChange={(event) => onChange(event.target.value)}
       sx={{ width }}
     >
-      {attribute.values?.map((one) => (
-        <MenuItem key={one} value={one}>
-          {one}
+      {attribute.values?.map((value) => (
+        <MenuItem key={value} value={value}>
+          {value}
         </MenuItem>
       ))}
     </TextField>

@@ -54,8 +54,8 @@ export function RulebookPage({ placeId }: { placeId: number }) {
       <Loaded query={rulebooks}>
         {({ items }) => (
           <>
-            {items.map((one) => (
-              <Version key={one.id} placeId={placeId} version={one} />
+            {items.map((row) => (
+              <Version key={row.id} placeId={placeId} version={row} />
             ))}
           </>
         )}
@@ -135,9 +135,9 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             become ready
           </b>
           <div className="small muted">Tried on all {count(tryOut.data.listings)} listings, not saved.</div>
-          {tryOut.data.causes.map((one) => (
-            <div key={one.words} className="small">
-              {count(one.listings)} × {one.words}
+          {tryOut.data.causes.map((cause) => (
+            <div key={cause.words} className="small">
+              {count(cause.listings)} × {cause.words}
             </div>
           ))}
         </div>
@@ -145,14 +145,14 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
       {version.changes.length > 0 && (
         <table className="plain">
           <tbody>
-            {version.changes.map((one) => (
-              <tr key={one.part + one.key}>
+            {version.changes.map((change) => (
+              <tr key={change.part + change.key}>
                 <td className="muted" style={{ width: 90 }}>
-                  {one.part}
+                  {change.part}
                 </td>
-                <td style={{ width: 280 }}>{one.key}</td>
-                <td style={{ width: 80 }}>{one.kind}</td>
-                <td>{one.words.join('; ')}</td>
+                <td style={{ width: 280 }}>{change.key}</td>
+                <td style={{ width: 80 }}>{change.kind}</td>
+                <td>{change.words.join('; ')}</td>
               </tr>
             ))}
           </tbody>

@@ -20,19 +20,19 @@ export function WhenEditor({
   onChange: (rule: FillRule) => void;
 }) {
   const set = (at: number, change: Partial<When['cases'][number]>) =>
-    onChange({ ...rule, cases: rule.cases.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+    onChange({ ...rule, cases: rule.cases.map((part, i) => (i === at ? { ...part, ...change } : part)) });
   const first: FillRule = { kind: 'copy', from: attribute.sources[0]?.name ?? '' };
   const { data } = useCompared();
   return (
     <>
       <ol className="cases">
-        {rule.cases.map((one, i) => (
+        {rule.cases.map((part, i) => (
           <li key={i}>
             <span className="row">
               <b>When</b>
-              {'attribute' in one.if ? (
+              {'attribute' in part.if ? (
                 <ComparisonFields
-                  comparison={one.if}
+                  comparison={part.if}
                   attributes={data ?? []}
                   onChange={(comparison) => set(i, { if: comparison })}
                 />
@@ -40,7 +40,7 @@ export function WhenEditor({
                 <span className="muted">a condition of several parts</span>
               )}
             </span>
-            <ThenEditor rule={one.then} attribute={attribute} onChange={(then) => set(i, { then })} />
+            <ThenEditor rule={part.then} attribute={attribute} onChange={(then) => set(i, { then })} />
             {rule.cases.length > 1 && (
               <RemoveButton
                 of={`case ${i + 1}`}

@@ -6,6 +6,6 @@ import { call } from '../api/call';
 export const useCompared = () =>
   useQuery({
     queryKey: ['fills', 'compared'],
-    queryFn: async () => (await call(api.channels.compared)).items.map((one) => ({ ...one, name: one.key })),
+    queryFn: async () => (await call(api.channels.compared)).items.map((row) => ({ ...row, name: row.key })),
     staleTime: 300_000,
   });

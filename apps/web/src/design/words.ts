@@ -2,7 +2,7 @@
 const locale = () => navigator.language || 'en-GB';
 
 export const count = (n: number) => n.toLocaleString(locale());
-export const plural = (n: number, one: string, many = `${one}s`) => `${count(n)} ${n === 1 ? one : many}`;
+export const plural = (n: number, text: string, many = `${text}s`) => `${count(n)} ${n === 1 ? text : many}`;
 export const money = (amount: string | null | undefined, currency = 'GBP') =>
   amount === null || amount === undefined
     ? ''

@@ -40,8 +40,8 @@ function Page({ feed }: { feed: FeedAnswer }) {
     },
   });
   const isBuilding = build.isPending || feed.runs[0]?.state === 'running';
-  const run = feed.runs.find((one) => one.id === Number(search.get('run'))) ?? feed.runs[0];
-  const up = feed.runs.find((one) => one.up);
+  const run = feed.runs.find((run) => run.id === Number(search.get('run'))) ?? feed.runs[0];
+  const up = feed.runs.find((run) => run.up);
   const error = build.error ?? offer.error;
   return (
     <section className="grow col">
@@ -135,11 +135,11 @@ function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; on
           Nobody has fetched it yet.
         </p>
       )}
-      {feed.fetches.slice(0, 8).map((one, i) => (
+      {feed.fetches.slice(0, 8).map((fetch, i) => (
         <div key={i} className="row small" style={{ padding: '3px 16px 3px 24px' }}>
-          <span className="muted">{clock(one.at)}</span>
-          <span className="grow cut">{one.agent}</span>
-          <span>{one.status}</span>
+          <span className="muted">{clock(fetch.at)}</span>
+          <span className="grow cut">{fetch.agent}</span>
+          <span>{fetch.status}</span>
         </div>
       ))}
     </div>
@@ -249,10 +249,10 @@ function LeftOut({ run }: { run: RunAnswer }) {
                   </td>
                   <td>{group.words}</td>
                   <td className="small muted" style={{ maxWidth: 330 }}>
-                    {group.examples.slice(0, 2).map((one) => (
-                      <div key={one.listingId} className="cut">
-                        <Link className="plain" to={`/listings?open=${one.listingId}`}>
-                          {one.sku} {one.title}
+                    {group.examples.slice(0, 2).map((example) => (
+                      <div key={example.listingId} className="cut">
+                        <Link className="plain" to={`/listings?open=${example.listingId}`}>
+                          {example.sku} {example.title}
                         </Link>
                       </div>
                     ))}
@@ -286,22 +286,22 @@ function Report({ run }: { run: RunAnswer }) {
             </tr>
           </thead>
           <tbody>
-            {items.slice(0, 500).map((one) => (
-              <tr key={one.itemKey}>
+            {items.slice(0, 500).map((row) => (
+              <tr key={row.itemKey}>
                 <td style={{ whiteSpace: 'nowrap' }}>
-                  {one.listingId === null ? (
-                    one.itemKey
+                  {row.listingId === null ? (
+                    row.itemKey
                   ) : (
-                    <Link to={`/listings?open=${one.listingId}`}>{one.itemKey}</Link>
+                    <Link to={`/listings?open=${row.listingId}`}>{row.itemKey}</Link>
                   )}
                 </td>
                 <td style={{ maxWidth: 280 }}>
-                  <div className="cut">{one.title}</div>
+                  <div className="cut">{row.title}</div>
                 </td>
                 <td>
-                  <State is={one.outcome}>{one.outcome}</State>
+                  <State is={row.outcome}>{row.outcome}</State>
                 </td>
-                <td className="small">{one.message}</td>
+                <td className="small">{row.message}</td>
               </tr>
             ))}
           </tbody>

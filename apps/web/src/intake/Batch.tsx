@@ -81,7 +81,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
   // One thing at a time, and what went wrong before is not said of what comes after.
   const isBusy = useIsMutating({ mutationKey: batchWork(batch.id) }) > 0;
   const begin = (work: { mutate: () => void }) => {
-    for (const one of [tryOut, apply, undo, again, cancel]) one.reset();
+    for (const row of [tryOut, apply, undo, again, cancel]) row.reset();
     work.mutate();
   };
   const open = batch.state === 'read' || batch.state === 'tried';

@@ -131,23 +131,23 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
         </tr>
       </thead>
       <tbody>
-        {items.map((one) => (
-          <tr key={one.id}>
+        {items.map((row) => (
+          <tr key={row.id}>
             <td>
-              <Link to={`/intake/${one.id}`}>{one.fileName}</Link>{' '}
-              <span className="muted small">{bytes(one.bytes)}</span>
+              <Link to={`/intake/${row.id}`}>{row.fileName}</Link>{' '}
+              <span className="muted small">{bytes(row.bytes)}</span>
             </td>
-            <td>{one.supplier ?? <span className="muted">nobody’s yet</span>}</td>
+            <td>{row.supplier ?? <span className="muted">nobody’s yet</span>}</td>
             <td>
-              <State is={stateWords[one.state][0]}>{stateWords[one.state][1]}</State>
+              <State is={stateWords[row.state][0]}>{stateWords[row.state][1]}</State>
             </td>
             {(['created', 'joins', 'changed', 'unchanged', 'refused'] as const).map((key) => (
               <td key={key} className="num">
-                {one.counts ? count(one.counts[key]) : ''}
+                {row.counts ? count(row.counts[key]) : ''}
               </td>
             ))}
             <td className="muted" style={{ whiteSpace: 'nowrap' }}>
-              {clock(one.createdAt)}
+              {clock(row.createdAt)}
             </td>
           </tr>
         ))}

@@ -36,7 +36,7 @@ export function Columns({
   const isExchange = batch.kind === 'round-trip';
   const choices = choicesFor(attributes.data?.items ?? []);
   const put = (index: number, target: ColumnTarget) =>
-    correct.mutate({ map: batch.map.map((one, i) => (i === index ? { ...one, target } : one)) });
+    correct.mutate({ map: batch.map.map((row, i) => (i === index ? { ...row, target } : row)) });
   return (
     <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
       {correct.error && <ProblemBox error={correct.error} />}
@@ -124,15 +124,15 @@ function ColumnRow({
   off: boolean;
   onMap: (map: BatchAnswer['map']) => void;
 }) {
-  const entries = batch.map.flatMap((one, i) => (one.column === column ? [{ ...one, i }] : []));
+  const entries = batch.map.flatMap((row, i) => (row.column === column ? [{ ...row, i }] : []));
   const listed = entries.length > 0 ? entries : [{ column, target: { to: 'ignore' } as ColumnTarget, i: -1 }];
-  const suggestions = batch.suggestions.filter((one) => one.column === column);
+  const suggestions = batch.suggestions.filter((suggestion) => suggestion.column === column);
   const [best] = suggestions;
   // Without an article number no row can be read, and still they show what the columns hold.
   const isNoneRead = batch.sample.every((row) => row.refused.length > 0);
-  const own = listed.some(({ target }) => !suggestions.some((one) => sameTarget(one.target, target)));
+  const own = listed.some(({ target }) => !suggestions.some((suggestion) => sameTarget(suggestion.target, target)));
   const set = (i: number, target: ColumnTarget) =>
-    onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((one, k) => (k === i ? { column, target } : one)));
+    onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((row, k) => (k === i ? { column, target } : row)));
   return (
     <tr>
       <td style={{ fontWeight: 600, maxWidth: 190, overflowWrap: 'anywhere' }}>{column}</td>
@@ -144,7 +144,9 @@ function ColumnRow({
             target={target}
             choices={choices}
             off={off}
-            onSet={(next) => set(i, suggestions.find((one) => sameTarget(one.target, next))?.target ?? next)}
+            onSet={(next) =>
+              set(i, suggestions.find((suggestion) => sameTarget(suggestion.target, next))?.target ?? next)
+            }
             onRemove={n === 0 ? undefined : () => onMap(batch.map.filter((_, k) => k !== i))}
           />
         ))}
@@ -218,11 +220,11 @@ function Target({
           disabled={off}
           sx={{ flex: 1 }}
           options={choices}
-          groupBy={(one) => one.group}
-          getOptionLabel={(one) => one.label}
+          groupBy={(choice) => choice.group}
+          getOptionLabel={(choice) => choice.label}
           isOptionEqualToValue={(a, b) => sameTarget(a.target, b.target)}
-          value={choices.find((one) => sameTarget(one.target, target)) ?? ignored}
-          onChange={(_, one) => onSet(one.target)}
+          value={choices.find((choice) => sameTarget(choice.target, target)) ?? ignored}
+          onChange={(_, choice) => onSet(choice.target)}
           renderInput={(params) => (
             <TextField
               {...params}

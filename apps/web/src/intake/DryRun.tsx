@@ -87,9 +87,9 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
       <div className="row wrap" style={{ marginBottom: 8 }}>
         {chip('All rows', undefined)}
         {outcomes.map(
-          (one) =>
-            (one !== 'joins' || (batch.counts?.joins ?? 0) > 0) &&
-            chip(`${one} ${count(batch.counts?.[one] ?? 0)}`, one),
+          (outcome) =>
+            (outcome !== 'joins' || (batch.counts?.joins ?? 0) > 0) &&
+            chip(`${outcome} ${count(batch.counts?.[outcome] ?? 0)}`, outcome),
         )}
         {(batch.counts?.asked ?? 0) > 0 && chip(`to be asked about ${count(batch.counts?.asked ?? 0)}`, 'asked')}
         {chip('with notes', 'noted')}
@@ -179,7 +179,7 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
 
 /** Of a single item that was fetched: the cells its source cannot fill and a person has to. */
 function stillToAdd({ kind, counts, columns }: BatchAnswer, { cells, outcome }: BatchRowAnswer): string[] {
-  const all = outcomes.reduce((sum, one) => sum + (counts?.[one] ?? 0), 0);
+  const all = outcomes.reduce((sum, row) => sum + (counts?.[row] ?? 0), 0);
   return kind === 'pull' && all === 1 && outcome === 'refused' ? columns.filter((_, i) => !cells[i]?.trim()) : [];
 }
 

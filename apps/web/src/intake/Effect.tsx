@@ -44,13 +44,13 @@ export function EffectBar({ batch }: { batch: BatchAnswer }) {
         <div className="scroll" style={{ maxHeight: 180, marginTop: 6 }}>
           <table className="plain">
             <tbody>
-              {effect.examples.map((one) => (
-                <tr key={`${one.kind}${one.place}${one.sku}${one.title}`}>
-                  <td>{one.sku ?? ''}</td>
-                  <td>{one.title}</td>
-                  <td className="muted">{one.place}</td>
+              {effect.examples.map((example) => (
+                <tr key={`${example.kind}${example.place}${example.sku}${example.title}`}>
+                  <td>{example.sku ?? ''}</td>
+                  <td>{example.title}</td>
+                  <td className="muted">{example.place}</td>
                   <td>
-                    {one.before ?? 'not listed'} → <b>{one.after ?? 'not listed'}</b>
+                    {example.before ?? 'not listed'} → <b>{example.after ?? 'not listed'}</b>
                   </td>
                 </tr>
               ))}

@@ -14,7 +14,7 @@ export function Fetching() {
   const pulls = useQuery({
     queryKey: ['pulls'],
     queryFn: () => call(api.intake.pulls),
-    refetchInterval: ({ state: { data } }) => (data?.items.some((one) => one.running) ? 800 : 30_000),
+    refetchInterval: ({ state: { data } }) => (data?.items.some((row) => row.running) ? 800 : 30_000),
   });
   const [adding, setAdding] = useState(false);
   return (
@@ -23,8 +23,8 @@ export function Fetching() {
       <Loaded query={pulls}>
         {(data) => (
           <>
-            {data.items.map((one) => (
-              <Pull key={one.id} pull={one} />
+            {data.items.map((row) => (
+              <Pull key={row.id} pull={row} />
             ))}
           </>
         )}
@@ -112,7 +112,8 @@ function Small({ children, onClick }: { children: ReactNode; onClick: () => void
 
 /** A schedule that is none of ours to choose from was set by a program; its line says nothing to a person. */
 const ownSchedule = 'by a schedule of its own';
-const whenWords = (schedule: string | null) => schedules.find(([one]) => one === (schedule ?? ''))?.[1] ?? ownSchedule;
+const whenWords = (schedule: string | null) =>
+  schedules.find(([text]) => text === (schedule ?? ''))?.[1] ?? ownSchedule;
 
 const schedules: [string, string][] = [
   ['', 'when asked'],
@@ -162,9 +163,9 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
         value={wish.supplierId || ''}
         onChange={(event) => set({ supplierId: Number(event.target.value) })}
       >
-        {(suppliers.data?.items ?? []).map((one) => (
-          <MenuItem key={one.id} value={one.id}>
-            {one.name}
+        {(suppliers.data?.items ?? []).map((supplier) => (
+          <MenuItem key={supplier.id} value={supplier.id}>
+            {supplier.name}
           </MenuItem>
         ))}
       </TextField>
@@ -177,7 +178,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
       >
         {[
           ...schedules,
-          ...(schedules.some(([one]) => one === wish.schedule) ? [] : [[wish.schedule, ownSchedule] as const]),
+          ...(schedules.some(([text]) => text === wish.schedule) ? [] : [[wish.schedule, ownSchedule] as const]),
         ].map(([value, words]) => (
           <MenuItem key={value} value={value}>
             {words}
@@ -198,10 +199,10 @@ function OneItem() {
   const [identifier, setIdentifier] = useState('');
   // Places of one channel have one catalogue between them.
   const channels = (places.data?.items ?? []).filter(
-    (one, i, all) => all.findIndex(({ channelName }) => channelName === one.channelName) === i,
+    (place, i, all) => all.findIndex(({ channelName }) => channelName === place.channelName) === i,
   );
   const [chosen, setChosen] = useState<number>();
-  const from = channels.find((one) => one.id === chosen) ?? channels[0];
+  const from = channels.find((channel) => channel.id === chosen) ?? channels[0];
   const fetchIt = useMutation({
     mutationFn: () => call(api.intake.fetchItem, { body: { placeId: from?.id ?? 0, identifier } }),
     onSuccess: ({ id }) => navigate(`/intake/${id}`),
@@ -229,9 +230,9 @@ function OneItem() {
           onChange={(event) => setChosen(Number(event.target.value))}
           sx={{ mb: 1 }}
         >
-          {channels.map((one) => (
-            <MenuItem key={one.id} value={one.id}>
-              {one.channelName}
+          {channels.map((channel) => (
+            <MenuItem key={channel.id} value={channel.id}>
+              {channel.channelName}
             </MenuItem>
           ))}
         </TextField>

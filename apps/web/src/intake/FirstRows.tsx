@@ -70,10 +70,10 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
               ) : (
                 things.map(({ label, entries, columns }) => {
                   const cells = entries.flatMap((i) => row.becomes[i] ?? []);
-                  const text = cells.find((one) => one.text !== '')?.text;
-                  const bad = cells.find((one) => one.lost);
+                  const text = cells.find((cell) => cell.text !== '')?.text;
+                  const bad = cells.find((cell) => cell.lost);
                   const raw = columns.map((column) => row.cells[batch.columns.indexOf(column)] ?? '').filter(Boolean);
-                  const noted = cells.find((one) => one.note);
+                  const noted = cells.find((cell) => cell.note);
                   const isLost = bad !== undefined && text === undefined;
                   return (
                     <td
@@ -102,7 +102,7 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
 function labelOf(target: BatchAnswer['map'][number]['target'], attributes: AttributeAnswer[]): string {
   switch (target.to) {
     case 'attribute':
-      return `${attributes.find((one) => one.key === target.attribute)?.label ?? target.attribute}${target.language ? `, ${target.language}` : ''}`;
+      return `${attributes.find((attribute) => attribute.key === target.attribute)?.label ?? target.attribute}${target.language ? `, ${target.language}` : ''}`;
     case 'price':
       return `${target.kind === 'sale' ? 'Sale price' : 'Price'} ${target.currency}`;
     case 'key':

@@ -77,9 +77,9 @@ export function ReadingSettings({
                     Whose is it?
                   </MenuItem>
                 )}
-                {(suppliers.data?.items ?? [{ id: batch.supplierId, name: batch.supplier }]).map((one) => (
-                  <MenuItem key={one.id} value={String(one.id)}>
-                    {one.name}
+                {(suppliers.data?.items ?? [{ id: batch.supplierId, name: batch.supplier }]).map((supplier) => (
+                  <MenuItem key={supplier.id} value={String(supplier.id)}>
+                    {supplier.name}
                   </MenuItem>
                 ))}
                 <MenuItem value={newOne}>A new supplier…</MenuItem>
@@ -116,7 +116,7 @@ export function ReadingSettings({
             label="Format"
             why={why('format')}
             value={reading.format}
-            options={formats.filter((one) => one !== 'xlsx').map((one) => [one, formatWords[one]])}
+            options={formats.filter((format) => format !== 'xlsx').map((format) => [format, formatWords[format]])}
             off={off}
             onPick={(format) => onCorrect({ format: format as Reading['format'] })}
           />
@@ -126,7 +126,7 @@ export function ReadingSettings({
             label="Encoding"
             why={why('encoding')}
             value={reading.encoding}
-            options={encodings.map((one) => [one, ...encodingWords(one)])}
+            options={encodings.map((encoding) => [encoding, ...encodingWords(encoding)])}
             off={off}
             onPick={(encoding) => set({ encoding })}
           />
@@ -219,7 +219,7 @@ export function ReadingSettings({
         <div className="row wrap" style={{ gap: 18, marginBottom: 8 }}>
           {reading.sheets.map((sheet, i) => {
             const change = (part: Partial<typeof sheet>) =>
-              set({ sheets: reading.sheets.map((one, k) => (k === i ? { ...one, ...part } : one)) });
+              set({ sheets: reading.sheets.map((sheet, k) => (k === i ? { ...sheet, ...part } : sheet)) });
             const says = why('sheets').split('; ')[i]?.replace(`${sheet.name}: `, '');
             return (
               <span key={sheet.name} className="row" style={{ gap: 4 }}>
@@ -265,7 +265,7 @@ const currencies = Intl.supportedValuesOf('currency');
 /** Whether any column gives amounts of money. */
 function useReadsMoney({ map }: BatchAnswer): boolean {
   const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes) });
-  const isMoney = (key: string) => attributes.data?.items.find((one) => one.key === key)?.type === 'money';
+  const isMoney = (key: string) => attributes.data?.items.find((attribute) => attribute.key === key)?.type === 'money';
   return map.some(({ target }) => target.to === 'price' || (target.to === 'attribute' && isMoney(target.attribute)));
 }
 
@@ -294,7 +294,7 @@ const rowChoices = (now: number): string[][] =>
   [...new Set([1, 2, 3, 4, 5, 6, 7, 8, now])].map((n) => [String(n), `Row ${n}`]);
 
 const pathChoices = (found: { path: string; objects: number }[], now: string, root: string): string[][] => [
-  ...(found.some((one) => one.path === now) ? [] : [[now, now || root]]),
+  ...(found.some((row) => row.path === now) ? [] : [[now, now || root]]),
   ...found.map(({ path, objects }) => [path, `${path || root} (${count(objects)})`]),
 ];
 

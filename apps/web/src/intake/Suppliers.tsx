@@ -41,30 +41,30 @@ export function Suppliers() {
               </tr>
             </thead>
             <tbody>
-              {data.items.map((one) => (
-                <tr key={one.id}>
-                  <td>{one.name}</td>
-                  <td className="num">{count(one.records)}</td>
+              {data.items.map((row) => (
+                <tr key={row.id}>
+                  <td>{row.name}</td>
+                  <td className="num">{count(row.records)}</td>
                   <td className="num">
-                    {one.dropped > 0 ? (
+                    {row.dropped > 0 ? (
                       <Link
-                        to={`/catalog?all=yes&where=${encodeURIComponent(JSON.stringify([{ attribute: 'droppedBy', op: 'is', value: one.name }]))}`}
+                        to={`/catalog?all=yes&where=${encodeURIComponent(JSON.stringify([{ attribute: 'droppedBy', op: 'is', value: row.name }]))}`}
                       >
-                        {count(one.dropped)}
+                        {count(row.dropped)}
                       </Link>
                     ) : (
                       ''
                     )}
                   </td>
                   <td>
-                    {one.kind === 'supplier' && (
+                    {row.kind === 'supplier' && (
                       <Checkbox
                         size="small"
                         sx={{ p: 0 }}
-                        checked={one.usesOurNumbers}
+                        checked={row.usesOurNumbers}
                         disabled={numbers.isPending}
-                        slotProps={{ input: { 'aria-label': `${one.name} uses our numbers` } }}
-                        onChange={(_, usesOurNumbers) => numbers.mutate({ id: one.id, usesOurNumbers })}
+                        slotProps={{ input: { 'aria-label': `${row.name} uses our numbers` } }}
+                        onChange={(_, usesOurNumbers) => numbers.mutate({ id: row.id, usesOurNumbers })}
                       />
                     )}
                   </td>

@@ -82,20 +82,20 @@ function Words({
         )}
       </div>
       <div className="row wrap" style={{ marginTop: 4, gap: '6px 16px' }}>
-        {shown.map((one) => (
-          <span key={one.value} className="row small" style={{ gap: 6 }}>
-            <span style={{ color: one.becomes === null && list.choices ? 'var(--blocked)' : 'inherit' }}>
-              {one.value} ({one.rows})
+        {shown.map((row) => (
+          <span key={row.value} className="row small" style={{ gap: 6 }}>
+            <span style={{ color: row.becomes === null && list.choices ? 'var(--blocked)' : 'inherit' }}>
+              {row.value} ({row.rows})
             </span>
             →
             {list.choices ? (
               <Select
-                value={one.becomes ?? ''}
+                value={row.becomes ?? ''}
                 displayEmpty
                 disabled={off}
                 sx={{ '& .MuiSelect-select': { py: 0.3 } }}
-                inputProps={{ 'aria-label': `${list.column} ${one.value} becomes` }}
-                onChange={(event) => set({ [one.value]: event.target.value })}
+                inputProps={{ 'aria-label': `${list.column} ${row.value} becomes` }}
+                onChange={(event) => set({ [row.value]: event.target.value })}
               >
                 <MenuItem value="">
                   <i>nothing yet</i>
@@ -108,27 +108,27 @@ function Words({
               </Select>
             ) : (
               <TextField
-                key={one.becomes ?? ''}
-                defaultValue={one.becomes ?? ''}
+                key={row.becomes ?? ''}
+                defaultValue={row.becomes ?? ''}
                 placeholder="as it is"
                 disabled={off}
                 sx={{ width: 112, '& input': { py: 0.4 } }}
-                slotProps={{ htmlInput: { 'aria-label': `${list.column} ${one.value} becomes` } }}
+                slotProps={{ htmlInput: { 'aria-label': `${list.column} ${row.value} becomes` } }}
                 onBlur={(event) =>
-                  event.target.value.trim() !== (one.becomes ?? '') &&
-                  set({ [one.value]: event.target.value.trim() || one.value })
+                  event.target.value.trim() !== (row.becomes ?? '') &&
+                  set({ [row.value]: event.target.value.trim() || row.value })
                 }
               />
             )}
-            {one.learnt && (
+            {row.learnt && (
               <button
                 type="button"
                 className="said"
                 disabled={off}
-                title={`${one.learnt.agree} of ${one.learnt.seen} goods that both sides describe`}
-                onClick={() => set({ [one.value]: one.learnt?.ours ?? '' })}
+                title={`${row.learnt.agree} of ${row.learnt.seen} goods that both sides describe`}
+                onClick={() => set({ [row.value]: row.learnt?.ours ?? '' })}
               >
-                {one.learnt.ours} {one.learnt.agree}/{one.learnt.seen}
+                {row.learnt.ours} {row.learnt.agree}/{row.learnt.seen}
               </button>
             )}
           </span>

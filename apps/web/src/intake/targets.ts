@@ -31,15 +31,15 @@ export function choicesFor(attributes: AttributeAnswer[]): Choice[] {
   return [
     ...fixed,
     ...attributes
-      .filter((one) => one.group !== 'Sources')
-      .flatMap((one): Choice[] =>
-        one.perLanguage
+      .filter((attribute) => attribute.group !== 'Sources')
+      .flatMap((attribute): Choice[] =>
+        attribute.perLanguage
           ? contentLanguages.map((language) => ({
-              label: `${one.label}, ${language}`,
-              group: one.group,
-              target: { to: 'attribute', attribute: one.key, language },
+              label: `${attribute.label}, ${language}`,
+              group: attribute.group,
+              target: { to: 'attribute', attribute: attribute.key, language },
             }))
-          : [{ label: one.label, group: one.group, target: { to: 'attribute', attribute: one.key } }],
+          : [{ label: attribute.label, group: attribute.group, target: { to: 'attribute', attribute: attribute.key } }],
       ),
   ];
 }

@@ -4,10 +4,10 @@ import type { BatchAnswer } from '@velvet-shelf/contract';
 export type List = BatchAnswer['translations'][number];
 type Word = List['values'][number];
 
-export const untaken = (list: List) => list.values.filter((one) => one.learnt !== null);
+export const untaken = (list: List) => list.values.filter((value) => value.learnt !== null);
 
 export const asValues = (words: Word[]) =>
-  Object.fromEntries(words.map((one) => [one.value, one.learnt?.ours ?? one.value]));
+  Object.fromEntries(words.map((word) => [word.value, word.learnt?.ours ?? word.value]));
 
 /** All of a batch: by list, how many, and the map that takes them. */
 export function untakenWords(batch: BatchAnswer) {

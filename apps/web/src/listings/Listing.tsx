@@ -20,7 +20,9 @@ export function Listing({ id }: { id: number }) {
 
 function Page({ listing }: { listing: ListingAnswer }) {
   const [traced, setTraced] = useState<string>();
-  const loose = listing.findings.filter((one) => !listing.values.some((value) => value.attribute === one.attribute));
+  const loose = listing.findings.filter(
+    (finding) => !listing.values.some((value) => value.attribute === finding.attribute),
+  );
   return (
     <>
       <div className="row" style={{ alignItems: 'flex-start', gap: 14, paddingRight: 30 }}>
@@ -43,44 +45,44 @@ function Page({ listing }: { listing: ListingAnswer }) {
         </div>
       </div>
       {listing.notFor && <p>{listing.notFor}</p>}
-      {loose.map((one) => (
-        <Finding key={one.words} finding={one} />
+      {loose.map((finding) => (
+        <Finding key={finding.words} finding={finding} />
       ))}
       <p className="muted small" style={{ margin: '10px 0 2px' }}>
         What the channel gets. Choose a value to see where it comes from.
       </p>
-      {listing.values.map((one) => (
-        <div key={one.attribute} style={{ borderBottom: '1px solid var(--line)' }}>
+      {listing.values.map((value) => (
+        <div key={value.attribute} style={{ borderBottom: '1px solid var(--line)' }}>
           <button
             type="button"
             className="traceable"
-            aria-expanded={traced === one.attribute}
-            onClick={() => setTraced(traced === one.attribute ? undefined : one.attribute)}
+            aria-expanded={traced === value.attribute}
+            onClick={() => setTraced(traced === value.attribute ? undefined : value.attribute)}
           >
             <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>
-              {one.label}
-              {one.need === 'required' && <span title="required"> *</span>}
-              {one.pinned !== null && <i> pinned</i>}
+              {value.label}
+              {value.need === 'required' && <span title="required"> *</span>}
+              {value.pinned !== null && <i> pinned</i>}
             </span>
             <span className="grow" style={{ overflowWrap: 'anywhere' }}>
-              {one.value === null ? (
+              {value.value === null ? (
                 <span className="muted">
-                  {one.need === 'required' ? <State is="blocked">nothing yet</State> : 'nothing'}
+                  {value.need === 'required' ? <State is="blocked">nothing yet</State> : 'nothing'}
                 </span>
-              ) : one.value.length > 170 ? (
-                `${one.value.slice(0, 170)}…`
+              ) : value.value.length > 170 ? (
+                `${value.value.slice(0, 170)}…`
               ) : (
-                one.value
+                value.value
               )}
             </span>
           </button>
-          {one.findings.map((finding) => (
+          {value.findings.map((finding) => (
             <Finding key={finding.words} finding={finding} />
           ))}
-          {traced === one.attribute && (
+          {traced === value.attribute && (
             <>
-              <Trace listingId={listing.id} attribute={one.attribute} />
-              <Pin listing={listing} value={one} />
+              <Trace listingId={listing.id} attribute={value.attribute} />
+              <Pin listing={listing} value={value} />
             </>
           )}
         </div>

@@ -64,23 +64,23 @@ export function Listings() {
           />
         </div>
         <div className="row wrap" style={{ margin: '9px 0' }}>
-          {readinesses.map((one) => (
+          {readinesses.map((row) => (
             <Chip
-              key={one}
+              key={row}
               size="small"
-              label={one}
-              variant={readiness === one ? 'filled' : 'outlined'}
-              onClick={() => set('readiness', readiness === one ? undefined : one)}
+              label={row}
+              variant={readiness === row ? 'filled' : 'outlined'}
+              onClick={() => set('readiness', readiness === row ? undefined : row)}
             />
           ))}
           <span className="muted">│</span>
-          {states.map(([one, word]) => (
+          {states.map(([row, word]) => (
             <Chip
-              key={one}
+              key={row}
               size="small"
               label={word}
-              variant={channelState === one ? 'filled' : 'outlined'}
-              onClick={() => set('channelState', channelState === one ? undefined : one)}
+              variant={channelState === row ? 'filled' : 'outlined'}
+              onClick={() => set('channelState', channelState === row ? undefined : row)}
             />
           ))}
           {toSend && (
@@ -109,38 +109,38 @@ export function Listings() {
             </thead>
             <tbody>
               {list.data?.pages.flatMap((page) =>
-                page.items.map((one) => (
+                page.items.map((page) => (
                   <tr
-                    key={one.id}
-                    onClick={() => set('open', String(one.id))}
-                    style={{ cursor: 'pointer', background: one.id === open ? 'var(--velvet-100)' : undefined }}
+                    key={page.id}
+                    onClick={() => set('open', String(page.id))}
+                    style={{ cursor: 'pointer', background: page.id === open ? 'var(--velvet-100)' : undefined }}
                   >
                     <td style={{ whiteSpace: 'nowrap' }}>
-                      <button type="button" className="value whole" onClick={() => set('open', String(one.id))}>
-                        {one.sku ?? 'no SKU'}
+                      <button type="button" className="value whole" onClick={() => set('open', String(page.id))}>
+                        {page.sku ?? 'no SKU'}
                       </button>
                     </td>
                     <td style={{ maxWidth: 260 }}>
-                      <div className="cut" title={one.title ?? ''}>
-                        {one.title}
+                      <div className="cut" title={page.title ?? ''}>
+                        {page.title}
                       </div>
                     </td>
                     <td className="muted" style={{ whiteSpace: 'nowrap' }}>
-                      {one.place}
+                      {page.place}
                     </td>
                     <td>
-                      <State is={one.readiness} />
+                      <State is={page.readiness} />
                     </td>
                     <td>
-                      {one.channelState === 'none' ? (
+                      {page.channelState === 'none' ? (
                         <span className="muted">never sent</span>
                       ) : (
-                        <State is={one.channelState} />
+                        <State is={page.channelState} />
                       )}
                     </td>
                     <td className="small" style={{ maxWidth: 320 }}>
-                      <div className="cut" title={one.findings.map((finding) => finding.words).join('; ')}>
-                        {one.notFor ?? one.findings.map((finding) => finding.words).join('; ')}
+                      <div className="cut" title={page.findings.map((finding) => finding.words).join('; ')}>
+                        {page.notFor ?? page.findings.map((finding) => finding.words).join('; ')}
                       </div>
                     </td>
                   </tr>

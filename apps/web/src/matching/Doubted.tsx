@@ -39,11 +39,11 @@ export function Doubted() {
       {split.error && <ProblemBox error={split.error} />}
       {open && (
         <ol>
-          {items.map((one) => (
-            <li key={one.id}>
-              <Link to={`/matching?tab=joined&product=${one.id}`}>{one.title ?? one.sku}</Link>
-              <div className="muted small">{one.against.join('; ')}</div>
-              <Button size="small" disabled={split.isPending} onClick={() => split.mutate([one.id])}>
+          {items.map((row) => (
+            <li key={row.id}>
+              <Link to={`/matching?tab=joined&product=${row.id}`}>{row.title ?? row.sku}</Link>
+              <div className="muted small">{row.against.join('; ')}</div>
+              <Button size="small" disabled={split.isPending} onClick={() => split.mutate([row.id])}>
                 Split
               </Button>
             </li>

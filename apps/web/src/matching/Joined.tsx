@@ -48,20 +48,20 @@ export function Joined() {
                 style={{ listStyle: 'none', margin: 0, padding: 0 }}
                 aria-label="Joined goods"
               >
-                {data.items.map((one) => (
-                  <li key={one.id}>
+                {data.items.map((row) => (
+                  <li key={row.id}>
                     <button
                       type="button"
-                      className={`pair ${one.id === chosen ? 'on' : ''}`}
-                      onClick={() => setParams({ tab: 'joined', product: String(one.id) })}
+                      className={`pair ${row.id === chosen ? 'on' : ''}`}
+                      onClick={() => setParams({ tab: 'joined', product: String(row.id) })}
                     >
-                      <span className="score">{one.differs > 0 ? one.differs : ''}</span>
+                      <span className="score">{row.differs > 0 ? row.differs : ''}</span>
                       <span style={{ minWidth: 0 }}>
                         <span className="cut" style={{ display: 'block' }}>
-                          {one.title ?? one.sku}
+                          {row.title ?? row.sku}
                         </span>
                         <span className="cut muted small" style={{ display: 'block' }}>
-                          {one.sources.map((source) => source.supplier).join(' + ')}
+                          {row.sources.map((source) => source.supplier).join(' + ')}
                         </span>
                       </span>
                     </button>

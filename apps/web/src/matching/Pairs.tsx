@@ -33,7 +33,7 @@ export function Pairs() {
     placeholderData: keepPreviousData,
   });
   const items = pairs.data?.items ?? [];
-  const found = items.findIndex((one) => keyOf(one) === params.get('pair'));
+  const found = items.findIndex((pair) => keyOf(pair) === params.get('pair'));
   const index = Math.max(0, found);
   const chosen = items[index];
   const go = (to: number) => {
@@ -55,7 +55,7 @@ export function Pairs() {
       if (unsure.length > 0 && done === 0 && named) return;
       const words =
         done === 0 ? 'Nothing was decided' : `${plural(done, 'pair')} ${verdict === 'same' ? 'joined' : 'kept apart'}`;
-      const kept = [...left, ...unsure.map((one) => one.words)];
+      const kept = [...left, ...unsure.map((row) => row.words)];
       tell(
         kept.length > 0 ? `${words}. ${count(kept.length)} left: ${kept[0]}` : words,
         done === 0 ? 'error' : 'success',
@@ -110,23 +110,23 @@ export function Pairs() {
                   sx={{ width: 130 }}
                 />
                 {data.above
-                  .filter((one, i) => one.pairs > 0 && one.pairs !== data.above[i - 1]?.pairs && one.score >= 70)
-                  .map((one) => (
+                  .filter((row, i) => row.pairs > 0 && row.pairs !== data.above[i - 1]?.pairs && row.score >= 70)
+                  .map((row) => (
                     <Chip
-                      key={one.score}
+                      key={row.score}
                       variant="outlined"
-                      label={`Join all ${count(one.pairs)} from ${one.score}`}
+                      label={`Join all ${count(row.pairs)} from ${row.score}`}
                       disabled={decide.isPending}
-                      onClick={() => decide.mutate({ verdict: 'same', above: one.score })}
+                      onClick={() => decide.mutate({ verdict: 'same', above: row.score })}
                     />
                   ))}
                 <Chip variant="outlined" label="Look again" disabled={look.isPending} onClick={() => look.mutate()} />
               </div>
             </div>
             <ol className="scroll grow" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label="Pairs">
-              {items.map((one, i) => (
-                <li key={keyOf(one)}>
-                  <PairButton pair={one} on={i === index} onOpen={() => go(i)} />
+              {items.map((pair, i) => (
+                <li key={keyOf(pair)}>
+                  <PairButton pair={pair} on={i === index} onOpen={() => go(i)} />
                 </li>
               ))}
             </ol>
@@ -138,7 +138,7 @@ export function Pairs() {
               place={`${index + 1} of ${count(data.total)}`}
               error={decide.error}
               busy={decide.isPending}
-              unsure={unsure.find((one) => one.a === chosen.a.id && one.b === chosen.b.id)?.words}
+              unsure={unsure.find((row) => row.a === chosen.a.id && row.b === chosen.b.id)?.words}
               onDecide={(verdict, sure) =>
                 decide.mutate({ verdict, pairs: [{ a: chosen.a.id, b: chosen.b.id }], ...(sure ? { sure } : {}) })
               }
@@ -173,7 +173,7 @@ function PairButton({ pair, on, onOpen }: { pair: PairAnswer; on: boolean; onOpe
           {pair.a.title ?? pair.a.sku}
         </span>
         <span className="cut muted small" style={{ display: 'block' }}>
-          {pair.b.title ?? pair.b.sku} · {pair.b.sources.map((one) => one.supplier).join(', ')}
+          {pair.b.title ?? pair.b.sku} · {pair.b.sources.map((source) => source.supplier).join(', ')}
         </span>
       </span>
     </button>
@@ -208,11 +208,11 @@ function Decision({
         <div className="muted small">Pair {place}</div>
         <h2 style={{ margin: '2px 0 8px' }}>Are these the same goods?</h2>
         <div>
-          {pair.evidence.map((one) => (
-            <span key={one.words} className={`bit ${one.points < 0 ? 'against' : ''}`}>
-              {one.points < 0 ? '✕ ' : '✓ '}
-              {one.words} {one.points > 0 ? '+' : ''}
-              {Math.round(one.points)}
+          {pair.evidence.map((row) => (
+            <span key={row.words} className={`bit ${row.points < 0 ? 'against' : ''}`}>
+              {row.points < 0 ? '✕ ' : '✓ '}
+              {row.words} {row.points > 0 ? '+' : ''}
+              {Math.round(row.points)}
             </span>
           ))}
         </div>

@@ -61,7 +61,7 @@ export function Trust() {
               <Ranking
                 label="General order of sources"
                 suppliers={data.suppliers}
-                order={data.suppliers.map((one) => one.id)}
+                order={data.suppliers.map((supplier) => supplier.id)}
                 onOrder={(ranking) => save.mutate({ ranking })}
               />
               <span className="muted small">
@@ -111,7 +111,10 @@ export function Trust() {
                             sx={{ p: 0 }}
                             disabled={save.isPending}
                             onClick={() =>
-                              save.mutate({ attribute: row.attribute, ranking: data.suppliers.map((one) => one.id) })
+                              save.mutate({
+                                attribute: row.attribute,
+                                ranking: data.suppliers.map((supplier) => supplier.id),
+                              })
                             }
                           >
                             An order of its own
@@ -160,12 +163,12 @@ function Ranking({
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const whole = [...order, ...suppliers.map((one) => one.id).filter((id) => !order.includes(id))];
+  const whole = [...order, ...suppliers.map((supplier) => supplier.id).filter((id) => !order.includes(id))];
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     onOrder(arrayMove(whole, whole.indexOf(Number(active.id)), whole.indexOf(Number(over.id))));
   };
-  const nameOf = (id: UniqueIdentifier) => suppliers.find((one) => one.id === id)?.name ?? '';
+  const nameOf = (id: UniqueIdentifier) => suppliers.find((supplier) => supplier.id === id)?.name ?? '';
   const placeOf = (id: UniqueIdentifier) => `place ${whole.indexOf(Number(id)) + 1} of ${whole.length}`;
   const announcements: Announcements = {
     onDragStart: ({ active }) => `${nameOf(active.id)} is picked up from ${placeOf(active.id)}`,

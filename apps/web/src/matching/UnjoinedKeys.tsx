@@ -33,17 +33,17 @@ export function UnjoinedKeys() {
                   </tr>
                 </thead>
                 <tbody>
-                  {data.items.map((one) => (
-                    <tr key={`${one.kind}${one.key}`}>
+                  {data.items.map((row) => (
+                    <tr key={`${row.kind}${row.key}`}>
                       <td style={{ whiteSpace: 'nowrap' }}>
-                        <span className="muted small">{kinds[one.kind]}</span> {one.key}
+                        <span className="muted small">{kinds[row.kind]}</span> {row.key}
                       </td>
                       <td className="small" style={{ maxWidth: 260 }}>
-                        {one.reason}
-                        <JoinAnyway products={one.records.flatMap((record) => record.productId ?? [])} />
+                        {row.reason}
+                        <JoinAnyway products={row.records.flatMap((record) => record.productId ?? [])} />
                       </td>
                       <td>
-                        {one.records.map((record) => (
+                        {row.records.map((record) => (
                           <div key={record.recordId} className="row" style={{ gap: 8 }}>
                             <span className="muted small" style={{ width: 140 }}>
                               {record.supplier}
@@ -52,7 +52,7 @@ export function UnjoinedKeys() {
                             {record.productId && (
                               <Link
                                 className="cut target"
-                                to={`/catalog?all=yes&open=${record.productId}&attribute=${one.kind === 'gtin' ? 'gtin' : 'mpn'}`}
+                                to={`/catalog?all=yes&open=${record.productId}&attribute=${row.kind === 'gtin' ? 'gtin' : 'mpn'}`}
                               >
                                 {record.title ?? 'open'}
                               </Link>

@@ -27,10 +27,10 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
     ...pages
       .filter(([, label]) => label.toLowerCase().includes(typed.toLowerCase()))
       .map(([to, label]) => ({ to, label, note: 'page' })),
-    ...(asked.length > 1 && asked === typed ? (found.data?.items ?? []) : []).map((one) => ({
-      to: `/catalog?search=${encodeURIComponent(asked)}&open=${one.id}`,
-      label: one.title ?? one.sku ?? '',
-      note: one.kind === 'family' ? 'family' : (one.sku ?? one.kind),
+    ...(asked.length > 1 && asked === typed ? (found.data?.items ?? []) : []).map((row) => ({
+      to: `/catalog?search=${encodeURIComponent(asked)}&open=${row.id}`,
+      label: row.title ?? row.sku ?? '',
+      note: row.kind === 'family' ? 'family' : (row.sku ?? row.kind),
     })),
   ];
   const go = (index: number) => {

@@ -20,13 +20,13 @@ export function Stock({ productId }: { productId: number }) {
   return <Loaded query={stock}>{(data) => <Figures key={productId} stock={data} />}</Loaded>;
 }
 
-const ownOf = (stock: StockAnswer) => stock.warehouses.filter((one) => one.kind === 'own');
-const sayEach = (list: StockAnswer['warehouses']) => list.map((one) => `${one.name} ${count(one.onHand)}`).join(' · ');
+const ownOf = (stock: StockAnswer) => stock.warehouses.filter((warehouse) => warehouse.kind === 'own');
+const sayEach = (list: StockAnswer['warehouses']) => list.map((row) => `${row.name} ${count(row.onHand)}`).join(' · ');
 const signed = (delta: number) => `${delta > 0 ? '+' : '−'}${count(Math.abs(delta))}`;
 
 function Figures({ stock }: { stock: StockAnswer }) {
   const several = stock.warehouses.length > 1;
-  const [ours, theirs] = [ownOf(stock), stock.warehouses.filter((one) => one.kind === 'supplier')];
+  const [ours, theirs] = [ownOf(stock), stock.warehouses.filter((warehouse) => warehouse.kind === 'supplier')];
   return (
     <>
       <Line label="On hand">
@@ -52,28 +52,28 @@ function Figures({ stock }: { stock: StockAnswer }) {
       <Movement key={stock.movements[0]?.id ?? 0} stock={stock} />
       <h3 style={{ margin: '14px 0 2px' }}>Movements</h3>
       {stock.movements.length === 0 && <p className="muted small">Nothing has come or gone yet.</p>}
-      {stock.movements.map((one) => (
+      {stock.movements.map((movement) => (
         <div
-          key={one.id}
+          key={movement.id}
           className="row small"
           style={{ padding: '5px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline' }}
         >
           <span style={{ width: 56, textAlign: 'right', fontVariantNumeric: 'tabular-nums', fontWeight: 600 }}>
-            {signed(one.delta)}
+            {signed(movement.delta)}
           </span>
           <span className="grow">
-            {one.reason === 'count' ? 'counted' : one.reason}
-            {several && ` · ${one.warehouse}`}
-            {one.batchId !== null && (
+            {movement.reason === 'count' ? 'counted' : movement.reason}
+            {several && ` · ${movement.warehouse}`}
+            {movement.batchId !== null && (
               <>
                 {' '}
-                · <Link to={`/intake/${one.batchId}`}>its batch</Link>
+                · <Link to={`/intake/${movement.batchId}`}>its batch</Link>
               </>
             )}
           </span>
           <span className="muted">
-            {clock(one.at)}
-            {one.by && ` · ${one.by}`}
+            {clock(movement.at)}
+            {movement.by && ` · ${movement.by}`}
           </span>
         </div>
       ))}
@@ -175,9 +175,9 @@ function Movement({ stock }: { stock: StockAnswer }) {
             value={warehouse}
             onChange={(event) => setWarehouse(Number(event.target.value))}
           >
-            {ours.map((one) => (
-              <MenuItem key={one.id} value={one.id}>
-                {one.name}
+            {ours.map((our) => (
+              <MenuItem key={our.id} value={our.id}>
+                {our.name}
               </MenuItem>
             ))}
           </TextField>

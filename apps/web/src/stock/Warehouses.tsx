@@ -40,10 +40,10 @@ export function Warehouses() {
       <Loaded query={warehouses}>
         {({ items }) => (
           <>
-            {items.map((one) => (
-              <div key={one.id} role="group" aria-label={`${one.name} serves`}>
-                <b>{one.name}</b> <span className="muted small">{one.kind === 'own' ? 'ours' : 'theirs'}, serves</span>
-                <div>{places.data?.items.map((place) => box(one, place))}</div>
+            {items.map((row) => (
+              <div key={row.id} role="group" aria-label={`${row.name} serves`}>
+                <b>{row.name}</b> <span className="muted small">{row.kind === 'own' ? 'ours' : 'theirs'}, serves</span>
+                <div>{places.data?.items.map((place) => box(row, place))}</div>
               </div>
             ))}
           </>

@@ -38,24 +38,26 @@ export function History() {
         </thead>
         <tbody>
           {actions.data?.pages.flatMap((page) =>
-            page.items.map((one) => (
-              <tr key={one.id}>
+            page.items.map((page) => (
+              <tr key={page.id}>
                 <td className="muted" style={{ whiteSpace: 'nowrap' }}>
-                  {clock(one.at)}
+                  {clock(page.at)}
                 </td>
-                <td style={one.undone ? { textDecoration: 'line-through', color: 'var(--ink-3)' } : {}}>{one.words}</td>
-                <td className="muted">{one.actor}</td>
+                <td style={page.undone ? { textDecoration: 'line-through', color: 'var(--ink-3)' } : {}}>
+                  {page.words}
+                </td>
+                <td className="muted">{page.actor}</td>
                 <td className="num">
-                  {one.canUndo ? (
+                  {page.canUndo ? (
                     <Button
                       color="secondary"
                       sx={{ p: 0 }}
                       disabled={undo.isPending}
-                      onClick={() => undo.mutate(one.id)}
+                      onClick={() => undo.mutate(page.id)}
                     >
                       Undo
                     </Button>
-                  ) : one.undone ? (
+                  ) : page.undone ? (
                     <span className="muted small">undone</span>
                   ) : null}
                 </td>

@@ -28,27 +28,27 @@ function Page({ data }: { data: TodayAnswer }) {
         {data.waiting.length === 0 && (
           <p className="muted">Nothing waits. Drop a supplier’s file at Intake to go on.</p>
         )}
-        {data.waiting.map((one) => (
+        {data.waiting.map((row) => (
           <div
-            key={one.words}
+            key={row.words}
             className="row"
             style={{ gap: 14, padding: '10px 0', borderTop: '1px solid var(--line)' }}
           >
             <div className="serif num" style={{ width: 52, fontSize: 22 }}>
-              {count(one.count)}
+              {count(row.count)}
             </div>
             <div className="grow">
-              <div>{one.words}</div>
-              {one.detail && <div className="muted small">{one.detail}</div>}
+              <div>{row.words}</div>
+              {row.detail && <div className="muted small">{row.detail}</div>}
             </div>
             <Button
               component={Link}
-              to={one.to}
+              to={row.to}
               variant="outlined"
               color="inherit"
               sx={{ borderColor: 'var(--line-strong)' }}
             >
-              {one.verb}
+              {row.verb}
             </Button>
           </div>
         ))}
@@ -63,27 +63,27 @@ function Page({ data }: { data: TodayAnswer }) {
         <Standing places={data.places} />
         <h2 style={{ margin: '22px 0 4px' }}>What changed</h2>
         {data.changes.length === 0 && <p className="muted">Nothing yet.</p>}
-        {data.changes.map((one, i) => (
+        {data.changes.map((change, i) => (
           <div
             key={i}
             className="row"
             style={{ padding: '6px 0', borderTop: '1px solid var(--line)', fontSize: 12.5, alignItems: 'baseline' }}
           >
-            <time style={{ width: 92, color: 'var(--ink-3)', flex: 'none' }}>{clock(one.at)}</time>
+            <time style={{ width: 92, color: 'var(--ink-3)', flex: 'none' }}>{clock(change.at)}</time>
             <span className="grow">
-              {one.to ? (
+              {change.to ? (
                 <Link
-                  to={one.to}
+                  to={change.to}
                   className="plain"
                   style={{ textDecoration: 'underline', textDecorationColor: 'var(--line-strong)' }}
                 >
-                  {one.words}
+                  {change.words}
                 </Link>
               ) : (
-                one.words
+                change.words
               )}
             </span>
-            <span className="muted small">{one.actor}</span>
+            <span className="muted small">{change.actor}</span>
           </div>
         ))}
       </section>
@@ -176,4 +176,4 @@ function Bar({ place, line, width }: { place: Place; line: Line; width: (listing
 }
 
 const listingsOf = ({ totals }: Place, field: Line['field'], value: string) =>
-  totals.filter((one) => one[field] === value).reduce((sum, one) => sum + one.listings, 0);
+  totals.filter((total) => total[field] === value).reduce((sum, row) => sum + row.listings, 0);

@@ -25,8 +25,8 @@ it('a family title holds only words that nearly all of its titles hold', () => {
   fc.assert(
     fc.property(fc.array(title, { minLength: 1, maxLength: 8 }), (titles) => {
       const letters = (text: string): string[] => text.toLowerCase().match(/\p{L}+/gu) ?? [];
-      for (const one of letters(familyTitle(titles) ?? '')) {
-        const having = titles.filter((other) => letters(other).includes(one)).length;
+      for (const letter of letters(familyTitle(titles) ?? '')) {
+        const having = titles.filter((other) => letters(other).includes(letter)).length;
         expect(having / titles.length).toBeGreaterThanOrEqual(0.8);
       }
     }),

@@ -13,15 +13,16 @@ export function familyTitle(titles: readonly string[]): string | undefined {
   );
   const counts = new Map<string, number>();
   for (const words of split)
-    for (const key of new Set(words.map((one) => one.key))) if (key !== '') counts.set(key, (counts.get(key) ?? 0) + 1);
+    for (const key of new Set(words.map((word) => word.key)))
+      if (key !== '') counts.set(key, (counts.get(key) ?? 0) + 1);
   const common = new Set([...counts].filter(([, n]) => n >= titles.length * share).map(([key]) => key));
   const spans = split
     .map((words) =>
-      words.filter((one, i) => common.has(one.key) && words.findIndex((other) => other.key === one.key) === i),
+      words.filter((word, i) => common.has(word.key) && words.findIndex((other) => other.key === word.key) === i),
     )
     .filter((words) => words.length === common.size && words.length > 0);
-  const best = spans.find((words) => words.some((one) => /^\p{Lu}\p{Ll}/u.test(one.word))) ?? spans[0];
-  const text = paired(best?.map((one) => one.word).join(' ') ?? '');
+  const best = spans.find((words) => words.some((word) => /^\p{Lu}\p{Ll}/u.test(word.word))) ?? spans[0];
+  const text = paired(best?.map((span) => span.word).join(' ') ?? '');
   return text === '' ? undefined : text.charAt(0).toUpperCase() + text.slice(1);
 }
 

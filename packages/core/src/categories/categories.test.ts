@@ -25,5 +25,5 @@ it('ranks by words, titles and what was chosen before, and shows its evidence', 
   );
   expect(found[0]?.path).toBe('garden/seeds/herbs');
   expect(found[0]?.evidence.join()).toContain('herb');
-  expect(found.some((one) => one.path === 'home/lamps')).toBe(false);
+  expect(found.some((categorySuggestion) => categorySuggestion.path === 'home/lamps')).toBe(false);
 });

@@ -63,7 +63,7 @@ export function compileSuggester(
         const aside = [...leaf, ...root].filter((word) => (above.has(word) || own.has(word)) && !shared.includes(word));
         const named = titles.filter((words) => [...own].some((word) => words.has(word))).length;
         const share = titles.length > 0 ? named / titles.length : 0;
-        const near = question.neighbours.filter((one) => sameParent(one.chosen, candidate.path));
+        const near = question.neighbours.filter((neighbour) => sameParent(neighbour.chosen, candidate.path));
         let score = sum(shared) * 2 + sum(aside) * 0.9 + share * 2.5 + Math.min(1.5, near.length * 0.75);
         if (shared.length > 0) evidence.push(`words ${shared.join(', ')}`);
         if (named > 0) evidence.push(`${named} of ${titles.length} titles name it`);

@@ -37,7 +37,7 @@ it('never promises more than there is, and never less than a step before', () =>
   fc.assert(
     fc.property(list, (given) => {
       const steps = planFixes(given, 20);
-      const total = given.reduce((sum, one) => sum + one.listings, 0);
+      const total = given.reduce((sum, row) => sum + row.listings, 0);
       expect(steps.at(-1)?.freed ?? 0).toBe(total);
       for (let i = 1; i < steps.length; i++) expect(steps[i]!.freed).toBeGreaterThanOrEqual(steps[i - 1]!.freed);
     }),
@@ -56,8 +56,8 @@ it('counts as one by one would, whatever the sets', () => {
     fc.property(list, (given) => {
       const listings = given.flatMap(({ causes, listings: n }) => Array.from({ length: n }, () => causes));
       for (const { cause, touched, alone } of rankCauses(given)) {
-        expect(touched).toBe(listings.filter((one) => one.includes(cause)).length);
-        expect(alone).toBe(listings.filter((one) => one.length === 1 && one[0] === cause).length);
+        expect(touched).toBe(listings.filter((listing) => listing.includes(cause)).length);
+        expect(alone).toBe(listings.filter((listing) => listing.length === 1 && listing[0] === cause).length);
       }
     }),
   );
@@ -66,8 +66,8 @@ it('counts as one by one would, whatever the sets', () => {
 it('a step of the plan frees exactly the listings whose causes are all done', () => {
   const steps = planFixes(sets, 10);
   steps.forEach(({ freed }, i) => {
-    const done = new Set(steps.slice(0, i + 1).map((one) => one.cause));
-    const clear = sets.filter(({ causes }) => causes.every((one) => done.has(one)));
-    expect(freed).toBe(clear.reduce((sum, one) => sum + one.listings, 0));
+    const done = new Set(steps.slice(0, i + 1).map((step) => step.cause));
+    const clear = sets.filter(({ causes }) => causes.every((cause) => done.has(cause)));
+    expect(freed).toBe(clear.reduce((sum, row) => sum + row.listings, 0));
   });
 });

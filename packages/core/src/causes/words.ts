@@ -47,7 +47,7 @@ export function sayCause(
   const cause = parseCause(key);
   if (!cause) return key;
   const label = (attribute: string) =>
-    rulebooks.flatMap((one) => one.attributes).find((one) => one.key === attribute)?.label ?? attribute;
+    rulebooks.flatMap((rulebook) => rulebook.attributes).find((row) => row.key === attribute)?.label ?? attribute;
   switch (cause.kind) {
     case 'map-category':
       return `No ${channelName} category for ${cause.category.replaceAll('/', ' / ')}`;
@@ -71,7 +71,8 @@ export function sayCause(
 }
 
 export function sayFinding(finding: Finding, rulebook: Rulebook): string {
-  const label = rulebook.attributes.find((one) => one.key === finding.attribute)?.label ?? finding.attribute;
+  const label =
+    rulebook.attributes.find((attribute) => attribute.key === finding.attribute)?.label ?? finding.attribute;
   const meta = checkMeta.get(finding.check);
   return meta ? meta.say(finding.params, label) : String(finding.params.message ?? finding.check);
 }

@@ -11,7 +11,7 @@ export const gtinUnique: CollectiveCheck = {
       `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
   },
   compile(rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'gtin-unique');
+    const rule = rulebook.rules.find((rule) => rule.check === 'gtin-unique');
     if (rule?.check !== 'gtin-unique') return undefined;
     return {
       attribute: rule.gtin,

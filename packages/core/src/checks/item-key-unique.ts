@@ -9,7 +9,7 @@ export const itemKeyUnique: CollectiveCheck = {
     say: ({ key = '' }, label) => `${label} “${key}” also stands on another item`,
   },
   compile(rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'item-key-unique');
+    const rule = rulebook.rules.find((rule) => rule.check === 'item-key-unique');
     if (rule?.check !== 'item-key-unique') return undefined;
     return {
       attribute: rule.key,

@@ -35,12 +35,12 @@ describe('lengths', () => {
   });
   it('either hold or say by how much they do not', () => {
     fc.assert(
-      fc.property(text, fc.integer({ min: 1, max: 40 }), (one, limit) => {
-        const length = Array.from(one).length;
-        const long = value('max-length', { limits: { maxLength: limit } })(one);
+      fc.property(text, fc.integer({ min: 1, max: 40 }), (word, limit) => {
+        const length = Array.from(word).length;
+        const long = value('max-length', { limits: { maxLength: limit } })(word);
         expect(long === undefined).toBe(length <= limit);
         if (long) expect(long).toMatchObject({ length, limit });
-        const short = value('min-length', { limits: { minLength: limit } })(one);
+        const short = value('min-length', { limits: { minLength: limit } })(word);
         expect(short === undefined).toBe(length >= limit);
       }),
     );
@@ -51,8 +51,8 @@ describe('capitals', () => {
   const test = value('capitals', {}, [{ check: 'capitals', attributes: ['a'] }]);
   it('are no fault of a text without any, nor of short codes', () => {
     fc.assert(
-      fc.property(text, (one) => {
-        expect(test(one.toLowerCase())).toBeUndefined();
+      fc.property(text, (word) => {
+        expect(test(word.toLowerCase())).toBeUndefined();
       }),
     );
     expect(test('LED UK')).toBeUndefined();
@@ -62,8 +62,8 @@ describe('capitals', () => {
     const letters = fc.stringMatching(/^[A-Za-z]{0,20}$/);
     const others = fc.stringMatching(/^[0-9 .,-]{0,10}$/);
     fc.assert(
-      fc.property(letters, others, (one, other) => {
-        expect(test(one + other) === undefined).toBe(test(one) === undefined);
+      fc.property(letters, others, (word, other) => {
+        expect(test(word + other) === undefined).toBe(test(word) === undefined);
       }),
     );
   });
@@ -143,7 +143,7 @@ describe('siblings', () => {
   it('that vary on other axes than most are told what most vary on', () => {
     const on = (axis: string, name: string): Sibling => ({ item: {}, options: [[axis, name]] });
     const faults = family('sibling-axes')([on('glaze', 'Moss'), on('size', 'L'), on('glaze', 'Slate')]);
-    expect(faults.map((one) => one?.params)).toEqual([undefined, { axes: 'size', usual: 'glaze' }, undefined]);
+    expect(faults.map((fault) => fault?.params)).toEqual([undefined, { axes: 'size', usual: 'glaze' }, undefined]);
   });
 });
 

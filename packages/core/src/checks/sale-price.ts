@@ -9,7 +9,7 @@ export const salePrice: ItemCheck = {
     say: () => 'The sale price is not below the price',
   },
   compile(rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'sale-price');
+    const rule = rulebook.rules.find((rule) => rule.check === 'sale-price');
     if (rule?.check !== 'sale-price') return undefined;
     return (item) => {
       const [price, sale] = [item[rule.price], item[rule.sale]];

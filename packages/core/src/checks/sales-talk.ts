@@ -11,7 +11,7 @@ export const salesTalk: ValueCheck = {
     say: ({ phrase = '' }, label) => `${label} holds sales talk: “${phrase}”`,
   },
   compile({ key }, rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'sales-talk' && one.attributes.includes(key));
+    const rule = rulebook.rules.find((rule) => rule.check === 'sales-talk' && rule.attributes.includes(key));
     if (rule?.check !== 'sales-talk') return undefined;
     const escaped = rule.phrases.map((phrase) => phrase.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+'));
     const plain = new RegExp(`(?<![\\p{L}\\p{N}])(?:${escaped.join('|')})(?![\\p{L}\\p{N}])|!{2,}`, 'iu');

@@ -12,11 +12,11 @@ export const siblingAxes: FamilyCheck = {
     return (siblings) => {
       const axes = siblings.map(({ options }) => options.map(([axis]) => axis).join(' × '));
       const counts = new Map<string, number>();
-      for (const one of axes) if (one !== '') counts.set(one, (counts.get(one) ?? 0) + 1);
+      for (const axis of axes) if (axis !== '') counts.set(axis, (counts.get(axis) ?? 0) + 1);
       if (counts.size < 2) return siblings.map(() => undefined);
       const usual = [...counts].reduce((a, b) => (b[1] > a[1] ? b : a))[0];
-      return axes.map((one) =>
-        one !== '' && one !== usual ? { attribute: 'options', params: { axes: one, usual } } : undefined,
+      return axes.map((axis) =>
+        axis !== '' && axis !== usual ? { attribute: 'options', params: { axes: axis, usual } } : undefined,
       );
     };
   },

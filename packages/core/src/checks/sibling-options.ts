@@ -13,7 +13,7 @@ export const siblingOptions: FamilyCheck = {
     return (siblings) => {
       const counts = new Map<string, number>();
       const prints = siblings.map(print);
-      for (const one of prints) counts.set(one, (counts.get(one) ?? 0) + 1);
+      for (const text of prints) counts.set(text, (counts.get(text) ?? 0) + 1);
       return siblings.map((sibling, i) => {
         const own = prints[i] ?? '';
         return own !== '' && (counts.get(own) ?? 0) > 1

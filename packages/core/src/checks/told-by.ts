@@ -15,7 +15,7 @@ export const toldBy: ItemCheck = {
     say: ({ least = 0, ways = '' }) => `It is not told by ${least} of ${ways}`,
   },
   compile(rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'told-by');
+    const rule = rulebook.rules.find((rule) => rule.check === 'told-by');
     if (rule?.check !== 'told-by') return undefined;
     const { least, ways } = rule;
     const params = { least, ways: ways.map(({ name }) => name).join(', ') };

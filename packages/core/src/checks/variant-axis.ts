@@ -22,7 +22,7 @@ export const variantAxis: FamilyCheck = {
     say: ({ axes = '' }) => `Nothing among ${axes} tells this variant from its siblings`,
   },
   compile(rulebook) {
-    const rule = rulebook.rules.find((one) => one.check === 'variant-axis');
+    const rule = rulebook.rules.find((rule) => rule.check === 'variant-axis');
     if (rule?.check !== 'variant-axis') return undefined;
     const { group, axes } = rule;
     const fault = { attribute: group, params: { axes: sayAxes(axes, rulebook) } };

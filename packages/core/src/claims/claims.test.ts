@@ -19,9 +19,9 @@ const attribute = (
   type: Attribute['type'] = 'text',
 ): Attribute => ({ key, label: key, type, many: false, perLanguage: false, level, group: '' });
 const dictionary = new Map(
-  [attribute('brand'), attribute('care', 'family'), attribute('seeds', 'variant', 'number')].map((one) => [
-    one.key,
-    one,
+  [attribute('brand'), attribute('care', 'family'), attribute('seeds', 'variant', 'number')].map((row) => [
+    row.key,
+    row,
   ]),
 );
 const source = (value: Claim['value'], rank: number, record: number, at = ''): Claim => ({
@@ -97,7 +97,7 @@ describe('whatever the sources', () => {
         value: fc.nat(5),
         day: fc.nat(9),
       }),
-      { minLength: 1, maxLength: 6, selector: (one) => one.record },
+      { minLength: 1, maxLength: 6, selector: (row) => row.record },
     )
     .map((all) => all.map(({ record: id, rank, value, day }) => source(value, rank, id, `2026-01-0${day}`)));
   const policy = fc.constantFrom(...trustPolicies);
@@ -107,9 +107,9 @@ describe('whatever the sources', () => {
     fc.assert(
       fc.property(list, policy, (claims, which) => {
         const { value, against, origin } = resolveClaims(claims, { policy: which }, seeds) ?? { against: [] };
-        expect(claims.some((one) => one.value === value && one.origin === origin)).toBe(true);
-        expect(against.every((one) => one.value !== value)).toBe(true);
-        expect(against.length).toBe(claims.filter((one) => one.value !== value).length);
+        expect(claims.some((claim) => claim.value === value && claim.origin === origin)).toBe(true);
+        expect(against.every((claim) => claim.value !== value)).toBe(true);
+        expect(against.length).toBe(claims.filter((claim) => claim.value !== value).length);
       }),
     );
   });
@@ -117,7 +117,7 @@ describe('whatever the sources', () => {
   it('the order of arrival decides neither the winner nor the order of those against', () => {
     fc.assert(
       fc.property(list, policy, shuffled, (claims, which, noise) => {
-        const weights = new Map(claims.map((one) => [one, [...noise.take(1)][0] ?? 0]));
+        const weights = new Map(claims.map((claim) => [claim, [...noise.take(1)][0] ?? 0]));
         const other = [...claims].sort((a, b) => (weights.get(a) ?? 0) - (weights.get(b) ?? 0));
         expect(resolveClaims(other, { policy: which }, seeds)).toEqual(resolveClaims(claims, { policy: which }, seeds));
       }),
@@ -134,8 +134,8 @@ describe('whatever the sources', () => {
     fc.assert(
       fc.property(list, fc.constantFrom('ranked', 'newest', 'lowest', 'highest'), (claims, which) => {
         const resolved = resolveClaims(claims, { policy: which }, seeds);
-        const winner = claims.find((one) => one.origin === resolved?.origin) as Claim;
-        expect(claims.filter((one) => better[which](one, winner))).toEqual([]);
+        const winner = claims.find((claim) => claim.origin === resolved?.origin) as Claim;
+        expect(claims.filter((claim) => better[which](claim, winner))).toEqual([]);
       }),
     );
   });
@@ -159,7 +159,7 @@ describe('a variant of one source', () => {
     resolveUnit(unit, dictionary, new Map()).variants.map(({ id, slots, options }) => ({
       id,
       options,
-      slots: [...slots].map(([slot, one]) => [slot, one.value, one.inherited, one.origin.from]).sort(),
+      slots: [...slots].map(([slot, row]) => [slot, row.value, row.inherited, row.origin.from]).sort(),
     }));
 
   it('comes to what it would if a worse source said nothing beside it', () => {
@@ -167,9 +167,9 @@ describe('a variant of one source', () => {
       fc.property(fc.array(values, { minLength: 1, maxLength: 4 }), edits, (all, familyEdits) => {
         const unit = (extra: boolean): UnitClaims => ({
           familyEdits,
-          variants: all.map((one, i) => ({
+          variants: all.map((row, i) => ({
             id: i,
-            records: [record(i + 1, 1, one), ...(extra ? [record(i + 100, 2, {})] : [])],
+            records: [record(i + 1, 1, row), ...(extra ? [record(i + 100, 2, {})] : [])],
             edits: [],
           })),
         });

@@ -13,9 +13,9 @@ const attribute = (key: string, level: Attribute['level']): Attribute => ({
   group: '',
 });
 const dictionary = new Map(
-  [attribute('brand', 'variant'), attribute('care', 'family'), attribute('colour', 'variant')].map((one) => [
-    one.key,
-    one,
+  [attribute('brand', 'variant'), attribute('care', 'family'), attribute('colour', 'variant')].map((row) => [
+    row.key,
+    row,
   ]),
 );
 const record = (id: number, rank: number, values: Record<string, string>): SourceRecord => ({
@@ -82,7 +82,7 @@ describe('whatever is claimed', () => {
         const held = (mine: SourceRecord[]) => resolveUnit(unit(mine), dictionary, new Map()).variants[0]?.slots;
         const [before, after] = [held(at(own, 1)), held([...at(own, 1), news])];
         for (const slot of dictionary.keys()) {
-          const change = changes.find((one) => one.slot === slot);
+          const change = changes.find((change) => change.slot === slot);
           expect(change?.after ?? before?.get(slot)?.value).toEqual(after?.get(slot)?.value);
         }
       }),

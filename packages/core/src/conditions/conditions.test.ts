@@ -19,10 +19,10 @@ const dictionary = new Map(
     attribute('diameter', 'measure', { dimension: 'length' }),
     attribute('category', 'text'),
     attribute('tags', 'text', { many: true }),
-  ].map((one) => [one.key, one]),
+  ].map((row) => [row.key, row]),
 );
 const holds = (condition: Condition, item: Record<string, Value>) =>
-  compileCondition<Record<string, Value>>(condition, dictionary, (one, key) => one[key])(item);
+  compileCondition<Record<string, Value>>(condition, dictionary, (row, key) => row[key])(item);
 
 it('a missing value matches nothing but “is empty”', () => {
   expect(holds({ attribute: 'brand', op: 'isNot', value: 'x' }, {})).toBe(false);
@@ -48,12 +48,12 @@ it('nests: all, any and not hold as logic has them', () => {
   const brand = (value: string): Condition => ({ attribute: 'brand', op: 'is', value });
   const is = fc.constantFrom('a', 'b', 'c');
   fc.assert(
-    fc.property(is, is, is, (own, one, other) => {
+    fc.property(is, is, is, (own, row, other) => {
       const item = { brand: own };
-      expect(holds({ all: [brand(one), brand(other)] }, item)).toBe(own === one && own === other);
-      expect(holds({ any: [brand(one), brand(other)] }, item)).toBe(own === one || own === other);
-      expect(holds({ not: { any: [brand(one), brand(other)] } }, item)).toBe(
-        holds({ all: [{ not: brand(one) }, { not: brand(other) }] }, item),
+      expect(holds({ all: [brand(row), brand(other)] }, item)).toBe(own === row && own === other);
+      expect(holds({ any: [brand(row), brand(other)] }, item)).toBe(own === row || own === other);
+      expect(holds({ not: { any: [brand(row), brand(other)] } }, item)).toBe(
+        holds({ all: [{ not: brand(row) }, { not: brand(other) }] }, item),
       );
     }),
   );

@@ -4,16 +4,16 @@ import { compareRuns, guardRun } from './index.js';
 
 const run = fc
   .dictionary(fc.stringMatching(/^[a-h]$/), fc.stringMatching(/^[12]$/))
-  .map((one) => new Map(Object.entries(one)));
+  .map((row) => new Map(Object.entries(row)));
 
 describe('what a run changes', () => {
   it('adds up: what was there, less what went, and what came, is what is there', () => {
     fc.assert(
       fc.property(run, run, (before, after) => {
-        const one = compareRuns(before, after);
-        expect(one.before - one.removed + one.added).toBe(one.after);
-        expect(one.removed).toBe([...before.keys()].filter((key) => !after.has(key)).length);
-        expect(one.changed).toBe(
+        const compareRun = compareRuns(before, after);
+        expect(compareRun.before - compareRun.removed + compareRun.added).toBe(compareRun.after);
+        expect(compareRun.removed).toBe([...before.keys()].filter((key) => !after.has(key)).length);
+        expect(compareRun.changed).toBe(
           [...after].filter(([key, hash]) => before.has(key) && before.get(key) !== hash).length,
         );
       }),
@@ -21,8 +21,8 @@ describe('what a run changes', () => {
   });
   it('is nothing where nothing differs', () => {
     fc.assert(
-      fc.property(run, (one) => {
-        expect(compareRuns(one, one)).toMatchObject({ added: 0, removed: 0, changed: 0 });
+      fc.property(run, (row) => {
+        expect(compareRuns(row, row)).toMatchObject({ added: 0, removed: 0, changed: 0 });
       }),
     );
   });

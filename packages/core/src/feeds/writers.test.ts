@@ -54,10 +54,10 @@ describe('delimited text', () => {
   it('is read back by another parser as it was written', () => {
     const writer = compileWriter('csv', flat, meta);
     fc.assert(
-      fc.property(fc.record({ own: fc.string(), short: fc.string({ unit: 'binary' }), long: fc.string() }), (one) => {
+      fc.property(fc.record({ own: fc.string(), short: fc.string({ unit: 'binary' }), long: fc.string() }), (row) => {
         // The separator is given: a guess would take "|||" for one.
-        const rows = Papa.parse<string[]>(writer.head + writer.item(one) + writer.foot, { delimiter: ',' }).data;
-        expect(rows[1]?.slice(0, 3)).toEqual([one.own, one.short, one.long]);
+        const rows = Papa.parse<string[]>(writer.head + writer.item(row) + writer.foot, { delimiter: ',' }).data;
+        expect(rows[1]?.slice(0, 3)).toEqual([row.own, row.short, row.long]);
       }),
     );
   });
@@ -139,7 +139,7 @@ describe('a document of blocks', () => {
 
 describe('the guard', () => {
   const runs = (before: string[], after: string[]) =>
-    compareRuns(new Map(before.map((one) => [one, '1'])), new Map(after.map((one) => [one, '1'])));
+    compareRuns(new Map(before.map((text) => [text, '1'])), new Map(after.map((text) => [text, '1'])));
   it('counts what comes, goes and changes', () => {
     expect(
       compareRuns(

@@ -39,9 +39,9 @@ it('fits step by step: markup off, words replaced', () => {
 it('leaves what fits as it is, and does the same twice as once', () => {
   const text = fc.string({ unit: 'grapheme', maxLength: 80 });
   fc.assert(
-    fc.property(text, (one) => {
-      expect(trimAtWord(one, 200)).toBe(one);
-      expect(sentenceCase(sentenceCase(one))).toBe(sentenceCase(one));
+    fc.property(text, (text) => {
+      expect(trimAtWord(text, 200)).toBe(text);
+      expect(sentenceCase(sentenceCase(text))).toBe(sentenceCase(text));
     }),
   );
 });

@@ -63,7 +63,7 @@ const depthOf = (rule: FillRule): number => 1 + Math.max(0, ...rulesBelow(rule).
 export function rulesBelow(rule: FillRule): FillRule[] {
   if (rule.kind === 'first') return rule.of;
   if (rule.kind !== 'when') return [];
-  return [...rule.cases.map((one) => one.then), ...(rule.otherwise ? [rule.otherwise] : [])];
+  return [...rule.cases.map((part) => part.then), ...(rule.otherwise ? [rule.otherwise] : [])];
 }
 
 export const fitSchema = z.discriminatedUnion('do', [
@@ -82,7 +82,7 @@ export type Fill = z.infer<typeof fillSchema>;
 
 /** What the cases of a rule compare, however deep they stand. */
 export function comparedBy(rule: FillRule): string[] {
-  const here = rule.kind === 'when' ? rule.cases.flatMap((one) => conditionAttributes(one.if)) : [];
+  const here = rule.kind === 'when' ? rule.cases.flatMap((part) => conditionAttributes(part.if)) : [];
   return [...here, ...rulesBelow(rule).flatMap(comparedBy)];
 }
 
@@ -99,6 +99,6 @@ export function fillSources(rule: FillRule): string[] {
     case 'first':
       return rule.of.flatMap(fillSources);
     case 'when':
-      return [...rule.cases.flatMap((one) => conditionAttributes(one.if)), ...rulesBelow(rule).flatMap(fillSources)];
+      return [...rule.cases.flatMap((part) => conditionAttributes(part.if)), ...rulesBelow(rule).flatMap(fillSources)];
   }
 }

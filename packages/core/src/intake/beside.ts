@@ -22,7 +22,7 @@ export function helperColumns(columns: readonly Column[]): Map<string, Helper> {
         : undefined;
     const names =
       kind === 'unit' ? [head, `${head}.value`] : [head, `${head}.value`, `${head}.price`, `${head}.amount`];
-    const of = kind && columns.find((one) => names.includes(one.name) && one !== column);
+    const of = kind && columns.find((row) => names.includes(row.name) && row !== column);
     if (kind && of) helpers.set(column.name, { of: of.name, kind });
   }
   return helpers;
@@ -54,7 +54,7 @@ const isCurrencyColumn = ({ word, values }: Column) =>
 function unitOwner(column: Column, left: Column | undefined, columns: readonly Column[]): Column | undefined {
   if (!mostAre(column.values, (value) => unitCode(value) !== undefined)) return undefined;
   const head = /^(.*\S) (?:unit|uom|einheit|enhet)$/.exec(column.word)?.[1];
-  if (head !== undefined) return columns.find((one) => one !== column && one.word === head);
+  if (head !== undefined) return columns.find((row) => row !== column && row.word === head);
   return unitWords.test(column.word) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value))
     ? left
     : undefined;
@@ -65,7 +65,7 @@ export function currencyBeside(column: Column, columns: readonly Column[]): Colu
   if (column.currency) return undefined;
   return (
     besideOf(column, columns, ['currency', 'priceCurrency', '@currency', '@priceCurrency']) ??
-    columns.find((one) => one !== column && !one.name.includes('.') && isCurrencyColumn(one))
+    columns.find((row) => row !== column && !row.name.includes('.') && isCurrencyColumn(row))
   );
 }
 
@@ -73,15 +73,15 @@ function unitBeside(column: Column, columns: readonly Column[]): Column | undefi
   if (column.unit) return undefined;
   return (
     besideOf(column, columns, ['unit', '@unit', 'unitCode', '@unitCode', 'unitText']) ??
-    columns.find((one, i) => unitOwner(one, columns[i - 1], columns) === column)
+    columns.find((row, i) => unitOwner(row, columns[i - 1], columns) === column)
   );
 }
 
 function besideOf(column: Column, columns: readonly Column[], names: string[]): Column | undefined {
   const head = column.name.slice(0, Math.max(0, column.name.lastIndexOf('.')));
-  const heads = [column.name, head].filter((one) => one !== '');
+  const heads = [column.name, head].filter((text) => text !== '');
   return columns.find(
-    (one) => one !== column && heads.some((each) => names.some((name) => one.name === `${each}.${name}`)),
+    (row) => row !== column && heads.some((each) => names.some((name) => row.name === `${each}.${name}`)),
   );
 }
 

@@ -55,7 +55,7 @@ describe('a part of a cell', () => {
         fc.constantFrom(' x ', 'x', ' × ', '*'),
         (all, sign) => {
           const cell = `${all.join(sign)} cm`;
-          expect(all.map((_, i) => partOf(cell, i + 1))).toEqual(all.map((one) => `${one} cm`));
+          expect(all.map((_, i) => partOf(cell, i + 1))).toEqual(all.map((id) => `${id} cm`));
           expect(partOf(cell, all.length + 1)).toBeUndefined();
         },
       ),

@@ -40,7 +40,10 @@ const noCurrency = new Set([
 ]);
 const languages = /\b([a-z]{2}-[A-Z]{2})\b/;
 /** "Title (sv)", "name_de": a content language by its first half, at the end of a name. */
-const languageEnd = new RegExp(`[\\s_([-](${contentLanguages.map((one) => one.slice(0, 2)).join('|')})[\\])]?$`, 'i');
+const languageEnd = new RegExp(
+  `[\\s_([-](${contentLanguages.map((language) => language.slice(0, 2)).join('|')})[\\])]?$`,
+  'i',
+);
 /** "Height in cm", "Höhe cm": a unit at the end of a name, with or without a word before it. */
 const unitEnd = /[\s_](?:in\s+)?(?!in$)(\p{L}+)$/u;
 /** How columns of a file are named. */
@@ -69,7 +72,8 @@ export function describe(name: string, i: number, { sample, variantPath, isNeste
     isVariant: inVariant,
     unit: unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? ''),
     currency: currencyOf(name),
-    language: languages.exec(name)?.[1] ?? contentLanguages.find((one) => one.slice(0, 2) === end),
+    language:
+      languages.exec(name)?.[1] ?? contentLanguages.find((contentLanguage) => contentLanguage.slice(0, 2) === end),
     values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
   };
 }

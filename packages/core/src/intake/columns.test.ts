@@ -28,9 +28,9 @@ const dictionary = new Map(
       { key: 'sowingMonths', label: 'Sowing months', type: 'choice', many: true, choices: months },
       { key: 'purchasePrice', label: 'Purchase price', type: 'money' },
     ] as (Partial<Attribute> & Pick<Attribute, 'key' | 'type'>)[]
-  ).map((one): [string, Attribute] => [
-    one.key,
-    { label: one.key, many: false, perLanguage: false, level: 'variant', group: '', ...one },
+  ).map((row): [string, Attribute] => [
+    row.key,
+    { label: row.key, many: false, perLanguage: false, level: 'variant', group: '', ...row },
   ]),
 );
 const suggest = (columns: string[], sample: string[][], change = {}) =>
@@ -45,7 +45,7 @@ const read = (columns: string[], map: ColumnMap, cells: string[]) => {
 describe('suggestions', () => {
   it('know the trade’s words in German and Swedish, and units in brackets', () => {
     const found = suggest(['Artikelnummer', 'Höjd [cm]', 'Max. Leistung', 'Benämning'], [['A', '12', '24 W', 'Kruka']]);
-    expect(found.map((one) => one.target)).toEqual([
+    expect(found.map((suggestion) => suggestion.target)).toEqual([
       { to: 'key' },
       { to: 'attribute', attribute: 'height', unit: 'cm' },
       { to: 'attribute', attribute: 'power' },
@@ -67,7 +67,7 @@ describe('suggestions', () => {
       [['K', '40', 'cm', 'K-1', '1.20', '6', '12', 'days']],
       { isNested: true, variantPath: 'packets', isOwn: false, currency: 'GBP' },
     );
-    expect(found.map((one) => one.target)).toEqual([
+    expect(found.map((suggestion) => suggestion.target)).toEqual([
       { to: 'family' },
       { to: 'attribute', attribute: 'height', unitFrom: 'height.unit' },
       { to: 'ignore' },
@@ -87,7 +87,7 @@ describe('suggestions', () => {
         ['C', '9 x 9 cm'],
       ],
     );
-    expect(found.slice(1).map((one) => one.target)).toEqual([
+    expect(found.slice(1).map((suggestion) => suggestion.target)).toEqual([
       { to: 'attribute', attribute: 'diameter', part: 1 },
       { to: 'attribute', attribute: 'height', part: 2 },
     ]);
@@ -100,7 +100,7 @@ describe('suggestions', () => {
         ['', 'B'],
       ],
     );
-    expect(apart.map((one) => one.target.to)).toEqual(['key', 'key']);
+    expect(apart.map((suggestion) => suggestion.target.to)).toEqual(['key', 'key']);
     const both = suggest(['Art. no.', 'Artikelnr'], [['A', 'B']]);
     expect(both[1]).toMatchObject({ target: { to: 'ignore' }, why: '“Art. no.” already fills what its name suggests' });
   });
@@ -224,7 +224,7 @@ describe('a supplier that makes what it sells', () => {
       supplier,
     })
       .filter(({ target }) => target.to === 'attribute' && target.attribute === 'mpn')
-      .map((one) => one.column);
+      .map((suggestColumn) => suggestColumn.column);
 
   it('gives its article numbers as part numbers', () => {
     expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'KESTRELGATE'])).toEqual(['Code']);
@@ -246,7 +246,7 @@ describe('figures whose unit or currency stands elsewhere', () => {
       ],
       { isOwn: true },
     );
-    expect(found.map((one) => one.target)).toEqual([
+    expect(found.map((suggestion) => suggestion.target)).toEqual([
       { to: 'key' },
       { to: 'price', kind: 'regular', currency: 'CHF', currencyFrom: 'Currency' },
       { to: 'ignore' },
@@ -269,7 +269,7 @@ describe('figures whose unit or currency stands elsewhere', () => {
       ],
       setup,
     );
-    expect(map.map((one) => one.target)).toEqual([
+    expect(map.map((row) => row.target)).toEqual([
       { to: 'attribute', attribute: 'height', unit: 'mm' },
       { to: 'attribute', attribute: 'weight', unitFrom: 'UOM' },
       { to: 'price', kind: 'regular', currency: 'CHF' },
@@ -285,6 +285,6 @@ describe('figures whose unit or currency stands elsewhere', () => {
       setup,
       'PLN',
     );
-    expect(map.map((one) => (one.target as { currency?: string }).currency)).toEqual(['PLN', 'EUR']);
+    expect(map.map((row) => (row.target as { currency?: string }).currency)).toEqual(['PLN', 'EUR']);
   });
 });

@@ -11,7 +11,7 @@ type FigureTarget = Extract<ColumnTarget, { to: 'attribute' | 'price' }>;
 export function completeMap(map: ColumnMap, setup: SuggestSetup): ColumnMap {
   return mapFigures(map, setup, (target, { type, column, columns }) => {
     const said = target.to === 'attribute' ? [target.unit, target.unitFrom] : [];
-    if (!column || [...said, target.currency, target.currencyFrom].some((one) => one !== undefined)) return target;
+    if (!column || [...said, target.currency, target.currencyFrom].some((row) => row !== undefined)) return target;
     return { ...target, ...figuresOf(column, columns, { type }, undefined) };
   });
 }

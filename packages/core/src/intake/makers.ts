@@ -16,17 +16,17 @@ export function withMakersNumber(
   const isMaker =
     foldCode(brand) !== '' &&
     foldCode(supplier).startsWith(foldCode(brand)) &&
-    brands.every((one) => foldCode(one) === foldCode(brand));
+    brands.every((text) => foldCode(text) === foldCode(brand));
   // What a person confirmed of the article number before stays as it was.
   if (keys.length !== 1 || keys[0]?.score === 100) return suggestions;
   if (isOwn || !isMaker || feeds('mpn') !== undefined || !dictionary.has('mpn')) return suggestions;
-  return suggestions.flatMap((one): Suggestion[] =>
-    one !== keys[0]
-      ? [one]
+  return suggestions.flatMap((suggestion): Suggestion[] =>
+    suggestion !== keys[0]
+      ? [suggestion]
       : [
-          one,
+          suggestion,
           {
-            column: one.column,
+            column: suggestion.column,
             target: { to: 'attribute', attribute: 'mpn' },
             score: 70,
             why: `no column names the MPN, and all goods are ${brand}’s own: their article number is the part number`,

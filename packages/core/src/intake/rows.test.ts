@@ -46,7 +46,7 @@ const attributes: Attribute[] = (
   ...(dimension ? { dimension } : {}),
   ...(key === 'state' ? { choices: ['selling', 'paused', 'withdrawn'] } : {}),
 }));
-const dictionary = new Map(attributes.map((one) => [one.key, one]));
+const dictionary = new Map(attributes.map((attribute) => [attribute.key, attribute]));
 
 function readAll(rows: string[][], decimal: '.' | ',') {
   const [columns = [], ...body] = rows;
@@ -80,7 +80,7 @@ describe('the pottery file', () => {
   });
   it('makes 28 families', () => expect(new Set(good.map((row) => row.family)).size).toBe(28));
   it('finds the faults in the cells', () => {
-    const noted = (part: string) => good.filter((row) => row.notes.some((one) => one.note.includes(part))).length;
+    const noted = (part: string) => good.filter((row) => row.notes.some((note) => note.note.includes(part))).length;
     expect(noted('a script')).toBe(6);
     expect(noted('an iframe')).toBe(5);
     expect(noted('inline styles')).toBe(7);
@@ -116,7 +116,7 @@ describe('the own sheet', () => {
     expect(good.filter((row) => Number(row.offer.regular?.GBP) === 0).length).toBe(5);
   });
   it('finds GTINs that cannot be right', () => {
-    const noted = (part: string) => good.filter((row) => row.notes.some((one) => one.note.includes(part))).length;
+    const noted = (part: string) => good.filter((row) => row.notes.some((note) => note.note.includes(part))).length;
     expect(noted('wrong check digit')).toBe(6);
     expect(noted('has dropped')).toBe(6);
     expect(noted('leading zero')).toBe(5);
@@ -126,7 +126,7 @@ describe('the own sheet', () => {
     const keys = good.map((row) =>
       joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined)),
     );
-    expect(keys.filter((one) => one.number !== undefined && (one.gtin ?? one.mpn) !== undefined)).toEqual([]);
+    expect(keys.filter((key) => key.number !== undefined && (key.gtin ?? key.mpn) !== undefined)).toEqual([]);
   });
   it('keeps contents with their keys in order, so that equal goods have equal text', () => {
     for (const row of good) expect(JSON.stringify(contentOf(row))).toBe(canonical(contentOf(row)));
@@ -151,7 +151,7 @@ describe('the own sheet', () => {
     });
     expect(
       contentChanges(contentOf(first), changed)
-        .map((one) => one.field)
+        .map((contentChange) => contentChange.field)
         .sort(),
     ).toEqual(['brand', 'stock']);
   });
@@ -165,7 +165,10 @@ it('refuses a mapping without an article number, or with one column for the same
 
 describe('news that concern one variant alone', () => {
   const levels = new Map(
-    attributes.map((one) => [one.key, { ...one, level: one.key === 'brand' ? 'family' : 'variant' } as Attribute]),
+    attributes.map((attribute) => [
+      attribute.key,
+      { ...attribute, level: attribute.key === 'brand' ? 'family' : 'variant' } as Attribute,
+    ]),
   );
   const before = {
     family: 'Fell',

@@ -64,11 +64,11 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
         },
       ];
     const found = byName(column, columns, setup) ?? byValues(column, dictionary);
-    return found.map((one) => {
-      if (one.target.to === 'ignore') return one;
-      const mark = markOf(one.target);
+    return found.map((suggestion) => {
+      if (suggestion.target.to === 'ignore') return suggestion;
+      const mark = markOf(suggestion.target);
       const first = taken.get(mark);
-      if (first !== undefined && first !== i && !joins(one.target) && bothFilled(setup.sample, first, i))
+      if (first !== undefined && first !== i && !joins(suggestion.target) && bothFilled(setup.sample, first, i))
         return {
           column: column.name,
           target: { to: 'ignore' as const },
@@ -76,7 +76,7 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
           why: `“${columns[first]?.name ?? ''}” already fills what its name suggests`,
         };
       if (first === undefined) taken.set(mark, i);
-      return { ...one, target: withLearnt(one.target, learnt) };
+      return { ...suggestion, target: withLearnt(suggestion.target, learnt) };
     });
   });
   return withMakersNumber(suggestions, columns, setup);
@@ -98,7 +98,7 @@ function withLearnt(target: ColumnTarget, learnt: SuggestSetup['learnt']): Colum
 
 function byName(column: Column, columns: readonly Column[], setup: SuggestSetup): Suggestion[] | undefined {
   const { dictionary } = setup;
-  const one = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
+  const row = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
     { column: column.name, target, score, why },
   ];
   const price =
@@ -108,14 +108,14 @@ function byName(column: Column, columns: readonly Column[], setup: SuggestSetup)
   if (sellingPrice.test(column.word) && setup.isOwn !== false) return pricesByName(column, columns, setup, 'regular');
   if (column.word === 'id' || column.word === 'number')
     return setup.variantPath && !column.isVariant
-      ? one({ to: 'family' }, 88, 'it names the item that the variants share')
-      : one({ to: 'key' }, 88, 'it names each item');
+      ? row({ to: 'family' }, 88, 'it names the item that the variants share')
+      : row({ to: 'key' }, 88, 'it names each item');
   if (['from', 'to', 'unit'].includes(column.word) && column.parent) return spanByName(column, setup);
   if (column.parent === 'brand' && column.word === 'name')
-    return one({ to: 'attribute', attribute: 'brand' }, 90, 'the name of the brand');
+    return row({ to: 'attribute', attribute: 'brand' }, 90, 'the name of the brand');
   const word = vocabulary.get(column.word);
   if (word) {
-    if (word.target.to !== 'attribute') return one(word.target, 94, `its name is a word for ${sayTarget(word.target)}`);
+    if (word.target.to !== 'attribute') return row(word.target, 94, `its name is a word for ${sayTarget(word.target)}`);
     const definition = dictionary.get(word.target.attribute);
     if (definition) {
       const score = column.parent === undefined || column.isVariant ? 94 : 82;
@@ -231,11 +231,11 @@ function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): S
   // A few dozen different ones say as much as hundreds.
   const values = column.values.length > mostTold ? [...new Set(column.values)].slice(0, mostTold) : column.values;
   const share = (test: (value: string) => boolean) => values.filter(test).length / Math.max(1, values.length);
-  const one = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
+  const row = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
     { column: name, target, score, why },
   ];
   if (values.length >= 3 && share((value) => readGtin(value).ok) > 0.8)
-    return one({ to: 'attribute', attribute: 'gtin' }, 80, 'most of its values are true GTINs');
+    return row({ to: 'attribute', attribute: 'gtin' }, 80, 'most of its values are true GTINs');
   if (values.length >= 3 && share((value) => /^\s*[\d.,]+\s*\p{L}*\s*[x×*]\s*[\d.,]+/iu.test(value)) > 0.8) {
     const sizes = ['diameter', 'height'].filter((key) => dictionary.has(key));
     if (sizes.length === 2 && share((value) => partOf(value, 2) !== undefined) > 0.8)
@@ -254,7 +254,7 @@ function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): S
   const dimension = unit ? units[unit]?.dimension : fitting[0]?.dimension;
   const same = measures.filter((each) => each.dimension === dimension);
   if (fitting[0] && same.length === 1)
-    return one(
+    return row(
       { to: 'attribute', attribute: fitting[0].key, ...(unit ? { unit } : {}) },
       60,
       `its unit fits only ${fitting[0].label}`,
@@ -267,8 +267,8 @@ function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): S
       share((value) => parseValue(value, plainStyle, each).ok) > 0.8,
   );
   if (closed)
-    return one({ to: 'attribute', attribute: closed.key }, 58, `most of its values are on the list of ${closed.label}`);
-  return one({ to: 'ignore' }, 0, 'nothing in its name or values says what it is');
+    return row({ to: 'attribute', attribute: closed.key }, 58, `most of its values are on the list of ${closed.label}`);
+  return row({ to: 'ignore' }, 0, 'nothing in its name or values says what it is');
 }
 
 function mostFrequent(values: readonly string[]): string | undefined {

@@ -16,9 +16,9 @@ const measures = {
 } as const;
 const plain =
   'brand mpn gtin colour glaze finish material size plug energyClass botanicalName germination page care'.split(' ');
-const attribute = (one: Partial<Attribute> & Pick<Attribute, 'key'>): [string, Attribute] => [
-  one.key,
-  { label: one.key, type: 'text', many: false, perLanguage: false, level: 'variant', group: '', ...one },
+const attribute = (row: Partial<Attribute> & Pick<Attribute, 'key'>): [string, Attribute] => [
+  row.key,
+  { label: row.key, type: 'text', many: false, perLanguage: false, level: 'variant', group: '', ...row },
 ];
 const dictionary = new Map<string, Attribute>([
   attribute({ key: 'title', perLanguage: true }),

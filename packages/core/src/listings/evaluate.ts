@@ -101,7 +101,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const attributes = attributesFor(rulebook, category, market).map((attribute) =>
       compileAttribute(attribute, category, setup),
     );
-    const plan = { attributes, byKey: new Map(attributes.map((one) => [one.attribute.key, one])) };
+    const plan = { attributes, byKey: new Map(attributes.map((attribute) => [attribute.attribute.key, attribute])) };
     plans.set(category, plan);
     return plan;
   };
@@ -215,7 +215,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
 
   return {
     setup,
-    attributes: (category) => planFor(category).attributes.map((one) => one.attribute),
+    attributes: (category) => planFor(category).attributes.map((attribute) => attribute.attribute),
     evaluate(family, today) {
       const results = family.variants.map((variant) => evaluateVariant(family, variant, today));
       const listed = family.isSingle ? [] : results.flatMap((result, i) => (result.notFor === undefined ? [i] : []));
@@ -233,23 +233,23 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
           });
       }
       for (const result of results)
-        if (result.readiness === 'ready' && result.findings.some((one) => one.severity === 'blocker'))
+        if (result.readiness === 'ready' && result.findings.some((finding) => finding.severity === 'blocker'))
           result.readiness = 'blocked';
       return results;
     },
     trace(family, variant, key, today) {
-      const one = planFor(categoryOf(variant)).byKey.get(key);
-      if (!one) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
+      const row = planFor(categoryOf(variant)).byKey.get(key);
+      if (!row) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
       const view: View = { variant, family, today };
       const pinned = setup.pins.get(variant.id)?.[key];
-      const value = pinned ?? one.fill.value(view);
+      const value = pinned ?? row.fill.value(view);
       const asks: TraceStep = {
         at: 'channel',
-        words: sayNeed(one.attribute),
-        ...(value === undefined ? {} : { value: sayChannelValue(value, one.attribute, setup.currency) }),
+        words: sayNeed(row.attribute),
+        ...(value === undefined ? {} : { value: sayChannelValue(value, row.attribute, setup.currency) }),
       };
       if (pinned !== undefined) return [asks, { at: 'pin', words: 'Pinned for this listing', value: pinned }];
-      return [asks, ...one.fill.trace(view)];
+      return [asks, ...row.fill.trace(view)];
     },
   };
 }
@@ -275,8 +275,8 @@ function compileAttribute(
   setup: PlaceSetup,
 ): CompiledAttribute {
   const fits = setup.fills
-    .filter((one) => one.attribute === attribute.key)
-    .filter((one) => one.category === undefined || (category !== undefined && isUnder(category, [one.category])))
+    .filter((fill) => fill.attribute === attribute.key)
+    .filter((fill) => fill.category === undefined || (category !== undefined && isUnder(category, [fill.category])))
     .sort((a, b) => (b.category?.length ?? 0) - (a.category?.length ?? 0));
   const placed = fits[0];
   return {

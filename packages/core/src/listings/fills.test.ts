@@ -11,7 +11,7 @@ const setup = {
   market: 'GB',
   language: 'en-GB',
   currency: 'GBP',
-  dictionary: new Map(baseDictionary.map((one) => [one.key, one])),
+  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
   mediaAddress: 'http://x/media',
 } as unknown as PlaceSetup;
 const variant: Variant = {
@@ -133,7 +133,7 @@ describe('a composition', () => {
     const text = fc.stringMatching(/^[ a-z]{0,6}$/);
     fc.assert(
       fc.property(fc.array(text, { maxLength: 4 }), (texts) => {
-        const made = value({ kind: 'compose', parts: [...texts.map((one) => ({ text: one })), { from: 'brand' }] });
+        const made = value({ kind: 'compose', parts: [...texts.map((text) => ({ text: text })), { from: 'brand' }] });
         expect(made).toMatch(/^\S+( \S+)*$/);
       }),
     );

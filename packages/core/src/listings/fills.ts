@@ -65,7 +65,7 @@ function compileRule(rule: FillRule, setup: PlaceSetup): CompiledFill {
     case 'translate':
       return translate(rule, setup);
     case 'first':
-      return first(rule.of.map((one) => compileRule(one, setup)));
+      return first(rule.of.map((fillRule) => compileRule(fillRule, setup)));
     case 'when':
       return when(rule, setup);
   }
@@ -152,26 +152,27 @@ function translate(rule: Extract<FillRule, { kind: 'translate' }>, setup: PlaceS
 }
 
 function first(of: CompiledFill[]): CompiledFill {
-  const serving = (view: View) => of.find((one) => one.value(view) !== undefined);
+  const serving = (view: View) => of.find((compiledFill) => compiledFill.value(view) !== undefined);
   const last = of[0] ?? none;
   return {
     value: (view) => {
-      for (const one of of) {
-        const value = one.value(view);
+      for (const compiledFill of of) {
+        const value = compiledFill.value(view);
         if (value !== undefined) return value;
       }
       return undefined;
     },
     /** A value that is there but untranslated is nearer to an answer than one that is missing. */
-    blame: (view) => of.map((one) => one.blame(view)).find((link) => link.at === 'translation') ?? last.blame(view),
+    blame: (view) =>
+      of.map((compiledFill) => compiledFill.blame(view)).find((link) => link.at === 'translation') ?? last.blame(view),
     origin: (view) => (serving(view) ?? last).origin(view),
     trace: (view) => {
-      const one = serving(view);
-      const skipped = one ? of.indexOf(one) : of.length;
-      const words = one
+      const row = serving(view);
+      const skipped = row ? of.indexOf(row) : of.length;
+      const words = row
         ? `The first of ${of.length} rules with a value: number ${skipped + 1}`
         : `None of ${of.length} rules has a value`;
-      return [{ at: 'fill', words }, ...(one ?? last).trace(view)];
+      return [{ at: 'fill', words }, ...(row ?? last).trace(view)];
     },
   };
 }
@@ -179,11 +180,11 @@ function first(of: CompiledFill[]): CompiledFill {
 function when(rule: Extract<FillRule, { kind: 'when' }>, setup: PlaceSetup): CompiledFill {
   const lookup = factLookup(setup);
   const known = comparables(setup.dictionary);
-  const cases = rule.cases.map((one) => ({
-    holds: conditionAttributes(one.if).every((name) => known.has(name))
-      ? compileCondition(one.if, known, lookup)
+  const cases = rule.cases.map((part) => ({
+    holds: conditionAttributes(part.if).every((name) => known.has(name))
+      ? compileCondition(part.if, known, lookup)
       : () => false,
-    then: compileRule(one.then, setup),
+    then: compileRule(part.then, setup),
   }));
   const otherwise = rule.otherwise ? compileRule(rule.otherwise, setup) : none;
   const chosen = (view: View) => cases.findIndex(({ holds }) => holds(view));

@@ -39,7 +39,7 @@ const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> =
   language: 'en-GB',
   currency: 'GBP',
   rulebook: read.rulebook,
-  dictionary: new Map(baseDictionary.map((one) => [one.key, one])),
+  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
   assortment: { all: [] },
   categoryMap: new Map([['Pots', 'plants-growing/pots-planters/indoor-pots']]),
   pins: new Map(),
@@ -75,9 +75,9 @@ const family = (...variants: Variant[]): Family => ({
   variants,
 });
 const today = '2026-11-24';
-const findings = (one: Family, place = compilePlace(setup())) =>
+const findings = (row: Family, place = compilePlace(setup())) =>
   place
-    .evaluate(one, today)
+    .evaluate(row, today)
     .map((result) =>
       result.findings.filter((each) => each.severity === 'blocker').map((each) => [each.check, each.cause]),
     );
@@ -96,7 +96,7 @@ describe('evaluating a family', () => {
       ['required', 'catalog:title@en-GB'],
       ['required', 'catalog:description@en-GB'],
     ]);
-    const without = compilePlace(setup({ fills: setup().fills.filter((one) => one.attribute !== 'maker') }));
+    const without = compilePlace(setup({ fills: setup().fills.filter((fill) => fill.attribute !== 'maker') }));
     expect(findings(family(variant(1)), without)[0]).toEqual(
       expect.arrayContaining([['required', 'fill:orrivane:GB:maker']]),
     );
@@ -148,7 +148,7 @@ describe('evaluating a family', () => {
       1,
     );
     // On a closed list only its own values count.
-    const closed = axes.map((one) => ({ ...one, limits: { values: ['Ash'] } }));
+    const closed = axes.map((axis) => ({ ...axis, limits: { values: ['Ash'] } }));
     expect(axisSources([lamps], new Set([1, 2, 3]), closed, setup()).map(({ filled }) => filled)).toEqual([1]);
   });
   it('leaves goods out that the channel does not take, and says by which rule', () => {
@@ -209,8 +209,8 @@ describe('evaluating a family', () => {
   });
   it('prints the same outcome equally and another one differently', () => {
     const place = compilePlace(setup());
-    const prints = [variant(1), variant(1), variant(1, { category: undefined })].map((one) =>
-      printOf(place.evaluate(family(one), today)[0] as never),
+    const prints = [variant(1), variant(1), variant(1, { category: undefined })].map((row) =>
+      printOf(place.evaluate(family(row), today)[0] as never),
     );
     expect(prints[0]).toBe(prints[1]);
     expect(prints[0]).not.toBe(prints[2]);

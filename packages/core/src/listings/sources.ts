@@ -184,8 +184,8 @@ export function sourcesFor(
     .filter(([, source]) => source.fits.includes(attribute.type))
     .map(([name, source]) => ({ name, label: source.label }));
   const listed = [...dictionary.values()]
-    .filter((one) => one.type !== 'media' && one.type !== 'money')
-    .map((one) => ({ name: one.key, label: one.label }));
+    .filter((attribute) => attribute.type !== 'media' && attribute.type !== 'money')
+    .map((attribute) => ({ name: attribute.key, label: attribute.label }));
   return ['picture', 'money'].includes(attribute.type) ? facts : [...facts, ...listed];
 }
 

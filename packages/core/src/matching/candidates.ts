@@ -100,7 +100,10 @@ export function findCandidates(items: readonly MatchItem[], options: MatchOption
         seen.add(mark);
         if (decided?.has(pairKey(p.item.id, q.item.id))) continue;
         const evidence = weigh(p, q, weight, options.knownWords);
-        const score = Math.max(0, Math.min(100, Math.round(evidence.reduce((sum, one) => sum + one.points, 0))));
+        const score = Math.max(
+          0,
+          Math.min(100, Math.round(evidence.reduce((sum, evidence) => sum + evidence.points, 0))),
+        );
         if (score < least) continue;
         const candidate: Candidate = { a: p.item.id, b: q.item.id, score, evidence };
         keepBest(scored, i, candidate, most);
@@ -131,8 +134,9 @@ function prepare(item: MatchItem): Prepared {
 function weigh(p: Prepared, q: Prepared, weight: (word: string) => number, known: KnownWords | undefined): Evidence[] {
   const evidence: Evidence[] = [];
   const add = (kind: Evidence['kind'], points: number, words: string) => evidence.push({ kind, points, words });
-  const shared = p.item.identifiers.filter((one) => q.item.identifiers.includes(one));
-  for (const one of shared) add(one.startsWith('brand') ? 'brand-mpn' : 'identifier', 40, `the same ${one}`);
+  const shared = p.item.identifiers.filter((identifier) => q.item.identifiers.includes(identifier));
+  for (const identifier of shared)
+    add(identifier.startsWith('brand') ? 'brand-mpn' : 'identifier', 40, `the same ${identifier}`);
   const [x, y] = [p.item, q.item];
   if (x.mpn && y.mpn && shared.length === 0 && readsAlike(x.mpn, y.mpn))
     add('brand-mpn', 25, `MPN ${x.mpn} and ${y.mpn} read alike`);

@@ -34,7 +34,7 @@ const isSameBrand = (a: string, b: string) =>
   a === b || (Math.min(a.length, b.length) >= 4 && (a.startsWith(b) || b.startsWith(a)));
 
 const isDisjoint = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
-  a.size > 0 && b.size > 0 && ![...a].some((one) => b.has(one));
+  a.size > 0 && b.size > 0 && ![...a].some((text) => b.has(text));
 const say = (all: ReadonlySet<string>) => [...all].join(' and ');
 
 /** What beside a key speaks for it that two records are the same goods: brand, MPN, or words of the titles. */

@@ -55,9 +55,9 @@ export function joinRecords(records: readonly JoinRecord[], decisions: readonly 
   const sorted = [...records].sort((a, b) => a.id - b.id);
   const at = new Map(sorted.map((record, i) => [record.id, i]));
   const pairs = (verdict: Decision['verdict']) =>
-    decisions.flatMap((one): [number, number][] => {
-      const [a, b] = [at.get(one.a), at.get(one.b)];
-      return one.verdict === verdict && a !== undefined && b !== undefined ? [[a, b]] : [];
+    decisions.flatMap((decision): [number, number][] => {
+      const [a, b] = [at.get(decision.a), at.get(decision.b)];
+      return decision.verdict === verdict && a !== undefined && b !== undefined ? [[a, b]] : [];
     });
   const same = pairs('same');
   const scene: Scene = {

@@ -13,7 +13,7 @@ import {
 const record = (id: number, source: number, keys: JoinRecord['keys']): JoinRecord => ({ id, source, keys });
 const groups = (records: JoinRecord[]) =>
   joinRecords(records)
-    .components.map((one) => one.join('+'))
+    .components.map((component) => component.join('+'))
     .sort();
 
 describe('joining records', () => {
@@ -38,7 +38,7 @@ describe('joining records', () => {
       record(2, 2, { gtin: 'a' }),
       record(3, 2, { mpn: 'm' }),
     ]);
-    expect(components.map((one) => one.join('+')).sort()).toEqual(['1+2', '3']);
+    expect(components.map((component) => component.join('+')).sort()).toEqual(['1+2', '3']);
     expect(proposals).toMatchObject([{ level: 'mpn', reason: 'would-join-one-source-twice' }]);
   });
 
@@ -46,7 +46,7 @@ describe('joining records', () => {
     const list = [record(1, 1, { gtin: 'a' }), record(2, 2, { gtin: 'a' }), record(3, 2, {}), record(4, 1, {})];
     const decided = (decisions: Decision[]) =>
       joinRecords(list, decisions)
-        .components.map((one) => one.join('+'))
+        .components.map((component) => component.join('+'))
         .sort();
     expect(decided([])).toEqual(['1+2', '3', '4']);
     expect(decided([{ a: 3, b: 4, verdict: 'same' }])).toEqual(['1+2', '3+4']);
@@ -67,9 +67,9 @@ describe('joining records', () => {
     fc.assert(
       fc.property(records, fc.infiniteStream(fc.nat()), (list, noise) => {
         const shuffled = [...list]
-          .map((one) => [noise.next().value as number, one] as const)
+          .map((join) => [noise.next().value as number, join] as const)
           .sort((a, b) => a[0] - b[0])
-          .map(([, one]) => one);
+          .map(([, join]) => join);
         expect(groups(shuffled)).toEqual(groups(list));
       }),
     );
@@ -87,7 +87,8 @@ describe('joining records', () => {
       fc.property(records, decisions, (list, decided) => {
         const { components } = joinRecords(list, decided);
         for (const { a, b, verdict } of decided)
-          if (verdict === 'different') expect(components.some((one) => one.includes(a) && one.includes(b))).toBe(false);
+          if (verdict === 'different')
+            expect(components.some((component) => component.includes(a) && component.includes(b))).toBe(false);
         expect(joinRecords([...list].reverse(), [...decided].reverse()).components).toEqual(components);
       }),
     );
@@ -95,7 +96,7 @@ describe('joining records', () => {
   it('never holds two records of one source in one product', () => {
     fc.assert(
       fc.property(records, (list) => {
-        const source = new Map(list.map((one) => [one.id, one.source]));
+        const source = new Map(list.map((join) => [join.id, join.source]));
         for (const component of joinRecords(list).components)
           expect(new Set(component.map((id) => source.get(id))).size).toBe(component.length);
       }),
@@ -150,14 +151,14 @@ describe('pairs that look alike', () => {
   it('are ranked by evidence in words: title, sizes, glaze as learnt', () => {
     const [best, ...others] = findCandidates([theirs, larger, ours], { knownWords });
     expect(best).toMatchObject({ a: 1, b: 2 });
-    expect(best?.evidence.map((one) => one.kind).sort()).toEqual(['axes', 'axes', 'brand', 'title']);
-    expect(best?.evidence.some((one) => one.words.includes('Waldgrün'))).toBe(true);
+    expect(best?.evidence.map((evidence) => evidence.kind).sort()).toEqual(['axes', 'axes', 'brand', 'title']);
+    expect(best?.evidence.some((evidence) => evidence.words.includes('Waldgrün'))).toBe(true);
     expect(others).toEqual([]);
   });
   it('speak against each other where sizes, brand or a known word differ', () => {
     const other = item(2, 2, { ...theirs, brand: 'Wefterby', sizes: { diameter: 0.14 } });
     const [pair] = findCandidates([ours, other], { least: 0 });
-    expect(pair?.evidence.filter((one) => one.points < 0).map((one) => one.words)).toEqual([
+    expect(pair?.evidence.filter((evidence) => evidence.points < 0).map((evidence) => evidence.words)).toEqual([
       'brand Brackwater and Wefterby',
       'diameter differs by 14 %',
     ]);
@@ -170,7 +171,7 @@ describe('pairs that look alike', () => {
     const points = (mpn: string) =>
       findCandidates([item(1, 1, { ...ours, mpn: '1O42/12-MO' }), item(2, 2, { ...theirs, mpn })], {
         least: 0,
-      })[0]?.evidence.some((one) => one.kind === 'brand-mpn');
+      })[0]?.evidence.some((evidence) => evidence.kind === 'brand-mpn');
     expect(points('1042-12 mo')).toBe(true);
     expect(points('1042/12-MA')).toBe(false);
   });
@@ -179,7 +180,7 @@ describe('pairs that look alike', () => {
       item(1, 1, { ...ours, identifiers: ['GTIN 2104000004131'] }),
       item(2, 2, { ...theirs, identifiers: ['GTIN 2104000004131'] }),
     ]);
-    expect(pair?.evidence.some((one) => one.words === 'the same GTIN 2104000004131')).toBe(true);
+    expect(pair?.evidence.some((evidence) => evidence.words === 'the same GTIN 2104000004131')).toBe(true);
   });
   it('do not depend on the order of the goods', () => {
     const goods = Array.from({ length: 40 }, (_, i) =>

@@ -226,7 +226,7 @@ describe('records that share a key', () => {
     const missed = judged(same).filter(({ components }) => components.length > 1);
     expect(
       missed.length,
-      missed.map((one) => `${name(one)}: ${one.proposals[0]?.against?.join()}`).join('\n'),
+      missed.map((row) => `${name(row)}: ${row.proposals[0]?.against?.join()}`).join('\n'),
     ).toBeLessThanOrEqual(same.length / 10);
   });
   it('of other goods are not joined, and each is proposed with what speaks against it', () => {

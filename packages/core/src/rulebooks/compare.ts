@@ -15,22 +15,22 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
       'category',
       before.categories,
       after.categories,
-      (one) => one.path,
+      (row) => row.path,
       (a, b) => (a.name === b.name ? [] : [`named “${b.name}”, was “${a.name}”`]),
     ),
-    ...compareKeyed('attribute', before.attributes, after.attributes, (one) => one.key, attributeWords),
+    ...compareKeyed('attribute', before.attributes, after.attributes, (row) => row.key, attributeWords),
     ...compareKeyed(
       'rule',
       before.rules,
       after.rules,
-      (one) => one.check,
+      (row) => row.check,
       (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed']),
     ),
     ...compareKeyed(
       'eligibility',
       before.eligibility,
       after.eligibility,
-      (one) => one.id,
+      (row) => row.id,
       (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [b.words]),
     ),
   ];
@@ -40,17 +40,17 @@ function compareKeyed<T>(
   part: RulebookChange['part'],
   before: readonly T[],
   after: readonly T[],
-  keyOf: (one: T) => string,
+  keyOf: (entry: T) => string,
   differences: (a: T, b: T) => string[],
 ): RulebookChange[] {
-  const old = new Map(before.map((one) => [keyOf(one), one]));
-  const now = new Map(after.map((one) => [keyOf(one), one]));
+  const old = new Map(before.map((row) => [keyOf(row), row]));
+  const now = new Map(after.map((row) => [keyOf(row), row]));
   const changes: RulebookChange[] = [];
-  for (const [key, one] of now) {
+  for (const [key, row] of now) {
     const was = old.get(key);
     if (was === undefined) changes.push({ part, key, kind: 'added', words: [] });
     else {
-      const words = differences(was, one);
+      const words = differences(was, row);
       if (words.length > 0) changes.push({ part, key, kind: 'changed', words });
     }
   }

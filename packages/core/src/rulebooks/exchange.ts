@@ -62,4 +62,4 @@ export function* exchangeAttributes({
 
 /** Formats that need what an exchange does not describe. */
 export const undescribed = ({ formats, document, rows }: Exchange): FeedFormat[] =>
-  formats.filter((one) => (one === 'xml' || one === 'jsonl' ? !document : !rows));
+  formats.filter((format) => (format === 'xml' || format === 'jsonl' ? !document : !rows));

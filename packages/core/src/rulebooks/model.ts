@@ -108,8 +108,8 @@ export function loadRulebook(json: unknown): { ok: true; rulebook: Rulebook } | 
 
 function crossCheck(rulebook: Rulebook): string[] {
   const faults: string[] = [];
-  const attributes = new Set(rulebook.attributes.map((one) => one.key));
-  const paths = new Set(rulebook.categories.map((one) => one.path));
+  const attributes = new Set(rulebook.attributes.map((attribute) => attribute.key));
+  const paths = new Set(rulebook.categories.map((category) => category.path));
   for (const { path } of rulebook.categories) {
     const parent = parentPath(path);
     if (parent !== undefined && !paths.has(parent)) faults.push(`categories: “${path}” has no parent “${parent}”`);
@@ -118,9 +118,9 @@ function crossCheck(rulebook: Rulebook): string[] {
     const pattern = limits.pattern === undefined ? undefined : compilePattern(limits.pattern);
     if (pattern && !pattern.ok) faults.push(`attributes.${key}.limits.pattern: ${pattern.reason}`);
   }
-  for (const one of rulebook.attributes)
-    for (const path of [...(one.categories ?? []), ...(one.requiredIn ?? [])])
-      if (!paths.has(path)) faults.push(`attributes.${one.key}: there is no category “${path}”`);
+  for (const attribute of rulebook.attributes)
+    for (const path of [...(attribute.categories ?? []), ...(attribute.requiredIn ?? [])])
+      if (!paths.has(path)) faults.push(`attributes.${attribute.key}: there is no category “${path}”`);
   for (const [place, attribute] of exchangeAttributes(rulebook.exchange))
     if (!attributes.has(attribute)) faults.push(`${place}: there is no attribute “${attribute}”`);
   for (const format of undescribed(rulebook.exchange))
@@ -141,11 +141,14 @@ export function isUnder(path: string, roots: readonly string[]): boolean {
 /** The attributes that hold in a category and market, with what they need there. */
 export function attributesFor(rulebook: Rulebook, category: string | undefined, market: string): ChannelAttribute[] {
   return rulebook.attributes
-    .filter((one) => (one.markets ?? [market]).includes(market))
-    .filter((one) => one.categories === undefined || (category !== undefined && isUnder(category, one.categories)))
-    .map((one) =>
-      category !== undefined && one.requiredIn && isUnder(category, one.requiredIn)
-        ? { ...one, need: 'required' }
-        : one,
+    .filter((attribute) => (attribute.markets ?? [market]).includes(market))
+    .filter(
+      (attribute) =>
+        attribute.categories === undefined || (category !== undefined && isUnder(category, attribute.categories)),
+    )
+    .map((attribute) =>
+      category !== undefined && attribute.requiredIn && isUnder(category, attribute.requiredIn)
+        ? { ...attribute, need: 'required' }
+        : attribute,
     );
 }

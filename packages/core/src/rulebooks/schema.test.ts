@@ -20,7 +20,7 @@ const second = load('2026.2');
 describe('a second opinion', () => {
   const category = 'lighting/plant-lighting/grow-lamps';
   const attributes = attributesFor(second, category, 'GB').filter(
-    (one) => one.type !== 'picture' && one.type !== 'category',
+    (row) => row.type !== 'picture' && row.type !== 'category',
   );
   const validate = new Ajv2020({ allErrors: true, unicodeRegExp: true }).compile(toJsonSchema(second, category, 'GB'));
   const tests = attributes.map((attribute) => ({
@@ -39,7 +39,7 @@ describe('a second opinion', () => {
     const keys = (validate.errors ?? []).map((error) =>
       error.keyword === 'required' ? String(error.params.missingProperty) : error.instancePath.slice(1),
     );
-    return attributes.map((one) => one.key).filter((key) => keys.includes(key));
+    return attributes.map((attribute) => attribute.key).filter((key) => keys.includes(key));
   };
   const text = fc.oneof(
     fc.string({ unit: 'grapheme', maxLength: 160 }),
@@ -47,17 +47,17 @@ describe('a second opinion', () => {
   );
   const item = fc.record(
     Object.fromEntries(
-      attributes.map((one) => [
-        one.key,
-        one.type === 'money' || one.type === 'number' ? fc.integer({ min: -5, max: 5000 }) : text,
+      attributes.map((attribute) => [
+        attribute.key,
+        attribute.type === 'money' || attribute.type === 'number' ? fc.integer({ min: -5, max: 5000 }) : text,
       ]),
     ),
     { requiredKeys: [] },
   );
   it('Ajv finds fault with the same attributes as our checks', () => {
     fc.assert(
-      fc.property(item, (one) => {
-        expect(ours(one as Item)).toEqual(theirs(one as Item));
+      fc.property(item, (row) => {
+        expect(ours(row as Item)).toEqual(theirs(row as Item));
       }),
       { numRuns: 400 },
     );
@@ -68,9 +68,9 @@ describe('loading and comparing', () => {
   it('holds about 250 categories, and no fault', () => expect(first.categories.length).toBeGreaterThan(240));
   it('names each difference of a new version', () => {
     const changes = compareRulebooks(first, second);
-    expect(changes.find((one) => one.key === 'short')?.words).toEqual(['longest length now 90, was 110']);
-    expect(changes.find((one) => one.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
-    expect(changes.find((one) => one.key === 'furniture/display/etageres')?.kind).toBe('removed');
+    expect(changes.find((change) => change.key === 'short')?.words).toEqual(['longest length now 90, was 110']);
+    expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
+    expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
   });
   it('refuses what does not fit together, and says where', () => {

@@ -20,19 +20,19 @@ export interface JsonSchema {
 /** Items are objects of channel values by attribute key: money in minor units, pictures left out. */
 export function toJsonSchema(rulebook: Rulebook, category: string | undefined, market: string): JsonSchema {
   const attributes = attributesFor(rulebook, category, market).filter(
-    (one) => one.type !== 'picture' && one.type !== 'category',
+    (row) => row.type !== 'picture' && row.type !== 'category',
   );
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     type: 'object',
     title: `${rulebook.name} ${rulebook.version} ${market}${category === undefined ? '' : ` ${category}`}`,
     properties: Object.fromEntries(
-      attributes.map((one): [string, JsonSchema] => {
-        const { minLength, maxLength, pattern, values, min, max } = one.limits;
-        if (one.type === 'money') return [one.key, { type: 'integer', exclusiveMinimum: 0 }];
-        if (one.type === 'number')
+      attributes.map((attribute): [string, JsonSchema] => {
+        const { minLength, maxLength, pattern, values, min, max } = attribute.limits;
+        if (attribute.type === 'money') return [attribute.key, { type: 'integer', exclusiveMinimum: 0 }];
+        if (attribute.type === 'number')
           return [
-            one.key,
+            attribute.key,
             {
               type: 'number',
               ...(min !== undefined ? { minimum: min } : {}),
@@ -40,19 +40,19 @@ export function toJsonSchema(rulebook: Rulebook, category: string | undefined, m
             },
           ];
         return [
-          one.key,
+          attribute.key,
           {
             type: 'string',
             ...(minLength !== undefined ? { minLength } : {}),
             ...(maxLength !== undefined ? { maxLength } : {}),
             ...(pattern !== undefined ? { pattern } : {}),
             ...(values ? { enum: values } : {}),
-            ...(one.type === 'link' ? { pattern: absoluteLink.source } : {}),
+            ...(attribute.type === 'link' ? { pattern: absoluteLink.source } : {}),
           },
         ];
       }),
     ),
-    required: attributes.filter((one) => one.need === 'required').map((one) => one.key),
+    required: attributes.filter((attribute) => attribute.need === 'required').map((attribute) => attribute.key),
   };
 }
 

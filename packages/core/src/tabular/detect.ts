@@ -148,14 +148,14 @@ export function findHeader(rows: readonly (readonly string[])[], width: number):
       filled.every((cell) => !isFigure(cell) && cell.length <= longestName && !/[\r\n]{2}/.test(cell))
     );
   };
-  const found = rows.findIndex(canBeHeader);
-  if (found < 0) return { value: 1, why: 'no row looks like a header; the first is taken' };
-  const filled = filledOf(rows[found] ?? []);
+  const index = rows.findIndex(canBeHeader);
+  if (index < 0) return { value: 1, why: 'no row looks like a header; the first is taken' };
+  const filled = filledOf(rows[index] ?? []);
   const isRagged = filled.length < width || new Set(filled.map((cell) => cell.toLowerCase())).size < filled.length;
-  const next = rows[found + 1];
-  if (isRagged && next && canBeHeader(next) && isUnlike(next, rows.slice(found + 2, found + 22)))
-    return { value: found + 2, why: `row ${found + 2} names the columns, row ${found + 1} groups of them` };
-  return { value: found + 1, why: `row ${found + 1} is the first with ${filled.length} names and no figures` };
+  const next = rows[index + 1];
+  if (isRagged && next && canBeHeader(next) && isUnlike(next, rows.slice(index + 2, index + 22)))
+    return { value: index + 2, why: `row ${index + 2} names the columns, row ${index + 1} groups of them` };
+  return { value: index + 1, why: `row ${index + 1} is the first with ${filled.length} names and no figures` };
 }
 
 /** Whether a row of names stands above columns of figures. */
@@ -163,7 +163,7 @@ function isUnlike(row: readonly string[], below: readonly (readonly string[])[])
   if (below.length < 2) return false;
   return row.some((name, i) => {
     if ((name ?? '').trim() === '' || /\d/.test(name)) return false;
-    const cells = below.map((one) => (one[i] ?? '').trim()).filter((cell) => cell !== '');
+    const cells = below.map((row) => (row[i] ?? '').trim()).filter((cell) => cell !== '');
     return cells.length >= 2 && cells.filter((cell) => /\d/.test(cell)).length > 0.8 * cells.length;
   });
 }

@@ -55,7 +55,7 @@ function write(
   { delimiter, newline, quotesAll, titles, padsTitles }: Dialect,
 ) {
   const cell = (value: string) =>
-    quotesAll || /["\r\n]/.test(value) || delimiters.some((one) => value.includes(one))
+    quotesAll || /["\r\n]/.test(value) || delimiters.some((delimiter) => value.includes(delimiter))
       ? `"${value.replaceAll('"', '""')}"`
       : value;
   const line = (cells: readonly string[]) => cells.map(cell).join(delimiter);

@@ -40,10 +40,10 @@ function put(value: unknown, path: string, into: FlatRow, skip: string | null, d
   if (into.size > mostFields) throw new UnreadableFile(`It has more than ${mostFields} fields`);
   if (Array.isArray(value)) {
     const [first] = value as unknown[];
-    if (value.every((one) => !isObject(one) && !Array.isArray(one)))
+    if (value.every((row) => !isObject(row) && !Array.isArray(row)))
       into.set(path, value.map(sayScalar).join(listMark));
     else if (value.length === 1) put(first, path, into, skip, depth + 1);
-    else value.forEach((one, i) => put(one, `${path}[${i + 1}]`, into, skip, depth + 1));
+    else value.forEach((row, i) => put(row, `${path}[${i + 1}]`, into, skip, depth + 1));
     return;
   }
   if (!isObject(value)) {

@@ -53,20 +53,20 @@ describe('elements of one local name in two namespaces', () => {
   const text = `<rss xmlns:g="urn:goods"><channel>${item('Pot', 'Clay pot')}${item('Bowl', 'Clay bowl')}</channel></rss>`;
   const read = async (apart?: string[]) => {
     const items = [];
-    for await (const one of xmlItems(
+    for await (const xmlItem of xmlItems(
       (async function* () {
         yield text;
       })(),
       'rss.channel.item',
       apart,
     ))
-      items.push(one);
+      items.push(xmlItem);
     return items;
   };
   it('are found, and kept apart', async () => {
     const { apart, lists } = scanXml(text);
     expect(apart).toEqual(['title']);
-    expect(lists.map((one) => one.path)).toContain('rss.channel.item');
+    expect(lists.map((foundList) => foundList.path)).toContain('rss.channel.item');
     expect(await read(apart)).toEqual([
       { title: 'Pot', 'g:title': 'Clay pot', price: '3' },
       { title: 'Bowl', 'g:title': 'Clay bowl', price: '3' },

@@ -118,8 +118,8 @@ export async function* jsonLines(chunks: AsyncIterable<string>): AsyncGenerator<
     const lines = (rest + chunk).split('\n');
     rest = lines.pop() ?? '';
     for (const text of lines) {
-      const one = read(line === 0 ? text.replace(/^\uFEFF/, '') : text);
-      if (one) yield one;
+      const row = read(line === 0 ? text.replace(/^\uFEFF/, '') : text);
+      if (row) yield row;
     }
   }
   const last = read(rest);

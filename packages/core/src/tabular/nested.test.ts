@@ -23,7 +23,7 @@ async function* pieces(text: string, size = 97): AsyncGenerator<string> {
 }
 async function all<T>(source: AsyncIterable<T>): Promise<T[]> {
   const list: T[] = [];
-  for await (const one of source) list.push(one);
+  for await (const awaited of source) list.push(awaited);
   return list;
 }
 
@@ -45,7 +45,7 @@ describe('JSON', () => {
     const { items, variants } = chooseLists(lists);
     expect(items?.path).toBe('items');
     expect(variants?.path).toBe('packets');
-    expect(variantLists(lists, 'items').map((one) => one.path)).toEqual(['packets']);
+    expect(variantLists(lists, 'items').map((variantList) => variantList.path)).toEqual(['packets']);
   });
   it('reads item by item: 55 items with 118 packets, one of them without', async () => {
     const items = await all(jsonItems(pieces(demo('kestrelgate-seeds.json')), 'items'));
@@ -58,7 +58,7 @@ describe('JSON', () => {
   it('drops U+0000 and half characters out of names and values, and finds no list under such a name', () => {
     const text =
       '{"it\\u0000ems": [{"a": 1}], "goods": [{"na\\u0000me\\ud800": "Fl\\u0000ower \\ud83c\\udf31 \\udf31"}]}';
-    expect(scanJson(text).map((one) => one.path)).toEqual(['goods']);
+    expect(scanJson(text).map((foundList) => foundList.path)).toEqual(['goods']);
     const [row] = flattenItem((JSON.parse(text) as { goods: unknown[] }).goods[0], null);
     expect([...(row ?? [])]).toEqual([['name\uFFFD', 'Flower \u{1f331} \uFFFD']]);
   });
@@ -71,7 +71,7 @@ describe('JSON', () => {
   });
   it('reads lines one by one, and hands on a broken one with its number', async () => {
     const lines = await all(jsonLines(pieces('{"a":1}\n\n{"a":\n{"a":3}', 4)));
-    expect(lines.map((one) => ('item' in one ? 'ok' : one.broken))).toEqual([
+    expect(lines.map((line) => ('item' in line ? 'ok' : line.broken))).toEqual([
       'ok',
       expect.stringContaining('Line 3 is not JSON'),
       'ok',

@@ -75,6 +75,6 @@ describe('cells a spreadsheet would run', () => {
   });
   it('come back as they were, whatever they were', () => {
     const text = fc.oneof(fc.string(), fc.stringMatching(/^'{0,3}[=+\-@\t][ -~]{0,8}$/));
-    fc.assert(fc.property(text, (one) => spreadsheetPlain(spreadsheetSafe(one)) === one));
+    fc.assert(fc.property(text, (text) => spreadsheetPlain(spreadsheetSafe(text)) === text));
   });
 });

@@ -191,7 +191,7 @@ export async function* sheetRows(
         cell = undefined;
       } else if (tag === 'row' && row) {
         lastRow = row.row;
-        if (row.cells.some((one) => one !== '')) ready.push(row);
+        if (row.cells.some((cell) => cell !== '')) ready.push(row);
         row = undefined;
       }
     },

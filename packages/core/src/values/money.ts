@@ -111,11 +111,11 @@ export function parseMoney(raw: string, style: ReadingStyle): Parsed<Money> {
   if (!match) return no(`“${raw}” is not a price`);
   const [, before, sign, between, figure = '', close, trailing, after, last] = match;
   if ((sign === '(') !== (close === ')')) return no(`“${raw}” is not a price`);
-  const written = [before, between, after, last].flatMap((one) => one?.trim().toLowerCase() ?? []).filter(Boolean);
+  const written = [before, between, after, last].flatMap((row) => row?.trim().toLowerCase() ?? []).filter(Boolean);
   const expected = style.currency?.toUpperCase();
   const named: Named[] = [];
-  for (const one of written) {
-    const read = currencyOf(one, expected);
+  for (const text of written) {
+    const read = currencyOf(text, expected);
     if ('reason' in read) return no(`“${raw}” ${read.reason}`);
     named.push(read);
   }

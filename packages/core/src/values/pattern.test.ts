@@ -38,7 +38,7 @@ describe('a pattern', () => {
     const often = fc.constantFrom('', '', '?', '*', '+', '{2}', '{1,3}');
     const row = fc
       .array(fc.tuple(atom, often), { minLength: 1, maxLength: 5 })
-      .map((parts) => parts.map(([one, times]) => one + times).join(''));
+      .map((parts) => parts.map(([row, times]) => row + times).join(''));
     const source = fc
       .tuple(fc.boolean(), fc.array(row, { minLength: 1, maxLength: 2 }), fc.boolean())
       .map(([start, rows, end]) => `${start ? '^' : ''}(?:${rows.join('|')})${end ? '$' : ''}`);

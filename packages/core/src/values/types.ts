@@ -141,7 +141,7 @@ const date: ValueType<string> = {
 const choice: ValueType<string> = {
   parse: (raw, _style, attribute) => {
     if (!attribute.choices) return raw.length > longestText ? tooLong(raw, longestText) : { ok: true, value: raw };
-    const found = attribute.choices.find((one) => foldText(one) === foldText(raw));
+    const found = attribute.choices.find((word) => foldText(word) === foldText(raw));
     return found
       ? { ok: true, value: found }
       : {
@@ -198,7 +198,7 @@ function choiceSpan(part: string, choices: readonly string[]): string[] | undefi
   if (/^(?:all|all year|ganzjährig|hela året)$/i.test(part)) return [...choices];
   const named = (word: string) => {
     const folded = foldText(word);
-    const found = choices.filter((one) => foldText(one).startsWith(folded));
+    const found = choices.filter((word) => foldText(word).startsWith(folded));
     return folded.length >= 3 && found.length === 1 ? choices.indexOf(found[0] as string) : -1;
   };
   const match = /^(.+?)\s*(?:[-–—]|\bto\b|\bbis\b|\btill\b)\s*(.+)$/iu.exec(part);
@@ -219,7 +219,7 @@ export function parseValue(raw: string, style: ReadingStyle, attribute: Attribut
     if (part === '') continue;
     const several = attribute.choices && choiceSpan(part, attribute.choices);
     if (several) {
-      values.push(...several.filter((one) => !values.includes(one)));
+      values.push(...several.filter((word) => !values.includes(word)));
       continue;
     }
     const read = type.parse(part, style, attribute);
@@ -239,20 +239,20 @@ export function members(value: Value): SingleValue[] {
 export function formatValue(value: Value, attribute: Attribute, locale: string): string {
   const type = typeOf(attribute.type);
   return members(value)
-    .map((one) => type.format(one, locale))
+    .map((singleValue) => type.format(singleValue, locale))
     .join(', ');
 }
 
 /** A value as plain text for files. */
 export function plainValue(value: Value, attribute: Attribute): string {
   const type = typeOf(attribute.type);
-  return Array.isArray(value) ? value.map((one) => type.plain(one)).join(', ') : type.plain(value);
+  return Array.isArray(value) ? value.map((singleValue) => type.plain(singleValue)).join(', ') : type.plain(value);
 }
 
 /** The comparable keys of a value, one a member. */
 export function sortKeys(value: Value, attribute: Attribute): (number | string)[] {
   const type = typeOf(attribute.type);
-  return members(value).map((one) => type.sortKey(one));
+  return members(value).map((singleValue) => type.sortKey(singleValue));
 }
 
 /** Equal as goods data, wherever the two were kept. */

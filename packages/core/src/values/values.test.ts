@@ -215,9 +215,9 @@ describe('values of an attribute', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' }), (a, b) => {
         const [x = '', y = ''] = [sortKeys(a, attribute({}))[0], sortKeys(b, attribute({}))[0]].map(String);
-        const points = (text: string) => Array.from(text, (one) => one.codePointAt(0) ?? 0);
+        const points = (text: string) => Array.from(text, (text) => text.codePointAt(0) ?? 0);
         const [p, q] = [points(x), points(y)];
-        const at = p.findIndex((one, i) => one !== q[i]);
+        const at = p.findIndex((id, i) => id !== q[i]);
         const byPoint = at < 0 ? p.length - q.length : q[at] === undefined ? 1 : (p[at] ?? 0) - q[at];
         return Math.sign(byPoint) === (x < y ? -1 : x > y ? 1 : 0);
       }),

@@ -1,7 +1,7 @@
 /** Job: applies a batch in chunks, each a transaction with its checkpoint; joins, families and products follow. */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { onClient, one } from '../../db/client.js';
+import { onClient, queryOne } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';
 import type { JobContext } from '../../jobs/define.js';
@@ -22,7 +22,7 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   const batchId = input.batch;
   const actionId = input.action;
   const dictionary = await loadDictionary(db);
-  const head = await one<{ kind: string; state: string; supplier: number; created: number | null }>(
+  const head = await queryOne<{ kind: string; state: string; supplier: number; created: number | null }>(
     db,
     sql`SELECT kind, state, supplier_id AS supplier, (counts ->> 'created')::int + coalesce((counts ->> 'joins')::int, 0) AS created FROM batch WHERE id = ${batchId}`,
   );
@@ -31,7 +31,7 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   const isExport = head.kind === 'round-trip';
   const applying: Applying = { batchId, actionId, dictionary };
   const rowsLeft = sql`batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out`;
-  const total = await one<{ news: number; unchanged: number }>(
+  const total = await queryOne<{ news: number; unchanged: number }>(
     db,
     sql`SELECT count(*) FILTER (WHERE outcome IN ('created', 'changed')) AS news, count(*) FILTER (WHERE outcome = 'unchanged') AS unchanged
         FROM batch_row WHERE batch_id = ${batchId} AND NOT left_out`,
@@ -42,7 +42,7 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   let done = Number(checkpoint?.done ?? unchanged);
   let isAnalysed = false;
   const prepare = async (after: number, pending?: ReadonlySet<string>) => {
-    const upTo = await one<{ last: number | null; n: number }>(
+    const upTo = await queryOne<{ last: number | null; n: number }>(
       db,
       sql`SELECT max(row) AS last, count(*) AS n FROM (SELECT row FROM batch_row WHERE ${rowsLeft} AND row > ${after} ORDER BY row LIMIT ${chunkRows}) c`,
     );

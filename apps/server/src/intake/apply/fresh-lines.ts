@@ -197,10 +197,10 @@ function creation(offer: RecordOffer, isOwn: boolean): Record<string, unknown[]>
   return delta;
 }
 
-function* each<T>(list: readonly T[], cells: (one_: T) => Cell[]): Generator<string> {
-  for (const one_ of list) yield copyLine(cells(one_));
+function* each<T>(list: readonly T[], cells: (row: T) => Cell[]): Generator<string> {
+  for (const row of list) yield copyLine(cells(row));
 }
 
-function* eachOf<T>(list: readonly T[], lines: (one_: T) => Cell[][]): Generator<string> {
-  for (const one_ of list) for (const cells of lines(one_)) yield copyLine(cells);
+function* eachOf<T>(list: readonly T[], lines: (row: T) => Cell[][]): Generator<string> {
+  for (const row of list) for (const cells of lines(row)) yield copyLine(cells);
 }

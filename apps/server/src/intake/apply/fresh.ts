@@ -9,7 +9,7 @@ import { sql } from 'drizzle-orm';
 import { homeCurrency } from '../../catalog/dictionary.js';
 import { type ProductRow, draftFamily, draftVariant } from '../../catalog/draft.js';
 import { measuredPictures } from '../../catalog/resolve.js';
-import { type ClientTransaction, type Executor, one, rows, takeIds, texts } from '../../db/client.js';
+import { type ClientTransaction, type Executor, queryOne, queryRows, takeIds, texts } from '../../db/client.js';
 import { breathe, sendCopy } from '../../db/copy.js';
 import { markDirty } from '../../history/dirty.js';
 import { warehouseOf } from '../../stock/ledger.js';
@@ -51,18 +51,18 @@ export async function prepareFresh(
   applying: Fresh,
   { after, last, pending }: { after: number; last: number; pending?: ReadonlySet<string> | undefined },
 ): Promise<FreshGoods> {
-  const found = await rows<NewRow>(
+  const batchRows = await queryRows<NewRow>(
     on,
     sql`SELECT b.row, b.record_id AS record, b.record_key AS key, b.key AS written, b.content_id, c.content, c.keys
         FROM batch_row b JOIN record_content c ON c.id = b.content_id
         WHERE b.batch_id = ${applying.batchId} AND b.row > ${after} AND b.row <= ${last} AND b.outcome = 'created' AND NOT b.left_out
         ORDER BY b.row`,
   );
-  const plain = found.filter(({ content }) => hasPlainAmounts(content.offer));
+  const plain = batchRows.filter(({ content }) => hasPlainAmounts(content.offer));
   const test = await isFresh(on, plain, applying.supplier, pending);
   const goods = await makeProducts(on, plain.filter(test), applying);
   const tables = await goodsLines(goods, await writingOf(on, applying));
-  return { ...goods, tables, marks: new Set(found.flatMap(marksOf)) };
+  return { ...goods, tables, marks: new Set(batchRows.flatMap(marksOf)) };
 }
 
 async function writingOf(on: Executor, applying: Fresh): Promise<Writing> {
@@ -77,7 +77,7 @@ interface Source {
 }
 
 async function sourceOf(on: Executor, supplier: number): Promise<Source> {
-  const found = await one<Source>(on, sql`SELECT name, rank, kind FROM supplier WHERE id = ${supplier}`);
+  const found = await queryOne<Source>(on, sql`SELECT name, rank, kind FROM supplier WHERE id = ${supplier}`);
   return found ?? { name: '', rank: 0, kind: 'supplier' };
 }
 
@@ -112,10 +112,10 @@ async function isFresh(
   pending?: ReadonlySet<string>,
 ): Promise<(row: NewRow) => boolean> {
   const keyed = asked.flatMap(({ keys }) => keysOf(keys));
-  const known = await rows<{ mark: string }>(
+  const known = await queryRows<{ mark: string }>(
     on,
     sql`WITH t AS (SELECT * FROM unnest(${texts(keyed.map(([kind]) => kind))}, ${texts(keyed.map(([, key]) => key))}) AS t(kind, key)),
-        r AS (SELECT * FROM unnest(${texts(asked.map((one_) => one_.key))}) AS r(key)),
+        r AS (SELECT * FROM unnest(${texts(asked.map((row) => row.key))}) AS r(key)),
         f AS (SELECT * FROM unnest(${texts([...new Set(asked.flatMap(({ content }) => content.family ?? []))])}) AS f(key))
         SELECT k.kind || ' ' || k.key AS mark FROM t JOIN record_key k ON k.kind = t.kind AND k.key = t.key
         UNION ALL SELECT p.kind || ' ' || p.key FROM t JOIN join_proposal p ON p.kind = t.kind AND p.key = t.key

@@ -1,7 +1,7 @@
 /** Rows of a tried batch become records, their versions and goods, in the caller's transaction. */
 import { type SQL, sql } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
-import { type ClientTransaction, type Executor, one, rows } from '../../db/client.js';
+import { type ClientTransaction, type Executor, queryOne, queryRows } from '../../db/client.js';
 import { hurt } from '../../jobs/moments.js';
 import { type FreshGoods, prepareFresh, writeFresh } from './fresh.js';
 import { applyExportRows } from '../round-trip/round-trip.js';
@@ -36,7 +36,7 @@ export async function applyRows(
 ): Promise<void> {
   const { tx } = on;
   const { batchId } = applying;
-  const head = await one<{ supplier: number }>(
+  const head = await queryOne<{ supplier: number }>(
     tx,
     sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${batchId}`,
   );
@@ -56,7 +56,7 @@ async function recordRows(
   last: number,
 ): Promise<number[]> {
   const part = sql`b.batch_id = ${batchId} AND b.row > ${after} AND b.row <= ${last} AND NOT b.left_out`;
-  const news = await one<{ created: number; changed: number }>(
+  const news = await queryOne<{ created: number; changed: number }>(
     tx,
     sql`SELECT count(*) FILTER (WHERE b.outcome = 'created') AS created, count(*) FILTER (WHERE b.outcome = 'changed') AS changed
         FROM batch_row b WHERE ${part}`,
@@ -64,13 +64,13 @@ async function recordRows(
   const made = (news?.created ?? 0) - written;
   if (made > 0) await makeRecords(tx, part, batchId, supplier);
   if (made === 0 && !news?.changed) return [];
-  const touched = await rows<{ id: number }>(
+  const touched = await queryRows<{ id: number }>(
     tx,
     sql`INSERT INTO record_version (record_id, batch_id, content_id, row)
         SELECT b.record_id, ${batchId}, b.content_id, b.row FROM batch_row b WHERE ${part} AND b.outcome IN ('created', 'changed')
         ON CONFLICT DO NOTHING RETURNING record_id AS id`,
   );
-  return touched.map((one_) => one_.id);
+  return touched.map((recordVersion) => recordVersion.id);
 }
 
 /** Makes the records of rows that have none yet. */

@@ -5,7 +5,7 @@ import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
 import { resolveUnits, resolveVariants } from '../../catalog/resolve.js';
-import { type Executor, ids, one, rows } from '../../db/client.js';
+import { type Executor, ids, queryOne, queryRows } from '../../db/client.js';
 import { addChanges } from '../../history/record.js';
 import { markDirty } from '../../history/dirty.js';
 import { counting } from '../../claims/versions.js';
@@ -18,14 +18,14 @@ export async function settleDropped(
   batchId: number,
   { actionId, dictionary }: { actionId: number; dictionary: Dictionary },
 ): Promise<void> {
-  const latest = await one<{ id: number | null; supplier: number }>(
+  const latest = await queryOne<{ id: number | null; supplier: number }>(
     tx,
     sql`SELECT max(w.id) AS id, b.supplier_id AS supplier FROM batch b LEFT JOIN batch w ON w.supplier_id = b.supplier_id
           AND w.scope = 'whole' AND w.kind <> 'round-trip' AND w.state IN ${counting}
         WHERE b.id = ${batchId} GROUP BY 2`,
   );
   const whole = latest?.id ?? 0;
-  const changed = await rows<{ product: number | null }>(
+  const changed = await queryRows<{ product: number | null }>(
     tx,
     sql`WITH listed AS MATERIALIZED (SELECT DISTINCT record_key AS key FROM batch_row WHERE batch_id = ${whole} AND record_key IS NOT NULL),
         named AS MATERIALIZED (
@@ -36,13 +36,13 @@ export async function settleDropped(
           FROM record r LEFT JOIN listed k ON k.key = r.key WHERE r.supplier_id = ${latest?.supplier ?? 0} AND (k.key IS NULL OR r.dropped))
         UPDATE record r SET dropped = now.dropped FROM now WHERE now.id = r.id AND r.dropped <> now.dropped RETURNING r.product_id AS product`,
   );
-  const products = changed.flatMap((one_) => one_.product ?? []);
+  const products = changed.flatMap((batchRow) => batchRow.product ?? []);
   if (products.length === 0) return;
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     tx,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
   );
-  const list = units.map((one_) => one_.unit);
+  const list = units.map((unit) => unit.unit);
   await addChanges(tx, actionId, await resolveUnits(tx, list, dictionary));
   await markDirty(tx, list);
 }
@@ -53,7 +53,7 @@ export async function settleRecords(
   records: readonly number[],
   { actionId, batchId, dictionary }: { actionId: number; batchId: number | undefined; dictionary: Dictionary },
 ): Promise<void> {
-  const changed = await rows<Settled>(
+  const changed = await queryRows<Settled>(
     tx,
     sql`UPDATE record r SET content_id = now.content_id FROM (
           SELECT x.id, o.content_id AS old, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
@@ -62,11 +62,11 @@ export async function settleRecords(
         WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id
         RETURNING r.id, r.product_id AS product, now.old AS before, now.content_id AS after`,
   );
-  const list = changed.map((one_) => one_.id);
+  const list = changed.map((record) => record.id);
   if (list.length === 0) return;
   const isLight = await findLight(tx, changed, dictionary);
-  const heavy = changed.filter((one_) => !isLight(one_)).map((one_) => one_.id);
-  const light = changed.flatMap((one_) => (isLight(one_) && one_.product !== null ? [one_.product] : []));
+  const heavy = changed.filter((record) => !isLight(record)).map((record) => record.id);
+  const light = changed.flatMap((record) => (isLight(record) && record.product !== null ? [record.product] : []));
   let units: number[] = [];
   let joined: number[] = [];
   if (heavy.length > 0) {
@@ -80,21 +80,21 @@ export async function settleRecords(
   await settleStock(tx, [...new Set([...joined, ...light])], { actionId, batchId });
   const changes = await resolveUnits(tx, units, dictionary);
   const resolved = new Set(units);
-  const beside = await rows<{ id: number; unit: number }>(
+  const beside = await queryRows<{ id: number; unit: number }>(
     tx,
     sql`SELECT id, unit_id AS unit FROM product WHERE id = ANY(${ids(light)})`,
   );
-  const alone = beside.filter((one_) => !resolved.has(one_.unit));
+  const alone = beside.filter((product) => !resolved.has(product.unit));
   if (alone.length > 0)
     changes.push(
       ...(await resolveVariants(
         tx,
-        alone.map((one_) => one_.id),
+        alone.map((row) => row.id),
         dictionary,
       )),
     );
   await addChanges(tx, actionId, [...changes, ...offers]);
-  await markDirty(tx, [...new Set([...units, ...beside.map((one_) => one_.unit)])]);
+  await markDirty(tx, [...new Set([...units, ...beside.map((product) => product.unit)])]);
 }
 
 /** A record whose content is another one now. */
@@ -110,13 +110,13 @@ async function findLight(
   tx: Executor,
   changed: readonly Settled[],
   { attributes }: Dictionary,
-): Promise<(one_: Settled) => boolean> {
+): Promise<(settled: Settled) => boolean> {
   const both = changed.filter(({ product, before, after }) => product !== null && before !== null && after !== null);
-  const contents = await rows<{ id: number; content: RecordContent; keys: Record<string, string> }>(
+  const contents = await queryRows<{ id: number; content: RecordContent; keys: Record<string, string> }>(
     tx,
     sql`SELECT id, content, keys FROM record_content WHERE id = ANY(${ids(both.flatMap(({ before, after }) => [before ?? 0, after ?? 0]))})`,
   );
-  const byId = new Map(contents.map((one_) => [one_.id, one_]));
+  const byId = new Map(contents.map((content) => [content.id, content]));
   const light = new Set<number>();
   const othersMatter = new Set<number>();
   for (const { id, before, after } of both) {
@@ -127,7 +127,7 @@ async function findLight(
     if (!sameTraits(was.content, is.content)) othersMatter.add(id);
   }
   // What it says of itself speaks for or against joins with whoever has a key of it.
-  const met = await rows<{ id: number }>(
+  const met = await queryRows<{ id: number }>(
     tx,
     sql`SELECT DISTINCT mine.record_id AS id FROM record_key mine JOIN record_key o ON o.kind = mine.kind AND o.key = mine.key AND o.record_id <> mine.record_id
         WHERE mine.record_id = ANY(${ids([...othersMatter])})`,

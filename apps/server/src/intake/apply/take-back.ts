@@ -1,7 +1,7 @@
 /** A batch that could not be applied, or was cancelled half way, leaves nothing behind. */
 import { type SQL, sql } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Database, json, onTrial, one, rows } from '../../db/client.js';
+import { type Database, json, onTrial, queryOne, queryRows } from '../../db/client.js';
 import type { JobContext } from '../../jobs/define.js';
 import { isPassing, reasonOf } from '../../jobs/run.js';
 import type { ApplyInput } from '../jobs.js';
@@ -17,7 +17,7 @@ import { undoBatch } from './undo.js';
 export async function applyFailed(context: JobContext<ApplyInput>, fault: Error): Promise<void> {
   const { db, services, input } = context;
   const batchId = input.batch;
-  const state = await one<{ state: string; kind: string }>(
+  const state = await queryOne<{ state: string; kind: string }>(
     db,
     sql`SELECT state, kind FROM batch WHERE id = ${batchId}`,
   );
@@ -45,11 +45,11 @@ async function findCulprit(
     actor: input.user,
   };
   const dictionary = await loadDictionary(db);
-  const job = await one<{ row: number | null }>(
+  const job = await queryOne<{ row: number | null }>(
     db,
     sql`SELECT (checkpoint ->> 'row')::int AS row FROM job WHERE id = ${id}`,
   );
-  const list = await rows<{ row: number; place: string | null }>(
+  const list = await queryRows<{ row: number; place: string | null }>(
     db,
     sql`SELECT row, place FROM batch_row WHERE batch_id = ${applying.batchId} AND outcome IN ('created', 'changed') AND NOT left_out
           AND row > ${job?.row ?? 0} ORDER BY row LIMIT ${services.config.chunkRows}`,

@@ -1,7 +1,7 @@
 /** Takes a batch back: the contents before speak again. */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, ids, json, one, rows } from '../../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';
 import type { JobContext } from '../../jobs/define.js';
@@ -38,7 +38,7 @@ export async function undoJob({ db, services, input, finish }: JobContext<UndoIn
 export async function undoFailed({ db, input, fail }: JobContext<UndoInput>, fault: Error): Promise<void> {
   const batchId = input.batch;
   await db.transaction(async (tx) => {
-    const back = await rows(
+    const back = await queryRows(
       tx,
       sql`UPDATE batch SET state = 'applied', error = ${`It could not be undone: ${reasonOf(fault)}`} WHERE id = ${batchId} AND state = 'undoing' RETURNING 1`,
     );
@@ -71,28 +71,28 @@ export async function undoBatch(
 ): Promise<string[] | undefined> {
   const dictionary = await loadDictionary(tx);
   await lockJoins(tx);
-  const batch = await one<{ action_id: number; kind: string }>(
+  const batch = await queryOne<{ action_id: number; kind: string }>(
     tx,
     sql`UPDATE batch SET state = ${to} WHERE id = ${batchId} AND state = ${from} RETURNING action_id, kind`,
   );
   if (!batch) return undefined;
   if (batch.kind === 'round-trip')
     return undoExportRows(tx, batchId, { applied: batch.action_id ?? 0, undo: by, dictionary });
-  const touched = await rows<{ id: number }>(
+  const touched = await queryRows<{ id: number }>(
     tx,
     sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`,
   );
-  const records = touched.map((one_) => one_.id);
+  const records = touched.map((recordVersion) => recordVersion.id);
   await confirmVersions(tx, batchId, records);
   const { products, left } = await undoOffers(tx, batch.action_id ?? 0);
-  const edited = await rows<{ sku: string | null; label: string }>(
+  const edited = await queryRows<{ sku: string | null; label: string }>(
     tx,
     sql`SELECT p.sku, a.label FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
         WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(records)}))
           AND e.at > (SELECT at FROM action WHERE id = ${batch.action_id ?? 0}) LIMIT 200`,
   );
   await settleRecords(tx, records, { actionId: by, batchId: undefined, dictionary });
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     tx,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
   );
@@ -100,7 +100,7 @@ export async function undoBatch(
   await settleDropped(tx, batchId, { actionId: by, dictionary });
   await markDirty(
     tx,
-    units.map((one_) => one_.unit),
+    units.map((unit) => unit.unit),
   );
   return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
 }

@@ -20,7 +20,7 @@ import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { type Attribute, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, json, one, rows } from '../../db/client.js';
+import { type Executor, json, queryOne, queryRows } from '../../db/client.js';
 import { columnMap, supplier } from '../../db/schema/index.js';
 import { conflict } from '../../http/problem.js';
 
@@ -35,7 +35,7 @@ export async function guessSupplier(
   columns: string[],
   sample: readonly FileRow[],
 ): Promise<{ id: number; why: string | undefined }> {
-  const known = await one<{ id: number }>(
+  const known = await queryOne<{ id: number }>(
     db,
     sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
   );
@@ -45,12 +45,12 @@ export async function guessSupplier(
   if (byRows !== undefined) return { id: byRows, why: 'most of its article numbers are theirs' };
   const listed = await db.select().from(supplier).orderBy(supplier.rank);
   const name = foldText(fileName);
-  const bears = (one_: { name: string }) =>
-    one_.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)));
+  const bears = (row: { name: string }) =>
+    row.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)));
   const byName = await supplierOfName(db, fileName);
   const named =
-    listed.find((one_) => one_.kind === 'supplier' && bears(one_)) ??
-    listed.find((one_) => one_.kind === 'own' && (name.includes('own') || name.includes(one_.key)));
+    listed.find((row) => row.kind === 'supplier' && bears(row)) ??
+    listed.find((row) => row.kind === 'own' && (name.includes('own') || name.includes(row.key)));
   if (named) return { id: named.id, why: 'the file’s name bears theirs' };
   if (byName !== undefined) return { id: byName, why: 'a file of this very name was theirs' };
   const [first] = listed;
@@ -60,7 +60,7 @@ export async function guessSupplier(
 
 /** A file name says nothing of a price list: the last batch of that very name does. */
 async function supplierOfName(db: Executor, fileName: string): Promise<number | undefined> {
-  const before = await one<{ id: number }>(
+  const before = await queryOne<{ id: number }>(
     db,
     sql`SELECT supplier_id AS id FROM batch WHERE file_name = ${fileName} AND state = 'applied' ORDER BY id DESC LIMIT 1`,
   );
@@ -72,12 +72,12 @@ async function supplierOfRows(db: Executor, sample: readonly FileRow[]): Promise
   const cells = [...new Set(sample.slice(0, 60).flatMap((row) => row.cells.map((cell) => foldText(cell))))].filter(
     Boolean,
   );
-  const found = await one<{ id: number; n: number }>(
+  const record = await queryOne<{ id: number; n: number }>(
     db,
     sql`SELECT supplier_id AS id, count(*) AS n FROM record WHERE content_id IS NOT NULL AND key IN (SELECT jsonb_array_elements_text(${json(cells)}))
         GROUP BY 1 ORDER BY 2 DESC LIMIT 1`,
   );
-  return found && found.n >= Math.min(sample.length, 60) / 2 ? found.id : undefined;
+  return record && record.n >= Math.min(sample.length, 60) / 2 ? record.id : undefined;
 }
 
 export async function suggest(
@@ -170,7 +170,7 @@ export function previewRows(
       ...answer,
       refused: [],
       becomes: batch.map.map(({ column, target }) => {
-        const note = result.notes.find((one_) => one_.column === column);
+        const note = result.notes.find((note) => note.column === column);
         const text =
           target.to === 'attribute'
             ? say(
@@ -244,8 +244,8 @@ export async function translationsOf(
         };
       });
     const useful = attribute.choices
-      ? values.some((one_) => one_.becomes === null || table.has(foldText(one_.value)))
-      : values.some((one_) => one_.learnt !== null || one_.becomes !== null);
+      ? values.some((value) => value.becomes === null || table.has(foldText(value.value)))
+      : values.some((value) => value.learnt !== null || value.becomes !== null);
     return useful
       ? [{ column, attribute: attribute.key, label: attribute.label, choices: attribute.choices ?? null, values }]
       : [];
@@ -271,7 +271,7 @@ async function wordsOfJoined(
     const keys = joinKeys(row, { id: batch.supplierId, isOwn: false }, () => undefined);
     return [{ cells, keys }];
   });
-  const found = await rows<{ i: number; facts: Record<string, unknown> }>(
+  const found = await queryRows<{ i: number; facts: Record<string, unknown> }>(
     db,
     sql`WITH t AS (SELECT * FROM jsonb_to_recordset(${json(keyed.map(({ keys }, i) => ({ i, keys })))}) AS t(i int, keys jsonb))
         SELECT DISTINCT ON (t.i) t.i, p.facts FROM t, jsonb_each_text(t.keys) k

@@ -9,7 +9,7 @@ import { z } from 'zod';
 import { getPlace } from '../../channels/setup.js';
 import type { Config } from '../../config.js';
 import { homeCurrency } from '../../catalog/dictionary.js';
-import { type Executor, iso, json, one, rows } from '../../db/client.js';
+import { type Executor, iso, json, queryOne, queryRows } from '../../db/client.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../../http/problem.js';
 import type { Services, User } from '../../http/route.js';
 import { recordAction } from '../../history/record.js';
@@ -48,21 +48,21 @@ interface PullRow {
 }
 
 async function getPull(on: Executor, id: number): Promise<PullRow> {
-  const found = await one<PullRow>(
+  const pull = await queryOne<PullRow>(
     on,
     sql`SELECT p.*, s.name AS supplier FROM pull p JOIN supplier s ON s.id = p.supplier_id WHERE p.id = ${id}`,
   );
-  if (!found) throw notFound(`pull ${id}`);
-  return found;
+  if (!pull) throw notFound(`pull ${id}`);
+  return pull;
 }
 
 export async function listPulls({ db }: Services): Promise<PullAnswer[]> {
-  const found = await rows<PullRow & { running: boolean; done: number; total: number }>(
+  const pulls = await queryRows<PullRow & { running: boolean; done: number; total: number }>(
     db,
     sql`SELECT p.*, s.name AS supplier, j.id IS NOT NULL AS running, coalesce(j.done, 0) AS done, coalesce(j.total, 0) AS total FROM pull p JOIN supplier s ON s.id = p.supplier_id
         LEFT JOIN job j ON j.kind = 'pull-goods' AND j.state IN ('waiting', 'running') AND (j.input ->> 'pull')::bigint = p.id ORDER BY p.id`,
   );
-  return found.map((row) => ({
+  return pulls.map((row) => ({
     id: row.id,
     supplierId: row.supplier_id,
     supplier: row.supplier,
@@ -104,14 +104,14 @@ export async function savePull(
   await expectSupplier(db, wish.supplierId);
   return db.transaction(async (tx) => {
     const saved = wish.id
-      ? await one<{ id: number }>(
+      ? await queryOne<{ id: number }>(
           tx,
           sql`UPDATE pull SET supplier_id = ${wish.supplierId}, name = ${wish.name}, address = ${wish.address}, schedule = ${wish.schedule}, next_at = ${next}, actor = ${user.id},
                 -- What was fetched from another address is no beginning of this one.
                 progress = CASE WHEN address = ${wish.address} THEN progress END
               WHERE id = ${wish.id} RETURNING id`,
         )
-      : await one<{ id: number }>(
+      : await queryOne<{ id: number }>(
           tx,
           sql`INSERT INTO pull (supplier_id, name, address, schedule, next_at, actor) VALUES (${wish.supplierId}, ${wish.name}, ${wish.address}, ${wish.schedule}, ${next}, ${user.id}) RETURNING id`,
         );
@@ -134,9 +134,9 @@ export async function startPull(services: Services, id: number, actor: number): 
   const { db } = services;
   const job = await db.transaction(async (tx) => {
     await tx.execute(sql`SELECT 1 FROM pull WHERE id = ${id} FOR UPDATE`);
-    const found = await getPull(tx, id);
-    if (await isUnderWay(tx, jobs.pullGoods, { pull: id })) throw conflict(`${found.name} is being pulled already`);
-    return createJob(tx, jobs.pullGoods, { label: `Pulling ${found.name}`, input: { pull: id, actor }, actor });
+    const pull = await getPull(tx, id);
+    if (await isUnderWay(tx, jobs.pullGoods, { pull: id })) throw conflict(`${pull.name} is being pulled already`);
+    return createJob(tx, jobs.pullGoods, { label: `Pulling ${pull.name}`, input: { pull: id, actor }, actor });
   });
   runAside(job).catch(() => undefined);
   return job;
@@ -153,11 +153,11 @@ export async function cancelPull({ db, notify }: Services, id: number): Promise<
 /** Forgets a source; what was read in from it stays. */
 export async function removePull({ db, notify }: Services, user: User, id: number): Promise<void> {
   const gone = await db.transaction(async (tx) => {
-    const found = await getPull(tx, id);
+    const pull = await getPull(tx, id);
     await wishCancel(tx, jobs.pullGoods, { pull: id });
     await tx.execute(sql`DELETE FROM pull WHERE id = ${id}`);
-    await recordAction(tx, { actor: user.id, kind: 'pull', words: `${found.name} is not pulled any more` }, []);
-    return found;
+    await recordAction(tx, { actor: user.id, kind: 'pull', words: `${pull.name} is not pulled any more` }, []);
+    return pull;
   });
   if (gone.progress) await rm(gone.progress.path, { force: true });
   notify('job');
@@ -165,7 +165,7 @@ export async function removePull({ db, notify }: Services, user: User, id: numbe
 
 /** Starts what its schedule says is due. */
 export async function startDuePulls(services: Services): Promise<void> {
-  const due = await rows<{ id: number; schedule: string; actor: number }>(
+  const due = await queryRows<{ id: number; schedule: string; actor: number }>(
     services.db,
     sql`SELECT id, schedule, actor FROM pull WHERE next_at <= now() AND schedule IS NOT NULL`,
   );
@@ -182,11 +182,11 @@ const tries = 4;
 export async function pullGoods(context: JobContext<jobs.PullInput>): Promise<void> {
   const { db, services, input, progress, cancelled } = context;
   const id = Number(input.pull);
-  const found = await getPull(db, id);
+  const pull = await getPull(db, id);
   try {
     const directory = join(services.config.files, 'intake');
     await mkdir(directory, { recursive: true });
-    let state = found.progress ?? { cursor: '', path: join(directory, randomUUID()), items: 0, bytes: 0 };
+    let state = pull.progress ?? { cursor: '', path: join(directory, randomUUID()), items: 0, bytes: 0 };
     if (state.bytes === 0) await writeFile(state.path, '');
     else await truncate(state.path, state.bytes);
     for (let cursor: string | null = state.cursor; cursor !== null;) {
@@ -195,19 +195,19 @@ export async function pullGoods(context: JobContext<jobs.PullInput>): Promise<vo
         await rm(state.path, { force: true });
         return;
       }
-      const page = await fetchPage(services.config, found, cursor);
+      const page = await fetchPage(services.config, pull, cursor);
       if (page.next !== null && (page.next === cursor || page.next === state.cursor))
-        throw unreadable(`${found.name} names the same next page again and again; it would never end`);
-      await appendFile(state.path, page.goods.map((one_) => `${JSON.stringify(one_)}\n`).join(''));
+        throw unreadable(`${pull.name} names the same next page again and again; it would never end`);
+      await appendFile(state.path, page.goods.map((row) => `${JSON.stringify(row)}\n`).join(''));
       const { size } = await stat(state.path);
       if (size > services.config.maxUpload)
-        throw unreadable(`${found.name} has more than ${Math.floor(services.config.maxUpload / 1e6)} MB of goods`);
+        throw unreadable(`${pull.name} has more than ${Math.floor(services.config.maxUpload / 1e6)} MB of goods`);
       cursor = page.next;
       state = { ...state, cursor: cursor ?? state.cursor, items: state.items + page.goods.length, bytes: size };
       await db.execute(sql`UPDATE pull SET progress = ${json(state)} WHERE id = ${id}`);
       await progress(state.items, page.of ?? 0);
     }
-    const batchId = await takeIn(services, found, state);
+    const batchId = await takeIn(services, pull, state);
     await db.execute(
       sql`UPDATE pull SET progress = NULL, last_at = now(), last_batch_id = ${batchId}, last_error = NULL WHERE id = ${id}`,
     );
@@ -223,14 +223,14 @@ export async function pullGoods(context: JobContext<jobs.PullInput>): Promise<vo
 const unreadable = (detail: string) => new Problem(502, 'The shop cannot be read', detail);
 
 /** One page of goods; a shop that is busy or silent is asked again, later each time. */
-async function fetchPage(config: Config, found: PullRow, cursor: string): Promise<z.infer<typeof pageSchema>> {
-  const address = new URL(found.address);
+async function fetchPage(config: Config, pull: PullRow, cursor: string): Promise<z.infer<typeof pageSchema>> {
+  const address = new URL(pull.address);
   if (cursor !== '') address.searchParams.set('after', cursor);
   for (let n = 1; ; n++) {
-    const asked = await askPage(config, found.name, address);
+    const asked = await askPage(config, pull.name, address);
     if ('page' in asked) return asked.page;
     if (n >= tries)
-      throw unreadable(`${found.name} ${asked.why}. What was fetched is kept; pull again to go on from there.`);
+      throw unreadable(`${pull.name} ${asked.why}. What was fetched is kept; pull again to go on from there.`);
     await new Promise((resolve) => setTimeout(resolve, 250 * 2 ** n));
   }
 }
@@ -259,36 +259,36 @@ async function askPage(
 /** Reads the fetched file as a batch; where its columns were confirmed before and nothing is odd, it is applied at once. */
 async function takeIn(
   services: Services,
-  found: PullRow,
+  pull: PullRow,
   state: { path: string; bytes: number; items: number },
 ): Promise<number> {
   const { db } = services;
-  if (state.items === 0) throw unprocessable(`${found.name} has no goods`);
+  if (state.items === 0) throw unprocessable(`${pull.name} has no goods`);
   const day = new Date().toISOString().slice(0, 10);
-  const name = `${found.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${day}.jsonl`;
+  const name = `${pull.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${day}.jsonl`;
   const file = {
     name,
     path: state.path,
     bytes: state.bytes,
     sha256: '',
-    fields: { supplier: String(found.supplier_id) },
+    fields: { supplier: String(pull.supplier_id) },
   };
   const batchId = await apart(jobs.readFile, services, { file, how: { kind: 'pull' } });
-  const user = await one<User>(
+  const user = await queryOne<User>(
     db,
-    sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${found.actor}`,
+    sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${pull.actor}`,
   );
   if (!user) return batchId;
   const batch = await getBatch(db, batchId);
-  const known = await one(
+  const known = await queryOne(
     db,
-    sql`SELECT 1 FROM column_map WHERE supplier_id = ${found.supplier_id} AND signature = ${signature(batch.columns)}`,
+    sql`SELECT 1 FROM column_map WHERE supplier_id = ${pull.supplier_id} AND signature = ${signature(batch.columns)}`,
   );
   if (!known) return batchId;
   await dryRun(services, batchId, user);
   const { counts } = await getBatch(db, batchId);
-  const rows_ = counts ? newsOf(counts) + counts.unchanged + counts.refused : 0;
-  const odd = !counts || counts.refused > rows_ / 10 || counts.dropped > rows_ / 5;
+  const id = counts ? newsOf(counts) + counts.unchanged + counts.refused : 0;
+  const odd = !counts || counts.refused > id / 10 || counts.dropped > id / 5;
   if (!odd) await applyTried(services, batchId, user);
   return batchId;
 }

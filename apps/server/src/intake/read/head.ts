@@ -1,7 +1,7 @@
 /** The first rows of a batch's file, kept with it, so that nobody who looks at it reads the file. */
 import type { FileRow } from '@velvet-shelf/core/tabular';
 import { sql } from 'drizzle-orm';
-import { type Executor, one, verbatim } from '../../db/client.js';
+import { type Executor, queryOne, verbatim } from '../../db/client.js';
 
 /** Rows that suggestions go by. */
 export const sampleRows = 200;
@@ -16,7 +16,7 @@ export async function keepHead(on: Executor, id: number, first: readonly FileRow
 export const previewed = 20;
 
 export async function headOf(on: Executor, id: number, part: 'rows' | 'preview' = 'rows'): Promise<FileRow[]> {
-  const held = await one<{ rows: FileRow[] }>(
+  const held = await queryOne<{ rows: FileRow[] }>(
     on,
     sql`SELECT ${sql.identifier(part)} AS rows FROM batch_head WHERE batch_id = ${id}`,
   );

@@ -7,8 +7,8 @@ export type XlsxReading = Extract<Reading, { format: 'xlsx' }>;
 
 export async function headersOf(book: Workbook, reading: XlsxReading) {
   const found = [];
-  for (const wanted of reading.sheets.filter((one) => one.read)) {
-    const sheet = book.sheets.find((one) => one.name === wanted.name);
+  for (const wanted of reading.sheets.filter((sheet) => sheet.read)) {
+    const sheet = book.sheets.find((sheet) => sheet.name === wanted.name);
     if (!sheet) throw new UnreadableFile(`The workbook has no sheet “${wanted.name}”`);
     let header: string[] = [];
     let width = 0;

@@ -73,7 +73,7 @@ export async function* rowBatches(
   if (reading.format === 'delimited') {
     for await (const batch of delimitedRows(path, reading)) {
       const below = batch.filter((row) => row.row > reading.headerRow);
-      for (const one of below) one.cells = withoutSurplus(one.cells, columns.length);
+      for (const file of below) file.cells = withoutSurplus(file.cells, columns.length);
       yield below;
     }
     return;
@@ -140,7 +140,7 @@ export async function readFirst(
   const first: FileRow[] = [];
   // Of a workbook every sheet is seen.
   if (reading.format === 'xlsx') {
-    const sheets = reading.sheets.filter((one) => one.read);
+    const sheets = reading.sheets.filter((sheet) => sheet.read);
     const share = Math.ceil(count / Math.max(1, sheets.length));
     for (const sheet of sheets) {
       let taken = 0;

@@ -3,7 +3,7 @@ import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';
 import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql } from 'drizzle-orm';
-import { type Executor, json, one } from '../../db/client.js';
+import { type Executor, json, queryOne } from '../../db/client.js';
 import { batch } from '../../db/schema/index.js';
 import { badRequest, conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
@@ -100,7 +100,7 @@ async function scopeOf(
   if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
   const at = columns.indexOf(map.find(({ target }) => target.to === 'key')?.column ?? '');
   const keys = first.flatMap(({ cells }) => cells[at]?.trim() || []).map(recordKey);
-  const held = await one<{ listed: number; known: number }>(
+  const held = await queryOne<{ listed: number; known: number }>(
     on,
     sql`SELECT count(*) AS listed, count(*) FILTER (WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))) AS known
         FROM record WHERE supplier_id = ${supplierId} AND content_id IS NOT NULL AND NOT dropped`,

@@ -7,7 +7,7 @@ import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../.
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type ExportColumn, type Exported, cellOf, columnByKey, idColumn, loadExported } from '../../catalog/export.js';
 import { resolveUnits } from '../../catalog/resolve.js';
-import { ids, onClient, one, rows, type Database, type Executor } from '../../db/client.js';
+import { ids, onClient, queryOne, queryRows, type Database, type Executor } from '../../db/client.js';
 import { copyIn, copyLine } from '../../db/copy.js';
 import type { BatchCounts, RowEdit, batch } from '../../db/schema/index.js';
 import { type Change, addChanges } from '../../history/record.js';
@@ -95,13 +95,13 @@ const rowColumns = ['batch_id', 'row', 'place', 'cells', 'outcome', 'key', 'prod
 
 /** Products by the id a file names; one that was joined to another since answers as that other. */
 async function loadCurrent(db: Executor, wanted: number[]): Promise<Map<number, Exported>> {
-  const moved = await rows<{ id: number; now: number }>(
+  const moved = await queryRows<{ id: number; now: number }>(
     db,
     sql`SELECT id, coalesce(merged_into, id) AS now FROM product WHERE id = ANY(${ids(wanted)})`,
   );
   const products = await loadExported(
     db,
-    moved.map((one_) => one_.now),
+    moved.map((product) => product.now),
   );
   return new Map(
     moved.flatMap(({ id, now }) => (products.has(now) ? [[id, products.get(now) as Exported] as const] : [])),
@@ -221,12 +221,12 @@ export async function applyExportRows(
     WITH fresh AS (SELECT row, nextval('product_id_seq') AS id FROM batch_row WHERE ${part} AND outcome = 'created'),
       made AS (INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'single', id FROM fresh)
     UPDATE batch_row b SET product_id = fresh.id FROM fresh WHERE b.batch_id = ${batchId} AND b.row = fresh.row`);
-  const found = await rows<{ product: number; edits: RowEdit[] }>(
+  const batchRows = await queryRows<{ product: number; edits: RowEdit[] }>(
     tx,
     sql`SELECT product_id AS product, edits FROM batch_row WHERE ${part} AND outcome IN ('created', 'changed') ORDER BY row`,
   );
   const changes = new Map<number, Record<string, unknown[]>>();
-  for (const { product, edits } of found) {
+  for (const { product, edits } of batchRows) {
     const delta: Record<string, unknown[]> = {};
     for (const edit of edits) Object.assign(delta, await writeEdit(tx, product, edit, applying));
     changes.set(product, delta);
@@ -247,11 +247,11 @@ export async function applyExportRows(
 }
 
 async function unitsOf(tx: Executor, products: readonly number[]): Promise<number[]> {
-  const units = await rows<{ unit: number }>(
+  const units = await queryRows<{ unit: number }>(
     tx,
     sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
   );
-  return units.map((one_) => one_.unit);
+  return units.map((unit) => unit.unit);
 }
 
 async function writeEdit(
@@ -273,7 +273,7 @@ async function writeEdit(
   if (edit.attribute === 'stock') return writeStock(tx, product, Number(edit.after), { batchId, actionId });
   const [, sale, currency = ''] = /^(sale )?price ([A-Z]{3})$/.exec(edit.attribute) ?? [];
   const kind = sale ? 'sale' : 'regular';
-  const was = await one<{ amount: string; from: string | null; to: string | null }>(
+  const was = await queryOne<{ amount: string; from: string | null; to: string | null }>(
     tx,
     sql`SELECT trim_scale(amount)::text AS amount, valid_from AS "from", valid_to AS "to" FROM price WHERE product_id = ${product} AND currency = ${currency} AND kind = ${kind}`,
   );
@@ -297,7 +297,7 @@ async function writeStock(
 ): Promise<Record<string, unknown[]>> {
   const warehouse = await findWarehouse(tx);
   if (warehouse === undefined) return {};
-  const was = await one<{ n: number }>(
+  const was = await queryOne<{ n: number }>(
     tx,
     sql`SELECT coalesce(sum(s.on_hand), 0) AS n FROM stock_level s JOIN warehouse w ON w.id = s.warehouse_id AND w.kind = 'own' WHERE s.product_id = ${product}`,
   );
@@ -312,7 +312,7 @@ export async function undoExportRows(
   batchId: number,
   { applied, undo, dictionary }: { applied: number; undo: number; dictionary: Dictionary },
 ): Promise<string[]> {
-  const actor = await one<{ actor: number }>(tx, sql`SELECT actor FROM action WHERE id = ${undo}`);
+  const actor = await queryOne<{ actor: number }>(tx, sql`SELECT actor FROM action WHERE id = ${undo}`);
   const { left, units } = await undoEdit(tx, applied, actor?.actor ?? 0, dictionary);
   const offers = await undoOffers(tx, applied);
   const all = [...new Set([...units, ...(await unitsOf(tx, offers.products))])];

@@ -1,7 +1,7 @@
 /** What a batch comes to, counted over its rows. */
 import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
-import { type Executor, json, one } from '../../db/client.js';
+import { type Executor, json, queryOne } from '../../db/client.js';
 import { type BatchCounts, batch } from '../../db/schema/index.js';
 
 export const emptyCounts = (): BatchCounts => ({
@@ -27,7 +27,7 @@ export const doesAsk = sql`coalesce(meets ? 'unless', false)`;
 
 /** Counts the outcomes of a batch's rows anew; of one that is applied, of those that were not picked out. */
 export async function recount(tx: Executor, id: number): Promise<BatchCounts> {
-  const counted = await one<Omit<BatchCounts, 'dropped' | 'inHouse'>>(
+  const counted = await queryOne<Omit<BatchCounts, 'dropped' | 'inHouse'>>(
     tx,
     sql`SELECT count(*) FILTER (WHERE outcome = 'created' AND NOT ${doesJoin}) AS created, count(*) FILTER (WHERE ${doesJoin}) AS joins,
           count(*) FILTER (WHERE ${doesAsk}) AS asked, count(*) FILTER (WHERE outcome = 'changed') AS changed,
@@ -60,7 +60,7 @@ export async function countApplied(tx: Executor, id: number): Promise<void> {
     UPDATE batch_row SET meets = CASE WHEN did.joined THEN jsonb_build_object('product', did.product, 'by', NULL) END
     FROM did WHERE batch_row.batch_id = ${id} AND batch_row.row = did.row AND did.joined <> ${doesJoin}`);
   const counts = await recount(tx, id);
-  const found = await one<{ name: string; action: number | null }>(
+  const found = await queryOne<{ name: string; action: number | null }>(
     tx,
     sql`SELECT file_name AS name, action_id AS action FROM batch WHERE id = ${id}`,
   );

@@ -5,7 +5,7 @@ import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, containing, ids, json, onClient, one, rows } from '../../db/client.js';
+import { type Executor, containing, ids, json, onClient, queryOne, queryRows } from '../../db/client.js';
 import { batch, batchRow } from '../../db/schema/index.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
@@ -83,7 +83,7 @@ export async function listRows(
 async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<BatchRowAnswer[]> {
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
-  const head = await one<{ supplier: number; isTried: boolean }>(
+  const head = await queryOne<{ supplier: number; isTried: boolean }>(
     db,
     sql`SELECT supplier_id AS supplier, state = 'tried' AS "isTried" FROM batch WHERE id = ${id}`,
   );
@@ -154,11 +154,11 @@ function aimedRows(
 
 async function loadContents(db: Executor, shown: readonly RowRecord[]): Promise<(row: RowRecord) => RowContents> {
   const wanted = shown.flatMap((row) => [row.contentId ?? [], row.beforeId ?? []].flat());
-  const found = await rows<Held>(
+  const recordContents = await queryRows<Held>(
     db,
     sql`SELECT id, content, cells, keys FROM record_content WHERE id = ANY(${ids(wanted)})`,
   );
-  const byId = new Map(found.map((one_) => [one_.id, one_]));
+  const byId = new Map(recordContents.map((recordContent) => [recordContent.id, recordContent]));
   return ({ contentId, beforeId }) => ({ own: byId.get(contentId ?? 0), before: byId.get(beforeId ?? 0) });
 }
 
@@ -188,7 +188,7 @@ export async function countOutdated(
   tx: Executor,
   { id, supplierId }: { id: number; supplierId: number },
 ): Promise<number> {
-  const found = await one<{ n: number }>(
+  const found = await queryOne<{ n: number }>(
     tx,
     sql`SELECT (SELECT count(*) FROM batch_row b LEFT JOIN record r ON r.id = b.record_id
                 WHERE b.batch_id = ${id} AND b.outcome IN ('changed', 'unchanged') AND b.edits IS NULL AND b.before_id IS DISTINCT FROM r.content_id)
@@ -209,7 +209,7 @@ export async function leaveOut(
     : filterSql(id, wish);
   return db.transaction(async (tx) => {
     await mustBeTried(tx, id);
-    const done = await rows(
+    const done = await queryRows(
       tx,
       sql`UPDATE batch_row SET left_out = ${wish.leftOut} WHERE ${which} AND outcome <> 'refused' AND left_out <> ${wish.leftOut} RETURNING 1`,
     );
@@ -218,7 +218,7 @@ export async function leaveOut(
 }
 
 async function mustBeTried(tx: Executor, id: number): Promise<void> {
-  const found = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${id} FOR UPDATE`);
+  const found = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${id} FOR UPDATE`);
   if (!found) throw notFound(`batch ${id}`);
   if (found.state !== 'tried')
     throw conflict(`This batch is ${found.state}; only a batch that was tried can be picked from`);
@@ -251,7 +251,7 @@ export async function fixRow(
     );
     const [judged] = await judge(await look([fixed]));
     if (!judged) return;
-    const twin = await one<{ row: number }>(
+    const twin = await queryOne<{ row: number }>(
       tx,
       sql`SELECT row FROM batch_row WHERE batch_id = ${tried.id} AND row <> ${row} AND outcome <> 'refused' AND record_key = ${judged.recordKey} LIMIT 1`,
     );
@@ -281,7 +281,7 @@ export async function fixRow(
 /** The cells of a row as it stands in the dry run. */
 async function cellsOf(on: Executor, { cells, contentId, beforeId }: RowRecord): Promise<string[]> {
   if (cells) return cells;
-  const held = await one<{ cells: string[] }>(
+  const held = await queryOne<{ cells: string[] }>(
     on,
     sql`SELECT cells FROM record_content WHERE id = ${contentId ?? beforeId}`,
   );

@@ -4,7 +4,7 @@
  */
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Database, type Executor, isCode, json, onTrial, one, rows } from '../../db/client.js';
+import { type Database, type Executor, isCode, json, onTrial, queryOne, queryRows } from '../../db/client.js';
 import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { EffectInput } from '../jobs.js';
@@ -47,7 +47,7 @@ export async function findEffect(context: JobContext<EffectInput>): Promise<void
 /** Rows were picked out or corrected, and others may join now what they stood in the way of. */
 async function meetAgain(db: Database, batchId: number): Promise<void> {
   await db.transaction(async (tx) => {
-    const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    const batch = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
     if (batch?.state !== 'tried') return;
     await findMeetings(tx, batchId);
     await recount(tx, batchId);
@@ -60,20 +60,20 @@ async function tryEffect(
 ): Promise<BatchEffect | undefined> {
   return onTrial(db, async (on) => {
     const { tx } = on;
-    const own = await one<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
+    const own = await queryOne<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
     await saveCheckpoint(db, { backend: own?.backend });
     await tx.execute(sql`SET LOCAL lock_timeout = '3s'`);
-    const batch = await one<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    const batch = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
     if (batch?.state !== 'tried') return undefined;
     await tx.execute(sql`CREATE TEMP TABLE listing_before ON COMMIT DROP AS
         SELECT l.id, l.place_id, l.variant_id, l.readiness, p.offers -> pl.currency AS offer
         FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`);
-    const action = await one<{ id: number }>(
+    const action = await queryOne<{ id: number }>(
       tx,
       sql`INSERT INTO action (kind, words) VALUES ('try', 'tried, rolled back') RETURNING id`,
     );
     await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action?.id ?? 0} WHERE id = ${batchId}`);
-    const reach = await one<{ last: number | null; rows: number; of: number }>(
+    const reach = await queryOne<{ last: number | null; rows: number; of: number }>(
       tx,
       sql`SELECT max(row) FILTER (WHERE n <= ${mostRows}) AS last, count(*) FILTER (WHERE n <= ${mostRows}) AS rows, count(*) AS of
             FROM (SELECT row, row_number() OVER (ORDER BY row) AS n FROM batch_row WHERE batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out) x`,
@@ -81,7 +81,7 @@ async function tryEffect(
     const dictionary = await loadDictionary(tx);
     if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
     await drain(tx, services.config.address, Number.POSITIVE_INFINITY, dictionary);
-    const found = await rows<EffectExample & { n: number; place_n: number }>(
+    const listings = await queryRows<EffectExample & { n: number; place_n: number }>(
       tx,
       sql`WITH now AS (
               SELECT l.id, l.place_id, l.variant_id, l.readiness, p.offers -> pl.currency AS offer, pl.currency, pl.name AS place, p.sku, p.title
@@ -94,7 +94,7 @@ async function tryEffect(
               UNION ALL SELECT 'price', n.place, n.sku, n.title, concat(b.offer ->> 'regular', ' ', n.currency), concat(n.offer ->> 'regular', ' ', n.currency) FROM now n JOIN listing_before b ON b.id = n.id WHERE n.offer IS DISTINCT FROM b.offer)
             SELECT s.*, count(*) OVER (PARTITION BY kind) AS n, row_number() OVER (PARTITION BY kind ORDER BY sku) AS place_n FROM said s`,
     );
-    const of = (kind: EffectExample['kind']) => found.find((one_) => one_.kind === kind)?.n ?? 0;
+    const of = (kind: EffectExample['kind']) => listings.find((listing) => listing.kind === kind)?.n ?? 0;
     return {
       rows: reach?.rows ?? 0,
       of: reach?.of ?? 0,
@@ -103,8 +103,8 @@ async function tryEffect(
       added: of('added'),
       removed: of('removed'),
       priceChanges: of('price'),
-      examples: found
-        .filter((one_) => one_.place_n <= mostExamples)
+      examples: listings
+        .filter((listing) => listing.place_n <= mostExamples)
         .map(({ kind, place, sku, title, before, after }) => ({ kind, place, sku, title, before, after })),
     };
   });

@@ -6,7 +6,7 @@ import type { JoinLevel } from '@velvet-shelf/core/matching';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
 import { loadUnits } from '../../catalog/resolve.js';
-import { type Executor, ids, json, one, rows } from '../../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
 import type { RowMeeting, batchRow } from '../../db/schema/index.js';
 
 type RowRecord = typeof batchRow.$inferSelect;
@@ -33,18 +33,18 @@ export async function goodsOf(
   shown: readonly RowRecord[],
 ): Promise<(row: RowRecord) => Goods> {
   const recordKeys = shown.flatMap((row) => row.recordKey ?? []);
-  const standing = await rows<{ key: string; product: number }>(
+  const standing = await queryRows<{ key: string; product: number }>(
     db,
     sql`SELECT key, product_id AS product FROM record WHERE supplier_id = ${supplier} AND product_id IS NOT NULL
           AND key IN (SELECT jsonb_array_elements_text(${json(recordKeys)}))`,
   );
   const productOf = new Map(standing.map(({ key, product }) => [key, product]));
   const wanted = [...productOf.values(), ...shown.flatMap((row) => row.meets?.product ?? [])];
-  const found = await rows<{ id: number; now: number; sku: string | null; title: string | null }>(
+  const products = await queryRows<{ id: number; now: number; sku: string | null; title: string | null }>(
     db,
     sql`SELECT p.id, n.id AS now, n.sku, n.title FROM product p JOIN product n ON n.id = coalesce(p.merged_into, p.id) WHERE p.id = ANY(${ids(wanted)})`,
   );
-  const byId = new Map(found.map(({ id, now, sku, title }) => [id, { productId: now, sku, title }]));
+  const byId = new Map(products.map(({ id, now, sku, title }) => [id, { productId: now, sku, title }]));
   return ({ recordKey, meets }) => {
     const joined = meets && !meets.unless ? meets : undefined;
     const own = byId.get(productOf.get(recordKey ?? '') ?? joined?.product ?? 0);
@@ -79,11 +79,11 @@ export async function foreseeGoods(
   { attributes, policies }: Dictionary,
 ): Promise<Map<number, Foreseen>> {
   if (aimed.length === 0) return new Map();
-  const from = await one<{ name: string; rank: number }>(
+  const from = await queryOne<{ name: string; rank: number }>(
     db,
     sql`SELECT name, rank FROM supplier WHERE id = ${supplier}`,
   );
-  const unitOf = await rows<{ id: number; unit: number }>(
+  const unitOf = await queryRows<{ id: number; unit: number }>(
     db,
     sql`SELECT id, unit_id AS unit FROM product WHERE id = ANY(${ids(aimed.map(({ product }) => product))}) AND merged_into IS NULL`,
   );

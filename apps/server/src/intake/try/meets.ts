@@ -1,7 +1,7 @@
 /** Which goods the rows that make records would join: judged by the rules that applying goes by, before anything is applied. */
 import { type Described, type JoinLevel, type JoinRecord, joinLevels, joinRecords } from '@velvet-shelf/core/matching';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, one, rows } from '../../db/client.js';
+import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
 import type { RowMeeting } from '../../db/schema/index.js';
 import { loadDecisions, loadMembers, reach, toJoinRecord } from '../../matching/joins.js';
 
@@ -23,7 +23,7 @@ interface NewRecord {
  */
 export async function findMeetings(tx: Executor, batchId: number, row?: number): Promise<Meetings> {
   const which = sql`b.batch_id = ${batchId} AND ${row === undefined ? sql`true` : sql`b.row = ${row}`}`;
-  const head = await one<{ supplier: number; usesOurNumbers: boolean }>(
+  const head = await queryOne<{ supplier: number; usesOurNumbers: boolean }>(
     tx,
     sql`SELECT s.id AS supplier, s.uses_our_numbers OR s.kind = 'own' AS "usesOurNumbers" FROM batch b JOIN supplier s ON s.id = b.supplier_id WHERE b.id = ${batchId}`,
   );
@@ -40,7 +40,7 @@ export async function findMeetings(tx: Executor, batchId: number, row?: number):
 
 /** Rows that make records and share a key, or what a person decided, with records that stand. */
 function loadNews(tx: Executor, which: SQL): Promise<NewRecord[]> {
-  return rows<NewRecord>(
+  return queryRows<NewRecord>(
     tx,
     // Keys are laid beside those that stand as two sets: row by row it would be each of them against all.
     sql`WITH news AS MATERIALIZED (
@@ -60,35 +60,35 @@ async function judgeMeetings(
   news: readonly NewRecord[],
   { supplier, usesOurNumbers }: { supplier: number; usesOurNumbers: boolean },
 ): Promise<{ row: number; meets: RowMeeting }[]> {
-  const keys = news.flatMap((one_) => Object.entries(one_.keys).map(([kind, key]) => ({ kind, key })));
-  const own = news.map((one_) => one_.id);
-  const met = await rows<{ id: number }>(
+  const keys = news.flatMap((piece) => Object.entries(piece.keys).map(([kind, key]) => ({ kind, key })));
+  const own = news.map((piece) => piece.id);
+  const met = await queryRows<{ id: number }>(
     tx,
     sql`SELECT DISTINCT o.record_id AS id FROM jsonb_to_recordset(${json(keys)}) AS t(kind text, key text) JOIN record_key o ON o.kind = t.kind AND o.key = t.key
         UNION SELECT b FROM join_decision WHERE a = ANY(${ids(own)}) UNION SELECT a FROM join_decision WHERE b = ANY(${ids(own)})`,
   );
   const closure = await reach(
     tx,
-    met.map((one_) => one_.id),
+    met.map((row) => row.id),
   );
   const isNew = new Set(own);
-  const members = (await loadMembers(tx, closure)).filter((one_) => one_.active && !isNew.has(one_.id));
-  const standing = new Map(members.map((one_) => [one_.id, one_]));
+  const members = (await loadMembers(tx, closure)).filter((member) => member.active && !isNew.has(member.id));
+  const standing = new Map(members.map((member) => [member.id, member]));
   const records = [
     ...members.map(toJoinRecord),
-    ...news.map((one_) => toJoinRecord({ ...one_, supplier, usesOurNumbers })),
+    ...news.map((piece) => toJoinRecord({ ...piece, supplier, usesOurNumbers })),
   ];
   const { components, proposals } = joinRecords(records, await loadDecisions(tx, [...closure, ...own]));
-  const byId = new Map(records.map((one_) => [one_.id, one_]));
+  const byId = new Map(records.map((record) => [record.id, record]));
   const best = (list: readonly number[]) =>
     list
       .flatMap((id) => standing.get(id) ?? [])
-      .filter((one_) => one_.product !== null)
+      .filter((member) => member.product !== null)
       .sort((a, b) => a.rank - b.rank || a.id - b.id)[0];
   const meetings = new Map<number, RowMeeting>();
   for (const { level, records: asked, reason, against } of proposals)
     for (const id of asked) {
-      const other = isNew.has(id) && best(asked.filter((one_) => one_ !== id));
+      const other = isNew.has(id) && best(asked.filter((row) => row !== id));
       if (other && !meetings.has(id))
         meetings.set(id, { product: other.product ?? 0, by: level, unless: { reason, against: against ?? [] } });
     }
@@ -113,7 +113,7 @@ async function judgeMeetings(
 /** The strongest identifier a record shares with the others it is joined to; none where a person joined them. */
 function sharedLevel(record: JoinRecord | undefined, others: readonly JoinRecord[]): JoinLevel | null {
   return (
-    joinLevels.find((level) => record?.keys[level] && others.some((one_) => one_.keys[level] === record.keys[level])) ??
+    joinLevels.find((level) => record?.keys[level] && others.some((join) => join.keys[level] === record.keys[level])) ??
     null
   );
 }

@@ -21,8 +21,8 @@ import {
   type Executor,
   ids as idList,
   onClient,
-  one,
-  rows,
+  queryOne,
+  queryRows,
   takeIds,
   texts,
 } from '../../db/client.js';
@@ -87,8 +87,8 @@ interface Judge {
 /** Compiles a judge for rows of a batch. */
 export async function compileJudge(db: Executor, batch: Tried, dictionary: Dictionary): Promise<Judge> {
   const isOwn = batch.supplier.kind === 'own';
-  const suppliers = await rows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
-  const byName = new Map(suppliers.map((one) => [foldText(one.name), one.id]));
+  const suppliers = await queryRows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
+  const byName = new Map(suppliers.map((supplier) => [foldText(supplier.name), supplier.id]));
   const reader = compileRowReader({
     columns: batch.columns,
     map: batch.map,
@@ -152,9 +152,9 @@ export async function compileJudge(db: Executor, batch: Tried, dictionary: Dicti
       judged.push(judgeOne(files[i] as FileRow, keys[i] ?? '', prints[i] ?? null, known[i]));
       if (i % sliceRows === sliceRows - 1) await breathe();
     }
-    const unnumbered = judged.filter((one) => one.outcome === 'created' && one.recordId === null);
+    const unnumbered = judged.filter((row) => row.outcome === 'created' && row.recordId === null);
     const numbers = await takeIds(db, 'record', unnumbered.length);
-    unnumbered.forEach((one, i) => (one.recordId = numbers[i] ?? null));
+    unnumbered.forEach((row, i) => (row.recordId = numbers[i] ?? null));
     return judged;
   };
   return { look, judge };
@@ -188,7 +188,7 @@ async function loadKnown(
   keys: readonly string[],
   prints: readonly (string | null)[],
 ): Promise<(Known | undefined)[]> {
-  const found = await one<{ list: string | null }>(
+  const found = await queryOne<{ list: string | null }>(
     db,
     sql`SELECT string_agg(concat_ws(' ', t.at, r.id, coalesce(c.id, 0), (c.print = t.print)::int), ',') AS list
         FROM unnest(${texts(keys)}, ${texts(prints)}) WITH ORDINALITY AS t(key, print, at)
@@ -206,7 +206,7 @@ async function loadKnown(
     else others.set(held.content, [held]);
   }
   if (others.size === 0) return known;
-  const contents = await rows<{ id: number; text: string; keys: Record<string, string> }>(
+  const contents = await queryRows<{ id: number; text: string; keys: Record<string, string> }>(
     db,
     sql`SELECT id, content::text AS text, keys FROM record_content WHERE id = ANY(${idList([...others.keys()])})`,
   );
@@ -375,11 +375,11 @@ function* rowLines(
 }
 
 async function loadFixes(db: Executor, batch: Tried): Promise<Map<number, Record<string, string>>> {
-  const found = await rows<{ row: number; cells: Record<string, string> }>(
+  const batchFixes = await queryRows<{ row: number; cells: Record<string, string> }>(
     db,
     sql`SELECT row, cells FROM batch_fix WHERE batch_id = ${batch.id}`,
   );
-  return new Map(found.map((one) => [one.row, one.cells]));
+  return new Map(batchFixes.map((batchFix) => [batchFix.row, batchFix.cells]));
 }
 
 /** The row with a person's corrections over the file's cells; a row cut off is filled up to the header's length. */

@@ -41,7 +41,7 @@ export function textsOf(attribute: ChannelAttribute | undefined): Texts {
 }
 
 export const attributesByKey = ({ attributes }: Rulebook): ReadonlyMap<string, ChannelAttribute> =>
-  new Map(attributes.map((one) => [one.key, one]));
+  new Map(attributes.map((attribute) => [attribute.key, attribute]));
 
 /** Character data of XML 1.0 (section 2.2): markup escaped, characters that XML does not allow dropped. */
 export function xmlText(text: string): string {

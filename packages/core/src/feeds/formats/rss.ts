@@ -21,7 +21,7 @@ export const rss: WrittenFormat = {
         for (const { attribute, tag, texts } of tags) {
           const value = values[attribute];
           if (value === undefined) continue;
-          for (const one of texts(value)) text += `<${tag}>${xmlText(one)}</${tag}>`;
+          for (const word of texts(value)) text += `<${tag}>${xmlText(word)}</${tag}>`;
         }
         return `${text}</item>\n`;
       },
