@@ -24,6 +24,16 @@ export default tseslint.config(
     languageOptions: { globals: globals.browser },
   },
   { files: ['apps/web/src/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },
+  {
+    files: ['apps/web/src/**/*.tsx'],
+    ignores: ['apps/web/src/design/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'JSXAttribute[name.name="style"]', message: 'Looks live in design/: lay out with Box, or add a part.' },
+      ],
+    },
+  },
   { files: ['**/*.test.ts', 'e2e/**'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   {
     // What takes types to see: promises that nobody waits for, and switches that forget a case.

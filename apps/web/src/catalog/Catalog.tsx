@@ -1,4 +1,5 @@
 /** The catalog: a grid over an opened view, and the drawer with the chosen product. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
@@ -71,14 +72,14 @@ export function Catalog() {
   const open = Number(params.get('open')) || undefined;
   return (
     <>
-      <section className="grow col" style={{ padding: '14px 0 0 20px' }}>
-        <div className="row" style={{ paddingRight: 16, marginBottom: 9, alignItems: 'flex-end' }}>
+      <Box as="section" col grow pad={[3.5, 0, 0, 5]}>
+        <Box row padRight={4} below={2.5} align="end">
           <h1>Catalog</h1>
-          <span className="muted" style={{ paddingBottom: 3 }}>
+          <Box as="span" muted padBottom={1}>
             {counts.data &&
               `${plural(counts.data.variants, 'variant')} of ${plural(counts.data.families, 'family', 'families')}`}
-          </span>
-          <span className="grow" />
+          </Box>
+          <Box as="span" grow />
           <TextField
             placeholder="Search goods"
             value={typed}
@@ -97,7 +98,7 @@ export function Catalog() {
           </Select>
           <ColumnMenu columns={columns} />
           <ExportMenu token={opened.data?.token} columns={columns.shown.map((column) => column.key)} />
-        </div>
+        </Box>
         <ConditionBar
           conditions={conditions}
           fixed={
@@ -140,7 +141,7 @@ export function Catalog() {
             set({ where: undefined, search: undefined, toComplete: undefined });
           }}
         />
-      </section>
+      </Box>
       {open !== undefined && (
         <Drawer label="Product" onClose={() => set({ open: undefined, tab: undefined })}>
           <Product
@@ -187,16 +188,7 @@ function LeftOut({
   const byState = counts.leftOut.some((row) => ['paused', 'withdrawn'].includes(row.reason));
   const bySearch = counts.leftOut.some((row) => !['paused', 'withdrawn'].includes(row.reason));
   return (
-    <div
-      className="row small"
-      style={{
-        background: total > 0 ? 'var(--brass-tint)' : 'transparent',
-        padding: '7px 12px',
-        gap: 12,
-        borderRadius: '6px 0 0 0',
-        minHeight: 34,
-      }}
-    >
+    <Box small row surface={total > 0 ? 'brass' : undefined} pad={[2, 3]} gap={3} rounded minHigh={34}>
       {total > 0 ? (
         <span>
           <b>{plural(total, 'variant')} not shown:</b>{' '}
@@ -204,7 +196,9 @@ function LeftOut({
           {stocked > 0 && ` ${stocked} of them have stock.`}
         </span>
       ) : (
-        <span className="muted">Everything is shown.</span>
+        <Box as="span" muted>
+          Everything is shown.
+        </Box>
       )}
       {byState && (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(true)}>
@@ -222,13 +216,13 @@ function LeftOut({
         </Button>
       )}
       {changes > 0 && (
-        <span style={{ marginLeft: 'auto' }} role="status">
+        <Box as="span" toEnd role="status">
           {plural(changes, 'change')} since ·{' '}
           <Button color="secondary" sx={{ p: 0, minWidth: 0 }} onClick={onRefresh}>
             refresh
           </Button>
-        </span>
+        </Box>
       )}
-    </div>
+    </Box>
   );
 }

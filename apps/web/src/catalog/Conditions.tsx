@@ -1,4 +1,5 @@
 /** The conditions of a view as chips, and a small form to add one. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Popover from '@mui/material/Popover';
@@ -29,7 +30,7 @@ export function ConditionBar({
   const label = (key: string) => attributes.data?.items.find((attribute) => attribute.key === key)?.label ?? key;
   const bare = isBare(draft);
   return (
-    <div className="row wrap" style={{ marginBottom: 9, gap: 6 }}>
+    <Box wrap row below={2.5} gap={1.5}>
       {fixed && <Chip size="small" color="primary" label={fixed.label} onDelete={fixed.onDelete} />}
       {conditions.map((condition, i) => (
         <Chip
@@ -48,9 +49,11 @@ export function ConditionBar({
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
       >
-        <form
-          className="row"
-          style={{ padding: 14 }}
+        <Box
+          as="form"
+          row
+          pad={3.5}
+
           onSubmit={(event) => {
             event.preventDefault();
             onChange([...conditions, bare ? { attribute: draft.attribute, op: draft.op } : draft]);
@@ -61,8 +64,8 @@ export function ConditionBar({
           <Button type="submit" variant="contained" disabled={!bare && !draft.value}>
             Add
           </Button>
-        </form>
+        </Box>
       </Popover>
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,7 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
+import { Box } from '../design/Box';
+import { WindowBody, WindowRow } from '../design/Windowed';
+import { Meter } from '../design/Meter';
 import { useQueries } from '@tanstack/react-query';
 import { type GridRow, api } from '@velvet-shelf/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -79,8 +82,9 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
     virtual.scrollToIndex(next, { align: 'auto' });
   };
   return (
-    <div
-      className="grid grow"
+    <Box
+      grow
+      className="grid"
       role="grid"
       aria-rowcount={rows + 1}
       aria-label="Products"
@@ -88,7 +92,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
       onKeyDown={onKey}
       ref={scroller}
     >
-      <div className="grid-head" role="row" style={{ gridTemplateColumns: template }}>
+      <Box columns={template} className="grid-head" role="row">
         <Head id="family" label="Product" sort={sort} onSort={onSort} />
         {columns.map((column) => (
           <Head
@@ -101,19 +105,20 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
             fixed={column.key === 'places'}
           />
         ))}
-      </div>
-      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      </Box>
+      <WindowBody high={virtual.getTotalSize()}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
           const isOpen = row !== undefined && row?.id === open;
           return (
-            <div
+            <WindowRow
               key={index}
+              at={start}
+              columns={template}
               role="row"
               aria-rowindex={index + 2}
               aria-selected={isOpen}
               className={`grid-row ${row?.kind ?? ''} ${isOpen ? 'on' : ''}`}
-              style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
               onClick={() => row && onOpen(row.id)}
             >
               {row ? (
@@ -126,15 +131,15 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
                   ))}
                 </>
               ) : (
-                <span role="gridcell" className="muted">
+                <Box as="span" muted role="gridcell">
                   {row === null ? 'No longer there' : '…'}
-                </span>
+                </Box>
               )}
-            </div>
+            </WindowRow>
           );
         })}
-      </div>
-    </div>
+      </WindowBody>
+    </Box>
   );
 }
 
@@ -176,21 +181,30 @@ function Head({
 function First({ row, flat }: { row: GridRow; flat: boolean }) {
   if (row.kind === 'family')
     return (
-      <span role="gridcell" className="row cut">
+      <Box as="span" cut row role="gridcell">
         <Thumb name={row.picture} />
-        <b className="cut">{row.title}</b> <span className="muted small">{plural(row.variants ?? 0, 'variant')}</span>
-      </span>
+        <Box as="b" cut>
+          {row.title}
+        </Box>{' '}
+        <Box as="span" small muted>
+          {plural(row.variants ?? 0, 'variant')}
+        </Box>
+      </Box>
     );
   return (
-    <span role="gridcell" className="row cut" style={{ paddingLeft: row.kind === 'variant' && !flat ? 22 : 0 }}>
+    <Box as="span" cut row padLeft={row.kind === 'variant' && !flat ? 5.5 : 0} role="gridcell">
       <Thumb name={row.picture} />
-      <span className="muted cut" style={{ width: 122, flex: 'none' }} title={row.sku ?? ''}>
+      <Box as="span" cut muted wide={122} fixed title={row.sku ?? ''}>
         {row.sku ?? 'no SKU'}
-      </span>
-      <span className="cut" title={row.title ?? ''}>
-        {row.title ?? <i className="muted">no title</i>}
-      </span>
-    </span>
+      </Box>
+      <Box as="span" cut title={row.title ?? ''}>
+        {row.title ?? (
+          <Box as="i" muted>
+            no title
+          </Box>
+        )}
+      </Box>
+    </Box>
   );
 }
 
@@ -199,21 +213,21 @@ function cell(row: GridRow, column: Column): ReactNode {
     case 'price':
       return money(row.price);
     case 'stock':
-      return <span style={row.stock <= 0 ? { color: 'var(--blocked)', fontWeight: 600 } : {}}>{count(row.stock)}</span>;
-    case 'complete':
       return (
-        <span
-          className="bar"
-          style={{ display: 'inline-block', width: 58, verticalAlign: 'middle' }}
-          title={`${row.complete} %`}
-        >
-          <i style={{ width: `${row.complete}%` }} />
-        </span>
+        <Box as="span" tone={row.stock <= 0 ? 'blocked' : undefined} strong={row.stock <= 0}>
+          {count(row.stock)}
+        </Box>
       );
+    case 'complete':
+      return <Meter percent={row.complete} />;
     case 'places':
       return <Places row={row} />;
     case 'category':
-      return <span className="muted">{row.category?.split('/').at(-1)}</span>;
+      return (
+        <Box as="span" muted>
+          {row.category?.split('/').at(-1)}
+        </Box>
+      );
     case 'brand':
     case 'gtin':
     case 'state':
@@ -241,12 +255,12 @@ function Places({ row }: { row: GridRow }) {
   const sorted = [...states].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
   if (sorted.length === 0) return <State is="none"> </State>;
   return (
-    <span className="row" style={{ gap: 10 }}>
+    <Box as="span" row gap={2.5}>
       {sorted.map(([state, n]) => (
         <span key={state} title={`${n} ${state}`}>
           <State is={state}>{row.kind === 'family' ? n : state === 'not for this channel' ? 'not here' : state}</State>
         </span>
       ))}
-    </span>
+    </Box>
   );
 }

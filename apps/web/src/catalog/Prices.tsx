@@ -1,4 +1,5 @@
 /** Prices of a product by currency: the regular one, and the sale beside it with the regular struck through. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -28,14 +29,19 @@ function Price({ productId, currency, offer }: { productId: number; currency: st
         <button type="button" className="value" aria-label={`Edit price ${currency}`} onClick={() => setOpen(true)}>
           {offer.sale ? (
             <>
-              <b>{money(offer.sale.amount, currency)}</b> <s className="muted">{money(offer.regular, currency)}</s>{' '}
-              <span className="muted small">
+              <b>{money(offer.sale.amount, currency)}</b>{' '}
+              <Box as="s" muted>
+                {money(offer.regular, currency)}
+              </Box>{' '}
+              <Box as="span" small muted>
                 sale{offer.sale.from && ` from ${offer.sale.from}`}
                 {offer.sale.to && ` to ${offer.sale.to}`}
-              </span>
+              </Box>
             </>
           ) : offer.regular === undefined ? (
-            <span className="muted">not given</span>
+            <Box as="span" muted>
+              not given
+            </Box>
           ) : (
             money(offer.regular, currency)
           )}
@@ -90,7 +96,7 @@ function PriceForm({
       }}
       onKeyDown={(event) => event.key === 'Escape' && onDone()}
     >
-      <div className="row">
+      <Box row>
         {(['price', 'salePrice'] as const).map((row) => (
           <TextField
             key={row}
@@ -108,7 +114,7 @@ function PriceForm({
         <Button color="inherit" onClick={onDone}>
           Cancel
         </Button>
-      </div>
+      </Box>
       {save.error && <ProblemBox error={save.error} />}
     </form>
   );

@@ -1,4 +1,5 @@
 /** One product in the drawer: facts and texts to edit, its claims, where it is listed, its history. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
@@ -35,13 +36,13 @@ export function Product({ id, ...rest }: ProductProps) {
 function Sources({ product }: { product: ProductAnswer }) {
   if (product.sources.length === 0) return null;
   return (
-    <div className="small" style={{ marginTop: 2 }}>
+    <Box small above={0.5}>
       {product.sources.map((source, i) => (
-        <span key={source.recordId} style={source.dropped ? { color: 'var(--advice)' } : {}}>
+        <Box as="span" tone={source.dropped ? 'advice' : undefined} key={source.recordId}>
           {i > 0 && ' · '}
           {source.supplier} {source.key}
           {source.dropped && ' (no longer listed)'}
-        </span>
+        </Box>
       ))}
       {product.sources.length > 1 && (
         <>
@@ -49,7 +50,7 @@ function Sources({ product }: { product: ProductAnswer }) {
           <Link to={`/matching?tab=joined&product=${product.id}`}>side by side</Link>
         </>
       )}
-    </div>
+    </Box>
   );
 }
 
@@ -61,17 +62,17 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
   const bare = facts.filter((fact) => fact.origin === 'none' && fact.attribute !== focus);
   return (
     <>
-      <div className="row" style={{ alignItems: 'flex-start', gap: 14, paddingRight: 30 }}>
+      <Box row align="start" gap={3.5} padRight={7.5}>
         <Thumb name={product.picture} size={52} />
-        <div className="grow">
+        <Box grow>
           <h2>{product.title ?? 'No title'}</h2>
-          <div className="muted small">
+          <Box small muted>
             {product.sku ?? (isFamily ? plural(product.siblings.length, 'variant') : 'no SKU')}
             {product.family && <> · {product.family.title}</>}
-          </div>
+          </Box>
           <Sources product={product} />
-        </div>
-      </div>
+        </Box>
+      </Box>
       {(product.family || isFamily) && (
         <ToggleButtonGroup
           exclusive
@@ -130,12 +131,14 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           {filled.map((value) => (
             <ValueRow key={value.attribute} productId={product.id} value={value} editing={value.attribute === focus} />
           ))}
-          <details style={{ marginTop: 10 }}>
-            <summary className="muted small">{plural(bare.length, 'attribute')} without a value</summary>
+          <Box as="details" above={2.5}>
+            <Box as="summary" small muted>
+              {plural(bare.length, 'attribute')} without a value
+            </Box>
             {bare.map((value) => (
               <ValueRow key={value.attribute} productId={product.id} value={value} editing={false} />
             ))}
-          </details>
+          </Box>
         </>
       )}
       {tab === 'texts' &&
@@ -148,9 +151,9 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           />
         ))}
       {tab === 'family' && (
-        <ul style={{ listStyle: 'none', padding: 0, margin: '8px 0' }}>
+        <Box as="ul" unmarked around={[2, 0]}>
           {product.siblings.map((sibling) => (
-            <li key={sibling.id} className="row" style={{ padding: '4px 0', borderBottom: '1px solid var(--line)' }}>
+            <Box as="li" row pad={[1, 0]} line="bottom" key={sibling.id}>
               <Button
                 color="secondary"
                 sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: sibling.id === product.id ? 800 : 600 }}
@@ -158,14 +161,18 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
               >
                 {sibling.sku ?? sibling.title ?? 'no SKU'}
               </Button>
-              <span className="muted small cut">{sibling.options.map(([, value]) => value).join(' × ')}</span>
-            </li>
+              <Box as="span" cut small muted>
+                {sibling.options.map(([, value]) => value).join(' × ')}
+              </Box>
+            </Box>
           ))}
-        </ul>
+        </Box>
       )}
       {tab === 'listings' &&
         (product.listings.length === 0 ? (
-          <p className="muted">It is in no channel’s assortment.</p>
+          <Box as="p" muted>
+            It is in no channel’s assortment.
+          </Box>
         ) : (
           product.listings.map((listing) => (
             <Line key={listing.id} label={listing.place}>
@@ -173,7 +180,9 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
                 <State is={listing.readiness} />{' '}
                 {listing.channelState !== 'none' && <State is={listing.channelState} />}
               </Link>{' '}
-              <span className="muted small">{listing.findings > 0 && plural(listing.findings, 'finding')}</span>
+              <Box as="span" small muted>
+                {listing.findings > 0 && plural(listing.findings, 'finding')}
+              </Box>
             </Line>
           ))
         ))}
@@ -193,17 +202,21 @@ function History({ id }: { id: number }) {
       {({ items }) => (
         <>
           {items.map((row) => (
-            <div key={row.id} style={{ padding: '8px 0', borderBottom: '1px solid var(--line)', fontSize: 12.5 }}>
-              <div style={row.undone ? { textDecoration: 'line-through' } : {}}>{row.words}</div>
-              <div className="muted small">
+            <Box pad={[2, 0]} line="bottom" textSize={12.5} key={row.id}>
+              <Box struck={row.undone}>{row.words}</Box>
+              <Box small muted>
                 {clock(row.at)} · {row.actor}
-              </div>
+              </Box>
               {row.fields.slice(0, 8).map((field) => (
-                <div key={field.field} className="cut">
-                  {field.field}: <s className="muted">{field.before ?? 'empty'}</s> → {field.after ?? 'empty'}
-                </div>
+                <Box cut key={field.field}>
+                  {field.field}:{' '}
+                  <Box as="s" muted>
+                    {field.before ?? 'empty'}
+                  </Box>{' '}
+                  → {field.after ?? 'empty'}
+                </Box>
               ))}
-            </div>
+            </Box>
           ))}
         </>
       )}

@@ -1,4 +1,5 @@
 /** One value: shown with where it comes from, edited in place, its claims beside it. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -43,15 +44,21 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
   const winner = value.claims.find((claim) => claim.wins);
   const beaten = value.claims.filter((claim) => !claim.wins);
   return (
-    <div style={{ padding: '6px 0', borderBottom: '1px solid var(--line)' }}>
-      <div className="row" style={{ alignItems: 'baseline', gap: 10, flexWrap: long ? 'wrap' : 'nowrap' }}>
-        <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>{label}</span>
+    <Box pad={[1.5, 0]} line="bottom">
+      <Box row align="baseline" gap={2.5} wrap={long}>
+        <Box as="span" wide={116} fixed tone="muted" textSize={12.5}>
+          {label}
+        </Box>
         {draft === null ? (
           <button type="button" className="value" aria-label={`Edit ${label}`} onClick={begin}>
             {value.shown === null ? (
-              <span className="muted">not given</span>
+              <Box as="span" muted>
+                not given
+              </Box>
             ) : value.origin === 'inherited' ? (
-              <i className="muted">{value.shown}</i>
+              <Box as="i" muted>
+                {value.shown}
+              </Box>
             ) : long ? (
               value.shown.slice(0, 900)
             ) : (
@@ -59,8 +66,10 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
             )}
           </button>
         ) : (
-          <form
-            className="grow"
+          <Box
+            as="form"
+            grow
+
             onSubmit={(event) => {
               event.preventDefault();
               save.mutate({ text: draft === '' ? null : draft });
@@ -79,7 +88,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
             >
               {value.choices && [
                 <MenuItem key="" value="">
-                  <span className="muted">empty on purpose</span>
+                  <Box as="span" muted>
+                    empty on purpose
+                  </Box>
                 </MenuItem>,
                 ...value.choices.map((choice) => (
                   <MenuItem key={choice} value={choice}>
@@ -88,7 +99,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 )),
               ]}
             </TextField>
-            <div className="row" style={{ marginTop: 4 }}>
+            <Box row above={1}>
               <Button
                 type="submit"
                 variant="contained"
@@ -104,9 +115,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                   Let the sources speak again
                 </Button>
               )}
-            </div>
+            </Box>
             {hasMoved && (
-              <div className="small" role="status" style={{ marginTop: 4 }}>
+              <Box small above={1} role="status">
                 Somebody has made it <b>{value.shown ?? 'empty'}</b> meanwhile.{' '}
                 <Button
                   color="secondary"
@@ -118,7 +129,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 >
                   Write over it
                 </Button>
-              </div>
+              </Box>
             )}
             {save.error && <ProblemBox error={save.error} />}
             {!hasMoved && save.error instanceof ApiProblem && save.error.status === 412 && (
@@ -126,9 +137,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 Show what it is now
               </Button>
             )}
-          </form>
+          </Box>
         )}
-      </div>
+      </Box>
       {(winner || beaten.length > 0) && (
         <button type="button" className="who" onClick={() => setClaims(!claims)} aria-expanded={claims}>
           {value.origin === 'inherited' ? 'from the family' : winner?.from}
@@ -145,12 +156,12 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       )}
       {claims &&
         value.claims.map((claim, i) => (
-          <div key={i} className="small row wrap" style={{ marginLeft: 126, alignItems: 'baseline', rowGap: 0 }}>
-            <span className="cut" style={{ flex: '1 0 auto', maxWidth: '100%' }}>
+          <Box wrap row small before={31.5} align="baseline" gap={[0, 2]} key={i}>
+            <Box as="span" cut maxWide="100%" fixed>
               {claim.wins ? '● ' : '○ '}
               {claim.text?.slice(0, 80) ?? 'empty on purpose'}
-            </span>
-            <span className="muted">
+            </Box>
+            <Box as="span" muted>
               {claim.batchId === null ? (
                 claim.from
               ) : (
@@ -158,9 +169,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                   to={`/intake/${claim.batchId}?tab=rows${claim.row === null ? '' : `&row=${claim.row}`}`}
                 >{`${claim.from}, row ${claim.row}${claim.column ? `, “${claim.column}”` : ''}`}</Link>
               )}
-            </span>
-          </div>
+            </Box>
+          </Box>
         ))}
-    </div>
+    </Box>
   );
 }

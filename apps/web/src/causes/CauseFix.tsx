@@ -1,4 +1,5 @@
 /** One cause with the fix for it: edited in place, its effect tried on every listing it touches before it is saved. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type CauseAnswer, type CauseDetail, type Effect, type Fix, api } from '@velvet-shelf/contract';
@@ -17,9 +18,9 @@ export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; posi
     queryFn: () => call(api.causes.cause, { query: { key: cause.key } }),
   });
   return (
-    <section className="grow col" style={{ background: 'var(--card)' }}>
+    <Box as="section" col grow surface="card">
       <Loaded query={detail}>{(data) => <Page cause={data} position={position} onNext={onNext} />}</Loaded>
-    </section>
+    </Box>
   );
 }
 
@@ -49,16 +50,20 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
   const question = remedy.kind === 'choose' ? remedy.question : cause.words;
   return (
     <>
-      <div className="scroll grow" style={{ padding: '18px 24px' }}>
-        <div className="muted small">{position}</div>
-        <h2 style={{ margin: '2px 0 3px' }}>{question}</h2>
-        <div className="muted" style={{ marginBottom: 12 }}>
+      <Box grow scroll pad={[4.5, 6]}>
+        <Box small muted>
+          {position}
+        </Box>
+        <Box as="h2" around={[0.5, 0, 1]}>
+          {question}
+        </Box>
+        <Box muted below={3}>
           {plural(cause.touched, 'listing')} touched
           {cause.severity === 'blocker'
             ? `; ${count(cause.unlocks)} of them wait for nothing else`
             : '; advice only, none is blocked by it'}
           .
-        </div>
+        </Box>
         {remedy.kind === 'choose' && (
           <ChooseOption
             remedy={remedy}
@@ -76,9 +81,9 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
             />
             <span>
               <b>{remedy.fit.words}</b>
-              <span className="muted small" style={{ display: 'block' }}>
+              <Box as="span" small muted block>
                 One change for all of them; the catalog keeps its own text.
-              </span>
+              </Box>
             </span>
           </label>
         )}
@@ -93,10 +98,10 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           <Touched cause={cause} />
         )}
         {save.error && <ProblemBox error={save.error} />}
-      </div>
+      </Box>
       <div className="effect">
-        <div className="grow">
-          <div className="serif" style={{ fontSize: 20 }} role="status">
+        <Box grow>
+          <Box serif textSize={20} role="status">
             {fix === undefined
               ? 'Nothing chosen yet'
               : fix.kind === 'cells'
@@ -106,8 +111,8 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
                   : tried.error
                     ? 'This cannot be tried'
                     : 'Trying…'}
-          </div>
-          <div className="small muted">
+          </Box>
+          <Box muted small>
             {fix?.kind === 'cells'
               ? 'Checked again as soon as they are saved.'
               : tried.error
@@ -115,8 +120,8 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
                 : tried.data
                   ? `Tried on all ${count(cause.touched)} listings it touches, not saved.`
                   : 'Choose a fix to see what it would do.'}
-          </div>
-        </div>
+          </Box>
+        </Box>
         <Button variant="outlined" color="inherit" onClick={onNext}>
           Skip
         </Button>
@@ -142,24 +147,30 @@ function sayEffect({ listingsChanged, becameReady, becameBlocked }: Effect, save
 function Touched({ cause }: { cause: CauseDetail }) {
   return (
     <>
-      <h3 style={{ margin: '14px 0 4px' }}>The listings</h3>
+      <Box as="h3" around={[3.5, 0, 1]}>
+        The listings
+      </Box>
       <table className="plain">
         <tbody>
           {cause.listings.slice(0, 12).map((listing) => (
             <tr key={listing.id}>
-              <td style={{ maxWidth: 300 }} className="cut">
+              <Box as="td" cut maxWide={300}>
                 <Link to={`/listings?open=${listing.id}`} className="plain">
                   {listing.title ?? listing.sku}
                 </Link>
-              </td>
-              <td className="muted small">{listing.finding}</td>
-              <td style={{ whiteSpace: 'nowrap' }}>
+              </Box>
+              <Box as="td" small muted>
+                {listing.finding}
+              </Box>
+              <Box as="td" oneLine>
                 {listing.others > 0 ? (
-                  <span className="muted small">{plural(listing.others, 'other cause')}</span>
+                  <Box as="span" small muted>
+                    {plural(listing.others, 'other cause')}
+                  </Box>
                 ) : cause.severity === 'blocker' ? (
                   <State is="blocked">only this</State>
                 ) : null}
-              </td>
+              </Box>
             </tr>
           ))}
         </tbody>

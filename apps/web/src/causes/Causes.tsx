@@ -1,4 +1,5 @@
 /** Causes: ranked at the left, the fix itself at the right. From top to bottom is clearing a desk. */
+import { Box } from '../design/Box';
 import Chip from '@mui/material/Chip';
 import { useQuery } from '@tanstack/react-query';
 import { type CauseAnswer, api } from '@velvet-shelf/contract';
@@ -43,17 +44,17 @@ export function Causes() {
         const most = Math.max(1, ...list.map((row) => row.touched));
         return (
           <>
-            <section className="col" style={{ width: 540, flex: 'none', borderRight: '1px solid var(--line)' }}>
-              <div style={{ padding: '18px 20px 10px' }}>
+            <Box as="section" col wide={540} fixed line="right">
+              <Box pad={[4.5, 5, 2.5]}>
                 <h1>
                   {data.blocked > 0 ? `${plural(data.blocked, 'listing')} cannot go out` : 'Every listing can go out'}
                 </h1>
-                <div className="muted">
+                <Box muted>
                   {plural(data.items.length, 'cause')}.
                   {planned && ` The best ${data.plan.length} together free ${count(planned.freed)}.`}
-                </div>
-              </div>
-              <div className="row" style={{ padding: '0 20px 10px', gap: 6 }}>
+                </Box>
+              </Box>
+              <Box row pad={[0, 5, 2.5]} gap={1.5}>
                 <Chip
                   label="What frees most"
                   variant={order === 'frees' ? 'filled' : 'outlined'}
@@ -64,7 +65,7 @@ export function Causes() {
                   variant={order === 'touched' ? 'filled' : 'outlined'}
                   onClick={() => set('order', 'touched')}
                 />
-                <span className="grow" />
+                <Box as="span" grow />
                 <Chip
                   label={`Blockers ${data.items.length}`}
                   variant={severity === 'blockers' ? 'filled' : 'outlined'}
@@ -75,8 +76,8 @@ export function Causes() {
                   variant={severity === 'advice' ? 'filled' : 'outlined'}
                   onClick={() => set('show', 'advice')}
                 />
-              </div>
-              <ol className="scroll grow" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label="Causes">
+              </Box>
+              <Box as="ol" grow scroll unmarked aria-label="Causes">
                 {list.map((row, i) => (
                   <li key={row.key}>
                     <button
@@ -85,40 +86,42 @@ export function Causes() {
                       aria-current={row.key === chosen?.key}
                       onClick={() => set('cause', row.key)}
                     >
-                      <span className="serif muted" style={{ width: 22, textAlign: 'right' }}>
+                      <Box as="span" muted serif wide={22} toRight>
                         {i + 1}
-                      </span>
-                      <span className="grow">
-                        <span style={{ fontSize: 14 }}>{row.words}</span>
-                        <span style={{ display: 'block', margin: '1px 0 5px' }} className="muted small">
+                      </Box>
+                      <Box as="span" grow>
+                        <Box as="span" textSize={14}>
+                          {row.words}
+                        </Box>
+                        <Box as="span" small muted block around={[0.5, 0, 1.5]}>
                           <span className="tag">{kinds[row.kind]}</span> {row.places.join(' · ')}
-                        </span>
+                        </Box>
                         <span className="gauge">
-                          <i style={{ width: `${(100 * row.touched) / most}%` }} />
-                          <u style={{ width: `${(100 * row.unlocks) / most}%` }} />
+                          <Box as="i" wide={`${(100 * row.touched) / most}%`} />
+                          <Box as="u" wide={`${(100 * row.unlocks) / most}%`} />
                         </span>
-                      </span>
-                      <span style={{ width: 84, textAlign: 'right', lineHeight: 1.2 }}>
-                        <b className="serif" style={{ fontSize: 20 }}>
+                      </Box>
+                      <Box as="span" wide={84} toRight>
+                        <Box as="b" serif textSize={20}>
                           {count(severity === 'advice' ? row.touched : row.unlocks)}
-                        </b>
-                        <span style={{ display: 'block', fontSize: 11.5 }}>
+                        </Box>
+                        <Box as="span" block textSize={11.5}>
                           {severity === 'advice' ? 'touched' : 'unlocked'}
-                        </span>
+                        </Box>
                         {severity !== 'advice' && (
-                          <span className="muted" style={{ fontSize: 11 }}>
+                          <Box as="span" muted textSize={11}>
                             of {count(row.touched)} touched
-                          </span>
+                          </Box>
                         )}
-                      </span>
+                      </Box>
                     </button>
                   </li>
                 ))}
                 {list.length === 0 && (
                   <Empty title="This desk is clear">Nothing is blocked. Build the feed and send it.</Empty>
                 )}
-              </ol>
-            </section>
+              </Box>
+            </Box>
             {chosen && (
               <CauseFix
                 key={chosen.key}

@@ -1,4 +1,5 @@
 /** Only the cells that matter: the goods of a cause with the value to mend. */
+import { Box } from '../design/Box';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
@@ -40,30 +41,30 @@ export function Cells({
   const left = Math.max(cause.touched - cause.listings.length, 0) + Math.max(goods.length - mostCells, 0);
   return (
     <>
-      <table className="plain" style={{ marginTop: 8 }}>
+      <Box as="table" above={2} className="plain">
         <thead>
           <tr>
             <th>Product</th>
-            <th style={{ width: '52%' }}>
+            <Box as="th" wide="52%">
               {remedy.label}
               {remedy.language && remedy.language !== 'en-GB' ? `, ${remedy.language}` : ''}
-            </th>
+            </Box>
           </tr>
         </thead>
         <tbody>
           {goods.slice(0, mostCells).map((row) => (
             <tr key={row.productId}>
-              <td style={{ maxWidth: 250 }}>
-                <div className="cut">
+              <Box as="td" maxWide={250}>
+                <Box cut>
                   <Link to={`/catalog?open=${row.productId}`} className="plain">
                     {row.title ?? row.sku}
                   </Link>
-                </div>
-                <div className="muted small cut">
+                </Box>
+                <Box cut small muted>
                   {row.sku} · {row.finding}
                   {row.others > 0 && ` · ${plural(row.others, 'other cause')}`}
-                </div>
-              </td>
+                </Box>
+              </Box>
               <td>
                 <TextField
                   fullWidth
@@ -86,13 +87,13 @@ export function Cells({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Box>
       {left > 0 && (
-        <p className="muted">
+        <Box as="p" muted>
           These are the first {count(Math.min(goods.length, mostCells))} of {plural(cause.touched, 'listing')}. Save
           them, and the next come up; or{' '}
           <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>see all of them</Link>.
-        </p>
+        </Box>
       )}
     </>
   );

@@ -1,4 +1,5 @@
 /** Fixes that are a choice: a category, a value of a closed list, or where a value comes from. */
+import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -25,24 +26,28 @@ export function ChooseOption({
         return (
           <label key={row.value} className="choice">
             <input type="radio" name="choice" checked={value === row.value} onChange={() => onChoose(row.value)} />
-            <span className="grow">
-              <span className="muted">{names.slice(0, -1).map((name) => `${name} / `)}</span>
+            <Box as="span" grow>
+              <Box as="span" muted>
+                {names.slice(0, -1).map((name) => `${name} / `)}
+              </Box>
               <b>{names.at(-1)}</b>
-              <span className="muted small" style={{ display: 'block' }}>
+              <Box as="span" small muted block>
                 {row.evidence.join(' · ')}
-              </span>
-            </span>
-            <span className="row small muted">
-              <span className="bar" style={{ width: 64 }}>
-                <i style={{ width: `${row.score ?? 0}%` }} />
-              </span>
+              </Box>
+            </Box>
+            <Box as="span" muted small row>
+              <Box as="span" wide={64} className="bar">
+                <Box as="i" wide={`${row.score ?? 0}%`} />
+              </Box>
               {row.score}
-            </span>
+            </Box>
           </label>
         );
       })}
       {remedy.suggested.length === 0 && (
-        <p className="muted">Nothing on the channel’s list looks like it; choose by hand.</p>
+        <Box as="p" muted>
+          Nothing on the channel’s list looks like it; choose by hand.
+        </Box>
       )}
       <Autocomplete
         size="small"
@@ -59,7 +64,7 @@ export function ChooseOption({
 
 export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onChoose: (fix: Fix) => void }) {
   return (
-    <div className="row" style={{ gap: 14, alignItems: 'flex-start' }}>
+    <Box row gap={3.5} align="start">
       <Autocomplete
         size="small"
         sx={{ width: 260 }}
@@ -68,9 +73,9 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
         onChange={(_, row) => row && onChoose({ kind: 'fill', source: row.name })}
         renderInput={(params) => <TextField {...params} label={`Copy ${remedy.label} from`} />}
       />
-      <span className="muted" style={{ paddingTop: 8 }}>
+      <Box as="span" muted padTop={2}>
         or
-      </span>
+      </Box>
       {remedy.values ? (
         <TextField
           select
@@ -91,6 +96,6 @@ export function ChooseFill({ remedy, onChoose }: { remedy: Remedy<'fill'>; onCho
           onChange={(event) => event.target.value && onChoose({ kind: 'fill', fixed: event.target.value })}
         />
       )}
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** Our categories to the channel’s: what has most goods and no category comes first, with ranked suggestions. */
+import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -41,7 +42,7 @@ export function Categories({ placeId }: { placeId: number }) {
   });
   const options = (tree.data?.items ?? []).filter((row) => row.leaf || !tree.data?.leafOnly);
   return (
-    <div className="scroll grow" style={{ padding: '10px 24px 24px' }}>
+    <Box grow scroll pad={[2.5, 6, 6]}>
       {map.error && <ProblemBox error={map.error} />}
       <Loaded query={categories}>
         {({ items }) => {
@@ -52,8 +53,8 @@ export function Categories({ placeId }: { placeId: number }) {
           );
           return (
             <>
-              <div className="row" style={{ marginBottom: 8 }}>
-                <span className="grow">
+              <Box row below={2}>
+                <Box as="span" grow>
                   {open.length > 0 ? (
                     <>
                       <b>{plural(open.length, 'category', 'categories')}</b> with goods{' '}
@@ -62,7 +63,7 @@ export function Categories({ placeId }: { placeId: number }) {
                   ) : (
                     'Every category with goods has its place.'
                   )}
-                </span>
+                </Box>
                 {certain.length > 0 && !tried.data && (
                   <Button variant="outlined" disabled={tried.isPending} onClick={() => tried.mutate(certain)}>
                     {tried.isPending
@@ -70,17 +71,17 @@ export function Categories({ placeId }: { placeId: number }) {
                       : `See what ${plural(certain.length, 'suggestion')} of ${sure} and above would do`}
                   </Button>
                 )}
-              </div>
+              </Box>
               {tried.error && <ProblemBox error={tried.error} />}
               {tried.data && certain.length > 0 && (
                 <div className="effect" role="status">
-                  <div className="grow">
-                    <div className="serif">{sayBecoming(tried.data)}</div>
-                    <div className="small muted">
+                  <Box grow>
+                    <Box serif>{sayBecoming(tried.data)}</Box>
+                    <Box muted small>
                       Tried on the whole assortment, not saved. Suggestions below {sure}, and those of which two are as
                       good as each other, are left for you.
-                    </div>
-                  </div>
+                    </Box>
+                  </Box>
                   <Button variant="outlined" color="inherit" onClick={() => tried.reset()}>
                     Leave it
                   </Button>
@@ -89,12 +90,16 @@ export function Categories({ placeId }: { placeId: number }) {
                   </Button>
                 </div>
               )}
-              <table className="plain" style={{ background: 'var(--card)' }}>
+              <Box as="table" surface="card" className="plain">
                 <thead>
                   <tr>
                     <th>Our category</th>
-                    <th className="num">Variants</th>
-                    <th style={{ width: 360 }}>The channel’s category</th>
+                    <Box as="th" num>
+                      Variants
+                    </Box>
+                    <Box as="th" wide={360}>
+                      The channel’s category
+                    </Box>
                     <th>Suggestions</th>
                   </tr>
                 </thead>
@@ -109,12 +114,12 @@ export function Categories({ placeId }: { placeId: number }) {
                     />
                   ))}
                 </tbody>
-              </table>
+              </Box>
             </>
           );
         }}
       </Loaded>
-    </div>
+    </Box>
   );
 }
 
@@ -140,11 +145,23 @@ function Row({
   const names = row.category.split('/');
   return (
     <tr>
-      <td style={{ minWidth: 170 }}>
-        <span className="muted">{names.slice(0, -1).map((name) => `${name} / `)}</span>
-        <b style={{ fontWeight: 600 }}>{names.at(-1)}</b>
-      </td>
-      <td className="num">{row.variants > 0 ? count(row.variants) : <span className="muted">0</span>}</td>
+      <Box as="td" minWide={170}>
+        <Box as="span" muted>
+          {names.slice(0, -1).map((name) => `${name} / `)}
+        </Box>
+        <Box as="b" strong>
+          {names.at(-1)}
+        </Box>
+      </Box>
+      <Box as="td" num>
+        {row.variants > 0 ? (
+          count(row.variants)
+        ) : (
+          <Box as="span" muted>
+            0
+          </Box>
+        )}
+      </Box>
       <td>
         <Autocomplete
           size="small"
@@ -179,8 +196,15 @@ function Row({
             >
               {suggestion.names.slice(-2).join(' / ')}
             </Button>
-            <span className="muted small"> {suggestion.score}</span>
-            {i === 0 && <div className="muted small">{suggestion.evidence.join(' · ')}</div>}
+            <Box as="span" small muted>
+              {' '}
+              {suggestion.score}
+            </Box>
+            {i === 0 && (
+              <Box small muted>
+                {suggestion.evidence.join(' · ')}
+              </Box>
+            )}
           </div>
         ))}
       </td>

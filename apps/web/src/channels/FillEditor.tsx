@@ -1,4 +1,5 @@
 /** One fill: its rule and steps, with what they give on real goods, tried as one types. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -53,13 +54,13 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   const shown = changed && tried.data ? tried.data : attribute;
   const setRule = (rule: FillRule) => setFill({ rule, fit: fill?.fit ?? [] });
   return (
-    <div className="grow col" style={{ background: 'var(--card)' }}>
-      <div className="scroll grow" style={{ padding: '14px 24px' }}>
+    <Box col grow surface="card">
+      <Box grow scroll pad={[3.5, 6]}>
         <h2>{attribute.label}</h2>
-        <p className="muted" style={{ margin: '2px 0 12px' }}>
+        <Box as="p" muted around={[0.5, 0, 3]}>
           {[attribute.need, ...attribute.limits].join(' · ')}
           {attribute.help && <>. {attribute.help}</>}
-        </p>
+        </Box>
         <TextField
           select
           label="Filled by"
@@ -75,13 +76,15 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         </TextField>
         {fill && <RuleEditor rule={fill.rule} attribute={attribute} onChange={setRule} />}
         {fill && attribute.type === 'text' && (
-          <div className="row wrap" style={{ margin: '12px 0' }}>
-            <span className="muted small">Then:</span>
+          <Box wrap row around={[3, 0]}>
+            <Box as="span" small muted>
+              Then:
+            </Box>
             {fits.map(([kind, words]) => {
               const on = fill.fit.some((row) => row.do === kind);
               const limit = Number(/at most (\d+)/.exec(attribute.limits.join())?.[1] ?? 100);
               return (
-                <label key={kind} className="row small" style={{ gap: 4 }}>
+                <Box as="label" small row gap={1} key={kind}>
                   <input
                     type="checkbox"
                     checked={on}
@@ -99,26 +102,30 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
                   />
                   {words}
                   {kind === 'trim-at-word' && ` to ${limit} characters`}
-                </label>
+                </Box>
               );
             })}
-          </div>
+          </Box>
         )}
-        <h3 style={{ margin: '16px 0 4px' }}>What it gives</h3>
+        <Box as="h3" around={[4, 0, 1]}>
+          What it gives
+        </Box>
         <table className="plain">
           <tbody>
             {shown.samples.map((sample) => (
               <tr key={sample.listingId}>
-                <td style={{ maxWidth: 220 }}>
-                  <div className="cut">
+                <Box as="td" maxWide={220}>
+                  <Box cut>
                     <Link to={`/listings?open=${sample.listingId}`} className="plain">
                       {sample.title}
                     </Link>
-                  </div>
-                </td>
-                <td className="small">
+                  </Box>
+                </Box>
+                <Box as="td" small>
                   {sample.value === null ? (
-                    <span className="muted">nothing</span>
+                    <Box as="span" muted>
+                      nothing
+                    </Box>
                   ) : sample.value.length > 150 ? (
                     `${sample.value.slice(0, 150)}…`
                   ) : (
@@ -129,21 +136,23 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
                       <State is="blocked">{sample.fault}</State>
                     </div>
                   )}
-                </td>
+                </Box>
               </tr>
             ))}
           </tbody>
         </table>
         {(save.error ?? tried.error) && <ProblemBox error={save.error ?? tried.error} />}
-      </div>
+      </Box>
       <div className="effect">
-        <div className="grow">
-          <div className="serif" style={{ fontSize: 18 }}>
+        <Box grow>
+          <Box serif textSize={18}>
             {count(shown.filled)} filled, {count(shown.missing)} empty
             {changed && shown.effect && ` · ${sayBecoming(shown.effect)}`}
-          </div>
-          <div className="small muted">{changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}</div>
-        </div>
+          </Box>
+          <Box muted small>
+            {changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}
+          </Box>
+        </Box>
         <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(attribute.fill)}>
           Put back
         </Button>
@@ -155,7 +164,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           Save
         </Button>
       </div>
-    </div>
+    </Box>
   );
 }
 

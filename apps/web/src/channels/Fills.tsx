@@ -1,4 +1,5 @@
 /** The channel’s attributes and how each gets its value; the rule beside what it gives. */
+import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
@@ -23,61 +24,68 @@ export function Fills({ placeId }: { placeId: number }) {
       {({ items }) => {
         const chosen = items.find((row) => row.key === params.get('attribute')) ?? items[0];
         return (
-          <div className="grow" style={{ display: 'flex', minHeight: 0 }}>
-            <div
-              className="scroll"
-              style={{ width: 560, flex: 'none', borderRight: '1px solid var(--line)', padding: '0 0 20px 24px' }}
-            >
+          <Box grow row minHigh={0}>
+            <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
               <table className="plain">
                 <thead>
                   <tr>
                     <th>Attribute</th>
                     <th>Filled by</th>
-                    <th className="num">Filled</th>
-                    <th className="num">Empty</th>
+                    <Box as="th" num>
+                      Filled
+                    </Box>
+                    <Box as="th" num>
+                      Empty
+                    </Box>
                   </tr>
                 </thead>
                 <tbody>
                   {items.map((row) => (
-                    <tr
+                    <Box
+                      as="tr"
+                      choosable
+                      chosen={row.key === chosen?.key}
                       key={row.key}
-                      style={{
-                        cursor: 'pointer',
-                        background: row.key === chosen?.key ? 'var(--velvet-100)' : undefined,
-                      }}
+
                       onClick={() => setParams({ attribute: row.key })}
                     >
                       <td>
                         <button type="button" className="value" onClick={() => setParams({ attribute: row.key })}>
-                          <b style={{ fontWeight: 600 }}>{row.label}</b>
+                          <Box as="b" strong>
+                            {row.label}
+                          </Box>
                         </button>
-                        <div className="muted small">{[row.need, ...row.limits].join(' · ')}</div>
+                        <Box small muted>
+                          {[row.need, ...row.limits].join(' · ')}
+                        </Box>
                       </td>
-                      <td className="small">
+                      <Box as="td" small>
                         {row.fill ? (
                           sayRule(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
                         ) : (
-                          <span style={{ color: row.need === 'optional' ? 'var(--ink-2)' : 'var(--blocked)' }}>
+                          <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
                             nothing
-                          </span>
+                          </Box>
                         )}
-                      </td>
-                      <td className="num">{count(row.filled)}</td>
-                      <td
-                        className="num"
-                        style={
-                          row.missing > 0 && row.need === 'required' ? { color: 'var(--blocked)', fontWeight: 600 } : {}
-                        }
+                      </Box>
+                      <Box as="td" num>
+                        {count(row.filled)}
+                      </Box>
+                      <Box
+                        as="td"
+                        num
+                        tone={row.missing > 0 && row.need === 'required' ? 'blocked' : undefined}
+                        strong={row.missing > 0 && row.need === 'required'}
                       >
                         {count(row.missing)}
-                      </td>
-                    </tr>
+                      </Box>
+                    </Box>
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Box>
             {chosen && <FillEditor key={chosen.key} placeId={placeId} attribute={chosen} />}
-          </div>
+          </Box>
         );
       }}
     </Loaded>

@@ -1,4 +1,5 @@
 /** A place on a channel: category map, fills, rulebook. */
+import { Box } from '../design/Box';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useQuery } from '@tanstack/react-query';
@@ -24,25 +25,25 @@ export function Place() {
         const place = items.find((row) => row.id === id);
         if (!place) return <Empty title="There is no such place">It may have been disconnected.</Empty>;
         return (
-          <section className="grow col">
-            <div style={{ padding: '14px 24px 0' }}>
-              <div className="row" style={{ alignItems: 'flex-end', gap: 18 }}>
+          <Box as="section" col grow>
+            <Box pad={[3.5, 6, 0]}>
+              <Box row align="end" gap={4.5}>
                 <h1>{place.name}</h1>
-                <span className="muted grow" style={{ paddingBottom: 3 }}>
+                <Box as="span" grow muted padBottom={1}>
                   {place.language} · {place.currency} · rulebook {place.rulebookVersion} · {place.accountState}
-                </span>
+                </Box>
                 <Totals place={place} />
-              </div>
+              </Box>
               <Tabs value={tab} onChange={(_, to: string) => void navigate(`/places/${id}/${to}`)}>
                 <Tab value="categories" label="Category map" />
                 <Tab value="fills" label="Fills" />
                 <Tab value="rulebook" label="Rulebook" />
               </Tabs>
-            </div>
+            </Box>
             {tab === 'categories' && <Categories placeId={id} />}
             {tab === 'fills' && <Fills placeId={id} />}
             {tab === 'rulebook' && <RulebookPage placeId={id} />}
-          </section>
+          </Box>
         );
       }}
     </Loaded>
@@ -53,7 +54,7 @@ function Totals({ place }: { place: PlaceAnswer }) {
   const sum = (readiness: string) =>
     place.totals.filter((total) => total.readiness === readiness).reduce((total, row) => total + row.listings, 0);
   return (
-    <div className="row" style={{ gap: 16, paddingBottom: 3 }}>
+    <Box row gap={4} padBottom={1}>
       {(['ready', 'blocked', 'not for this channel'] as const).map((row) => (
         <Link key={row} to={`/listings?place=${place.id}&readiness=${row}`} className="plain">
           <State is={row}>
@@ -61,6 +62,6 @@ function Totals({ place }: { place: PlaceAnswer }) {
           </State>
         </Link>
       ))}
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** The rule of a fill, edited by its kind: a source, a fixed value, parts, a translation, the first that is not empty. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import MenuItem from '@mui/material/MenuItem';
@@ -70,12 +71,12 @@ export function RuleEditor({
       return <WhenEditor rule={rule} attribute={attribute} onChange={onChange} />;
     case 'compose':
       return (
-        <div className="col" style={{ gap: 8 }}>
+        <Box col gap={2}>
           {rule.parts.map((part, i) => {
             const set = (next: (typeof rule.parts)[number]) =>
               onChange({ ...rule, parts: rule.parts.map((part, n) => (n === i ? next : part)) });
             return (
-              <div key={i} className="row">
+              <Box row key={i}>
                 {'from' in part ? (
                   <>
                     <TextField
@@ -104,10 +105,10 @@ export function RuleEditor({
                   of={`part ${i + 1}`}
                   onClick={() => onChange({ ...rule, parts: rule.parts.filter((_, n) => n !== i) })}
                 />
-              </div>
+              </Box>
             );
           })}
-          <div className="row">
+          <Box row>
             <Button
               color="secondary"
               onClick={() =>
@@ -119,17 +120,17 @@ export function RuleEditor({
             <Button color="secondary" onClick={() => onChange({ ...rule, parts: [...rule.parts, { text: ' ' }] })}>
               Add text
             </Button>
-          </div>
-        </div>
+          </Box>
+        </Box>
       );
     case 'translate':
       return <Translation rule={rule} attribute={attribute} onChange={onChange} />;
     case 'first':
       return (
-        <ol style={{ paddingLeft: 20, margin: 0 }}>
+        <Box as="ol" padLeft={5} around={0}>
           {rule.of.map((fillRule, i) => (
-            <li key={i} style={{ marginBottom: 8 }}>
-              <div className="row" style={{ alignItems: 'flex-start' }}>
+            <Box as="li" below={2} key={i}>
+              <Box row align="start">
                 <RuleEditor
                   rule={fillRule}
                   attribute={attribute}
@@ -139,8 +140,8 @@ export function RuleEditor({
                   of={`rule ${i + 1}`}
                   onClick={() => onChange({ ...rule, of: rule.of.filter((_, n) => n !== i) })}
                 />
-              </div>
-            </li>
+              </Box>
+            </Box>
           ))}
           <Button
             color="secondary"
@@ -150,7 +151,7 @@ export function RuleEditor({
           >
             Add another
           </Button>
-        </ol>
+        </Box>
       );
   }
 }
@@ -199,7 +200,7 @@ function Translation({
   const [to, setTo] = useState('');
   return (
     <div>
-      <div className="row" style={{ marginBottom: 8 }}>
+      <Box row below={2}>
         <SourceSelect
           attribute={attribute}
           label="Translates"
@@ -216,8 +217,8 @@ function Translation({
           <MenuItem value="keep">is kept as it is</MenuItem>
           <MenuItem value="empty">gives nothing</MenuItem>
         </TextField>
-      </div>
-      <div className="row wrap" style={{ gap: 6 }}>
+      </Box>
+      <Box wrap row gap={1.5}>
         {Object.entries(rule.table).map(([ours, theirs]) => (
           <Chip
             key={ours}
@@ -231,10 +232,12 @@ function Translation({
             }
           />
         ))}
-      </div>
-      <form
-        className="row"
-        style={{ marginTop: 8 }}
+      </Box>
+      <Box
+        as="form"
+        row
+        above={2}
+
         onSubmit={(event) => {
           event.preventDefault();
           onChange({ ...rule, table: { ...rule.table, [from]: to } });
@@ -252,7 +255,7 @@ function Translation({
         <Button type="submit" disabled={from === '' || to === ''}>
           Add
         </Button>
-      </form>
+      </Box>
     </div>
   );
 }

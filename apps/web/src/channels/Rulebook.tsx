@@ -1,4 +1,5 @@
 /** The channel’s rulebook versions: what each changes, tried on the whole assortment before it is taken. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -33,11 +34,11 @@ export function RulebookPage({ placeId }: { placeId: number }) {
     },
   });
   return (
-    <div className="scroll grow" style={{ padding: '12px 24px 24px' }}>
-      <div className="row">
-        <p className="muted grow" style={{ margin: 0 }}>
+    <Box grow scroll pad={[3, 6, 6]}>
+      <Box row>
+        <Box as="p" grow muted around={0}>
           A rulebook holds all a channel asks for. Try a new version on your goods before you take it.
-        </p>
+        </Box>
         <input
           ref={input}
           type="file"
@@ -49,7 +50,7 @@ export function RulebookPage({ placeId }: { placeId: number }) {
         <Button variant="outlined" onClick={() => input.current?.click()}>
           Load a version
         </Button>
-      </div>
+      </Box>
       {load.error && <ProblemBox error={load.error} />}
       <Loaded query={rulebooks}>
         {({ items }) => (
@@ -60,7 +61,7 @@ export function RulebookPage({ placeId }: { placeId: number }) {
           </>
         )}
       </Loaded>
-    </div>
+    </Box>
   );
 }
 
@@ -92,21 +93,13 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
     },
   });
   return (
-    <article
-      style={{
-        border: '1px solid var(--line)',
-        borderRadius: 8,
-        background: 'var(--card)',
-        padding: '14px 18px',
-        marginTop: 12,
-      }}
-    >
-      <div className="row" style={{ gap: 14 }}>
+    <Box as="article" framed surface="card" pad={[3.5, 4.5]} above={3}>
+      <Box row gap={3.5}>
         <h2>Version {version.version}</h2>
         {version.inUse && <State is="live">in use</State>}
-        <span className="muted grow">
+        <Box as="span" grow muted>
           holds from {version.validFrom} · {count(version.categories)} categories · {version.attributes} attributes
-        </span>
+        </Box>
         {!version.inUse && (
           <>
             <Button variant="outlined" disabled={tryOut.isPending} onClick={() => tryOut.mutate()}>
@@ -119,45 +112,55 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             )}
           </>
         )}
-      </div>
+      </Box>
       {isEarly && !version.inUse && (
-        <p style={{ margin: '4px 0' }}>
+        <Box as="p" around={[1, 0]}>
           The channel checks by it from {version.validFrom} on. Taken before, it may block what the channel still takes:{' '}
           {tryOut.data ? 'see below what, and take it if you mean to.' : 'try it on our goods first.'}
-        </p>
+        </Box>
       )}
-      {version.summary && <p style={{ margin: '4px 0' }}>{version.summary}</p>}
+      {version.summary && (
+        <Box as="p" around={[1, 0]}>
+          {version.summary}
+        </Box>
+      )}
       {(tryOut.error ?? take.error) && <ProblemBox error={tryOut.error ?? take.error} />}
       {tryOut.data && (
-        <div style={{ background: 'var(--brass-tint)', borderRadius: 6, padding: '10px 14px', margin: '8px 0' }}>
-          <b className="serif" style={{ fontSize: 18 }}>
+        <Box surface="brass" rounded pad={[2.5, 3.5]} around={[2, 0]}>
+          <Box as="b" serif textSize={18}>
             {plural(tryOut.data.becameBlocked, 'listing')} would be blocked, {count(tryOut.data.becameReady)} would
             become ready
-          </b>
-          <div className="small muted">Tried on all {count(tryOut.data.listings)} listings, not saved.</div>
+          </Box>
+          <Box muted small>
+            Tried on all {count(tryOut.data.listings)} listings, not saved.
+          </Box>
           {tryOut.data.causes.map((cause) => (
-            <div key={cause.words} className="small">
+            <Box small key={cause.words}>
               {count(cause.listings)} × {cause.words}
-            </div>
+            </Box>
           ))}
-        </div>
+        </Box>
       )}
       {version.changes.length > 0 && (
         <table className="plain">
           <tbody>
             {version.changes.map((change) => (
               <tr key={change.part + change.key}>
-                <td className="muted" style={{ width: 90 }}>
+                <Box as="td" muted wide={90}>
                   {change.part}
-                </td>
-                <td style={{ width: 280 }}>{change.key}</td>
-                <td style={{ width: 80 }}>{change.kind}</td>
+                </Box>
+                <Box as="td" wide={280}>
+                  {change.key}
+                </Box>
+                <Box as="td" wide={80}>
+                  {change.kind}
+                </Box>
                 <td>{change.words.join('; ')}</td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-    </article>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** When … then: cases that are looked at in their order, and what there is where none of them holds. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
@@ -28,7 +29,7 @@ export function WhenEditor({
       <ol className="cases">
         {rule.cases.map((part, i) => (
           <li key={i}>
-            <span className="row">
+            <Box as="span" row>
               <b>When</b>
               {'attribute' in part.if ? (
                 <ComparisonFields
@@ -37,9 +38,11 @@ export function WhenEditor({
                   onChange={(comparison) => set(i, { if: comparison })}
                 />
               ) : (
-                <span className="muted">a condition of several parts</span>
+                <Box as="span" muted>
+                  a condition of several parts
+                </Box>
               )}
-            </span>
+            </Box>
             <ThenEditor rule={part.then} attribute={attribute} onChange={(then) => set(i, { then })} />
             {rule.cases.length > 1 && (
               <RemoveButton
@@ -92,11 +95,11 @@ function ThenEditor({
   const other: FillRule =
     rule.kind === 'fixed' ? { kind: 'copy', from: attribute.sources[0]?.name ?? '' } : { kind: 'fixed', value: '0' };
   return (
-    <span className="row">
+    <Box as="span" row>
       <Button color="secondary" onClick={() => onChange(other)}>
         {rule.kind === 'fixed' ? 'one value' : 'a copy'}
       </Button>
       <RuleEditor rule={rule} attribute={attribute} onChange={onChange} />
-    </span>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** The balance: the sum that proves no listing was lost between selection and report. */
+import { Box } from '../design/Box';
 import type { RunAnswer } from '@velvet-shelf/contract';
 import { State } from '../design/State';
 import { count } from '../design/words';
@@ -9,7 +10,7 @@ export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<R
     counts.selected === counts.sent + counts.leftOut &&
     (!report || counts.sent === report.accepted + report.warned + report.refused + report.unanswered);
   return (
-    <div className="row wrap" style={{ gap: 22, alignItems: 'stretch', paddingBottom: 8 }} aria-label="Balance">
+    <Box wrap row gap={5.5} align="stretch" padBottom={2} aria-label="Balance">
       <Sum n={counts.selected} words="in selection" />
       <Sign>=</Sign>
       <Sum n={counts.leftOut} words="left out" />
@@ -27,28 +28,30 @@ export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<R
           <Sum n={report.unanswered} words="unanswered" />
         </>
       )}
-      <span style={{ alignSelf: 'center' }}>
+      <Box as="span" alignSelf="center">
         {holds ? <State is="ready">adds up</State> : <State is="refused">does not add up</State>}
-      </span>
-    </div>
+      </Box>
+    </Box>
   );
 }
 
 function Sum({ n, words }: { n: number; words: string }) {
   return (
     <div>
-      <div className="serif" style={{ fontSize: 22, lineHeight: 1.1 }}>
+      <Box serif textSize={22}>
         {count(n)}
-      </div>
-      <div className="muted small">{words}</div>
+      </Box>
+      <Box small muted>
+        {words}
+      </Box>
     </div>
   );
 }
 
 function Sign({ children }: { children: string }) {
   return (
-    <span className="muted" style={{ alignSelf: 'center' }}>
+    <Box as="span" muted alignSelf="center">
       {children}
-    </span>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** One feed: its address, its runs, the balance of the run that is looked at, what was left out, what the channel said. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
@@ -44,29 +45,38 @@ function Page({ feed }: { feed: FeedAnswer }) {
   const up = feed.runs.find((run) => run.up);
   const error = build.error ?? offer.error;
   return (
-    <section className="grow col">
-      <div style={{ padding: '14px 24px 10px' }}>
-        <div className="muted small">
+    <Box as="section" col grow>
+      <Box pad={[3.5, 6, 2.5]}>
+        <Box small muted>
           <Link to="/feeds">Feeds</Link> · {feed.place}
-        </div>
-        <div className="row" style={{ gap: 12 }}>
-          <h1 className="grow">{feed.name}</h1>
+        </Box>
+        <Box row gap={3}>
+          <Box as="h1" grow>
+            {feed.name}
+          </Box>
           <Button variant="outlined" disabled={isBuilding} onClick={() => build.mutate()}>
             Build now
           </Button>
           <Button variant="contained" disabled={!up || isBuilding || offer.isPending} onClick={() => offer.mutate()}>
             {offer.isPending ? 'The channel is reading…' : 'Ask the channel to fetch it'}
           </Button>
-        </div>
-        <div className="row small" style={{ marginTop: 6 }}>
-          <span className="muted">Its address</span>
-          <code
-            className="cut"
-            style={{ background: 'var(--band)', padding: '2px 8px', borderRadius: 4, maxWidth: 560 }}
+        </Box>
+        <Box small row above={1.5}>
+          <Box as="span" muted>
+            Its address
+          </Box>
+          <Box
+            as="code"
+            cut
+            surface="band"
+            pad={[0.5, 2]}
+            rounded
+            maxWide={560}
+
             title={feed.address}
           >
             {feed.address}
-          </code>
+          </Box>
           <Button
             color="secondary"
             sx={{ p: 0, minWidth: 0 }}
@@ -77,17 +87,19 @@ function Page({ feed }: { feed: FeedAnswer }) {
             Copy
           </Button>
           {up ? (
-            <span className="muted">
+            <Box as="span" muted>
               serves run {up.id}, {bytes(up.bytes ?? 0)}, {bytes(up.gzipBytes ?? 0)} packed
-            </span>
+            </Box>
           ) : (
-            <span className="muted">serves nothing until a run is done</span>
+            <Box as="span" muted>
+              serves nothing until a run is done
+            </Box>
           )}
-        </div>
+        </Box>
         {error && <ProblemBox error={error} />}
-      </div>
+      </Box>
       {run ? (
-        <div className="grow" style={{ display: 'flex', minHeight: 0, borderTop: '1px solid var(--line)' }}>
+        <Box grow row minHigh={0} line="top">
           <Runs feed={feed} chosen={run.id} onChoose={(id) => setSearch({ run: String(id) })} />
           <Run
             key={run.id}
@@ -96,53 +108,66 @@ function Page({ feed }: { feed: FeedAnswer }) {
             onTab={(tab) => setSearch({ run: String(run.id), tab })}
             onChange={refresh}
           />
-        </div>
+        </Box>
       ) : (
         <Empty title="Not built yet">Build it: you see what goes out and what does not before any channel does.</Empty>
       )}
-    </section>
+    </Box>
   );
 }
 
 function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; onChoose: (id: number) => void }) {
   return (
-    <div className="scroll" style={{ width: 300, flex: 'none', borderRight: '1px solid var(--line)' }}>
-      <h3 style={{ padding: '10px 16px 4px 24px' }}>Runs</h3>
+    <Box scroll wide={300} fixed line="right">
+      <Box as="h3" pad={[2.5, 4, 1, 6]}>
+        Runs
+      </Box>
       {feed.runs.map((run) => (
-        <button
+        <Box
+          as="button"
+          padLeft={5}
           key={run.id}
           type="button"
           className="cause"
-          style={{ paddingLeft: 20 }}
+
           aria-current={run.id === chosen}
           onClick={() => onChoose(run.id)}
         >
-          <span className="grow">
-            <b>Run {run.id}</b> <span className="muted small">{clock(run.startedAt)}</span>
-            <span className="muted small" style={{ display: 'block' }}>
+          <Box as="span" grow>
+            <b>Run {run.id}</b>{' '}
+            <Box as="span" small muted>
+              {clock(run.startedAt)}
+            </Box>
+            <Box as="span" small muted block>
               {run.counts ? `${count(run.counts.sent)} items` : ''}{' '}
               {run.difference && run.difference.before > 0
                 ? `+${run.difference.added} −${run.difference.removed} ~${run.difference.changed}`
                 : ''}
-            </span>
-          </span>
+            </Box>
+          </Box>
           <State is={run.up ? 'live' : run.state}>{run.up ? 'up' : run.state}</State>
-        </button>
+        </Box>
       ))}
-      <h3 style={{ padding: '16px 16px 4px 24px' }}>Fetched</h3>
+      <Box as="h3" pad={[4, 4, 1, 6]}>
+        Fetched
+      </Box>
       {feed.fetches.length === 0 && (
-        <p className="muted small" style={{ padding: '0 24px' }}>
+        <Box as="p" small muted pad={[0, 6]}>
           Nobody has fetched it yet.
-        </p>
+        </Box>
       )}
       {feed.fetches.slice(0, 8).map((fetch, i) => (
-        <div key={i} className="row small" style={{ padding: '3px 16px 3px 24px' }}>
-          <span className="muted">{clock(fetch.at)}</span>
-          <span className="grow cut">{fetch.agent}</span>
+        <Box small row pad={[1, 4, 1, 6]} key={i}>
+          <Box as="span" muted>
+            {clock(fetch.at)}
+          </Box>
+          <Box as="span" cut grow>
+            {fetch.agent}
+          </Box>
           <span>{fetch.status}</span>
-        </div>
+        </Box>
       ))}
-    </div>
+    </Box>
   );
 }
 
@@ -167,37 +192,35 @@ function Run({
   });
   if (run.state === 'running')
     return (
-      <div style={{ padding: 24 }} role="status">
+      <Box pad={6} role="status">
         <h2>Building</h2>
-        <span className="bar" style={{ display: 'block', width: 300, margin: '10px 0' }}>
-          <i
-            style={{
-              width: `${run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}%`,
-            }}
+        <Box as="span" block wide={300} around={[2.5, 0]} className="bar">
+          <Box
+            as="i"
+            wide={`${run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}%`}
           />
-        </span>
+        </Box>
         {count(run.progress?.done ?? 0)} of {plural(run.progress?.total ?? 0, 'listing')}
-      </div>
+      </Box>
     );
   return (
-    <div className="grow col" style={{ background: 'var(--card)' }}>
-      <div style={{ padding: '12px 24px 0' }}>
+    <Box col grow surface="card">
+      <Box pad={[3, 6, 0]}>
         {run.heldWhy && run.state === 'held' && (
-          <div
-            className="row"
-            style={{ background: 'var(--held-tint)', borderRadius: 6, padding: '8px 12px', marginBottom: 10 }}
-          >
+          <Box row surface="held" rounded pad={[2, 3]} below={2.5}>
             <State is="held">Held</State>
-            <span className="grow">{run.heldWhy}. The file before it is still up.</span>
+            <Box as="span" grow>
+              {run.heldWhy}. The file before it is still up.
+            </Box>
             <Button variant="contained" disabled={release.isPending} onClick={() => release.mutate()}>
               Release it
             </Button>
-          </div>
+          </Box>
         )}
         {run.error && <ProblemBox error={run.error} />}
         {release.error && <ProblemBox error={release.error} />}
         {run.counts && <Balance run={run} counts={run.counts} />}
-        <div className="row">
+        <Box row>
           <Tabs value={tab} onChange={(_, to: string) => onTab(to)} sx={{ flex: 1 }}>
             <Tab value="left-out" label={`Left out ${count(run.counts?.leftOut ?? 0)}`} />
             <Tab value="report" label="The channel’s report" disabled={!run.report} />
@@ -212,12 +235,12 @@ function Run({
               Download
             </Button>
           )}
-        </div>
-      </div>
-      <div className="scroll grow" style={{ padding: '6px 24px 20px' }}>
+        </Box>
+      </Box>
+      <Box grow scroll pad={[1.5, 6, 5]}>
         {tab === 'report' && run.report ? <Report run={run} /> : <LeftOut run={run} />}
-      </div>
-    </div>
+      </Box>
+    </Box>
   );
 }
 
@@ -230,12 +253,16 @@ function LeftOut({ run }: { run: RunAnswer }) {
     <Loaded query={left}>
       {({ groups }) =>
         groups.length === 0 ? (
-          <p className="muted">Nothing was left out.</p>
+          <Box as="p" muted>
+            Nothing was left out.
+          </Box>
         ) : (
           <table className="plain">
             <thead>
               <tr>
-                <th className="num">Listings</th>
+                <Box as="th" num>
+                  Listings
+                </Box>
                 <th>Left out because</th>
                 <th>For example</th>
                 <th />
@@ -244,19 +271,19 @@ function LeftOut({ run }: { run: RunAnswer }) {
             <tbody>
               {groups.map((group) => (
                 <tr key={group.words}>
-                  <td className="num serif" style={{ fontSize: 16 }}>
+                  <Box as="td" serif num textSize={16}>
                     {count(group.listings)}
-                  </td>
+                  </Box>
                   <td>{group.words}</td>
-                  <td className="small muted" style={{ maxWidth: 330 }}>
+                  <Box as="td" muted small maxWide={330}>
                     {group.examples.slice(0, 2).map((example) => (
-                      <div key={example.listingId} className="cut">
+                      <Box cut key={example.listingId}>
                         <Link className="plain" to={`/listings?open=${example.listingId}`}>
                           {example.sku} {example.title}
                         </Link>
-                      </div>
+                      </Box>
                     ))}
-                  </td>
+                  </Box>
                   <td>{group.cause && <Link to={`/causes?cause=${encodeURIComponent(group.cause)}`}>Fix</Link>}</td>
                 </tr>
               ))}
@@ -288,20 +315,22 @@ function Report({ run }: { run: RunAnswer }) {
           <tbody>
             {items.slice(0, 500).map((row) => (
               <tr key={row.itemKey}>
-                <td style={{ whiteSpace: 'nowrap' }}>
+                <Box as="td" oneLine>
                   {row.listingId === null ? (
                     row.itemKey
                   ) : (
                     <Link to={`/listings?open=${row.listingId}`}>{row.itemKey}</Link>
                   )}
-                </td>
-                <td style={{ maxWidth: 280 }}>
-                  <div className="cut">{row.title}</div>
-                </td>
+                </Box>
+                <Box as="td" maxWide={280}>
+                  <Box cut>{row.title}</Box>
+                </Box>
                 <td>
                   <State is={row.outcome}>{row.outcome}</State>
                 </td>
-                <td className="small">{row.message}</td>
+                <Box as="td" small>
+                  {row.message}
+                </Box>
               </tr>
             ))}
           </tbody>

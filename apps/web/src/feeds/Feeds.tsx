@@ -1,3 +1,4 @@
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FeedAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
@@ -22,13 +23,13 @@ export function Feeds() {
     },
   });
   return (
-    <section className="grow scroll" style={{ padding: '18px 24px' }}>
+    <Box as="section" scroll grow pad={[4.5, 6]}>
       <h1>Feeds</h1>
-      <p className="muted" style={{ margin: '2px 0 14px' }}>
+      <Box as="p" muted around={[0.5, 0, 3.5]}>
         A feed is built from the listings that are ready, stays at a stable secret address, and is fetched by the
         channel.
-      </p>
-      <div className="row wrap" style={{ marginBottom: 14 }}>
+      </Box>
+      <Box wrap row below={3.5}>
         {places.data?.items.flatMap((place) =>
           place.formats.map(({ key: format, label }) => (
             <Button
@@ -41,20 +42,24 @@ export function Feeds() {
             </Button>
           )),
         )}
-      </div>
+      </Box>
       {create.error && <ProblemBox error={create.error} />}
       <Loaded query={feeds}>
         {({ items }) =>
           items.length === 0 ? (
             <Empty title="No feed yet">Make one above; building it shows what goes out and what does not.</Empty>
           ) : (
-            <table className="plain" style={{ background: 'var(--card)' }}>
+            <Box as="table" surface="card" className="plain">
               <thead>
                 <tr>
                   <th>Feed</th>
                   <th>Up now</th>
-                  <th className="num">Items</th>
-                  <th className="num">Left out</th>
+                  <Box as="th" num>
+                    Items
+                  </Box>
+                  <Box as="th" num>
+                    Left out
+                  </Box>
                   <th>The channel answered</th>
                   <th>Last fetched</th>
                 </tr>
@@ -64,11 +69,11 @@ export function Feeds() {
                   <Row key={feed.id} feed={feed} />
                 ))}
               </tbody>
-            </table>
+            </Box>
           )
         }
       </Loaded>
-    </section>
+    </Box>
   );
 }
 
@@ -87,20 +92,30 @@ function Row({ feed }: { feed: FeedAnswer }) {
             run {up.id}, {clock(up.startedAt)}
           </State>
         ) : (
-          <span className="muted">nothing yet</span>
+          <Box as="span" muted>
+            nothing yet
+          </Box>
         )}{' '}
         {held && <State is="held">run {held.id} held</State>}
       </td>
-      <td className="num">{up?.counts && count(up.counts.sent)}</td>
-      <td className="num">{up?.counts && count(up.counts.leftOut)}</td>
-      <td className="small">
+      <Box as="td" num>
+        {up?.counts && count(up.counts.sent)}
+      </Box>
+      <Box as="td" num>
+        {up?.counts && count(up.counts.leftOut)}
+      </Box>
+      <Box as="td" small>
         {up?.report ? (
           `${up.report.accepted} accepted, ${up.report.warned} warned, ${up.report.refused} refused, ${up.report.unanswered} unanswered`
         ) : (
-          <span className="muted">not yet</span>
+          <Box as="span" muted>
+            not yet
+          </Box>
         )}
-      </td>
-      <td className="muted small">{fetched ? `${clock(fetched.at)} by ${fetched.agent.slice(0, 24)}` : 'never'}</td>
+      </Box>
+      <Box as="td" small muted>
+        {fetched ? `${clock(fetched.at)} by ${fetched.agent.slice(0, 24)}` : 'never'}
+      </Box>
     </tr>
   );
 }

@@ -1,4 +1,5 @@
 /** One batch: how the file is read, what its columns are, what it would do, and what it did. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
@@ -90,13 +91,15 @@ function Page({ batch }: { batch: BatchAnswer }) {
   const isEmpty = batch.counts !== null && toApply <= 0;
   const isConfirming = isConfirmation(batch);
   return (
-    <section className="grow col">
-      <div style={{ padding: '14px 24px 0' }}>
-        <div className="muted small">
+    <Box as="section" col grow>
+      <Box pad={[3.5, 6, 0]}>
+        <Box small muted>
           <Link to="/intake">Intake</Link> · {batch.supplier ?? 'nobody’s yet'} · {bytes(batch.bytes)}
-        </div>
-        <div className="row" style={{ gap: 12 }}>
-          <h1 className="grow cut">{batch.fileName}</h1>
+        </Box>
+        <Box row gap={3}>
+          <Box as="h1" cut grow>
+            {batch.fileName}
+          </Box>
           {open && (
             <Button
               variant={batch.state === 'read' ? 'contained' : 'outlined'}
@@ -120,9 +123,9 @@ function Page({ batch }: { batch: BatchAnswer }) {
             </Button>
           )}
           {busy.has(batch.state) && (
-            <span className="muted" role="status">
+            <Box as="span" muted role="status">
               {batch.state === 'trying' ? 'Trying every row…' : 'Applying…'} its progress is at the foot of the page.
-            </span>
+            </Box>
           )}
           {batch.state === 'applying' && (
             <Button variant="outlined" disabled={cancel.isPending} onClick={() => begin(cancel)}>
@@ -141,7 +144,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
               {undo.isPending ? 'Undoing…' : 'Undo this batch'}
             </Button>
           )}
-        </div>
+        </Box>
         <Summary batch={batch} />
         {batch.mapFaults.map((fault) => (
           <ProblemBox key={fault} title="It cannot be tried yet" error={fault} />
@@ -152,7 +155,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
           {batch.kind !== 'round-trip' && <Tab value="first" label="First rows" />}
           <Tab value="rows" label={rowsTab(batch)} disabled={!batch.counts} />
         </Tabs>
-      </div>
+      </Box>
       {tab === 'columns' ? (
         <Columns batch={batch} canEdit={open} onChange={keep} />
       ) : tab === 'first' ? (
@@ -160,7 +163,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
       ) : (
         <DryRun batch={batch} onChange={keep} />
       )}
-    </section>
+    </Box>
   );
 }
 
@@ -181,19 +184,23 @@ function Summary({ batch }: { batch: BatchAnswer }) {
   const { counts } = batch;
   if (batch.state === 'undone')
     return (
-      <p className="muted">
+      <Box as="p" muted>
         This batch was applied and undone. It changes nothing any more.
         {batch.leftBehind.length > 0 &&
           ` Left as it is, because a person changed it since: ${batch.leftBehind.slice(0, 6).join('; ')}${batch.leftBehind.length > 6 ? ` and ${batch.leftBehind.length - 6} more` : ''}.`}
-      </p>
+      </Box>
     );
   if (batch.state === 'cancelled')
-    return <p className="muted">Applying was cancelled, and what had been applied was taken back.</p>;
+    return (
+      <Box as="p" muted>
+        Applying was cancelled, and what had been applied was taken back.
+      </Box>
+    );
   if (!counts)
     return (
-      <p className="muted">
+      <Box as="p" muted>
         Look at the columns below, correct what is wrong, then try it. Nothing is changed by trying.
-      </p>
+      </Box>
     );
   const verb = batch.state === 'applied' ? '' : 'would be ';
   const isAllRefused = batch.state === 'tried' && counts.refused > 0 && toTake(batch) === 0;
@@ -214,13 +221,16 @@ function Summary({ batch }: { batch: BatchAnswer }) {
         </>
       )}
       {counts.lostCells > 0 && (
-        <span className="muted"> · {plural(counts.lostCells, 'cell')} without a usable value</span>
+        <Box as="span" muted>
+          {' '}
+          · {plural(counts.lostCells, 'cell')} without a usable value
+        </Box>
       )}
       {isAllRefused && (
-        <span className="muted">
+        <Box as="span" muted>
           {' '}
           – correct {counts.refused === 1 ? 'it' : 'some of them'} below, and there is something to apply
-        </span>
+        </Box>
       )}
     </p>
   );

@@ -1,3 +1,5 @@
+import { Box } from '../design/Box';
+import { DropZone } from '../design/DropZone';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -16,26 +18,28 @@ export function Batches() {
   const batches = useQuery({ queryKey: ['batches'], queryFn: () => call(api.intake.batches) });
   return (
     // The padding is inside what scrolls: a table's head sticks to the edge, with no row above it.
-    <section className="grow scroll">
-      <div style={{ padding: '18px 24px' }}>
+    <Box as="section" scroll grow>
+      <Box pad={[4.5, 6]}>
         <h1>Intake</h1>
-        <p className="muted" style={{ margin: '2px 0 12px' }}>
+        <Box as="p" muted around={[0.5, 0, 3]}>
           Drop a supplier’s file. You see what it would change before anything is changed, and can take it back after.
-        </p>
+        </Box>
         <DropBox />
-        <div className="row" style={{ gap: 24, alignItems: 'flex-start', marginTop: 20 }}>
-          <div className="grow">
-            <h2 style={{ marginBottom: 6 }}>Batches</h2>
+        <Box row gap={6} align="start" above={5}>
+          <Box grow>
+            <Box as="h2" below={1.5}>
+              Batches
+            </Box>
             <Loaded query={batches}>{(data) => <BatchTable items={data.items} />}</Loaded>
-          </div>
-          <div style={{ width: 352 }}>
+          </Box>
+          <Box wide={352}>
             <Suppliers />
             <Fetching />
             <Warehouses />
-          </div>
-        </div>
-      </div>
-    </section>
+          </Box>
+        </Box>
+      </Box>
+    </Box>
   );
 }
 
@@ -68,36 +72,31 @@ function DropBox() {
     take(event.dataTransfer.files);
   };
   return (
-    <div
+    <DropZone
+      isOver={over}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
       }}
       onDragLeave={() => setOver(false)}
       onDrop={onDrop}
-      style={{
-        border: `2px dashed ${over ? 'var(--brass-bright)' : 'var(--line-strong)'}`,
-        borderRadius: 10,
-        padding: '22px 24px',
-        background: over ? 'var(--brass-tint)' : 'var(--card)',
-      }}
     >
-      <div className="row" style={{ gap: 16 }}>
-        <div className="grow">
+      <Box row gap={4}>
+        <Box grow>
           <h3>Drop a supplier’s file here</h3>
-          <span className="muted small">
+          <Box as="span" small muted>
             CSV, TSV, XLSX, JSON, JSON Lines, XML, or a page with schema.org descriptions; up to 1 GB. Or your own
             grid’s export, brought back.
-          </span>
-        </div>
+          </Box>
+        </Box>
         <input ref={input} type="file" hidden aria-label="File" onChange={(event) => take(event.target.files)} />
         <Button variant="contained" disabled={send.isPending} onClick={() => input.current?.click()}>
           Choose a file
         </Button>
-      </div>
+      </Box>
       {send.isPending && <LinearProgress aria-label="Reading the file" sx={{ mt: 1.5 }} />}
       {send.error && <ProblemBox error={send.error} />}
-    </div>
+    </DropZone>
   );
 }
 
@@ -114,19 +113,34 @@ const stateWords: Record<BatchSummary['state'], [string, string]> = {
 };
 
 function BatchTable({ items }: { items: BatchSummary[] }) {
-  if (items.length === 0) return <p className="muted">No file has been read in yet.</p>;
+  if (items.length === 0)
+    return (
+      <Box as="p" muted>
+        No file has been read in yet.
+      </Box>
+    );
   return (
-    <table className="plain" style={{ background: 'var(--card)' }}>
+    <Box as="table" surface="card" className="plain">
       <thead>
         <tr>
           <th>File</th>
           <th>Supplier</th>
           <th>State</th>
-          <th className="num">Created</th>
-          <th className="num">Joined</th>
-          <th className="num">Changed</th>
-          <th className="num">Unchanged</th>
-          <th className="num">Refused</th>
+          <Box as="th" num>
+            Created
+          </Box>
+          <Box as="th" num>
+            Joined
+          </Box>
+          <Box as="th" num>
+            Changed
+          </Box>
+          <Box as="th" num>
+            Unchanged
+          </Box>
+          <Box as="th" num>
+            Refused
+          </Box>
           <th>Read</th>
         </tr>
       </thead>
@@ -135,23 +149,31 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
           <tr key={row.id}>
             <td>
               <Link to={`/intake/${row.id}`}>{row.fileName}</Link>{' '}
-              <span className="muted small">{bytes(row.bytes)}</span>
+              <Box as="span" small muted>
+                {bytes(row.bytes)}
+              </Box>
             </td>
-            <td>{row.supplier ?? <span className="muted">nobody’s yet</span>}</td>
+            <td>
+              {row.supplier ?? (
+                <Box as="span" muted>
+                  nobody’s yet
+                </Box>
+              )}
+            </td>
             <td>
               <State is={stateWords[row.state][0]}>{stateWords[row.state][1]}</State>
             </td>
             {(['created', 'joins', 'changed', 'unchanged', 'refused'] as const).map((key) => (
-              <td key={key} className="num">
+              <Box as="td" num key={key}>
                 {row.counts ? count(row.counts[key]) : ''}
-              </td>
+              </Box>
             ))}
-            <td className="muted" style={{ whiteSpace: 'nowrap' }}>
+            <Box as="td" muted oneLine>
               {clock(row.createdAt)}
-            </td>
+            </Box>
           </tr>
         ))}
       </tbody>
-    </table>
+    </Box>
   );
 }

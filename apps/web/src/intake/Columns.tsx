@@ -1,4 +1,5 @@
 /** What a file's columns become: suggested with a reason and a score, corrected here, several to one or one to several. */
+import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -38,7 +39,7 @@ export function Columns({
   const put = (index: number, target: ColumnTarget) =>
     correct.mutate({ map: batch.map.map((row, i) => (i === index ? { ...row, target } : row)) });
   return (
-    <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
+    <Box scroll grow pad={[2.5, 6, 6]}>
       {correct.error && <ProblemBox error={correct.error} />}
       <ReadingSettings batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
       {isExchange ? (
@@ -46,11 +47,13 @@ export function Columns({
       ) : (
         <>
           <Translations batch={batch} off={off} onSet={put} onMap={(map) => correct.mutate({ map })} />
-          <table className="plain" style={{ background: 'var(--card)' }}>
+          <Box as="table" surface="card" className="plain">
             <thead>
               <tr>
                 <th>Column</th>
-                <th style={{ width: 290 }}>Becomes</th>
+                <Box as="th" wide={290}>
+                  Becomes
+                </Box>
                 <th>Because</th>
                 <th>First rows, and what they become</th>
               </tr>
@@ -68,10 +71,10 @@ export function Columns({
                 />
               ))}
             </tbody>
-          </table>
+          </Box>
         </>
       )}
-    </div>
+    </Box>
   );
 }
 
@@ -86,14 +89,14 @@ function Exchange({
   onCorrect: (change: Correction) => void;
 }) {
   return (
-    <div style={{ maxWidth: 720 }}>
+    <Box maxWide={720}>
       <h3>Your own grid, brought back</h3>
       <p>
         Its columns are known by their names. A cell you changed becomes your edit; a cell you emptied is empty on
         purpose; a column you took out changes nothing. Rows without a <code>shelf-id</code> are new goods. Sources and
         article numbers are told, and not read back: they follow from the sources’ own files.
       </p>
-      <label className="row" style={{ gap: 8 }}>
+      <Box as="label" row gap={2}>
         <input
           type="checkbox"
           checked={batch.makesNew}
@@ -101,11 +104,11 @@ function Exchange({
           onChange={(event) => onCorrect({ makesNew: event.target.checked })}
         />
         Make new products of rows without a shelf-id
-      </label>
-      <p className="muted small">
+      </Box>
+      <Box as="p" small muted>
         {batch.columns.length} columns: {batch.columns.join(', ')}
-      </p>
-    </div>
+      </Box>
+    </Box>
   );
 }
 
@@ -135,7 +138,9 @@ function ColumnRow({
     onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((row, k) => (k === i ? { column, target } : row)));
   return (
     <tr>
-      <td style={{ fontWeight: 600, maxWidth: 190, overflowWrap: 'anywhere' }}>{column}</td>
+      <Box as="td" strong maxWide={190} breaks>
+        {column}
+      </Box>
       <td>
         {listed.map(({ target, i }, n) => (
           <Target
@@ -161,17 +166,19 @@ function ColumnRow({
           </Button>
         )}
       </td>
-      <td className="muted small" style={{ maxWidth: 190 }}>
+      <Box as="td" small muted maxWide={190}>
         {own ? 'chosen by you' : best?.why}
         {!own && best && best.score > 0 && <b> {best.score}</b>}
-      </td>
-      <td className="small" style={{ maxWidth: 420 }}>
+      </Box>
+      <Box as="td" small maxWide={420}>
         {batch.sample
           .filter((row) => (row.refused.length === 0 || isNoneRead) && (row.cells[at] ?? '') !== '')
           .slice(0, 3)
           .map((row) => (
-            <div key={row.row} className="cut">
-              <span className="muted">{row.cells[at]?.slice(0, 60)}</span>
+            <Box cut key={row.row}>
+              <Box as="span" muted>
+                {row.cells[at]?.slice(0, 60)}
+              </Box>
               {entries.map(({ i }) => {
                 const becomes = row.becomes[i];
                 if (!becomes) return null;
@@ -179,17 +186,17 @@ function ColumnRow({
                   <span key={i}>
                     {becomes.text !== '' && becomes.text !== row.cells[at] && <> → {becomes.text.slice(0, 60)}</>}
                     {becomes.note && (
-                      <span style={{ color: becomes.lost ? 'var(--blocked)' : 'var(--advice)' }}>
+                      <Box as="span" tone={becomes.lost ? 'blocked' : 'advice'}>
                         {' '}
                         {signOf(becomes)} {becomes.note}
-                      </span>
+                      </Box>
                     )}
                   </span>
                 );
               })}
-            </div>
+            </Box>
           ))}
-      </td>
+      </Box>
     </tr>
   );
 }
@@ -212,8 +219,8 @@ function Target({
   const [open, setOpen] = useState(false);
   const says = sayReading(target);
   return (
-    <div style={{ marginBottom: 3 }}>
-      <div className="row" style={{ gap: 2 }}>
+    <Box below={1}>
+      <Box row gap={0.5}>
         <Autocomplete
           size="small"
           disableClearable
@@ -237,9 +244,9 @@ function Target({
             ✕
           </IconButton>
         )}
-      </div>
+      </Box>
       {target.to === 'attribute' && (
-        <span className="muted small">
+        <Box as="span" small muted>
           {says.join(' · ')}{' '}
           {!off && (
             <Button
@@ -251,10 +258,10 @@ function Target({
               {open ? 'close' : 'how it is read'}
             </Button>
           )}
-        </span>
+        </Box>
       )}
       {open && target.to === 'attribute' && <Details target={target} onSet={onSet} />}
-    </div>
+    </Box>
   );
 }
 
@@ -284,12 +291,12 @@ function Details({
     ...Object.fromEntries(Object.entries({ ...kept, ...change }).filter(([, value]) => value !== undefined)),
   });
   return (
-    <div className="row wrap" style={{ gap: 6, margin: '6px 0' }}>
+    <Box wrap row gap={1.5} around={[1.5, 0]}>
       {field('Bare figures are in', unit ?? '', (text) => given({ unit: text.trim() || undefined }))}
       {field('Part of the cell', part === undefined ? '' : String(part), (text) =>
         given({ part: /^[1-9]$/.test(text.trim()) ? Number(text) : undefined }),
       )}
       {field('Put together with', join ?? '', (text) => given({ join: text === '' ? undefined : text }))}
-    </div>
+    </Box>
   );
 }

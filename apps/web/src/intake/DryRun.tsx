@@ -1,4 +1,5 @@
 /** What every row would do (or did): filtered, searched, picked out, corrected; with a reason for each refusal. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import Chip from '@mui/material/Chip';
@@ -74,17 +75,17 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
     />
   );
   return (
-    <div className="grow col" style={{ padding: '8px 24px 0' }}>
+    <Box col grow pad={[2, 6, 0]}>
       <EffectBar batch={batch} />
       {(batch.counts?.inHouse ?? 0) > 0 && (
-        <p className="muted small" style={{ margin: '0 0 8px' }}>
+        <Box as="p" small muted around={[0, 0, 2]}>
           {plural(batch.counts?.inHouse ?? 0, 'GTIN is a number', 'GTINs are numbers')} for use inside a company: others
           may give them to other goods, so they join only where brand, MPN or words of the title agree too – or where a
           supplier uses our numbers, which you say under <Link to="/intake">Intake</Link>.
-        </p>
+        </Box>
       )}
       <UntakenWords batch={batch} onChange={after} />
-      <div className="row wrap" style={{ marginBottom: 8 }}>
+      <Box wrap row below={2}>
         {chip('All rows', undefined)}
         {outcomes.map(
           (outcome) =>
@@ -116,14 +117,20 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
             Download refused rows
           </Button>
         )}
-      </div>
+      </Box>
       {(rows.error ?? pick.error) && <ProblemBox error={rows.error ?? pick.error} />}
-      <div className="scroll grow" style={{ background: 'var(--card)' }}>
+      <Box grow scroll surface="card">
         <table className="plain">
           <thead>
             <tr>
-              {tried && <th style={{ width: 34 }}>Apply</th>}
-              <th className="num">Row</th>
+              {tried && (
+                <Box as="th" wide={34}>
+                  Apply
+                </Box>
+              )}
+              <Box as="th" num>
+                Row
+              </Box>
               <th>Outcome</th>
               <th>Article number</th>
               <th>What</th>
@@ -157,11 +164,11 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
           </Button>
         )}
         {rows.data?.pages[0]?.items.length === 0 && (
-          <p className="muted" style={{ padding: 16 }}>
+          <Box as="p" muted pad={4}>
             No row is like this.
-          </p>
+          </Box>
         )}
-      </div>
+      </Box>
       {fixing && (
         <FixRow
           batch={batch}
@@ -173,7 +180,7 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
           }}
         />
       )}
-    </div>
+    </Box>
   );
 }
 
@@ -201,10 +208,7 @@ function Row({
   onFix: (() => void) | undefined;
 }) {
   return (
-    <tr
-      aria-current={isSought || undefined}
-      style={{ ...(row.leftOut && { opacity: 0.55 }), ...(isSought && { background: 'var(--brass-tint)' }) }}
-    >
+    <Box as="tr" aria-current={isSought || undefined} faded={row.leftOut} surface={isSought ? 'brass' : undefined}>
       {tried && (
         <td>
           <Checkbox
@@ -217,23 +221,23 @@ function Row({
           />
         </td>
       )}
-      <td className="num" style={{ whiteSpace: 'nowrap' }}>
+      <Box as="td" num oneLine>
         {row.place ?? row.row}
-      </td>
+      </Box>
       <td>
         <State is={row.outcome}>{row.leftOut ? 'picked out' : row.outcome}</State>
       </td>
       <td>{row.key}</td>
-      <td style={{ maxWidth: 300 }}>
-        <div className="cut" title={row.title ?? ''}>
+      <Box as="td" maxWide={300}>
+        <Box cut title={row.title ?? ''}>
           {row.title}
-        </div>
-      </td>
-      <td className="small" style={{ maxWidth: 520 }}>
+        </Box>
+      </Box>
+      <Box as="td" small maxWide={520}>
         {row.reasons.map((reason) => (
-          <div key={reason} style={{ color: 'var(--blocked)' }}>
+          <Box tone="blocked" key={reason}>
             {reason}
-          </div>
+          </Box>
         ))}
         {toAdd.length > 0 && (
           <div>
@@ -242,17 +246,17 @@ function Row({
         )}
         <WhatOfGoods row={row} applied={applied} />
         {row.notes.map((note) => (
-          <div key={note.column + note.note} style={{ color: note.lost ? 'var(--blocked)' : 'var(--advice)' }}>
+          <Box tone={note.lost ? 'blocked' : 'advice'} key={note.column + note.note}>
             {signOf(note)} {note.column}: {note.note}
-          </div>
+          </Box>
         ))}
         {onFix && (row.outcome === 'refused' || row.notes.some((note) => note.lost)) && (
           <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} onClick={onFix}>
             Correct this row
           </Button>
         )}
-      </td>
-    </tr>
+      </Box>
+    </Box>
   );
 }
 
@@ -284,19 +288,21 @@ function WhatOfGoods({ row, applied }: { row: BatchRowAnswer; applied: boolean }
       )}
       {told &&
         changes.slice(0, mostTold).map((change) => (
-          <div key={change.field} className="cut">
-            {change.field}: <s className="muted">{change.before ?? 'empty'}</s> → <b>{change.after ?? 'empty'}</b>
-          </div>
+          <Box cut key={change.field}>
+            {change.field}:{' '}
+            <Box as="s" muted>
+              {change.before ?? 'empty'}
+            </Box>{' '}
+            → <b>{change.after ?? 'empty'}</b>
+          </Box>
         ))}
-      {told && changes.length > mostTold && (
-        <div className="muted">and {plural(changes.length - mostTold, 'field')} more</div>
-      )}
+      {told && changes.length > mostTold && <Box muted>and {plural(changes.length - mostTold, 'field')} more</Box>}
       {stays.slice(0, mostTold).map((stay) => (
-        <div key={stay.field} className="cut muted">
+        <Box muted cut key={stay.field}>
           {stay.field} stays <b>{stay.keeps ?? 'empty'}</b>, not “{stay.says}”: {stay.by}, {stay.why}
-        </div>
+        </Box>
       ))}
-      {stays.length > mostTold && <div className="muted">and {plural(stays.length - mostTold, 'field')} more stay</div>}
+      {stays.length > mostTold && <Box muted>and {plural(stays.length - mostTold, 'field')} more stay</Box>}
     </>
   );
 }

@@ -1,4 +1,5 @@
 /** What applying would do to listings, found by trying it for real and rolling it back. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import type { BatchAnswer, EffectAnswer } from '@velvet-shelf/contract';
 import { useState } from 'react';
@@ -11,14 +12,14 @@ export function EffectBar({ batch }: { batch: BatchAnswer }) {
   if (batch.kind === 'round-trip' || !['tried', 'applied'].includes(batch.state)) return null;
   if (!effect)
     return batch.state === 'tried' ? (
-      <p className="muted small" role="status" style={{ margin: '0 0 8px' }}>
+      <Box as="p" small muted around={[0, 0, 2]} role="status">
         Finding out what it would do to listings…
-      </p>
+      </Box>
     ) : null;
   const parts = sayEffect(effect);
   return (
-    <div style={{ background: 'var(--brass-tint)', borderRadius: 6, padding: '7px 12px', marginBottom: 8 }}>
-      <div className="row wrap small" style={{ gap: 14 }}>
+    <Box surface="brass" rounded pad={[2, 3]} below={2}>
+      <Box small wrap row gap={3.5}>
         <b>{batch.state === 'applied' ? 'Foreseen for listings:' : 'To listings it would do this:'}</b>
         {parts.length === 0 ? (
           <span>nothing</span>
@@ -30,25 +31,27 @@ export function EffectBar({ batch }: { batch: BatchAnswer }) {
           ))
         )}
         {effect.rows < effect.of && (
-          <span className="muted">
+          <Box as="span" muted>
             tried on the first {count(effect.rows)} of {count(effect.of)} rows
-          </span>
+          </Box>
         )}
         {effect.examples.length > 0 && (
           <Button size="small" color="secondary" sx={{ p: 0, ml: 'auto' }} onClick={() => setOpen(!open)}>
             {open ? 'Hide examples' : 'Show examples'}
           </Button>
         )}
-      </div>
+      </Box>
       {open && (
-        <div className="scroll" style={{ maxHeight: 180, marginTop: 6 }}>
+        <Box scroll maxHigh={180} above={1.5}>
           <table className="plain">
             <tbody>
               {effect.examples.map((example) => (
                 <tr key={`${example.kind}${example.place}${example.sku}${example.title}`}>
                   <td>{example.sku ?? ''}</td>
                   <td>{example.title}</td>
-                  <td className="muted">{example.place}</td>
+                  <Box as="td" muted>
+                    {example.place}
+                  </Box>
                   <td>
                     {example.before ?? 'not listed'} → <b>{example.after ?? 'not listed'}</b>
                   </td>
@@ -56,9 +59,9 @@ export function EffectBar({ batch }: { batch: BatchAnswer }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Box>
       )}
-    </div>
+    </Box>
   );
 }
 

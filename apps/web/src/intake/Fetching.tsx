@@ -1,4 +1,5 @@
 /** Goods that are fetched: a shop's catalogue by a schedule or when asked, and one item of a channel's catalogue. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -19,7 +20,9 @@ export function Fetching() {
   const [adding, setAdding] = useState(false);
   return (
     <>
-      <h2 style={{ margin: '18px 0 6px' }}>Fetched</h2>
+      <Box as="h2" around={[4.5, 0, 1.5]}>
+        Fetched
+      </Box>
       <Loaded query={pulls}>
         {(data) => (
           <>
@@ -54,17 +57,11 @@ function Pull({ pull }: { pull: PullAnswer }) {
   });
   const problem = start.error ?? end.error ?? pull.lastError;
   return (
-    <div
-      style={{
-        background: 'var(--card)',
-        border: '1px solid var(--line)',
-        borderRadius: 8,
-        padding: '8px 12px',
-        marginBottom: 8,
-      }}
-    >
-      <div className="row">
-        <b className="grow">{pull.name}</b>
+    <Box surface="card" framed pad={[2, 3]} below={2}>
+      <Box row>
+        <Box as="b" grow>
+          {pull.name}
+        </Box>
         <Button variant="outlined" disabled={pull.running || start.isPending} onClick={() => start.mutate()}>
           {pull.running
             ? `Pulling… ${count(pull.fetched)}`
@@ -72,8 +69,8 @@ function Pull({ pull }: { pull: PullAnswer }) {
               ? `Go on after ${count(pull.fetched)}`
               : 'Pull now'}
         </Button>
-      </div>
-      <div className="muted small" style={{ overflowWrap: 'anywhere' }}>
+      </Box>
+      <Box small muted breaks>
         {whenWords(pull.schedule)}
         {pull.nextAt && `, next ${clock(pull.nextAt)}`}
         {pull.lastAt && ` · last ${clock(pull.lastAt)}`}
@@ -90,7 +87,7 @@ function Pull({ pull }: { pull: PullAnswer }) {
             <Small onClick={() => end.mutate('cancelPull')}>stop, keep nothing</Small>
           </>
         )}
-      </div>
+      </Box>
       {problem && <ProblemBox title={end.error ? 'Nothing was changed' : 'It could not be pulled'} error={problem} />}
       {editing && (
         <>
@@ -98,7 +95,7 @@ function Pull({ pull }: { pull: PullAnswer }) {
           <Small onClick={() => end.mutate('removePull')}>Pull from it no more; what was read in stays</Small>
         </>
       )}
-    </div>
+    </Box>
   );
 }
 
@@ -140,9 +137,12 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
   });
   const set = (change: Partial<typeof wish>) => setWish((now) => ({ ...now, ...change }));
   return (
-    <form
-      className="col"
-      style={{ gap: 8, padding: '8px 0' }}
+    <Box
+      as="form"
+      col
+      gap={2}
+      pad={[2, 0]}
+
       onSubmit={(event) => {
         event.preventDefault();
         save.mutate();
@@ -188,7 +188,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
       <Button type="submit" variant="contained" disabled={save.isPending}>
         Save
       </Button>
-    </form>
+    </Box>
   );
 }
 
@@ -209,18 +209,20 @@ function OneItem() {
   });
   if (!from) return null;
   return (
-    <form
-      style={{ marginTop: 14 }}
+    <Box
+      as="form"
+      above={3.5}
+
       onSubmit={(event) => {
         event.preventDefault();
         if (identifier.trim() !== '') fetchIt.mutate();
       }}
     >
       <h3>One item by its identifier</h3>
-      <p className="muted small" style={{ margin: '2px 0 6px' }}>
+      <Box as="p" small muted around={[0.5, 0, 1.5]}>
         From {channels.length > 1 ? 'a channel' : from.channelName}’s own catalogue. You add SKU, cost and category in
         the dry run.
-      </p>
+      </Box>
       {channels.length > 1 && (
         <TextField
           select
@@ -237,7 +239,7 @@ function OneItem() {
           ))}
         </TextField>
       )}
-      <div className="row" style={{ gap: 6 }}>
+      <Box row gap={1.5}>
         <TextField
           placeholder="GTIN"
           value={identifier}
@@ -248,8 +250,8 @@ function OneItem() {
         <Button type="submit" variant="outlined" disabled={fetchIt.isPending}>
           Fetch
         </Button>
-      </div>
+      </Box>
       {fetchIt.error && <ProblemBox error={fetchIt.error} />}
-    </form>
+    </Box>
   );
 }

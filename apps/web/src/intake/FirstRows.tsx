@@ -1,4 +1,5 @@
 /** The first rows of a file as they will become, with the cells that give nothing marked. */
+import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
 import { call } from '../api/call';
@@ -33,40 +34,43 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
   });
   const things = thingsOf(batch, attributes.data?.items ?? []);
   return (
-    <div className="grow scroll" style={{ padding: '10px 24px 24px' }}>
-      <p className="muted small" style={{ margin: '0 0 6px' }}>
+    <Box scroll grow pad={[2.5, 6, 6]}>
+      <Box as="p" small muted around={[0, 0, 1.5]}>
         The first {batch.sample.length} rows. ✕ a cell that gives no value, ≈ one that was repaired, ! one taken as it
         is written and to be looked at: point at it for the reason.
-      </p>
-      <table className="plain dense" style={{ background: 'var(--card)' }}>
+      </Box>
+      <Box as="table" surface="card" className="plain dense">
         <thead>
           <tr>
             <th>Row</th>
             {things.map(({ label, columns }) => (
-              <th
+              <Box
+                as="th"
+                cut
+                oneLine
+                maxWide={190}
                 key={label}
-                style={{ whiteSpace: 'nowrap', maxWidth: 190 }}
-                className="cut"
+
                 title={columns.join(', ')}
               >
                 {label}
-                <div className="muted cut" style={{ fontWeight: 400 }}>
+                <Box cut muted plainWeight>
                   {columns.join(', ')}
-                </div>
-              </th>
+                </Box>
+              </Box>
             ))}
           </tr>
         </thead>
         <tbody>
           {batch.sample.map((row) => (
             <tr key={row.row}>
-              <td className="muted" style={{ whiteSpace: 'nowrap' }}>
+              <Box as="td" muted oneLine>
                 {row.place ?? row.row}
-              </td>
+              </Box>
               {row.refused.length > 0 ? (
-                <td colSpan={things.length} style={{ color: 'var(--blocked)' }}>
+                <Box as="td" tone="blocked" colSpan={things.length}>
                   ✕ {row.refused.join('; ')}
-                </td>
+                </Box>
               ) : (
                 things.map(({ label, entries, columns }) => {
                   const cells = entries.flatMap((i) => row.becomes[i] ?? []);
@@ -76,26 +80,32 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
                   const noted = cells.find((cell) => cell.note);
                   const isLost = bad !== undefined && text === undefined;
                   return (
-                    <td
+                    <Box
+                      as="td"
+                      cut
+                      maxWide={190}
                       key={label}
-                      className="cut"
+
                       title={noted?.note ?? raw.join(' · ')}
-                      style={{
-                        maxWidth: 190,
-                        ...(isLost ? { background: 'var(--blocked-tint)', color: 'var(--blocked)' } : {}),
-                      }}
+                      tone={isLost ? 'blocked' : undefined}
+                      surface={isLost ? 'blocked' : undefined}
                     >
                       {isLost ? `✕ ${raw[0] ?? ''}` : text}
-                      {noted && !isLost && <span style={{ color: 'var(--advice)' }}> {signOf(noted)}</span>}
-                    </td>
+                      {noted && !isLost && (
+                        <Box as="span" tone="advice">
+                          {' '}
+                          {signOf(noted)}
+                        </Box>
+                      )}
+                    </Box>
                   );
                 })
               )}
             </tr>
           ))}
         </tbody>
-      </table>
-    </div>
+      </Box>
+    </Box>
   );
 }
 

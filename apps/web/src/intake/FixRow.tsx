@@ -1,4 +1,5 @@
 /** One row of a file, its cells open to correction; it is judged again when saved. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
@@ -46,12 +47,12 @@ export function FixRow({
       <DialogTitle>Correct row {row.place ?? row.row}</DialogTitle>
       <DialogContent>
         {row.reasons.map((reason) => (
-          <p key={reason} style={{ color: 'var(--blocked)', margin: '0 0 8px' }}>
+          <Box as="p" tone="blocked" around={[0, 0, 2]} key={reason}>
             {reason}
-          </p>
+          </Box>
         ))}
         {save.error && <ProblemBox error={save.error} />}
-        <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 12, paddingTop: 6 }}>
+        <Box columns="1fr 1fr 1fr" gap={3} padTop={1.5}>
           {batch.columns.map((column, i) => (
             <TextField
               key={column}
@@ -64,7 +65,7 @@ export function FixRow({
               onChange={(event) => setCells((now) => now.map((cell, k) => (k === i ? event.target.value : cell)))}
             />
           ))}
-        </div>
+        </Box>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose} color="secondary">

@@ -1,4 +1,5 @@
 /** A new supplier by name; trusted last until ranked otherwise. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -19,8 +20,10 @@ export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => vo
   });
   return (
     <>
-      <form
-        className="row"
+      <Box
+        as="form"
+        row
+
         onSubmit={(event) => {
           event.preventDefault();
           if (name.trim() !== '') add.mutate(name);
@@ -40,7 +43,7 @@ export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => vo
         <Button color="secondary" onClick={onCancel}>
           Cancel
         </Button>
-      </form>
+      </Box>
       {add.error && <ProblemBox error={add.error} />}
     </>
   );

@@ -1,4 +1,5 @@
 /** How a file is read: found out, each setting with what decided it, and open to correction. */
+import { Box } from '../design/Box';
 import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
@@ -50,7 +51,7 @@ export function ReadingSettings({
   const isExchange = batch.kind === 'round-trip';
   return (
     <>
-      <div className="row wrap" style={{ gap: 12, alignItems: 'flex-start', marginBottom: 10 }}>
+      <Box wrap row gap={3} align="start" below={2.5}>
         {!isExchange && (
           <Setting label="Supplier" why={why('supplier') || 'nothing in it says whose it is: choose'}>
             {isAdding ? (
@@ -109,7 +110,9 @@ export function ReadingSettings({
         )}
         {isExchange || reading.format === 'xlsx' ? (
           <Setting label="Format" why={why('format')}>
-            <div style={{ padding: '7px 0', fontWeight: 500 }}>{formatWords[reading.format]}</div>
+            <Box pad={[2, 0]} medium>
+              {formatWords[reading.format]}
+            </Box>
           </Setting>
         ) : (
           <Pick
@@ -214,15 +217,15 @@ export function ReadingSettings({
           off={off}
           onPick={(dateOrder) => set({ dateOrder })}
         />
-      </div>
+      </Box>
       {reading.format === 'xlsx' && (
-        <div className="row wrap" style={{ gap: 18, marginBottom: 8 }}>
+        <Box wrap row gap={4.5} below={2}>
           {reading.sheets.map((sheet, i) => {
             const change = (part: Partial<typeof sheet>) =>
               set({ sheets: reading.sheets.map((sheet, k) => (k === i ? { ...sheet, ...part } : sheet)) });
             const says = why('sheets').split('; ')[i]?.replace(`${sheet.name}: `, '');
             return (
-              <span key={sheet.name} className="row" style={{ gap: 4 }}>
+              <Box as="span" row gap={1} key={sheet.name}>
                 <Checkbox
                   size="small"
                   sx={{ p: 0.5 }}
@@ -232,7 +235,9 @@ export function ReadingSettings({
                   slotProps={{ input: { 'aria-label': `Read the sheet ${sheet.name}` } }}
                 />
                 <b>{sheet.name}</b>
-                <span className="muted small">{says}</span>
+                <Box as="span" small muted>
+                  {says}
+                </Box>
                 <Select
                   value={String(sheet.headerRow)}
                   disabled={off}
@@ -246,15 +251,15 @@ export function ReadingSettings({
                     </MenuItem>
                   ))}
                 </Select>
-              </span>
+              </Box>
             );
           })}
-        </div>
+        </Box>
       )}
       {detected.notes.length > 0 && (
-        <p className="muted small" style={{ margin: '0 0 8px' }}>
+        <Box as="p" small muted around={[0, 0, 2]}>
           Seen in it: {detected.notes.join(', ')}.
-        </p>
+        </Box>
       )}
     </>
   );
@@ -300,15 +305,15 @@ const pathChoices = (found: { path: string; objects: number }[], now: string, ro
 
 function Setting({ label, why, children }: { label: string; why: string; children: ReactNode }) {
   return (
-    <div style={{ width: 'min-content', minWidth: 112 }}>
-      <div className="small" style={{ fontWeight: 600 }}>
+    <Box wide="min-content" minWide={112}>
+      <Box small strong>
         {label}
-      </div>
+      </Box>
       {children}
-      <div className="muted" style={{ fontSize: 11.5, lineHeight: 1.3, marginTop: 2 }}>
+      <Box muted textSize={11.5} above={0.5}>
         {why}
-      </div>
-    </div>
+      </Box>
+    </Box>
   );
 }
 

@@ -1,4 +1,5 @@
 /** Suppliers in the order they are trusted, with what they list and what they list no longer. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -21,20 +22,26 @@ export function Suppliers() {
   });
   return (
     <>
-      <div className="row" style={{ marginBottom: 6 }}>
-        <h2 className="grow">Suppliers</h2>
+      <Box row below={1.5}>
+        <Box as="h2" grow>
+          Suppliers
+        </Box>
         <Button component={Link} to="/matching?tab=trust" color="secondary" sx={{ p: 0 }}>
           Change the order
         </Button>
-      </div>
+      </Box>
       <Loaded query={suppliers}>
         {(data) => (
-          <table className="plain" style={{ background: 'var(--card)' }}>
+          <Box as="table" surface="card" className="plain">
             <thead>
               <tr>
                 <th>In order of trust</th>
-                <th className="num">Records</th>
-                <th className="num">Dropped</th>
+                <Box as="th" num>
+                  Records
+                </Box>
+                <Box as="th" num>
+                  Dropped
+                </Box>
                 <th title="Their numbers for use inside a company are ours: the same number is the same goods">
                   Use our nos
                 </th>
@@ -44,8 +51,10 @@ export function Suppliers() {
               {data.items.map((row) => (
                 <tr key={row.id}>
                   <td>{row.name}</td>
-                  <td className="num">{count(row.records)}</td>
-                  <td className="num">
+                  <Box as="td" num>
+                    {count(row.records)}
+                  </Box>
+                  <Box as="td" num>
                     {row.dropped > 0 ? (
                       <Link
                         to={`/catalog?all=yes&where=${encodeURIComponent(JSON.stringify([{ attribute: 'droppedBy', op: 'is', value: row.name }]))}`}
@@ -55,7 +64,7 @@ export function Suppliers() {
                     ) : (
                       ''
                     )}
-                  </td>
+                  </Box>
                   <td>
                     {row.kind === 'supplier' && (
                       <Checkbox
@@ -71,7 +80,7 @@ export function Suppliers() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Box>
         )}
       </Loaded>
       {numbers.error && <ProblemBox error={numbers.error} />}

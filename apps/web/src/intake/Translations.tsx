@@ -1,4 +1,5 @@
 /** A supplier's words and ours: closed lists to fill, and what goods that both sides describe say a word is. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
@@ -25,27 +26,19 @@ export function Translations({
   if (batch.translations.length === 0) return null;
   const { told, count, map } = untakenWords(batch);
   return (
-    <div
-      style={{
-        marginBottom: 14,
-        border: '1px solid var(--line)',
-        borderRadius: 8,
-        padding: '10px 14px',
-        background: 'var(--card)',
-      }}
-    >
-      <div className="row" style={{ gap: 12 }}>
+    <Box below={3.5} framed pad={[2.5, 3.5]} surface="card">
+      <Box row gap={3}>
         <h3>Their words and ours</h3>
         {told.length > 1 && !off && (
           <Button size="small" variant="outlined" onClick={() => onMap(map)}>
             Take all {count} words that our own goods tell
           </Button>
         )}
-      </div>
+      </Box>
       {batch.translations.map((list) => (
         <Words key={`${list.column} ${list.attribute}`} batch={batch} list={list} off={off} onSet={onSet} />
       ))}
-    </div>
+    </Box>
   );
 }
 
@@ -70,23 +63,23 @@ function Words({
   const open = untaken(list);
   const shown = list.choices || all ? list.values.slice(0, 40) : list.values.slice(0, shownAtFirst);
   return (
-    <div style={{ marginTop: 8 }}>
-      <div className="row" style={{ gap: 10 }}>
-        <b className="small">
+    <Box above={2}>
+      <Box row gap={2.5}>
+        <Box as="b" small>
           {list.column} → {list.label}
-        </b>
+        </Box>
         {open.length > 0 && !off && (
           <Button size="small" color="secondary" sx={{ p: 0 }} onClick={() => set(asValues(open))}>
             Take all {open.length} that our own goods tell
           </Button>
         )}
-      </div>
-      <div className="row wrap" style={{ marginTop: 4, gap: '6px 16px' }}>
+      </Box>
+      <Box wrap row above={1} gap={[1.5, 4]}>
         {shown.map((row) => (
-          <span key={row.value} className="row small" style={{ gap: 6 }}>
-            <span style={{ color: row.becomes === null && list.choices ? 'var(--blocked)' : 'inherit' }}>
+          <Box as="span" small row gap={1.5} key={row.value}>
+            <Box as="span" tone={row.becomes === null && list.choices ? 'blocked' : 'inherit'}>
               {row.value} ({row.rows})
-            </span>
+            </Box>
             →
             {list.choices ? (
               <Select
@@ -131,14 +124,14 @@ function Words({
                 {row.learnt.ours} {row.learnt.agree}/{row.learnt.seen}
               </button>
             )}
-          </span>
+          </Box>
         ))}
         {shown.length < list.values.length && (
           <Button size="small" color="secondary" sx={{ p: 0 }} onClick={() => setAll(true)}>
             {list.values.length - shown.length} more words
           </Button>
         )}
-      </div>
-    </div>
+      </Box>
+    </Box>
   );
 }

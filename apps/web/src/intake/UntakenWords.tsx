@@ -1,4 +1,5 @@
 /** Over a dry run: words whose meaning our own goods tell were not taken; one press takes them and tries again. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
@@ -23,21 +24,18 @@ export function UntakenWords({ batch, onChange }: { batch: BatchAnswer; onChange
   });
   if (batch.state !== 'tried' || count === 0) return null;
   return (
-    <div
-      className="row wrap small"
-      style={{ border: '1px solid var(--line)', borderRadius: 6, padding: '7px 12px', marginBottom: 8, gap: 14 }}
-    >
+    <Box small wrap row framed pad={[2, 3]} below={2} gap={3.5}>
       <State is="advice">
         {plural(count, 'word')} of “{told.map(([list]) => list.column).join('”, “')}” could be read: goods that both
         sides describe tell what {count === 1 ? 'it means' : 'they mean'}
       </State>
-      <Link to={`/intake/${batch.id}?tab=columns`} style={{ marginLeft: 'auto' }}>
+      <Box as={Link} toEnd to={`/intake/${batch.id}?tab=columns`}>
         Look at them
-      </Link>
+      </Box>
       <Button size="small" variant="outlined" disabled={take.isPending} onClick={() => take.mutate()}>
         {take.isPending ? 'Trying…' : `Take ${count === 1 ? 'it' : `all ${count}`} and try again`}
       </Button>
       {take.error && <ProblemBox error={take.error} />}
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** One listing: every value the channel gets, its findings, and the trace of any of them. */
+import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type ListingAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
@@ -25,56 +26,60 @@ function Page({ listing }: { listing: ListingAnswer }) {
   );
   return (
     <>
-      <div className="row" style={{ alignItems: 'flex-start', gap: 14, paddingRight: 30 }}>
+      <Box row align="start" gap={3.5} padRight={7.5}>
         <Thumb name={listing.picture} size={52} />
-        <div className="grow">
+        <Box grow>
           <h2>{listing.title ?? listing.sku}</h2>
-          <div className="muted small">
+          <Box small muted>
             {listing.place} · <Link to={`/catalog?open=${listing.variantId}`}>{listing.sku ?? 'the product'}</Link>
-          </div>
-          <div className="row" style={{ marginTop: 4, gap: 14 }}>
+          </Box>
+          <Box row above={1} gap={3.5}>
             <State is={listing.readiness} />
             {listing.channelState !== 'none' && <State is={listing.channelState} />}
-            {listing.externalId && <span className="muted small">{listing.externalId}</span>}
+            {listing.externalId && (
+              <Box as="span" small muted>
+                {listing.externalId}
+              </Box>
+            )}
             {listing.liveAddress && (
               <a href={listing.liveAddress} target="_blank" rel="noreferrer">
                 Open the live page
               </a>
             )}
-          </div>
-        </div>
-      </div>
+          </Box>
+        </Box>
+      </Box>
       {listing.notFor && <p>{listing.notFor}</p>}
       {loose.map((finding) => (
         <Finding key={finding.words} finding={finding} />
       ))}
-      <p className="muted small" style={{ margin: '10px 0 2px' }}>
+      <Box as="p" small muted around={[2.5, 0, 0.5]}>
         What the channel gets. Choose a value to see where it comes from.
-      </p>
+      </Box>
       {listing.values.map((value) => (
-        <div key={value.attribute} style={{ borderBottom: '1px solid var(--line)' }}>
+        <Box line="bottom" key={value.attribute}>
           <button
             type="button"
             className="traceable"
             aria-expanded={traced === value.attribute}
             onClick={() => setTraced(traced === value.attribute ? undefined : value.attribute)}
           >
-            <span style={{ width: 116, flex: 'none', color: 'var(--ink-2)', fontSize: 12.5 }}>
+            <Box as="span" wide={116} fixed tone="muted" textSize={12.5}>
               {value.label}
               {value.need === 'required' && <span title="required"> *</span>}
               {value.pinned !== null && <i> pinned</i>}
-            </span>
-            <span className="grow" style={{ overflowWrap: 'anywhere' }}>
+            </Box>
+            <Box as="span" grow breaks>
               {value.value === null ? (
-                <span className="muted">
+                <Box as="span" muted>
                   {value.need === 'required' ? <State is="blocked">nothing yet</State> : 'nothing'}
-                </span>
+                </Box>
               ) : value.value.length > 170 ? (
                 `${value.value.slice(0, 170)}…`
               ) : (
                 value.value
               )}
-            </span>
+            </Box>
           </button>
           {value.findings.map((finding) => (
             <Finding key={finding.words} finding={finding} />
@@ -85,7 +90,7 @@ function Page({ listing }: { listing: ListingAnswer }) {
               <Pin listing={listing} value={value} />
             </>
           )}
-        </div>
+        </Box>
       ))}
     </>
   );
@@ -93,13 +98,13 @@ function Page({ listing }: { listing: ListingAnswer }) {
 
 function Finding({ finding }: { finding: ListingAnswer['findings'][number] }) {
   return (
-    <div className="row small finding" style={{ padding: '2px 0 6px 126px', alignItems: 'baseline' }}>
+    <Box small row pad={[0.5, 0, 1.5, 31.5]} align="baseline" className="finding">
       <State is={finding.severity === 'blocker' ? 'blocked' : 'advice'}>{finding.words}</State>
       <Link
         to={`/causes?${finding.severity === 'advice' ? 'show=advice&' : ''}cause=${encodeURIComponent(finding.cause)}`}
       >
         Fix the cause
       </Link>
-    </div>
+    </Box>
   );
 }

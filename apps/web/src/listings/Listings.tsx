@@ -1,4 +1,5 @@
 /** Listings across places, and the one that is open. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import TextField from '@mui/material/TextField';
@@ -50,20 +51,20 @@ export function Listings() {
   const total = list.data?.pages[0]?.total;
   return (
     <>
-      <section className="grow col" style={{ padding: '14px 0 0 20px' }}>
-        <div className="row" style={{ alignItems: 'flex-end', paddingRight: 16 }}>
+      <Box as="section" col grow pad={[3.5, 0, 0, 5]}>
+        <Box row align="end" padRight={4}>
           <h1>Listings</h1>
-          <span className="muted grow" style={{ paddingBottom: 3 }}>
+          <Box as="span" grow muted padBottom={1}>
             {total !== undefined && plural(total, 'listing')}
-          </span>
+          </Box>
           <TextField
             placeholder="Search listings"
             value={params.get('search') ?? ''}
             onChange={(event) => set('search', event.target.value)}
             slotProps={{ htmlInput: { 'aria-label': 'Search listings' } }}
           />
-        </div>
-        <div className="row wrap" style={{ margin: '9px 0' }}>
+        </Box>
+        <Box wrap row around={[2.5, 0]}>
           {readinesses.map((row) => (
             <Chip
               key={row}
@@ -73,7 +74,9 @@ export function Listings() {
               onClick={() => set('readiness', readiness === row ? undefined : row)}
             />
           ))}
-          <span className="muted">│</span>
+          <Box as="span" muted>
+            │
+          </Box>
           {states.map(([row, word]) => (
             <Chip
               key={row}
@@ -92,10 +95,10 @@ export function Listings() {
             </>
           )}
           {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set('cause', undefined)} />}
-        </div>
+        </Box>
         {list.error && <ProblemBox error={list.error} />}
         {total === 0 && <Empty title="No listing is like this">Take a filter away to see more.</Empty>}
-        <div className="scroll grow" style={{ background: 'var(--card)' }}>
+        <Box grow scroll surface="card">
           <table className="plain">
             <thead>
               <tr>
@@ -109,41 +112,45 @@ export function Listings() {
             </thead>
             <tbody>
               {list.data?.pages.flatMap((page) =>
-                page.items.map((page) => (
-                  <tr
-                    key={page.id}
-                    onClick={() => set('open', String(page.id))}
-                    style={{ cursor: 'pointer', background: page.id === open ? 'var(--velvet-100)' : undefined }}
+                page.items.map((listing) => (
+                  <Box
+                    as="tr"
+                    choosable
+                    chosen={listing.id === open}
+                    key={listing.id}
+                    onClick={() => set('open', String(listing.id))}
                   >
-                    <td style={{ whiteSpace: 'nowrap' }}>
-                      <button type="button" className="value whole" onClick={() => set('open', String(page.id))}>
-                        {page.sku ?? 'no SKU'}
+                    <Box as="td" oneLine>
+                      <button type="button" className="value whole" onClick={() => set('open', String(listing.id))}>
+                        {listing.sku ?? 'no SKU'}
                       </button>
-                    </td>
-                    <td style={{ maxWidth: 260 }}>
-                      <div className="cut" title={page.title ?? ''}>
-                        {page.title}
-                      </div>
-                    </td>
-                    <td className="muted" style={{ whiteSpace: 'nowrap' }}>
-                      {page.place}
+                    </Box>
+                    <Box as="td" maxWide={260}>
+                      <Box cut title={listing.title ?? ''}>
+                        {listing.title}
+                      </Box>
+                    </Box>
+                    <Box as="td" muted oneLine>
+                      {listing.place}
+                    </Box>
+                    <td>
+                      <State is={listing.readiness} />
                     </td>
                     <td>
-                      <State is={page.readiness} />
-                    </td>
-                    <td>
-                      {page.channelState === 'none' ? (
-                        <span className="muted">never sent</span>
+                      {listing.channelState === 'none' ? (
+                        <Box as="span" muted>
+                          never sent
+                        </Box>
                       ) : (
-                        <State is={page.channelState} />
+                        <State is={listing.channelState} />
                       )}
                     </td>
-                    <td className="small" style={{ maxWidth: 320 }}>
-                      <div className="cut" title={page.findings.map((finding) => finding.words).join('; ')}>
-                        {page.notFor ?? page.findings.map((finding) => finding.words).join('; ')}
-                      </div>
-                    </td>
-                  </tr>
+                    <Box as="td" small maxWide={320}>
+                      <Box cut title={listing.findings.map((finding) => finding.words).join('; ')}>
+                        {listing.notFor ?? listing.findings.map((finding) => finding.words).join('; ')}
+                      </Box>
+                    </Box>
+                  </Box>
                 )),
               )}
             </tbody>
@@ -153,8 +160,8 @@ export function Listings() {
               Show more
             </Button>
           )}
-        </div>
-      </section>
+        </Box>
+      </Box>
       {open !== undefined && (
         <Drawer label="Listing" onClose={() => set('open', undefined)}>
           <Listing id={open} />

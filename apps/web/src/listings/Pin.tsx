@@ -1,4 +1,5 @@
 /** A value of its own for one listing: it stands before the fill until it is unpinned. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -30,7 +31,7 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
   });
   if (draft === undefined)
     return (
-      <div className="row" style={{ padding: '0 0 8px 126px' }}>
+      <Box row pad={[0, 0, 2, 31.5]}>
         <Button
           color="secondary"
           sx={{ p: 0 }}
@@ -46,11 +47,13 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
             Unpin
           </Button>
         )}
-      </div>
+      </Box>
     );
   return (
-    <form
-      style={{ padding: '2px 0 10px 126px' }}
+    <Box
+      as="form"
+      pad={[0.5, 0, 2.5, 31.5]}
+
       onSubmit={(event) => {
         event.preventDefault();
         pin.mutate(draft);
@@ -66,16 +69,18 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
         onChange={(event) => setDraft(event.target.value)}
         slotProps={{ htmlInput: { 'aria-label': `${value.label} for this listing alone` } }}
       />
-      <div className="row" style={{ marginTop: 4 }}>
+      <Box row above={1}>
         <Button type="submit" variant="contained" disabled={draft.trim() === '' || pin.isPending}>
           Pin
         </Button>
         <Button color="inherit" onClick={() => setDraft(undefined)}>
           Cancel
         </Button>
-        <span className="muted small">on {listing.place} only</span>
-      </div>
+        <Box as="span" small muted>
+          on {listing.place} only
+        </Box>
+      </Box>
       {pin.error && <ProblemBox error={pin.error} />}
-    </form>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** The path of a value: from the channel’s field back to the supplier’s cell, with an edit at each step. */
+import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type TraceAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
@@ -16,14 +17,14 @@ export function Trace({ listingId, attribute }: { listingId: number; attribute: 
         <ol className="trace" aria-label={`Trace of ${label}`}>
           {steps.map((step, i) => (
             <li key={i}>
-              <span className="grow">
+              <Box as="span" grow>
                 {i === 0 ? <b>{label}: </b> : null}
                 {step.words}
                 {step.value !== null && (
                   <code>{step.value.length > 160 ? `${step.value.slice(0, 160)}…` : step.value}</code>
                 )}
                 {step.edit && <EditLink edit={step.edit} />}
-              </span>
+              </Box>
             </li>
           ))}
         </ol>

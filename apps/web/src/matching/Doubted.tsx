@@ -1,4 +1,5 @@
 /** Joined goods that would not be joined like this any more: shown, and split one by one or all at once. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -28,21 +29,23 @@ export function Doubted() {
   return (
     <section className="doubted" aria-label="Joins that would not be made any more">
       <b>{plural(total, 'join', 'joins')} would not be made any more</b>
-      <div className="row">
+      <Box row>
         <Button size="small" color="secondary" onClick={() => setOpen(!open)}>
           {open ? 'Hide them' : 'Show them'}
         </Button>
         <Button size="small" disabled={split.isPending} onClick={() => split.mutate(undefined)}>
           Split all {count(total)}
         </Button>
-      </div>
+      </Box>
       {split.error && <ProblemBox error={split.error} />}
       {open && (
         <ol>
           {items.map((row) => (
             <li key={row.id}>
               <Link to={`/matching?tab=joined&product=${row.id}`}>{row.title ?? row.sku}</Link>
-              <div className="muted small">{row.against.join('; ')}</div>
+              <Box small muted>
+                {row.against.join('; ')}
+              </Box>
               <Button size="small" disabled={split.isPending} onClick={() => split.mutate([row.id])}>
                 Split
               </Button>

@@ -1,4 +1,5 @@
 /** Goods that several sources describe: their claims side by side, who wins and why; and splitting them again. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import TextField from '@mui/material/TextField';
@@ -26,15 +27,14 @@ export function Joined() {
       {(data) => {
         const chosen = Number(params.get('product')) || data.items[0]?.id;
         return (
-          <div className="row grow" style={{ alignItems: 'stretch', gap: 0, minHeight: 0 }}>
-            <div
-              className="col"
-              style={{ width: 390, flex: 'none', borderRight: '1px solid var(--line)', minHeight: 0 }}
-            >
+          <Box grow row align="stretch" gap={0} minHigh={0}>
+            <Box col wide={390} fixed line="right" minHigh={0}>
               <Doubted />
-              <div style={{ padding: '10px 16px' }}>
+              <Box pad={[2.5, 4]}>
                 <b>{plural(data.total, 'product')} of several sources</b>
-                <div className="muted small">{count(data.disagreeing)} where they do not all say the same</div>
+                <Box small muted>
+                  {count(data.disagreeing)} where they do not all say the same
+                </Box>
                 <TextField
                   placeholder="Find goods"
                   value={search}
@@ -42,10 +42,13 @@ export function Joined() {
                   slotProps={{ htmlInput: { 'aria-label': 'Find goods' } }}
                   sx={{ width: 160, mt: 0.8 }}
                 />
-              </div>
-              <ol
-                className="scroll grow"
-                style={{ listStyle: 'none', margin: 0, padding: 0 }}
+              </Box>
+              <Box
+                as="ol"
+                grow
+                scroll
+                unmarked
+
                 aria-label="Joined goods"
               >
                 {data.items.map((row) => (
@@ -56,29 +59,29 @@ export function Joined() {
                       onClick={() => setParams({ tab: 'joined', product: String(row.id) })}
                     >
                       <span className="score">{row.differs > 0 ? row.differs : ''}</span>
-                      <span style={{ minWidth: 0 }}>
-                        <span className="cut" style={{ display: 'block' }}>
+                      <Box as="span" minWide={0}>
+                        <Box as="span" cut block>
                           {row.title ?? row.sku}
-                        </span>
-                        <span className="cut muted small" style={{ display: 'block' }}>
+                        </Box>
+                        <Box as="span" small muted cut block>
                           {row.sources.map((source) => source.supplier).join(' + ')}
-                        </span>
-                      </span>
+                        </Box>
+                      </Box>
                     </button>
                   </li>
                 ))}
-              </ol>
-            </div>
+              </Box>
+            </Box>
             {chosen ? (
               <One key={chosen} id={chosen} />
             ) : (
-              <div className="grow">
+              <Box grow>
                 <Empty title="No goods of several sources yet">
                   Bring in a second supplier’s file; goods with the same identifier are joined.
                 </Empty>
-              </div>
+              </Box>
             )}
-          </div>
+          </Box>
         );
       }}
     </Loaded>
@@ -103,40 +106,44 @@ function One({ id }: { id: number }) {
     },
   });
   return (
-    <div className="grow col" style={{ minWidth: 0, background: 'var(--card)' }}>
+    <Box col grow minWide={0} surface="card">
       <Loaded query={compared}>
         {(data) => {
           const [product] = data.products;
           if (!product) return null;
           return (
             <>
-              <div
-                className="scroll grow"
-                style={{ padding: '14px 20px' }}
+              <Box
+                grow
+                scroll
+                pad={[3.5, 5]}
+
                 role="region"
                 aria-label="Claims side by side"
                 tabIndex={0}
               >
-                <div className="row">
-                  <h2 className="grow">{product.title ?? product.sku}</h2>
+                <Box row>
+                  <Box as="h2" grow>
+                    {product.title ?? product.sku}
+                  </Box>
                   <Link to={`/catalog?open=${id}`}>Open in the catalog</Link>
-                </div>
-                <label className="row muted small" style={{ gap: 4 }}>
+                </Box>
+                <Box as="label" small muted row gap={1}>
                   <Checkbox size="small" sx={{ p: 0.4 }} checked={onlyShared} onChange={(_, on) => setOnlyShared(on)} />
                   only what several sources say
-                </label>
+                </Box>
                 <Sides data={data} onlyShared={onlyShared} />
-              </div>
-              <div className="row wrap" style={{ padding: '12px 20px', background: 'var(--brass-tint)', gap: 10 }}>
-                <div className="grow">
+              </Box>
+              <Box wrap row pad={[3, 5]} surface="brass" gap={2.5}>
+                <Box grow>
                   {split.error ? (
                     <ProblemBox error={split.error} />
                   ) : (
                     <b>Not the same goods? Choose what to take out:</b>
                   )}
-                  <div className="row wrap" style={{ gap: 12 }}>
+                  <Box wrap row gap={3}>
                     {product.sources.map((source) => (
-                      <label key={source.recordId} className="row small" style={{ gap: 4 }}>
+                      <Box as="label" small row gap={1} key={source.recordId}>
                         <Checkbox
                           size="small"
                           sx={{ p: 0.4 }}
@@ -151,10 +158,10 @@ function One({ id }: { id: number }) {
                           }
                         />
                         {source.supplier} {source.key}
-                      </label>
+                      </Box>
                     ))}
-                  </div>
-                </div>
+                  </Box>
+                </Box>
                 <Button
                   variant="contained"
                   disabled={split.isPending || out.size === 0 || out.size === product.sources.length}
@@ -162,11 +169,11 @@ function One({ id }: { id: number }) {
                 >
                   Split
                 </Button>
-              </div>
+              </Box>
             </>
           );
         }}
       </Loaded>
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** Matching: pairs that look like the same goods, goods that several sources describe, and whose word counts. */
+import { Box } from '../design/Box';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useSearchParams } from 'react-router';
@@ -12,8 +13,8 @@ export function Matching() {
   const [params, setParams] = useSearchParams();
   const tab = params.get('tab') ?? 'pairs';
   return (
-    <section className="grow col">
-      <div className="row" style={{ padding: '12px 24px 0', gap: 20, borderBottom: '1px solid var(--line)' }}>
+    <Box as="section" col grow>
+      <Box row pad={[3, 6, 0]} gap={5} line="bottom">
         <h1>Matching</h1>
         <Tabs value={tab} onChange={(_, to: string) => setParams({ tab: to })}>
           <Tab value="pairs" label="The same goods?" />
@@ -21,8 +22,8 @@ export function Matching() {
           <Tab value="keys" label="Keys that join nothing" />
           <Tab value="trust" label="Whose word counts" />
         </Tabs>
-      </div>
+      </Box>
       {tab === 'pairs' ? <Pairs /> : tab === 'joined' ? <Joined /> : tab === 'keys' ? <UnjoinedKeys /> : <Trust />}
-    </section>
+    </Box>
   );
 }

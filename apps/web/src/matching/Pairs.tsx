@@ -1,4 +1,5 @@
 /** Pairs ranked by their evidence; one key decides: S the same goods, D different, arrows move. */
+import { Box } from '../design/Box';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
@@ -93,15 +94,15 @@ export function Pairs() {
   return (
     <Loaded query={pairs}>
       {(data) => (
-        <div className="row grow" style={{ alignItems: 'stretch', gap: 0, minHeight: 0 }}>
-          <div className="col" style={{ width: 430, flex: 'none', borderRight: '1px solid var(--line)', minHeight: 0 }}>
-            <div style={{ padding: '10px 16px' }}>
+        <Box grow row align="stretch" gap={0} minHigh={0}>
+          <Box col wide={430} fixed line="right" minHigh={0}>
+            <Box pad={[2.5, 4]}>
               <b>
                 {data.total === 0
                   ? 'No pair waits'
                   : `${plural(data.total, 'pair looks', 'pairs look')} like the same goods`}
               </b>
-              <div className="row wrap" style={{ gap: 6, marginTop: 6 }}>
+              <Box wrap row gap={1.5} above={1.5}>
                 <TextField
                   placeholder="Find goods"
                   value={search}
@@ -121,16 +122,16 @@ export function Pairs() {
                     />
                   ))}
                 <Chip variant="outlined" label="Look again" disabled={look.isPending} onClick={() => look.mutate()} />
-              </div>
-            </div>
-            <ol className="scroll grow" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label="Pairs">
+              </Box>
+            </Box>
+            <Box as="ol" grow scroll unmarked aria-label="Pairs">
               {items.map((pair, i) => (
                 <li key={keyOf(pair)}>
                   <PairButton pair={pair} on={i === index} onOpen={() => go(i)} />
                 </li>
               ))}
-            </ol>
-          </div>
+            </Box>
+          </Box>
           {chosen ? (
             <Decision
               key={keyOf(chosen)}
@@ -145,14 +146,14 @@ export function Pairs() {
               onSkip={() => go(index + 1)}
             />
           ) : (
-            <div className="grow">
+            <Box grow>
               <Empty title="Nothing waits for you here">
                 When a batch brings goods that look like others, the pairs stand here with what speaks for and against
                 them.
               </Empty>
-            </div>
+            </Box>
           )}
-        </div>
+        </Box>
       )}
     </Loaded>
   );
@@ -168,14 +169,14 @@ function PairButton({ pair, on, onOpen }: { pair: PairAnswer; on: boolean; onOpe
   return (
     <button type="button" ref={box} className={`pair ${on ? 'on' : ''}`} aria-current={on} onClick={onOpen}>
       <span className="score">{pair.score}</span>
-      <span style={{ minWidth: 0 }}>
-        <span className="cut" style={{ display: 'block' }}>
+      <Box as="span" minWide={0}>
+        <Box as="span" cut block>
           {pair.a.title ?? pair.a.sku}
-        </span>
-        <span className="cut muted small" style={{ display: 'block' }}>
+        </Box>
+        <Box as="span" small muted cut block>
           {pair.b.title ?? pair.b.sku} · {pair.b.sources.map((source) => source.supplier).join(', ')}
-        </span>
-      </span>
+        </Box>
+      </Box>
     </button>
   );
 }
@@ -203,10 +204,14 @@ function Decision({
     queryFn: () => call(api.matching.compare, { query: { a: pair.a.id, b: pair.b.id } }),
   });
   return (
-    <div className="grow col" style={{ minWidth: 0, background: 'var(--card)' }}>
-      <div className="scroll grow" style={{ padding: '14px 20px' }} role="region" aria-label="The pair" tabIndex={0}>
-        <div className="muted small">Pair {place}</div>
-        <h2 style={{ margin: '2px 0 8px' }}>Are these the same goods?</h2>
+    <Box col grow minWide={0} surface="card">
+      <Box grow scroll pad={[3.5, 5]} role="region" aria-label="The pair" tabIndex={0}>
+        <Box small muted>
+          Pair {place}
+        </Box>
+        <Box as="h2" around={[0.5, 0, 2]}>
+          Are these the same goods?
+        </Box>
         <div>
           {pair.evidence.map((row) => (
             <span key={row.words} className={`bit ${row.points < 0 ? 'against' : ''}`}>
@@ -230,19 +235,19 @@ function Decision({
             These two were not joined: {unsure}. Goods with two GTINs are usually two goods.
           </Alert>
         )}
-        <div style={{ marginTop: 6 }}>
+        <Box above={1.5}>
           <Loaded query={compared}>{(data) => <Sides data={data} onlyShared={false} />}</Loaded>
-        </div>
-      </div>
-      <div className="row" style={{ padding: '12px 20px', background: 'var(--brass-tint)', gap: 10 }}>
-        <div className="grow">
-          <b className="serif" style={{ fontSize: 18 }}>
+        </Box>
+      </Box>
+      <Box row pad={[3, 5]} surface="brass" gap={2.5}>
+        <Box grow>
+          <Box as="b" serif textSize={18}>
             {pair.score} of 100
-          </b>
-          <div className="muted small">
+          </Box>
+          <Box small muted>
             Joined goods can be split again; kept apart, they are not proposed any more.
-          </div>
-        </div>
+          </Box>
+        </Box>
         <Button variant="outlined" color="inherit" onClick={onSkip}>
           Later<kbd className="key">↓</kbd>
         </Button>
@@ -252,7 +257,7 @@ function Decision({
         <Button variant="contained" disabled={busy} onClick={() => onDecide('same')}>
           The same goods<kbd className="key">S</kbd>
         </Button>
-      </div>
-    </div>
+      </Box>
+    </Box>
   );
 }

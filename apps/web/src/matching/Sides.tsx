@@ -1,4 +1,5 @@
 /** Every source's claim side by side: a column a record, the winner marked where the goods are one product. */
+import { Box } from '../design/Box';
 import type { ClaimRow, Comparison, MatchSide } from '@velvet-shelf/contract';
 import { Thumb } from '../design/Thumb';
 
@@ -13,16 +14,16 @@ export function Sides({ data, onlyShared }: { data: Comparison; onlyShared: bool
           <th className="of" />
           {sides.map(({ product, source }) => (
             <th key={source.recordId}>
-              <span className="row" style={{ gap: 8 }}>
+              <Box as="span" row gap={2}>
                 {!isOne && <Thumb name={product.picture} />}
                 <span>
                   {source.supplier}
-                  <div className="muted small" style={{ fontWeight: 400 }}>
+                  <Box small muted plainWeight>
                     {source.key}
                     {source.dropped && ' · no longer listed'}
-                  </div>
+                  </Box>
                 </span>
-              </span>
+              </Box>
             </th>
           ))}
           {isOne && <th>Yours</th>}
@@ -33,7 +34,12 @@ export function Sides({ data, onlyShared }: { data: Comparison; onlyShared: bool
           <tr key={`${row.attribute}@${row.language}`} className={row.differs ? 'differs' : ''}>
             <th className="of">
               {row.label}
-              {row.language && <span className="muted small"> {row.language}</span>}
+              {row.language && (
+                <Box as="span" small muted>
+                  {' '}
+                  {row.language}
+                </Box>
+              )}
             </th>
             {sides.map(({ source }) => (
               <Cell key={source.recordId} row={row} source={source} isOne={isOne} />
@@ -55,7 +61,15 @@ function Cell({ row, source, isOne }: { row: ClaimRow; source: MatchSide; isOne:
   const wins = isOne && row.winnerRecord === source.recordId;
   return (
     <td className={wins ? 'wins' : row.differs ? 'other' : ''} title={text ?? ''}>
-      {text === undefined ? <span className="muted">–</span> : text.length > 160 ? `${text.slice(0, 160)}…` : text}
+      {text === undefined ? (
+        <Box as="span" muted>
+          –
+        </Box>
+      ) : text.length > 160 ? (
+        `${text.slice(0, 160)}…`
+      ) : (
+        text
+      )}
     </td>
   );
 }

@@ -1,4 +1,6 @@
 /** Whose word counts: the general order of sources, and per attribute a policy and an order of its own, by drag and drop or keys. */
+import { Box } from '../design/Box';
+import { Moved } from '../design/Moved';
 import {
   type Announcements,
   DndContext,
@@ -17,7 +19,6 @@ import {
   sortableKeyboardCoordinates,
   useSortable,
 } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
@@ -51,29 +52,35 @@ export function Trust() {
     },
   });
   return (
-    <div className="grow scroll" style={{ padding: '14px 24px' }}>
+    <Box scroll grow pad={[3.5, 6]}>
       {save.error && <ProblemBox error={save.error} />}
       <Loaded query={trust}>
         {(data) => (
           <>
-            <div className="row wrap" style={{ gap: '6px 16px', marginBottom: 14 }}>
-              <b style={{ whiteSpace: 'nowrap' }}>The general order</b>
+            <Box wrap row gap={[1.5, 4]} below={3.5}>
+              <Box as="b" oneLine>
+                The general order
+              </Box>
               <Ranking
                 label="General order of sources"
                 suppliers={data.suppliers}
                 order={data.suppliers.map((supplier) => supplier.id)}
                 onOrder={(ranking) => save.mutate({ ranking })}
               />
-              <span className="muted small">
+              <Box as="span" small muted>
                 Drag, or focus one and press space, then the arrows. Your own edits always win.
-              </span>
-            </div>
-            <table className="plain" style={{ background: 'var(--card)' }}>
+              </Box>
+            </Box>
+            <Box as="table" surface="card" className="plain">
               <thead>
                 <tr>
                   <th>Attribute</th>
-                  <th className="num">In dispute</th>
-                  <th style={{ width: 220 }}>Who wins</th>
+                  <Box as="th" num>
+                    In dispute
+                  </Box>
+                  <Box as="th" wide={220}>
+                    Who wins
+                  </Box>
                   <th>In this order</th>
                 </tr>
               </thead>
@@ -83,9 +90,14 @@ export function Trust() {
                   .map((row) => (
                     <tr key={row.attribute}>
                       <td>
-                        {row.label} <span className="muted small">{row.group}</span>
+                        {row.label}{' '}
+                        <Box as="span" small muted>
+                          {row.group}
+                        </Box>
                       </td>
-                      <td className="num">{row.disputed > 0 ? row.disputed : ''}</td>
+                      <Box as="td" num>
+                        {row.disputed > 0 ? row.disputed : ''}
+                      </Box>
                       <td>
                         <Select
                           value={row.policy}
@@ -104,7 +116,9 @@ export function Trust() {
                       </td>
                       <td>
                         {row.policy !== 'ranked' ? (
-                          <span className="muted small">ties go by the general order</span>
+                          <Box as="span" small muted>
+                            ties go by the general order
+                          </Box>
                         ) : row.ranking === null ? (
                           <Button
                             color="secondary"
@@ -120,7 +134,7 @@ export function Trust() {
                             An order of its own
                           </Button>
                         ) : (
-                          <div className="row">
+                          <Box row>
                             <Ranking
                               label={`Order of sources for ${row.label}`}
                               suppliers={data.suppliers}
@@ -134,17 +148,17 @@ export function Trust() {
                             >
                               as in general
                             </Button>
-                          </div>
+                          </Box>
                         )}
                       </td>
                     </tr>
                   ))}
               </tbody>
-            </table>
+            </Box>
           </>
         )}
       </Loaded>
-    </div>
+    </Box>
   );
 }
 
@@ -199,16 +213,17 @@ function Source({ id, place, name }: { id: number; place: number; name: string }
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id });
   return (
     <div role="listitem">
-      <div
+      <Moved
         ref={setNodeRef}
         className="source"
-        style={{ transform: CSS.Translate.toString(transform), transition }}
+        transform={transform}
+        transition={transition}
         {...attributes}
         {...listeners}
       >
         <b>{place}</b>
         {name}
-      </div>
+      </Moved>
     </div>
   );
 }

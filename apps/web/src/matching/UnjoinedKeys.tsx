@@ -1,4 +1,5 @@
 /** Identifiers that join nothing: they stand on several articles of one source, or the articles that have them say otherwise. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -12,19 +13,19 @@ const kinds = { gtin: 'GTIN', mpn: 'brand + MPN', number: 'article number' } as 
 export function UnjoinedKeys() {
   const keys = useQuery({ queryKey: ['unjoined'], queryFn: () => call(api.matching.unjoined) });
   return (
-    <div className="grow scroll" style={{ padding: '14px 24px' }}>
+    <Box scroll grow pad={[3.5, 6]}>
       <Loaded query={keys}>
         {(data) =>
           data.items.length === 0 ? (
             <Empty title="Every identifier stands on one article of each source">There is nothing to correct.</Empty>
           ) : (
             <>
-              <p style={{ marginTop: 0 }}>
+              <Box as="p" above={0}>
                 <b>{plural(data.total, 'identifier joins', 'identifiers join')} nothing.</b> Correct the wrong one, in
                 the supplier’s file or by an edit; the others join by themselves.
                 {data.total > data.items.length && ` The first ${count(data.items.length)} are shown.`}
-              </p>
-              <table className="plain" style={{ background: 'var(--card)' }}>
+              </Box>
+              <Box as="table" surface="card" className="plain">
                 <thead>
                   <tr>
                     <th>Identifier</th>
@@ -35,40 +36,47 @@ export function UnjoinedKeys() {
                 <tbody>
                   {data.items.map((row) => (
                     <tr key={`${row.kind}${row.key}`}>
-                      <td style={{ whiteSpace: 'nowrap' }}>
-                        <span className="muted small">{kinds[row.kind]}</span> {row.key}
-                      </td>
-                      <td className="small" style={{ maxWidth: 260 }}>
+                      <Box as="td" oneLine>
+                        <Box as="span" small muted>
+                          {kinds[row.kind]}
+                        </Box>{' '}
+                        {row.key}
+                      </Box>
+                      <Box as="td" small maxWide={260}>
                         {row.reason}
                         <JoinAnyway products={row.records.flatMap((record) => record.productId ?? [])} />
-                      </td>
+                      </Box>
                       <td>
                         {row.records.map((record) => (
-                          <div key={record.recordId} className="row" style={{ gap: 8 }}>
-                            <span className="muted small" style={{ width: 140 }}>
+                          <Box row gap={2} key={record.recordId}>
+                            <Box as="span" small muted wide={140}>
                               {record.supplier}
-                            </span>
-                            <span style={{ width: 150 }}>{record.key}</span>
+                            </Box>
+                            <Box as="span" wide={150}>
+                              {record.key}
+                            </Box>
                             {record.productId && (
-                              <Link
-                                className="cut target"
+                              <Box
+                                as={Link}
+                                cut
+                                className="target"
                                 to={`/catalog?all=yes&open=${record.productId}&attribute=${row.kind === 'gtin' ? 'gtin' : 'mpn'}`}
                               >
                                 {record.title ?? 'open'}
-                              </Link>
+                              </Box>
                             )}
-                          </div>
+                          </Box>
                         ))}
                       </td>
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Box>
             </>
           )
         }
       </Loaded>
-    </div>
+    </Box>
   );
 }
 

@@ -1,3 +1,5 @@
+import { Box } from '../design/Box';
+import { Front } from '../design/Front';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -26,49 +28,36 @@ export function SignIn() {
     signIn.mutate();
   };
   return (
-    <div style={{ minHeight: '100%', display: 'grid', gridTemplateColumns: '1fr 1fr' }}>
-      <div
-        style={{
-          background: 'linear-gradient(160deg, #3d1b36, #23101f)',
-          color: '#f3e9ef',
-          padding: '0 64px',
-          display: 'flex',
-          flexDirection: 'column',
-          justifyContent: 'center',
-          borderRight: '3px solid var(--brass-bright)',
-        }}
-      >
-        <h1 style={{ fontSize: 44 }}>Velvet Shelf</h1>
-        <p style={{ fontSize: 17, maxWidth: 400, color: '#d9c3d3' }}>
-          Suppliers’ files in, good product records on the shelf, feeds that are accepted the first time.
-        </p>
-      </div>
-      <main style={{ display: 'grid', placeItems: 'center' }}>
-        <form onSubmit={submit} style={{ width: 320, display: 'grid', gap: 14 }}>
-          <h2 style={{ fontSize: 22 }}>Sign in</h2>
-          <TextField
-            label="E-mail address"
-            type="email"
-            autoComplete="username"
-            value={email}
-            onChange={(event) => setEmail(event.target.value)}
-            autoFocus
-            required
-          />
-          <TextField
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-            required
-          />
-          {signIn.error && <ProblemBox error={signIn.error} />}
-          <Button type="submit" variant="contained" disabled={signIn.isPending}>
-            Sign in
-          </Button>
-        </form>
-      </main>
-    </div>
+    <Front
+      name="Velvet Shelf"
+      words="Suppliers’ files in, good product records on the shelf, feeds that are accepted the first time."
+    >
+      <Box as="form" wide={320} columns gap={3.5} onSubmit={submit}>
+        <Box as="h2" textSize={22}>
+          Sign in
+        </Box>
+        <TextField
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          value={email}
+          onChange={(event) => setEmail(event.target.value)}
+          autoFocus
+          required
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+          required
+        />
+        {signIn.error && <ProblemBox error={signIn.error} />}
+        <Button type="submit" variant="contained" disabled={signIn.isPending}>
+          Sign in
+        </Button>
+      </Box>
+    </Front>
   );
 }

@@ -1,4 +1,5 @@
 /** One search and command box: products, pages. */
+import { Box } from '../design/Box';
 import Dialog from '@mui/material/Dialog';
 import InputBase from '@mui/material/InputBase';
 import List from '@mui/material/List';
@@ -80,8 +81,12 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
       <List dense>
         {options.map((option, i) => (
           <ListItemButton key={option.to + option.label} selected={i === at} onClick={() => go(i)}>
-            <span className="grow cut">{option.label}</span>
-            <span className="muted small">{option.note}</span>
+            <Box as="span" cut grow>
+              {option.label}
+            </Box>
+            <Box as="span" small muted>
+              {option.note}
+            </Box>
           </ListItemButton>
         ))}
       </List>

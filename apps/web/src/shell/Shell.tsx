@@ -1,4 +1,5 @@
 /** The shelf edge along the top, the work below it, one thin line at the foot. */
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import LinearProgress from '@mui/material/LinearProgress';
@@ -211,11 +212,11 @@ function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean
   return (
     <footer className="foot">
       {job && (
-        <span className="row cut" role="status">
-          <span className="bar" style={{ width: 110, flex: 'none' }}>
-            <i style={{ width: `${job.total > 0 ? (100 * job.done) / job.total : 0}%` }} />
-          </span>
-          <span className="cut">
+        <Box as="span" cut row role="status">
+          <Box as="span" wide={110} fixed className="bar">
+            <Box as="i" wide={`${job.total > 0 ? (100 * job.done) / job.total : 0}%`} />
+          </Box>
+          <Box as="span" cut>
             {job.label}
             {job.state === 'failed'
               ? ` failed: ${job.error}`
@@ -224,12 +225,14 @@ function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean
                 : job.done > 0
                   ? ` · ${count(job.done)} so far`
                   : ''}
-          </span>
-        </span>
+          </Box>
+        </Box>
       )}
       {last && (
-        <span className="row cut">
-          <span className="cut">{last.words}</span>
+        <Box as="span" cut row>
+          <Box as="span" cut>
+            {last.words}
+          </Box>
           {last.canUndo && (
             <Button
               size="small"
@@ -241,11 +244,11 @@ function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean
               Undo
             </Button>
           )}
-        </span>
+        </Box>
       )}
-      <Link to="/history" style={{ marginLeft: 'auto' }}>
+      <Box as={Link} toEnd to="/history">
         History
-      </Link>
+      </Box>
     </footer>
   );
 }
@@ -272,7 +275,10 @@ export function Broken() {
     );
   return (
     <Empty title="This page broke">
-      What was saved is kept. {again} <span className="muted small">{String(error)}</span>
+      What was saved is kept. {again}{' '}
+      <Box as="span" small muted>
+        {String(error)}
+      </Box>
     </Empty>
   );
 }

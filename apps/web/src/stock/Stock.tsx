@@ -1,4 +1,5 @@
 /** The stock of one product: what is there, what is kept back, what channels are shown, and every movement with its reason. */
+import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -31,11 +32,19 @@ function Figures({ stock }: { stock: StockAnswer }) {
     <>
       <Line label="On hand">
         {count(stock.onHand)}
-        {ours.length > 1 && <span className="muted small"> {sayEach(ours)}</span>}
+        {ours.length > 1 && (
+          <Box as="span" small muted>
+            {' '}
+            {sayEach(ours)}
+          </Box>
+        )}
       </Line>
       {theirs.length > 0 && (
         <Line label="At suppliers">
-          {sayEach(theirs)} <span className="muted small">theirs; shown to no channel they do not serve</span>
+          {sayEach(theirs)}{' '}
+          <Box as="span" small muted>
+            theirs; shown to no channel they do not serve
+          </Box>
         </Line>
       )}
       {stock.reserved > 0 && <Line label="Reserved">{count(stock.reserved)}</Line>}
@@ -44,24 +53,26 @@ function Figures({ stock }: { stock: StockAnswer }) {
       </Line>
       <Line label="Channels see">
         <b>{count(stock.shown)}</b>{' '}
-        <span className="muted small">
+        <Box as="span" small muted>
           {count(stock.onHand)}
           {stock.reserved > 0 && ` − ${count(stock.reserved)} reserved`} − {count(stock.keptBack)} kept back
-        </span>
+        </Box>
       </Line>
       <Movement key={stock.movements[0]?.id ?? 0} stock={stock} />
-      <h3 style={{ margin: '14px 0 2px' }}>Movements</h3>
-      {stock.movements.length === 0 && <p className="muted small">Nothing has come or gone yet.</p>}
+      <Box as="h3" around={[3.5, 0, 0.5]}>
+        Movements
+      </Box>
+      {stock.movements.length === 0 && (
+        <Box as="p" small muted>
+          Nothing has come or gone yet.
+        </Box>
+      )}
       {stock.movements.map((movement) => (
-        <div
-          key={movement.id}
-          className="row small"
-          style={{ padding: '5px 0', borderBottom: '1px solid var(--line)', alignItems: 'baseline' }}
-        >
-          <span style={{ width: 56, textAlign: 'right', fontVariantNumeric: 'tabular-nums', fontWeight: 600 }}>
+        <Box small row pad={[1.5, 0]} line="bottom" align="baseline" key={movement.id}>
+          <Box as="span" wide={56} toRight strong>
             {signed(movement.delta)}
-          </span>
-          <span className="grow">
+          </Box>
+          <Box as="span" grow>
             {movement.reason === 'count' ? 'counted' : movement.reason}
             {several && ` · ${movement.warehouse}`}
             {movement.batchId !== null && (
@@ -70,12 +81,12 @@ function Figures({ stock }: { stock: StockAnswer }) {
                 · <Link to={`/intake/${movement.batchId}`}>its batch</Link>
               </>
             )}
-          </span>
-          <span className="muted">
+          </Box>
+          <Box as="span" muted>
             {clock(movement.at)}
             {movement.by && ` · ${movement.by}`}
-          </span>
-        </div>
+          </Box>
+        </Box>
       ))}
     </>
   );
@@ -113,7 +124,7 @@ function KeptBack({ stock }: { stock: StockAnswer }) {
         change.mutate({ keptBack: Number(draft) });
       }}
     >
-      <div className="row">
+      <Box row>
         <TextField
           value={draft}
           onChange={(event) => setDraft(event.target.value)}
@@ -127,8 +138,10 @@ function KeptBack({ stock }: { stock: StockAnswer }) {
             Keep back
           </Button>
         )}
-        <span className="muted small">no channel may sell these</span>
-      </div>
+        <Box as="span" small muted>
+          no channel may sell these
+        </Box>
+      </Box>
       {change.error && <ProblemBox error={change.error} />}
     </form>
   );
@@ -143,14 +156,16 @@ function Movement({ stock }: { stock: StockAnswer }) {
   const delta = /^[+−-]?\d{1,6}$/.test(pieces.trim()) ? Number(pieces.trim().replace('−', '-')) : undefined;
   const isWrong = pieces.trim() !== '' && delta === undefined;
   return (
-    <form
-      style={{ marginTop: 10 }}
+    <Box
+      as="form"
+      above={2.5}
+
       onSubmit={(event) => {
         event.preventDefault();
         if (delta !== undefined) change.mutate({ delta, reason, warehouseId: warehouse });
       }}
     >
-      <div className="row" style={{ alignItems: 'flex-start' }}>
+      <Box row align="start">
         <TextField
           label="Pieces"
           placeholder="+40"
@@ -185,13 +200,13 @@ function Movement({ stock }: { stock: StockAnswer }) {
         <Button type="submit" variant="contained" disabled={!delta || reason.trim() === '' || change.isPending}>
           Book
         </Button>
-      </div>
+      </Box>
       {delta !== undefined && delta !== 0 && (
-        <p className="muted small" style={{ margin: '4px 0' }}>
+        <Box as="p" small muted around={[1, 0]}>
           {count(stock.onHand)} → {count(stock.onHand + delta)} on hand
-        </p>
+        </Box>
       )}
       {change.error && <ProblemBox error={change.error} />}
-    </form>
+    </Box>
   );
 }

@@ -1,4 +1,5 @@
 /** Which warehouses serve which places: what a supplier has is shown to no channel until somebody says so here. */
+import { Box } from '../design/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -35,14 +36,21 @@ export function Warehouses() {
   );
   return (
     <>
-      <h2 style={{ margin: '18px 0 6px' }}>Whose stock goes where</h2>
-      <p className="muted small">What a supplier has stands beside ours. No channel is shown it until you say so.</p>
+      <Box as="h2" around={[4.5, 0, 1.5]}>
+        Whose stock goes where
+      </Box>
+      <Box as="p" small muted>
+        What a supplier has stands beside ours. No channel is shown it until you say so.
+      </Box>
       <Loaded query={warehouses}>
         {({ items }) => (
           <>
             {items.map((row) => (
               <div key={row.id} role="group" aria-label={`${row.name} serves`}>
-                <b>{row.name}</b> <span className="muted small">{row.kind === 'own' ? 'ours' : 'theirs'}, serves</span>
+                <b>{row.name}</b>{' '}
+                <Box as="span" small muted>
+                  {row.kind === 'own' ? 'ours' : 'theirs'}, serves
+                </Box>
                 <div>{places.data?.items.map((place) => box(row, place))}</div>
               </div>
             ))}

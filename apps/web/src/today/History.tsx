@@ -1,3 +1,4 @@
+import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -23,11 +24,13 @@ export function History() {
     onError: (error) => tell(error.message, 'error'),
   });
   return (
-    <section className="grow scroll" style={{ padding: '18px 24px' }}>
+    <Box as="section" scroll grow pad={[4.5, 6]}>
       <h1>History</h1>
-      <p className="muted">Everything a person or a job changed, newest first.</p>
+      <Box as="p" muted>
+        Everything a person or a job changed, newest first.
+      </Box>
       {actions.error && <ProblemBox error={actions.error} />}
-      <table className="plain" style={{ background: 'var(--card)' }}>
+      <Box as="table" surface="card" className="plain">
         <thead>
           <tr>
             <th>When</th>
@@ -38,35 +41,39 @@ export function History() {
         </thead>
         <tbody>
           {actions.data?.pages.flatMap((page) =>
-            page.items.map((page) => (
-              <tr key={page.id}>
-                <td className="muted" style={{ whiteSpace: 'nowrap' }}>
-                  {clock(page.at)}
-                </td>
-                <td style={page.undone ? { textDecoration: 'line-through', color: 'var(--ink-3)' } : {}}>
-                  {page.words}
-                </td>
-                <td className="muted">{page.actor}</td>
-                <td className="num">
-                  {page.canUndo ? (
+            page.items.map((action) => (
+              <tr key={action.id}>
+                <Box as="td" muted oneLine>
+                  {clock(action.at)}
+                </Box>
+                <Box as="td" struck={action.undone} tone={action.undone ? 'faint' : undefined}>
+                  {action.words}
+                </Box>
+                <Box as="td" muted>
+                  {action.actor}
+                </Box>
+                <Box as="td" num>
+                  {action.canUndo ? (
                     <Button
                       color="secondary"
                       sx={{ p: 0 }}
                       disabled={undo.isPending}
-                      onClick={() => undo.mutate(page.id)}
+                      onClick={() => undo.mutate(action.id)}
                     >
                       Undo
                     </Button>
-                  ) : page.undone ? (
-                    <span className="muted small">undone</span>
+                  ) : action.undone ? (
+                    <Box as="span" small muted>
+                      undone
+                    </Box>
                   ) : null}
-                </td>
+                </Box>
               </tr>
             )),
           )}
         </tbody>
-      </table>
+      </Box>
       {actions.hasNextPage && <Button onClick={() => void actions.fetchNextPage()}>Show earlier</Button>}
-    </section>
+    </Box>
   );
 }

@@ -1,3 +1,5 @@
+import { Box } from '../design/Box';
+import { Share } from '../design/Share';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { type TodayAnswer, api } from '@velvet-shelf/contract';
@@ -16,31 +18,34 @@ export function Today() {
 function Page({ data }: { data: TodayAnswer }) {
   return (
     <>
-      <section
-        className="scroll"
-        style={{ width: 560, flex: 'none', padding: '20px 24px', borderRight: '1px solid var(--line)' }}
-      >
-        <div className="muted small">
+      <Box as="section" scroll wide={560} fixed pad={[5, 6]} line="right">
+        <Box small muted>
           {new Date().toLocaleDateString(navigator.language, { weekday: 'long', day: 'numeric', month: 'long' })}
-        </div>
-        <h1 style={{ marginBottom: 16 }}>{data.headline}</h1>
-        <h2 style={{ margin: '6px 0 8px' }}>Waiting for you</h2>
+        </Box>
+        <Box as="h1" below={4}>
+          {data.headline}
+        </Box>
+        <Box as="h2" around={[1.5, 0, 2]}>
+          Waiting for you
+        </Box>
         {data.waiting.length === 0 && (
-          <p className="muted">Nothing waits. Drop a supplier’s file at Intake to go on.</p>
+          <Box as="p" muted>
+            Nothing waits. Drop a supplier’s file at Intake to go on.
+          </Box>
         )}
         {data.waiting.map((row) => (
-          <div
-            key={row.words}
-            className="row"
-            style={{ gap: 14, padding: '10px 0', borderTop: '1px solid var(--line)' }}
-          >
-            <div className="serif num" style={{ width: 52, fontSize: 22 }}>
+          <Box row gap={3.5} pad={[2.5, 0]} line="top" key={row.words}>
+            <Box num serif wide={52} textSize={22}>
               {count(row.count)}
-            </div>
-            <div className="grow">
+            </Box>
+            <Box grow>
               <div>{row.words}</div>
-              {row.detail && <div className="muted small">{row.detail}</div>}
-            </div>
+              {row.detail && (
+                <Box small muted>
+                  {row.detail}
+                </Box>
+              )}
+            </Box>
             <Button
               component={Link}
               to={row.to}
@@ -50,43 +55,47 @@ function Page({ data }: { data: TodayAnswer }) {
             >
               {row.verb}
             </Button>
-          </div>
+          </Box>
         ))}
-      </section>
-      <section className="grow scroll" style={{ padding: '20px 24px', background: 'var(--card)' }}>
-        <div className="row">
-          <h2 className="grow">Where everything stands</h2>
-          <span className="muted small">
+      </Box>
+      <Box as="section" scroll grow pad={[5, 6]} surface="card">
+        <Box row>
+          <Box as="h2" grow>
+            Where everything stands
+          </Box>
+          <Box as="span" small muted>
             {count(data.places.reduce((sum, place) => sum + place.listings, 0))} listings
-          </span>
-        </div>
+          </Box>
+        </Box>
         <Standing places={data.places} />
-        <h2 style={{ margin: '22px 0 4px' }}>What changed</h2>
-        {data.changes.length === 0 && <p className="muted">Nothing yet.</p>}
+        <Box as="h2" around={[5.5, 0, 1]}>
+          What changed
+        </Box>
+        {data.changes.length === 0 && (
+          <Box as="p" muted>
+            Nothing yet.
+          </Box>
+        )}
         {data.changes.map((change, i) => (
-          <div
-            key={i}
-            className="row"
-            style={{ padding: '6px 0', borderTop: '1px solid var(--line)', fontSize: 12.5, alignItems: 'baseline' }}
-          >
-            <time style={{ width: 92, color: 'var(--ink-3)', flex: 'none' }}>{clock(change.at)}</time>
-            <span className="grow">
+          <Box row pad={[1.5, 0]} line="top" textSize={12.5} align="baseline" key={i}>
+            <Box as="time" wide={92} tone="faint" fixed>
+              {clock(change.at)}
+            </Box>
+            <Box as="span" grow>
               {change.to ? (
-                <Link
-                  to={change.to}
-                  className="plain"
-                  style={{ textDecoration: 'underline', textDecorationColor: 'var(--line-strong)' }}
-                >
+                <Box as={Link} underlined to={change.to} className="plain">
                   {change.words}
-                </Link>
+                </Box>
               ) : (
                 change.words
               )}
-            </span>
-            <span className="muted small">{change.actor}</span>
-          </div>
+            </Box>
+            <Box as="span" small muted>
+              {change.actor}
+            </Box>
+          </Box>
         ))}
-      </section>
+      </Box>
     </>
   );
 }
@@ -97,23 +106,23 @@ const lines = [
     title: 'Fit to send',
     field: 'readiness',
     parts: [
-      ['ready', 'ready', 'var(--ready)'],
-      ['blocked', 'blocked', 'var(--blocked)'],
-      ['not for this channel', 'not for this channel', 'var(--line-strong)'],
+      ['ready', 'ready', 'ready'],
+      ['blocked', 'blocked', 'blocked'],
+      ['not for this channel', 'not for this channel', 'none'],
     ],
   },
   {
     title: 'On the channel',
     field: 'channelState',
     parts: [
-      ['live', 'live', 'var(--live)'],
-      ['draft there', 'draft there', 'var(--velvet-200)'],
-      ['hidden', 'hidden', 'var(--velvet-500)'],
-      ['queued', 'queued', 'var(--brass)'],
-      ['sent', 'unanswered', 'var(--brass-bright)'],
-      ['refused', 'refused', 'var(--held)'],
-      ['withdrawn', 'withdrawn', 'var(--ink-3)'],
-      ['none', 'never sent', 'var(--line-strong)'],
+      ['live', 'live', 'live'],
+      ['draft there', 'draft there', 'draft'],
+      ['hidden', 'hidden', 'hidden'],
+      ['queued', 'queued', 'queued'],
+      ['sent', 'unanswered', 'sent'],
+      ['refused', 'refused', 'refused'],
+      ['withdrawn', 'withdrawn', 'withdrawn'],
+      ['none', 'never sent', 'none'],
     ],
   },
 ] as const;
@@ -127,14 +136,14 @@ function Standing({ places }: { places: Place[] }) {
   return (
     <>
       {places.map((place) => (
-        <div key={place.id} style={{ marginTop: 12 }}>
-          <Link to={`/places/${place.id}`} className="plain grow" style={{ fontWeight: 600 }}>
+        <Box above={3} key={place.id}>
+          <Box as={Link} grow strong to={`/places/${place.id}`} className="plain">
             {place.name}
-          </Link>
+          </Box>
           {lines.map((line) => (
             <Bar key={line.field} place={place} line={line} width={width} />
           ))}
-        </div>
+        </Box>
       ))}
     </>
   );
@@ -142,27 +151,26 @@ function Standing({ places }: { places: Place[] }) {
 
 function Bar({ place, line, width }: { place: Place; line: Line; width: (listings: number) => number }) {
   const parts = line.parts
-    .map(([value, word, colour]) => ({ value, word, colour, n: listingsOf(place, line.field, value) }))
+    .map(([value, word, state]) => ({ value, word, state, n: listingsOf(place, line.field, value) }))
     .filter(({ n }) => n > 0);
   return (
     <>
-      <div
+      <Box
+        row
+        gap={0.5}
+        high={16}
+        above={1.5}
         role="img"
         aria-label={`${line.title}: ${parts.map(({ word, n }) => `${n} ${word}`).join(', ')}`}
-        style={{ display: 'flex', gap: 2, height: 16, marginTop: 6 }}
       >
-        {parts.map(({ value, word, colour, n }) => (
-          <div
-            key={value}
-            title={`${n} ${word}`}
-            style={{ width: `${width(n)}%`, background: colour, borderRadius: 2 }}
-          />
+        {parts.map(({ value, word, state, n }) => (
+          <Share key={value} title={`${n} ${word}`} percent={width(n)} state={state} />
         ))}
-      </div>
-      <div className="row wrap" style={{ gap: 16, marginTop: 4 }}>
-        <span className="muted small" style={{ width: 96 }}>
+      </Box>
+      <Box wrap row gap={4} above={1}>
+        <Box as="span" small muted wide={96}>
           {line.title}
-        </span>
+        </Box>
         {parts.map(({ value, word, n }) => (
           <Link key={value} to={`/listings?place=${place.id}&${line.field}=${value}`} className="plain">
             <State is={word}>
@@ -170,7 +178,7 @@ function Bar({ place, line, width }: { place: Place; line: Line; width: (listing
             </State>
           </Link>
         ))}
-      </div>
+      </Box>
     </>
   );
 }

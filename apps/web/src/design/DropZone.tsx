@@ -1,0 +1,16 @@
+/** Where a file is dropped; it says so while one is held over it. */
+import type { ComponentPropsWithRef } from 'react';
+
+export function DropZone({ isOver, ...rest }: { isOver: boolean } & Omit<ComponentPropsWithRef<'div'>, 'style'>) {
+  return (
+    <div
+      {...rest}
+      style={{
+        border: `2px dashed ${isOver ? 'var(--brass-bright)' : 'var(--line-strong)'}`,
+        borderRadius: 10,
+        padding: '22px 24px',
+        background: isOver ? 'var(--brass-tint)' : 'var(--card)',
+      }}
+    />
+  );
+}
