@@ -24,7 +24,7 @@ export function Fills({ placeId }: { placeId: number }) {
       {({ items }) => {
         const chosen = items.find((row) => row.key === params.get('attribute')) ?? items[0];
         return (
-          <Box grow row minHigh={0}>
+          <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
               <table className="plain">
                 <thead>

@@ -99,7 +99,7 @@ function Page({ feed }: { feed: FeedAnswer }) {
         {error && <ProblemBox error={error} />}
       </Box>
       {run ? (
-        <Box grow row minHigh={0} line="top">
+        <Box grow row align="stretch" gap={0} minHigh={0} line="top">
           <Runs feed={feed} chosen={run.id} onChoose={(id) => setSearch({ run: String(id) })} />
           <Run
             key={run.id}

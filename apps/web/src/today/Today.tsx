@@ -157,6 +157,7 @@ function Bar({ place, line, width }: { place: Place; line: Line; width: (listing
     <>
       <Box
         row
+        align="stretch"
         gap={0.5}
         high={16}
         above={1.5}
