@@ -4,6 +4,13 @@ import type { Fill } from '@velvet-shelf/core/fills';
 import { baseDictionary, computedAttributes } from '@velvet-shelf/core/catalog';
 import type { Attribute } from '@velvet-shelf/core/values';
 
+export const company = {
+  name: 'Mosswick Supply',
+  languages: ['en-GB', 'de-DE', 'sv-SE'],
+  currencies: ['GBP', 'EUR', 'SEK'],
+  timeZone: 'Europe/London',
+};
+
 export const users = [
   { email: 'iris@mosswick.example', name: 'Iris Ravensbourne', role: 'owner', password: 'shelf-demo' },
   { email: 'viewer@mosswick.example', name: 'Vic Lantern', role: 'viewer', password: 'shelf-demo' },

@@ -6,7 +6,8 @@ import { loadRulebook } from '@velvet-shelf/core/rulebooks';
 import { type Database, json, queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { hashPassword } from '@velvet-shelf/server/session/service';
 import { sql } from 'drizzle-orm';
-import { assortment, categories, categoryMaps, dictionary, fills, suppliers, users } from './scenario.js';
+import * as schema from '@velvet-shelf/server/db/schema/index';
+import { assortment, categories, categoryMaps, company, dictionary, fills, suppliers, users } from './scenario.js';
 
 export const demoFiles = fileURLToPath(new URL('../files', import.meta.url));
 const rulebooks = fileURLToPath(new URL('../../packages/rulebooks', import.meta.url));
@@ -25,6 +26,7 @@ export async function orrivaneRulebooks() {
 
 /** `standins` is the address of the simulated channels. */
 export async function writeSetup(db: Database, standins: string): Promise<{ owner: number; place: number }> {
+  await db.insert(schema.company).values(company);
   for (const { password, ...user } of users)
     await db.execute(
       sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`,

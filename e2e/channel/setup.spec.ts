@@ -140,6 +140,42 @@ for (const path of ['/places/1/fills', '/places/1/rulebook', '/history'])
     expect(await faultsOn(page, path)).toEqual([]);
   });
 
+test('rooms lead to every page, by letters and arrows too, and name the one that is open', async ({ page }) => {
+  await page.goto('/feeds');
+  const rooms = page.getByRole('button', { name: /^Rooms/ });
+  await expect(rooms).toContainText('Feeds');
+  await rooms.click();
+  const panel = page.getByRole('dialog', { name: 'Rooms' });
+  await expect(panel.getByRole('link', { name: 'Feeds' })).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await expect(panel.getByRole('link', { name: 'Listings' })).toBeFocused();
+  await page.keyboard.type('mat');
+  await expect(panel.getByRole('link', { name: 'Matching' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(panel).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'Matching' })).toBeVisible();
+  await expect(rooms).toContainText('Matching');
+  await rooms.click();
+  await panel.getByRole('link', { name: 'Orrivane, Great Britain' }).click();
+  await expect(page).toHaveURL(/\/places\/\d+/);
+  await expect(rooms).toContainText('Orrivane, Great Britain');
+  await rooms.click();
+  await page.keyboard.press('Escape');
+  await expect(panel).toBeHidden();
+  await expect(rooms).toBeFocused();
+});
+
+test('a question mark lists the keys, but not where one types', async ({ page }) => {
+  await page.goto('/matching');
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await expect(keys.getByText('the same goods')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+  await page.getByPlaceholder('Find goods').fill('?');
+  await expect(keys).toBeHidden();
+});
+
 test('anything is found from anywhere by keys: a page, goods; signing out ends the session', async ({ page }) => {
   await page.goto('/feeds');
   await expect(page.getByRole('heading', { name: 'Feeds' })).toBeVisible();
@@ -152,8 +188,8 @@ test('anything is found from anywhere by keys: a page, goods; signing out ends t
   await page.getByLabel('Find anything').fill('MS-HOL42-10-OC');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Product', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Menu' }).click();
-  await page.getByRole('menuitem', { name: /^Sign out/ }).click();
+  await page.getByRole('button', { name: /^Account of/ }).click();
+  await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByLabel('Password')).toBeVisible();
   await page.goto('/catalog');
   await expect(page.getByLabel('Password')).toBeVisible();

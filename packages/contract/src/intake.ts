@@ -204,7 +204,7 @@ export const intake = {
     method: 'POST',
     path: '/api/suppliers',
     summary: 'A new supplier; trusted last until ranked otherwise',
-    body: z.object({ name: z.string().trim().min(1).max(80), language: z.string().default('en-GB') }),
+    body: z.object({ name: z.string().trim().min(1).max(80), language: z.string().optional() }),
     answer: z.object({ id: z.number() }),
   }),
   pulls: endpoint({

@@ -9,6 +9,17 @@ export const userSchema = z.object({
 });
 export type UserAnswer = z.infer<typeof userSchema>;
 
+export const companySchema = z.object({
+  name: z.string(),
+  /** BCP 47, its own first. */
+  languages: z.array(z.string()),
+  /** ISO 4217, its own first. */
+  currencies: z.array(z.string()),
+  /** IANA. */
+  timeZone: z.string(),
+});
+export type Company = z.infer<typeof companySchema>;
+
 export const session = {
   signIn: endpoint({
     role: 'anyone',
@@ -25,8 +36,8 @@ export const session = {
     role: 'viewer',
     method: 'GET',
     path: '/api/session',
-    summary: 'Who is signed in',
-    answer: userSchema,
+    summary: 'Who is signed in, and whose shelf it is',
+    answer: userSchema.extend({ company: companySchema }),
   }),
   signOut: endpoint({
     role: 'viewer',

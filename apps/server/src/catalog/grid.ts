@@ -176,7 +176,7 @@ export async function windowOf(
   columns: string[],
 ): Promise<(GridRow | null)[]> {
   const wanted = snapshot(token).ids.slice(from, from + count);
-  const { attributes } = await loadDictionary(db);
+  const { attributes, home } = await loadDictionary(db);
   const found = await queryRows<Bare>(
     db,
     sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
@@ -205,7 +205,7 @@ export async function windowOf(
     const values: Record<string, string> = {};
     for (const key of columns) {
       const [value, attribute] = [facts[key], attributes.get(key)];
-      if (value !== undefined && attribute) values[key] = formatValue(value, attribute, 'en-GB');
+      if (value !== undefined && attribute) values[key] = formatValue(value, attribute, home);
     }
     return {
       ...bare,

@@ -1,6 +1,6 @@
 /** One product with its own and inherited values, every claim beside the winner, and its siblings. */
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
-import { contentLanguages, isComputed } from '@velvet-shelf/core/catalog';
+import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
@@ -66,7 +66,7 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     if (!attribute.perLanguage) wanted.push([attribute.key, attribute, undefined]);
     else
       for (const language of new Set([
-        ...contentLanguages,
+        ...dictionary.languages,
         ...[...slots.keys()].flatMap((slot) =>
           splitSlot(slot)[0] === attribute.key ? (splitSlot(slot)[1] ?? []) : [],
         ),
@@ -87,7 +87,7 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     version: product.version,
     sources: speaking,
     values: wanted.map(([slot, attribute, language]) =>
-      showValue(slots.get(slot), slot, attribute, language, sources, isFamily),
+      showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, locale: dictionary.home }),
     ),
     siblings: variants.map(({ id: sibling, sku, title, options }) => ({ id: sibling, sku, title, options })),
     listings,
@@ -100,7 +100,7 @@ function showValue(
   attribute: Attribute,
   language: string | undefined,
   sources: Map<number, RecordSource>,
-  isFamily: boolean,
+  { isFamily, locale }: { isFamily: boolean; locale: string },
 ): ProductValue {
   const value = slot?.value;
   return {
@@ -112,7 +112,7 @@ function showValue(
     language: language ?? null,
     level: attribute.level,
     text: value === undefined ? null : typedText(value, attribute),
-    shown: value === undefined ? null : shownText(value, attribute),
+    shown: value === undefined ? null : shownText(value, attribute, locale),
     origin:
       slot === undefined || (value === undefined && slot.origin.from !== 'edit')
         ? 'none'
@@ -122,7 +122,7 @@ function showValue(
             ? 'edit'
             : 'record',
     why: slot?.why ?? null,
-    claims: slot ? claimsOf(slot, name, attribute, sources) : [],
+    claims: slot ? claimsOf(slot, name, attribute, { sources, locale }) : [],
   };
 }
 
@@ -131,16 +131,21 @@ export function typedText(value: Value, attribute: Attribute): string {
   return attribute.type === 'richText' ? String(value) : plainValue(value, attribute);
 }
 
-function shownText(value: Value, attribute: Attribute): string {
-  const text = formatValue(value, attribute, 'en-GB');
+function shownText(value: Value, attribute: Attribute, locale: string): string {
+  const text = formatValue(value, attribute, locale);
   return attribute.type === 'richText' ? plainText(text) : text;
 }
 
-function claimsOf(slot: Slot, name: string, attribute: Attribute, sources: Map<number, RecordSource>): ClaimAnswer[] {
-  const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute));
+function claimsOf(
+  slot: Slot,
+  name: string,
+  attribute: Attribute,
+  { sources, locale }: { sources: Map<number, RecordSource>; locale: string },
+): ClaimAnswer[] {
+  const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute, locale));
   const winner = slot.value;
   const claims: ClaimAnswer[] = [
-    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute), true),
+    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute, locale), true),
     ...slot.against.map((other) => claim(other.origin, say(other.value), false)),
   ];
   return claims;
@@ -200,7 +205,7 @@ function sayField(field: string, dictionary: Dictionary): string {
 function sayDelta(field: string, value: unknown, dictionary: Dictionary): string | null {
   if (value === null || value === undefined) return null;
   const attribute = dictionary.attributes.get(splitSlot(field)[0]);
-  if (attribute) return shownText(value as Value, attribute).slice(0, 400);
+  if (attribute) return shownText(value as Value, attribute, dictionary.home).slice(0, 400);
   if (field === 'options') return (value as [string, string][]).map(([axis, text]) => `${axis}: ${text}`).join(', ');
   if (typeof value === 'object' && 'amount' in value) return String(value.amount);
   return String(value);

@@ -2,7 +2,6 @@
 import type { CauseDetail } from '@velvet-shelf/contract';
 import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { homeCurrency } from '../catalog/dictionary.js';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
 import { catalogLabel, likeValues } from '@velvet-shelf/core/causes';
@@ -16,8 +15,8 @@ export function presentText(cause: Cause, row: Touched, { dictionary, rulebooks 
   const slot = cellSlot(cause, rulebooks);
   if (!slot) return null;
   const { attribute: key, language } = slot;
-  if (key === 'price') return row.offers[homeCurrency]?.regular ?? null;
-  if (key === 'salePrice') return row.offers[homeCurrency]?.sale?.amount ?? null;
+  if (key === 'price') return row.offers[dictionary.currency]?.regular ?? null;
+  if (key === 'salePrice') return row.offers[dictionary.currency]?.sale?.amount ?? null;
   if (key === 'stock') return String(row.stock);
   const attribute = dictionary.attributes.get(key);
   if (!attribute) return null;

@@ -32,7 +32,7 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
   const summary = await queryOne<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE b.id = ${id}`);
   if (!summary) throw notFound(`batch ${id}`);
   const found = await triedOf(db, id);
-  const { attributes } = await loadDictionary(db);
+  const dictionary = await loadDictionary(db);
   const isChangeable = isOpen(found.state);
   const head = await headOf(db, id, isChangeable ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';
@@ -54,8 +54,8 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
     translations:
       isExchange || !isChangeable
         ? []
-        : await translationsOf(db, { ...found, isOwn: found.supplier.kind === 'own' }, head, attributes),
-    sample: previewRows(found, head.slice(0, previewed), attributes),
+        : await translationsOf(db, { ...found, isOwn: found.supplier.kind === 'own' }, head, dictionary),
+    sample: previewRows(found, head.slice(0, previewed), dictionary),
     effect: found.effect,
     leftOut: left?.n ?? 0,
     leftBehind: found.leftBehind ?? [],

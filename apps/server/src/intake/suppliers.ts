@@ -2,6 +2,7 @@
 import type { SupplierAnswer } from '@velvet-shelf/contract';
 import { foldCode } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
+import { loadCompany, own } from '../company/settings.js';
 import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { badRequest, conflict } from '../http/problem.js';
 
@@ -34,11 +35,11 @@ export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
 /** A new one is trusted last. */
 export async function addSupplier(
   db: Executor,
-  { name, language }: { name: string; language: string },
+  { name, language }: { name: string; language?: string | undefined },
 ): Promise<number> {
   const made = await queryOne<{ id: number }>(
     db,
-    sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(name) || 'supplier'}, ${name}, coalesce(max(rank), 0) + 1, 'supplier', ${language} FROM supplier
+    sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(name) || 'supplier'}, ${name}, coalesce(max(rank), 0) + 1, 'supplier', ${language ?? own((await loadCompany(db)).languages)} FROM supplier
         ON CONFLICT (key) DO NOTHING RETURNING id`,
   );
   if (!made) throw conflict(`There is a supplier named ${name} already`);

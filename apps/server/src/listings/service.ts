@@ -167,7 +167,7 @@ export async function traceValue(
     steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
     if (step.at !== 'catalog' || !step.attribute) continue;
     if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id, place));
-    steps.push(...claimSteps(step.attribute, step.language, explained, variant.id));
+    steps.push(...claimSteps(step.attribute, step.language, explained, variant.id, dictionary.home));
   }
   const label = compiled.setup.rulebook.attributes.find((row) => row.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
@@ -194,6 +194,7 @@ function claimSteps(
   language: string | undefined,
   { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>,
   variant: number,
+  locale: string,
 ): TraceAnswer[] {
   const slotName = language ? `${attribute}@${language}` : attribute;
   const slot = slots.get(slotName);
@@ -209,7 +210,7 @@ function claimSteps(
     for (const record of unit.claims.variants.flatMap((row) => (row.id === variant ? row.records : []))) {
       const source = sources.get(record.id);
       const fed = feeding(source, wanted);
-      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed)];
+      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed, locale)];
     }
     return [];
   }
@@ -228,16 +229,17 @@ function claimSteps(
     });
   if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
   const fed = feeding(source, (map) => columnOf(map, slotName));
-  if (source && fed) steps.push(rowStep(source.supplier, fed));
+  if (source && fed) steps.push(rowStep(source.supplier, fed, locale));
   return steps;
 }
 
 function rowStep(
   supplier: string,
   { version, column }: { version: RecordVersion; column: string | null },
+  locale: string,
 ): TraceAnswer {
   const cell = column === null ? undefined : version.cells[version.columns.indexOf(column)];
-  const day = new Date(version.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  const day = new Date(version.at).toLocaleDateString(locale, { day: 'numeric', month: 'short', year: 'numeric' });
   return {
     at: 'row',
     words: `${supplier}, batch of ${day}, ${version.place ?? `row ${version.row}`}${column === null ? '' : `, column “${column}”`}`,

@@ -71,7 +71,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
   const wanted = b === undefined ? [a] : [a, b];
   const products = await compared(db, wanted);
   const say = (value: Value, attribute: Attribute) => {
-    const text = formatValue(value, attribute, 'en-GB');
+    const text = formatValue(value, attribute, dictionary.home);
     return attribute.type === 'richText' ? plainText(text) : text;
   };
   const claims = new Map<string, Map<number, Value>>();

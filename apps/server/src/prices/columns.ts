@@ -1,6 +1,5 @@
 /** The columns of products that price rows and stock levels lead to. */
 import { sql } from 'drizzle-orm';
-import { homeCurrency } from '../catalog/dictionary.js';
 import { type Executor, ids } from '../db/client.js';
 
 /** Brings the typed columns of products (and of their families) in line with price rows and our own stock levels. */
@@ -17,7 +16,7 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
           jsonb_strip_nulls(jsonb_build_object(
             'regular', max(trim_scale(pr.amount)::text) FILTER (WHERE pr.kind = 'regular'),
             'sale', (jsonb_agg(jsonb_strip_nulls(jsonb_build_object('amount', trim_scale(pr.amount)::text, 'from', pr.valid_from, 'to', pr.valid_to))) FILTER (WHERE pr.kind = 'sale')) -> 0)) AS offer,
-          max(pr.amount) FILTER (WHERE pr.kind = 'regular' AND pr.currency = ${homeCurrency}) AS home
+          max(pr.amount) FILTER (WHERE pr.kind = 'regular' AND pr.currency = (SELECT currencies[1] FROM company)) AS home
         FROM unnest(${ids(products)}) AS x(id) LEFT JOIN price pr ON pr.product_id = x.id GROUP BY x.id, pr.currency
       ) q GROUP BY q.id
     ) o WHERE o.id = p.id`);

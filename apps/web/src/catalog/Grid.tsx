@@ -1,5 +1,6 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
 import { Box } from '../design/Box';
+import { useCompany } from '../session/company';
 import { WindowBody, WindowRow } from '../design/Windowed';
 import { Meter } from '../design/Meter';
 import { useQueries } from '@tanstack/react-query';
@@ -36,6 +37,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
     estimateSize: () => rowHeight,
     overscan: 12,
   });
+  const [currency] = useCompany().currencies;
   const visible = virtual.getVirtualItems();
   const asked = columns
     .filter((column) => column.attribute)
@@ -126,7 +128,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
                   <First row={row} flat={sort !== 'family'} />
                   {columns.map((column) => (
                     <span key={column.key} role="gridcell" className={`cut ${column.numeric ? 'num' : ''}`}>
-                      {cell(row, column)}
+                      {cell(row, column, currency)}
                     </span>
                   ))}
                 </>
@@ -208,10 +210,10 @@ function First({ row, flat }: { row: GridRow; flat: boolean }) {
   );
 }
 
-function cell(row: GridRow, column: Column): ReactNode {
+function cell(row: GridRow, column: Column, currency: string | undefined): ReactNode {
   switch (column.key) {
     case 'price':
-      return money(row.price);
+      return money(row.price, currency);
     case 'stock':
       return (
         <Box as="span" tone={row.stock <= 0 ? 'blocked' : undefined} strong={row.stock <= 0}>

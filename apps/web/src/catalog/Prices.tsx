@@ -9,14 +9,16 @@ import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { Line } from '../design/Line';
 import { money } from '../design/words';
+import { useCompany } from '../session/company';
 
 type Offer = ProductAnswer['price'][string];
 
 export function Prices({ product }: { product: ProductAnswer }) {
   const offers = Object.entries(product.price);
-  return (offers.length > 0 ? offers : [['GBP', {}] as [string, Offer]]).map(([currency, offer]) => (
-    <Price key={currency} productId={product.id} currency={currency} offer={offer} />
-  ));
+  const own = useCompany().currencies.slice(0, 1);
+  return (offers.length > 0 ? offers : own.map((currency): [string, Offer] => [currency, {}])).map(
+    ([currency, offer]) => <Price key={currency} productId={product.id} currency={currency} offer={offer} />,
+  );
 }
 
 function Price({ productId, currency, offer }: { productId: number; currency: string; offer: Offer }) {

@@ -1,5 +1,6 @@
 /** Only the cells that matter: the goods of a cause with the value to mend. */
 import { Box } from '../design/Box';
+import { useCompany } from '../session/company';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
@@ -39,6 +40,7 @@ export function Cells({
   };
   const long = remedy.type === 'richText' || remedy.attribute === 'title';
   const left = Math.max(cause.touched - cause.listings.length, 0) + Math.max(goods.length - mostCells, 0);
+  const [home] = useCompany().languages;
   return (
     <>
       <Box as="table" above={2} className="plain">
@@ -47,7 +49,7 @@ export function Cells({
             <th>Product</th>
             <Box as="th" wide="52%">
               {remedy.label}
-              {remedy.language && remedy.language !== 'en-GB' ? `, ${remedy.language}` : ''}
+              {remedy.language && remedy.language !== home ? `, ${remedy.language}` : ''}
             </Box>
           </tr>
         </thead>

@@ -1,4 +1,5 @@
 /** The drawer at the right: resizable, stays open while one moves through the list. */
+import CloseIcon from '@mui/icons-material/Close';
 import IconButton from '@mui/material/IconButton';
 import { type PointerEvent, type ReactNode, useState } from 'react';
 
@@ -38,7 +39,7 @@ export function Drawer({ label, onClose, children }: { label: string; onClose: (
         size="small"
         sx={{ position: 'absolute', right: 8, top: 8, zIndex: 2 }}
       >
-        ✕
+        <CloseIcon fontSize="small" />
       </IconButton>
       <div className="scroll grow" style={{ padding: '14px 18px' }}>
         {children}

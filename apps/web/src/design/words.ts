@@ -1,12 +1,13 @@
 /** Numbers, money and moments as the reader writes them. */
-const locale = () => navigator.language || 'en-GB';
+const locale = () => navigator.language;
 
 export const count = (n: number) => n.toLocaleString(locale());
 export const plural = (n: number, text: string, many = `${text}s`) => `${count(n)} ${n === 1 ? text : many}`;
-export const money = (amount: string | null | undefined, currency = 'GBP') =>
+/** An amount in plain decimals, as the reader writes it; without a currency, as a plain number. */
+export const money = (amount: string | null | undefined, currency: string | undefined) =>
   amount === null || amount === undefined
     ? ''
-    : Number(amount).toLocaleString(locale(), { style: 'currency', currency });
+    : Number(amount).toLocaleString(locale(), currency ? { style: 'currency', currency } : {});
 export const day = (iso: string) =>
   new Date(iso).toLocaleDateString(locale(), { day: 'numeric', month: 'short', year: 'numeric' });
 export const clock = (iso: string) => {

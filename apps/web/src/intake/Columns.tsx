@@ -1,5 +1,6 @@
 /** What a file's columns become: suggested with a reason and a score, corrected here, several to one or one to several. */
 import { Box } from '../design/Box';
+import CloseIcon from '@mui/icons-material/Close';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -10,6 +11,7 @@ import type { ColumnTarget } from '@velvet-shelf/core/intake';
 import { useState } from 'react';
 import { call } from '../api/call';
 import { ProblemBox } from '../design/feedback';
+import { useCompany } from '../session/company';
 import { type Correction, ReadingSettings } from './Reading';
 import { signOf } from './notes';
 import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targets';
@@ -35,7 +37,7 @@ export function Columns({
   });
   const off = !canEdit || correct.isPending;
   const isExchange = batch.kind === 'round-trip';
-  const choices = choicesFor(attributes.data?.items ?? []);
+  const choices = choicesFor(attributes.data?.items ?? [], useCompany());
   const put = (index: number, target: ColumnTarget) =>
     correct.mutate({ map: batch.map.map((row, i) => (i === index ? { ...row, target } : row)) });
   return (
@@ -241,7 +243,7 @@ function Target({
         />
         {onRemove && !off && (
           <IconButton size="small" aria-label={`Take out: ${name}`} onClick={onRemove}>
-            ✕
+            <CloseIcon fontSize="inherit" />
           </IconButton>
         )}
       </Box>

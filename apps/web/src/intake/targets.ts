@@ -1,6 +1,5 @@
 /** What a column can become, as choices in words. */
-import { contentLanguages } from '@velvet-shelf/core/catalog';
-import type { AttributeAnswer } from '@velvet-shelf/contract';
+import type { AttributeAnswer, Company } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 
 export interface Choice {
@@ -11,7 +10,7 @@ export interface Choice {
 
 export const ignored: Choice = { label: 'Ignore this column', group: 'The row', target: { to: 'ignore' } };
 
-const fixed: Choice[] = [
+const rowChoices = (currencies: readonly string[]): Choice[] => [
   ignored,
   { label: 'Article number', group: 'The row', target: { to: 'key' } },
   { label: 'Family', group: 'The row', target: { to: 'family' } },
@@ -19,7 +18,7 @@ const fixed: Choice[] = [
   { label: 'Bought from', group: 'The row', target: { to: 'boughtFrom' } },
   { label: 'Their number', group: 'The row', target: { to: 'theirNumber' } },
   { label: 'Stock', group: 'Price and stock', target: { to: 'stock' } },
-  ...['GBP', 'EUR', 'SEK'].flatMap((currency): Choice[] => [
+  ...currencies.flatMap((currency): Choice[] => [
     { label: `Price ${currency}`, group: 'Price and stock', target: { to: 'price', kind: 'regular', currency } },
     { label: `Sale price ${currency}`, group: 'Price and stock', target: { to: 'price', kind: 'sale', currency } },
   ]),
@@ -27,14 +26,14 @@ const fixed: Choice[] = [
   { label: 'Sale ends', group: 'Price and stock', target: { to: 'saleTo' } },
 ];
 
-export function choicesFor(attributes: AttributeAnswer[]): Choice[] {
+export function choicesFor(attributes: AttributeAnswer[], { languages, currencies }: Company): Choice[] {
   return [
-    ...fixed,
+    ...rowChoices(currencies),
     ...attributes
       .filter((attribute) => attribute.group !== 'Sources')
       .flatMap((attribute): Choice[] =>
         attribute.perLanguage
-          ? contentLanguages.map((language) => ({
+          ? languages.map((language) => ({
               label: `${attribute.label}, ${language}`,
               group: attribute.group,
               target: { to: 'attribute', attribute: attribute.key, language },

@@ -9,7 +9,7 @@ import { api } from '@velvet-shelf/contract';
 import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/call';
-import { pages } from './Shell';
+import { usePages } from './pages';
 
 export default function CommandBox({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
@@ -19,6 +19,7 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   /** Enter was pressed before the goods were found. */
   const [isWanted, setWanted] = useState(false);
   const navigate = useNavigate();
+  const pages = usePages().flatMap((group) => group.pages);
   const found = useQuery({
     queryKey: ['search', asked],
     queryFn: () => call(api.today.search, { query: { q: asked } }),
@@ -26,8 +27,8 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   });
   const options = [
     ...pages
-      .filter(([, label]) => label.toLowerCase().includes(typed.toLowerCase()))
-      .map(([to, label]) => ({ to, label, note: 'page' })),
+      .filter(({ label }) => label.toLowerCase().includes(typed.toLowerCase()))
+      .map(({ to, label }) => ({ to, label, note: 'page' })),
     ...(asked.length > 1 && asked === typed ? (found.data?.items ?? []) : []).map((row) => ({
       to: `/catalog?search=${encodeURIComponent(asked)}&open=${row.id}`,
       label: row.title ?? row.sku ?? '',

@@ -1,10 +1,7 @@
 /** The shelf edge along the top, the work below it, one thin line at the foot. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import LinearProgress from '@mui/material/LinearProgress';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Shelf, api } from '@velvet-shelf/contract';
 import { Suspense, lazy, useEffect, useState } from 'react';
@@ -22,15 +19,24 @@ import { ApiProblem, call } from '../api/call';
 import { followEvents } from '../api/events';
 import { Empty, useTell } from '../design/feedback';
 import { count } from '../design/words';
+import { useWho } from '../session/company';
+import { Account } from './Account';
+import { Rooms } from './Rooms';
 import './shell.css';
 
+type Who = NonNullable<ReturnType<typeof useWho>['data']>;
+
 const CommandBox = lazy(() => import('./CommandBox'));
+const Keys = lazy(() => import('./Keys'));
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 export function Shell() {
   const location = useLocation();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const who = useQuery({ queryKey: ['session'], queryFn: () => call(api.session.who), staleTime: 60_000 });
+  const who = useWho();
   const shelf = useQuery({
     queryKey: ['shelf'],
     queryFn: () => call(api.today.shelf),
@@ -39,6 +45,7 @@ export function Shell() {
       (query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000,
   });
   const [searching, setSearching] = useState(false);
+  const [asking, setAsking] = useState(false);
   const signedIn = who.data !== undefined;
 
   useEffect(() => (signedIn ? followEvents(queries) : undefined), [signedIn, queries]);
@@ -47,7 +54,7 @@ export function Shell() {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setSearching(true);
-      }
+      } else if (event.key === '?' && !isTyping(event.target)) setAsking(true);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -62,7 +69,7 @@ export function Shell() {
     return who.error && !lost ? <Empty title="The server cannot be reached">{String(who.error)}</Empty> : null;
   return (
     <div className="shell">
-      <Edge shelf={shelf.data} name={who.data.name} onSearch={() => setSearching(true)} />
+      <Edge shelf={shelf.data} who={who.data} onSearch={() => setSearching(true)} />
       <main className="page" id="main">
         <Loading />
         <Outlet />
@@ -76,6 +83,11 @@ export function Shell() {
           <CommandBox onClose={() => setSearching(false)} />
         </Suspense>
       )}
+      {asking && (
+        <Suspense>
+          <Keys onClose={() => setAsking(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }
@@ -86,16 +98,13 @@ function Loading() {
   );
 }
 
-function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: string; onSearch: () => void }) {
-  const initials = name
-    .split(' ')
-    .map((part) => part.charAt(0))
-    .join('');
+function Edge({ shelf, who, onSearch }: { shelf: Shelf | undefined; who: Who; onSearch: () => void }) {
   return (
     <header className="edge">
       <Link to="/" className="word">
-        Velvet Shelf<small>Mosswick Supply</small>
+        Velvet Shelf<small>{who.company.name}</small>
       </Link>
+      <Rooms />
       <nav aria-label="Work that waits" className="tickets">
         <NavLink to="/" end className="ticket today">
           <span>Today</span>
@@ -119,7 +128,7 @@ function Edge({ shelf, name, onSearch }: { shelf: Shelf | undefined; name: strin
         <button type="button" className="search" onClick={onSearch}>
           Find anything <kbd>Ctrl K</kbd>
         </button>
-        <QuietMenu initials={initials} name={name} />
+        <Account name={who.name} email={who.email} role={who.role} />
       </div>
     </header>
   );
@@ -142,56 +151,6 @@ function Ticket({
       <span>{label}</span>
       {note && <i>{note}</i>}
     </NavLink>
-  );
-}
-
-/** Where everything else is. */
-export const pages: [to: string, label: string][] = [
-  ['/intake', 'Intake'],
-  ['/matching', 'Matching'],
-  ['/matching?tab=trust', 'Trust: whose word counts'],
-  ['/catalog', 'Catalog'],
-  ['/causes', 'Causes'],
-  ['/listings', 'Listings'],
-  ['/places/1', 'Orrivane: categories, fills, rulebook'],
-  ['/feeds', 'Feeds'],
-  ['/history', 'History'],
-];
-
-function QuietMenu({ initials, name }: { initials: string; name: string }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const go = (to: string) => {
-    setAnchor(null);
-    void navigate(to);
-  };
-  const signOut = useMutation({
-    mutationFn: () => call(api.session.signOut),
-    onSuccess: async () => {
-      queries.clear();
-      await navigate('/sign-in');
-    },
-  });
-  return (
-    <>
-      <IconButton
-        onClick={(event) => setAnchor(event.currentTarget)}
-        aria-label="Menu"
-        aria-haspopup="menu"
-        sx={{ p: 0 }}
-      >
-        <span className="face">{initials}</span>
-      </IconButton>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        {pages.map(([to, label]) => (
-          <MenuItem key={to} onClick={() => go(to)}>
-            {label}
-          </MenuItem>
-        ))}
-        <MenuItem onClick={() => signOut.mutate()}>Sign out {name}</MenuItem>
-      </Menu>
-    </>
   );
 }
 

@@ -1,9 +1,6 @@
 /** The attributes every catalogue has; a company adds its own. */
 import type { Attribute } from '../values/index.js';
 
-/** Languages that the company writes its texts in (BCP 47), its own first. */
-export const contentLanguages = ['en-GB', 'de-DE', 'sv-SE'] as const;
-
 const base = { many: false, perLanguage: false, level: 'variant', group: 'Basics' } as const;
 
 export const baseDictionary: Attribute[] = [

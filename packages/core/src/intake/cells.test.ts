@@ -29,6 +29,7 @@ function read(map: ColumnMap, cells: Record<string, string>, style = comma): Rea
     map: [{ column: 'No', target: { to: 'key' } }, ...map],
     style,
     dictionary,
+    home: 'en-GB',
   });
   const row = reader.read(['A-1', ...Object.values(cells)]);
   if (row.outcome !== 'read') throw new Error(row.reasons.join());
@@ -172,6 +173,7 @@ describe('cells that say less than they seem', () => {
       ],
       style: comma,
       dictionary,
+      home: 'en-GB',
     });
     const texts = Array.from({ length: 12_000 }, (_, i) => `${i % 7} kg`).concat(
       Array.from({ length: 6_000 }, (_, i) => `${i} g`),

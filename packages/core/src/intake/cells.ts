@@ -95,7 +95,7 @@ const dateAttribute: Attribute = {
 function attributeReader(
   column: string,
   target: Extract<ColumnTarget, { to: 'attribute' }>,
-  { style, dictionary }: RowReaderSetup,
+  { style, dictionary, home }: RowReaderSetup,
   unitOf: (cells: readonly string[]) => string,
   currencyOf: (cells: readonly string[]) => string,
 ): CellReader | undefined {
@@ -108,7 +108,7 @@ function attributeReader(
   };
   const translations = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
   const parse = remembering((text) => parseValue(text, columnStyle, attribute));
-  const slot = attribute.perLanguage ? `${attribute.key}@${target.language ?? 'en-GB'}` : attribute.key;
+  const slot = attribute.perLanguage ? `${attribute.key}@${target.language ?? home}` : attribute.key;
   return (cell, into, cells) => {
     const held = into.values[slot];
     if (held !== undefined && target.join === undefined && !attribute.many) return;

@@ -34,10 +34,10 @@ const dictionary = new Map(
   ]),
 );
 const suggest = (columns: string[], sample: string[][], change = {}) =>
-  suggestColumns({ columns, sample, dictionary, language: 'en-GB', ...change });
+  suggestColumns({ columns, sample, dictionary, language: 'en-GB', languages: ['en-GB', 'de-DE', 'sv-SE'], ...change });
 const style = { decimal: ',', dateOrder: 'dmy' } as const;
 const read = (columns: string[], map: ColumnMap, cells: string[]) => {
-  const row = compileRowReader({ columns, map, style, dictionary }).read(cells);
+  const row = compileRowReader({ columns, map, style, dictionary, home: 'en-GB' }).read(cells);
   if (row.outcome !== 'read') throw new Error(row.reasons[0]);
   return row;
 };
@@ -113,8 +113,17 @@ describe('suggestions', () => {
     });
   });
   it('tell the language of texts', () => {
-    expect(guessLanguage(['Die Wand ist dünn und der Boden stark, damit nichts kippt', 'mit und ohne'])).toBe('de-DE');
+    expect(guessLanguage(['Die Wand ist dünn und der Boden stark, damit nichts kippt', 'mit und ohne'])).toBe('de');
     expect(guessLanguage(['Moss'])).toBeUndefined();
+  });
+  it('are in the languages of the company, whatever those are', () => {
+    const [title] = suggest(['Bezeichnung'], [['Schale mit Untersetzer']], {
+      language: 'fr-BE',
+      languages: ['fr-BE', 'de-AT'],
+    });
+    expect(title?.target).toMatchObject({ attribute: 'title', language: 'de-AT' });
+    const [own] = suggest(['Title (sv)'], [['Kruka']], { language: 'fr-BE', languages: ['fr-BE'] });
+    expect(own?.target).toMatchObject({ language: 'fr-BE' });
   });
 });
 
@@ -276,7 +285,13 @@ describe('figures whose unit or currency stands elsewhere', () => {
     ]);
   });
   it('are in the currency a person says once for the file, unless their column names another', () => {
-    const setup = { columns: ['Nr', 'Price', 'Preis EUR'], sample: [['A', '1', '2']], dictionary, language: 'en-GB' };
+    const setup = {
+      columns: ['Nr', 'Price', 'Preis EUR'],
+      sample: [['A', '1', '2']],
+      dictionary,
+      language: 'en-GB',
+      languages: ['en-GB', 'de-DE', 'sv-SE'],
+    };
     const map = withFileCurrency(
       [
         { column: 'Price', target: { to: 'price', kind: 'regular', currency: 'GBP' } },

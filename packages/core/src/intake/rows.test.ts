@@ -50,11 +50,15 @@ const dictionary = new Map(attributes.map((attribute) => [attribute.key, attribu
 
 function readAll(rows: string[][], decimal: '.' | ',') {
   const [columns = [], ...body] = rows;
-  const map = suggestColumns({ columns, sample: body.slice(0, 50), dictionary, language: 'en-GB' }).map(
-    ({ column, target }) => ({ column, target }),
-  );
+  const map = suggestColumns({
+    columns,
+    sample: body.slice(0, 50),
+    dictionary,
+    language: 'en-GB',
+    languages: ['en-GB', 'de-DE', 'sv-SE'],
+  }).map(({ column, target }) => ({ column, target }));
   expect(mappingFaults(map)).toEqual([]);
-  const { read } = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary });
+  const { read } = compileRowReader({ columns, map, style: { decimal, dateOrder: 'ymd' }, dictionary, home: 'en-GB' });
   return body.map((cells) => read(cells));
 }
 

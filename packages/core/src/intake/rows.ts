@@ -55,6 +55,8 @@ export interface RowReaderSetup {
   map: ColumnMap;
   style: ReadingStyle;
   dictionary: ReadonlyMap<string, Attribute>;
+  /** Language of texts whose column says none (BCP 47). */
+  home: string;
 }
 
 export interface RowReader {

@@ -2,7 +2,7 @@
 import { type Attribute, foldCode, foldText, parseValue, plainStyle, readGtin, units } from '../values/index.js';
 import { currencyBeside, figuresOf, flatHelpers, helperColumns } from './beside.js';
 import { partOf } from './cells.js';
-import { type Column, type Naming, describe } from './column.js';
+import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
 import { type WordTarget, guessLanguage, vocabulary } from './vocabulary.js';
@@ -206,12 +206,15 @@ function dress(
   target: Extract<WordTarget, { to: 'attribute' }>,
   definition: Attribute,
   wordLanguage: string | undefined,
-  { language, currency }: SuggestSetup,
+  { language, currency, languages = [] }: SuggestSetup,
   score: number,
   why: string,
 ): Suggestion {
   const text = definition.perLanguage
-    ? (column.language ?? guessLanguage(column.values) ?? wordLanguage ?? language)
+    ? (column.language ??
+      ofBase(languages, guessLanguage(column.values) ?? '') ??
+      ofBase(languages, wordLanguage ?? '') ??
+      language)
     : undefined;
   const figures = figuresOf(column, columns, definition, currency);
   return {

@@ -20,6 +20,7 @@ const read = (...cells: string[]) =>
     ],
     style: { decimal: '.', dateOrder: 'ymd' },
     dictionary: new Map([['title', title]]),
+    home: 'en-GB',
   }).read(cells);
 
 describe('a totals row', () => {

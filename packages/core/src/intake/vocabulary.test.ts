@@ -42,6 +42,7 @@ function taken(header: string, cells: string[] = ['']): string {
     sample: cells.map((cell) => [cell]),
     dictionary,
     language: 'en-GB',
+    languages: ['en-GB', 'de-DE', 'sv-SE'],
     isOwn: true,
   });
   const target = found?.target;
@@ -168,6 +169,7 @@ describe('the language of a text', () => {
       sample: cells.map((cell) => [cell]),
       dictionary,
       language: 'en-GB',
+      languages: ['en-GB', 'de-DE', 'sv-SE'],
     });
     return found?.target?.to === 'attribute' ? found.target.language : undefined;
   };

@@ -147,7 +147,8 @@ const table: [target: WordTarget, en: string, de: string, sv: string][] = [
   ],
 ];
 
-export type Language = 'en-GB' | 'de-DE' | 'sv-SE';
+/** Languages whose words are known here, by their first half (BCP 47). */
+export type Language = 'en' | 'de' | 'sv';
 
 export interface Word {
   target: WordTarget;
@@ -162,9 +163,9 @@ function* collect(): Generator<[string, Word]> {
   const seen = new Map<string, Word>();
   for (const [target, en, de, sv] of table)
     for (const [words, language] of [
-      [en, 'en-GB'],
-      [de, 'de-DE'],
-      [sv, 'sv-SE'],
+      [en, 'en'],
+      [de, 'de'],
+      [sv, 'sv'],
     ] as const)
       for (const word of words.split('|').filter(Boolean)) {
         const known = seen.get(word);
@@ -176,9 +177,9 @@ function* collect(): Generator<[string, Word]> {
 
 /** Everyday words that tell a language. */
 const everyday: Record<Language, RegExp> = {
-  'en-GB': /\b(?:the|and|with|for|from|of|is|to)\b/gi,
-  'de-DE': /\b(?:der|die|das|und|mit|für|ist|nicht|aus|ein|eine|auf)\b/gi,
-  'sv-SE': /\b(?:och|med|för|är|inte|av|ett|som|på|till)\b/gi,
+  en: /\b(?:the|and|with|for|from|of|is|to)\b/gi,
+  de: /\b(?:der|die|das|und|mit|für|ist|nicht|aus|ein|eine|auf)\b/gi,
+  sv: /\b(?:och|med|för|är|inte|av|ett|som|på|till)\b/gi,
 };
 
 /** The language of some texts, where one clearly leads. */

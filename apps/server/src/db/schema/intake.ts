@@ -27,7 +27,7 @@ export const supplier = pgTable('supplier', {
   rank: integer('rank').notNull(),
   kind: text('kind', { enum: ['own', 'supplier'] }).notNull(),
   /** Language of texts whose column names none. */
-  language: text('language').notNull().default('en-GB'),
+  language: text('language').notNull(),
   /** Its numbers for use inside a company are ours, a person says. */
   usesOurNumbers: boolean('uses_our_numbers').notNull().default(false),
 });

@@ -1,4 +1,5 @@
-import { index, integer, jsonb, pgTable, primaryKey, text, varchar } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { check, index, integer, jsonb, pgTable, primaryKey, text, varchar } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
 
 export const userAccount = pgTable('user_account', {
@@ -10,6 +11,22 @@ export const userAccount = pgTable('user_account', {
   /** End of the visit before this one: Today tells what changed since. */
   lastVisit: moment('last_visit'),
 });
+
+/** One row: whose shelf this is. */
+export const company = pgTable(
+  'company',
+  {
+    id: integer('id').primaryKey().default(1),
+    name: text('name').notNull(),
+    /** Languages its texts are written in (BCP 47), its own first. */
+    languages: text('languages').array().notNull(),
+    /** Currencies its prices are kept in (ISO 4217), its own first. */
+    currencies: text('currencies').array().notNull(),
+    /** Days begin by it (IANA). */
+    timeZone: text('time_zone').notNull(),
+  },
+  (table) => [check('company_is_one', sql`${table.id} = 1`)],
+);
 
 export const session = pgTable(
   'session',

@@ -6,7 +6,6 @@ import type { Offer } from '@velvet-shelf/core/catalog';
 import { resolveUnit } from '@velvet-shelf/core/claims';
 import type { RecordOffer } from '@velvet-shelf/core/intake';
 import { sql } from 'drizzle-orm';
-import { homeCurrency } from '../../catalog/dictionary.js';
 import { type ProductRow, draftFamily, draftVariant } from '../../catalog/draft.js';
 import { measuredPictures } from '../../catalog/resolve.js';
 import { type ClientTransaction, type Executor, queryOne, queryRows, takeIds, texts } from '../../db/client.js';
@@ -196,7 +195,11 @@ async function makeProducts(
     const unit = resolveUnit({ familyEdits: [], variants: claims }, dictionary.attributes, dictionary.policies);
     const drafts = unit.variants.map(({ id, slots, options }, i) => {
       const row = list[i] as NewRow;
-      const before = blank(id, family ? 'variant' : 'single', row.content.offer, kind === 'own');
+      const before = blank(id, family ? 'variant' : 'single', {
+        offer: row.content.offer,
+        isOwn: kind === 'own',
+        home: dictionary.currency,
+      });
       const speaking = { supplier: name, isOwn: kind === 'own', number: row.written, dropped: false };
       const draft = draftVariant(before, slots, options, dictionary, sizes, [speaking]);
       made.push({ from: row, product: id, family, draft });
@@ -210,14 +213,24 @@ async function makeProducts(
     if (i % sliceFamilies === 0) await breathe();
     const family = { keyId: keyIds[i] ?? 0, product: next() };
     const { slots, drafts } = make(list, family);
-    const own = draftVariant(blank(family.product, 'family', {}, false), slots, [], dictionary, sizes);
+    const own = draftVariant(
+      blank(family.product, 'family', { offer: {}, isOwn: false, home: dictionary.currency }),
+      slots,
+      [],
+      dictionary,
+      sizes,
+    );
     families.push({ key, ...family, draft: draftFamily(own, drafts) });
   }
   return { made, families };
 }
 
 /** A product of which nothing is known but what it costs and how many of it are ours. */
-function blank(id: number, kind: ProductRow['kind'], offer: RecordOffer, isOwn: boolean): ProductRow {
+function blank(
+  id: number,
+  kind: ProductRow['kind'],
+  { offer, isOwn, home }: { offer: RecordOffer; isOwn: boolean; home: string },
+): ProductRow {
   const offers: Record<string, Offer> = {};
   for (const [currency, amount] of Object.entries(offer.regular ?? {}))
     offers[currency] = { ...offers[currency], regular: trimScale(amount) };
@@ -242,7 +255,7 @@ function blank(id: number, kind: ProductRow['kind'], offer: RecordOffer, isOwn: 
     gtin: null,
     state: null,
     picture: null,
-    price: offer.regular?.[homeCurrency] ?? null,
+    price: offer.regular?.[home] ?? null,
     stock: isOwn ? (offer.stock ?? 0) : 0,
     options: [],
     facts: {},

@@ -17,9 +17,9 @@ import {
 } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
-import { type Attribute, foldText, formatValue } from '@velvet-shelf/core/values';
+import { foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type Executor, json, queryOne, queryRows } from '../../db/client.js';
 import { columnMap, supplier } from '../../db/schema/index.js';
 import { conflict } from '../../http/problem.js';
@@ -129,6 +129,7 @@ async function suggestSetup(
     remembered: remembered[0]?.map,
     learnt,
     language: from?.language ?? dictionary.home,
+    languages: dictionary.languages,
     isNested: reading.format !== 'delimited' && reading.format !== 'xlsx',
     variantPath: 'variantPath' in reading ? reading.variantPath : null,
     isOwn: from?.kind === 'own',
@@ -148,13 +149,14 @@ interface Mapped {
 export function previewRows(
   batch: Mapped,
   sample: readonly FileRow[],
-  attributes: ReadonlyMap<string, Attribute>,
+  dictionary: Pick<Dictionary, 'attributes' | 'home'>,
 ): BatchAnswer['sample'] {
   const { read } = compileRowReader({
     columns: batch.columns,
     map: batch.map,
     style: batch.reading,
-    dictionary: attributes,
+    dictionary: dictionary.attributes,
+    home: dictionary.home,
   });
   return sample.map(({ row, place, cells, broken }) => {
     const result: ReadRow = broken ? { outcome: 'refused', key: undefined, reasons: [broken] } : read(cells);
@@ -163,8 +165,8 @@ export function previewRows(
     const content = contentOf(result);
     const say = (slot: string) => {
       const value = content.values[slot];
-      const attribute = attributes.get(splitSlot(slot)[0]);
-      return value === undefined || !attribute ? '' : formatValue(value, attribute, 'en-GB');
+      const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
+      return value === undefined || !attribute ? '' : formatValue(value, attribute, dictionary.home);
     };
     return {
       ...answer,
@@ -174,8 +176,8 @@ export function previewRows(
         const text =
           target.to === 'attribute'
             ? say(
-                attributes.get(target.attribute)?.perLanguage
-                  ? `${target.attribute}@${target.language ?? 'en-GB'}`
+                dictionary.attributes.get(target.attribute)?.perLanguage
+                  ? `${target.attribute}@${target.language ?? dictionary.home}`
                   : target.attribute,
               )
             : target.to === 'price'
@@ -206,11 +208,11 @@ export async function translationsOf(
   db: Executor,
   batch: Mapped & { kind: string; isOwn: boolean },
   head: readonly FileRow[],
-  attributes: ReadonlyMap<string, Attribute>,
+  dictionary: Pick<Dictionary, 'attributes' | 'home'>,
 ): Promise<BatchAnswer['translations']> {
-  const known = batch.isOwn ? new Map<string, LearntWord[]>() : await wordsOfJoined(db, batch, head, attributes);
+  const known = batch.isOwn ? new Map<string, LearntWord[]>() : await wordsOfJoined(db, batch, head, dictionary);
   return batch.map.flatMap(({ column, target }) => {
-    const attribute = target.to === 'attribute' ? attributes.get(target.attribute) : undefined;
+    const attribute = target.to === 'attribute' ? dictionary.attributes.get(target.attribute) : undefined;
     if (target.to !== 'attribute' || !attribute || attribute.perLanguage || attribute.many) return [];
     if (!worded.has(attribute.type) || unworded.has(attribute.key)) return [];
     const at = batch.columns.indexOf(column);
@@ -257,13 +259,14 @@ async function wordsOfJoined(
   db: Executor,
   batch: Mapped,
   head: readonly FileRow[],
-  attributes: ReadonlyMap<string, Attribute>,
+  dictionary: Pick<Dictionary, 'attributes' | 'home'>,
 ): Promise<Map<string, LearntWord[]>> {
   const { read } = compileRowReader({
     columns: batch.columns,
     map: batch.map,
     style: batch.reading,
-    dictionary: attributes,
+    dictionary: dictionary.attributes,
+    home: dictionary.home,
   });
   const keyed = head.flatMap(({ cells, broken }) => {
     const row = broken ? undefined : read(cells);

@@ -8,7 +8,7 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { getPlace } from '../../channels/setup.js';
 import type { Config } from '../../config.js';
-import { homeCurrency } from '../../catalog/dictionary.js';
+import { loadCompany, own as ownOf } from '../../company/settings.js';
 import { type Executor, iso, json, queryOne, queryRows } from '../../db/client.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../../http/problem.js';
 import type { Services, User } from '../../http/route.js';
@@ -314,6 +314,7 @@ export async function fetchItem(services: Services, placeId: number, identifier:
   if (!read.success)
     throw new Problem(502, 'The channel’s answer cannot be read', `${place.channelName} answered ${answer.status}`);
   const own = await ownSupplier(db);
+  const currency = ownOf((await loadCompany(db)).currencies);
   const directory = join(config.files, 'intake');
   await mkdir(directory, { recursive: true });
   const path = join(directory, randomUUID());
@@ -322,8 +323,8 @@ export async function fetchItem(services: Services, placeId: number, identifier:
       SKU: '',
       ...read.data.goods,
       'Our category': '',
-      [`Cost ${homeCurrency}`]: '',
-      [`Price ${homeCurrency}`]: '',
+      [`Cost ${currency}`]: '',
+      [`Price ${currency}`]: '',
       Stock: '',
     },
   ]);

@@ -106,8 +106,8 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
     const changes = changed
       ? changed.map(({ field, before: was, after }) => ({
           field: sayFieldName(field, attributes),
-          before: sayChange(field, was, attributes),
-          after: sayChange(field, after, attributes),
+          before: sayChange(field, was, dictionary),
+          after: sayChange(field, after, dictionary),
         }))
       : (row.edits ?? []).map(({ attribute, language, before: was, after }) => ({
           field: sayFieldName(language === null ? attribute : `${attribute}@${language}`, attributes),
@@ -127,8 +127,8 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
       changes,
       stays: (ofGoods?.stays ?? []).map(({ slot, says, keeps, why, by }) => ({
         field: sayFieldName(slot, attributes),
-        says: sayChange(slot, says, attributes) ?? '',
-        keeps: sayChange(slot, keeps, attributes),
+        says: sayChange(slot, says, dictionary) ?? '',
+        keeps: sayChange(slot, keeps, dictionary),
         why,
         by,
       })),
@@ -176,10 +176,14 @@ function sayFieldName(field: string, attributes: ReadonlyMap<string, Attribute>)
   return language ? `${label}, ${language}` : label;
 }
 
-function sayChange(field: string, value: Value | undefined, attributes: ReadonlyMap<string, Attribute>): string | null {
+function sayChange(
+  field: string,
+  value: Value | undefined,
+  { attributes, home }: Pick<Dictionary, 'attributes' | 'home'>,
+): string | null {
   if (value === undefined) return null;
   const attribute = attributes.get(splitSlot(field)[0]);
-  const text = attribute ? formatValue(value, attribute, 'en-GB') : String(value);
+  const text = attribute ? formatValue(value, attribute, home) : String(value);
   return attribute?.type === 'richText' ? plainText(text).slice(0, 300) : text.slice(0, 300);
 }
 

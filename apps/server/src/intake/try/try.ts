@@ -94,6 +94,7 @@ export async function compileJudge(db: Executor, batch: Tried, dictionary: Dicti
     map: batch.map,
     style: batch.reading,
     dictionary: dictionary.attributes,
+    home: dictionary.home,
   });
   const isUpdate = batch.scope === 'update';
   const way = hash(
