@@ -1,6 +1,6 @@
 /** Values set by hand for one listing: they stand before every fill, for that listing alone. */
 import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
-import { parseDecimal, plainStyle } from '@velvet-shelf/core/values';
+import { exponentOf, fromMinor, parseDecimal, parseMoney, plainStyle } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
@@ -36,7 +36,7 @@ export async function setPin(
         yours: text,
         attribute: key,
       });
-    const after = text === null ? null : readPin(text, attribute);
+    const after = text === null ? null : readPin(text, attribute, place.currency);
     await writePin(tx, listingId, key, after);
     on.say(
       `${after === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
@@ -64,16 +64,24 @@ async function writePin(tx: Executor, listingId: number, key: string, value: str
 }
 
 /** What a person typed as the channel's type has it: amounts and numbers as plain decimals. Limits are left to the checks. */
-function readPin(text: string, { key, label, type, limits }: ChannelAttribute): string {
+function readPin(text: string, { key, label, type, limits }: ChannelAttribute, currency: string): string {
   const cell = text.trim();
   const no = (detail: string) => badRequest(`${label}: ${detail}`, [{ pointer: '/body/text', detail }]);
   if (cell === '') throw no('type a value, or unpin it');
   if (type === 'category') throw no('the category follows from the category map');
   if (type === 'money' || type === 'number') {
-    const read = parseDecimal(cell.replace(/^(?:£|€|[A-Z]{3})\s*|\s*(?:£|€|[A-Z]{3})$/g, ''), plainStyle);
+    if (type === 'number') {
+      const read = parseDecimal(cell, plainStyle);
+      if (!read.ok) throw no(read.reason);
+      return read.value;
+    }
+    const read = parseMoney(cell, { ...plainStyle, currency });
     if (!read.ok) throw no(read.reason);
-    if (type === 'money' && !/^\d+(?:\.\d{1,2})?$/.test(read.value)) throw no(`“${cell}” is not a price; write 29.00`);
-    return read.value;
+    const { amount } = read.value;
+    const digits = exponentOf(currency);
+    if (amount.startsWith('-') || (amount.split('.')[1] ?? '').length > digits)
+      throw no(`“${cell}” is not a price in ${currency}; write ${fromMinor(29 * 10 ** digits, currency)}`);
+    return amount;
   }
   if (limits.values && !limits.values.includes(cell))
     throw no(`${key} takes one of ${limits.values.slice(0, 12).join(', ')}`);

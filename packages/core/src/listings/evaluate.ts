@@ -17,13 +17,13 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import type { Attribute } from '../values/index.js';
+import { type Attribute, toMinor } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, compileFill, noFill } from './fills.js';
 import { sayChannelValue, sayValue } from './say.js';
 import type { Link, PlaceSetup, TraceStep } from './place.js';
 import { variantLookup } from './lookup.js';
-import { type View, minorUnits } from './sources.js';
+import type { View } from './sources.js';
 
 export interface Finding {
   check: string;
@@ -144,7 +144,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const { values, findings } = result;
     for (const { attribute, fill, checks } of plan.attributes) {
       const pinned = pins?.[attribute.key];
-      const value = pinned === undefined ? asTyped(fill.value(view), attribute) : unpack(pinned, attribute);
+      const value =
+        pinned === undefined ? asTyped(fill.value(view), attribute) : unpack(pinned, attribute, setup.currency);
       if (value === undefined || value === '') {
         if (attribute.need === 'optional') continue;
         const { meta } = attribute.need === 'required' ? required : recommended;
@@ -297,8 +298,8 @@ function mappedCategory(category: string | undefined): CompiledFill {
 }
 
 /** A pinned text as the channel's type has it. */
-function unpack(pinned: string, attribute: ChannelAttribute): ChannelValue {
-  if (attribute.type === 'money') return minorUnits(pinned);
+function unpack(pinned: string, attribute: ChannelAttribute, currency: string): ChannelValue {
+  if (attribute.type === 'money') return toMinor(pinned, currency);
   if (attribute.type === 'number') return Number(pinned);
   return attribute.type === 'picture' ? [{ address: pinned }] : pinned;
 }

@@ -5,4 +5,4 @@ export * from './apart.js';
 export { variantLookup } from './lookup.js';
 export { sayChannelValue } from './say.js';
 export { comparables } from './fills.js';
-export { minorUnits, sourcesFor } from './sources.js';
+export { sourcesFor } from './sources.js';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../rulebooks/index.js';
-import { type PlaceSetup, axisSources, causeKey, compilePlace, minorUnits, parseCause, printOf } from './index.js';
+import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
 
 const read = loadRulebook(
   JSON.parse(readFileSync(new URL('../../../../packages/rulebooks/orrivane-2026.1.json', import.meta.url), 'utf8')),
@@ -241,6 +241,15 @@ it('reads back every cause it writes', () => {
   }
 });
 
-it('rounds to minor units half up', () => {
-  expect([minorUnits('6.99'), minorUnits('0.005'), minorUnits('12'), minorUnits('1.234')]).toEqual([699, 1, 1200, 123]);
+describe('a place with another currency', () => {
+  it.each([
+    ['JPY', '1200', 1200, '1200 JPY'],
+    ['KWD', '6.9995', 7000, '7.000 KWD'],
+    ['SEK', '69.90', 6990, '69.90 SEK'],
+  ])('asks prices in %s with its own digits', (currency, regular, minor, said) => {
+    const place = compilePlace(setup({ currency }));
+    const goods = family(variant(1, { offers: { [currency]: { regular } } }));
+    expect(place.evaluate(goods, today)[0]?.values.asks).toBe(minor);
+    expect(place.trace(goods, goods.variants[0] as Variant, 'asks', today)[0]?.value).toBe(said);
+  });
 });

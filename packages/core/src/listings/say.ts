@@ -1,6 +1,7 @@
 /** Channel values as people and files read them. */
 import type { ChannelValue } from '../checks/index.js';
 import type { ChannelAttribute } from '../rulebooks/index.js';
+import { fromMinor } from '../values/index.js';
 
 /** Money is in minor units while it is worked on: here they are left as they are. */
 export function sayValue(value: ChannelValue): string {
@@ -9,7 +10,7 @@ export function sayValue(value: ChannelValue): string {
 
 /** Minor units as amount and currency. */
 export const sayMoney = (value: ChannelValue, currency: string): string =>
-  typeof value === 'number' ? `${(value / 100).toFixed(2)} ${currency}` : sayValue(value);
+  typeof value === 'number' ? `${fromMinor(value, currency)} ${currency}` : sayValue(value);
 
 /** A value of this attribute: money as amount and currency. */
 export const sayChannelValue = (value: ChannelValue, attribute: ChannelAttribute, currency: string): string =>

@@ -2,7 +2,7 @@
 import type { Family, Offer, Variant } from '../catalog/index.js';
 import type { ChannelValue, Picture } from '../checks/index.js';
 import { type ChannelAttribute } from '../rulebooks/index.js';
-import { type Attribute, type Media, plainValue } from '../values/index.js';
+import { type Attribute, type Media, plainValue, toMinor } from '../values/index.js';
 import type { Link, PlaceSetup } from './place.js';
 import { sayMoney, sayValue } from './say.js';
 
@@ -22,16 +22,6 @@ export interface Source {
 }
 
 type Built = { label: string; fits: ChannelAttribute['type'][]; make(setup: PlaceSetup): Source['read'] };
-
-/** Decimal string → integer minor units, half up; every currency used here has two decimals. */
-export function minorUnits(amount: string): number {
-  const [whole = '0', fraction = ''] = amount.replace('-', '').split('.');
-  const cents =
-    Number(whole) * 100 +
-    Number(fraction.slice(0, 2).padEnd(2, '0')) +
-    (Number(fraction.charAt(2) || '0') >= 5 ? 1 : 0);
-  return amount.startsWith('-') ? -cents : cents;
-}
 
 /** A sale is sent until its last day. One that is still to come is sent ahead only with both its dates: without them it would hold at once. */
 function saleNow(offer: Offer | undefined, today: string): Offer['sale'] {
@@ -57,7 +47,7 @@ const builtIn: Record<string, Built> = {
       ({ currency }) =>
       ({ variant }) => {
         const amount = variant.offers[currency]?.regular;
-        return amount === undefined ? undefined : minorUnits(amount);
+        return amount === undefined ? undefined : toMinor(amount, currency);
       },
   },
   salePrice: {
@@ -67,7 +57,7 @@ const builtIn: Record<string, Built> = {
       ({ currency }) =>
       ({ variant, today }) => {
         const sale = saleNow(variant.offers[currency], today);
-        return sale ? minorUnits(sale.amount) : undefined;
+        return sale ? toMinor(sale.amount, currency) : undefined;
       },
   },
   asking: {
@@ -78,7 +68,7 @@ const builtIn: Record<string, Built> = {
       ({ variant, today }) => {
         const offer = variant.offers[currency];
         const amount = runningSale(offer, today)?.amount ?? offer?.regular;
-        return amount === undefined ? undefined : minorUnits(amount);
+        return amount === undefined ? undefined : toMinor(amount, currency);
       },
   },
   askedBefore: {
@@ -88,7 +78,7 @@ const builtIn: Record<string, Built> = {
       ({ currency }) =>
       ({ variant, today }) => {
         const offer = variant.offers[currency];
-        return runningSale(offer, today) && offer?.regular !== undefined ? minorUnits(offer.regular) : undefined;
+        return runningSale(offer, today) && offer?.regular !== undefined ? toMinor(offer.regular, currency) : undefined;
       },
   },
   saleEnd: {

@@ -6,6 +6,7 @@ export * from './numbers.js';
 export * from './say.js';
 export * from './units.js';
 export * from './measure.js';
+export * from './currency.js';
 export * from './money.js';
 export * from './empty.js';
 export * from './gtin.js';

@@ -25,7 +25,7 @@ export function compileBlocks(rulebook: Rulebook, { currency }: FeedMeta): Block
   const { document } = rulebook.exchange;
   if (!document) throw new Error(`${rulebook.name} has no layout for documents`);
   const byKey = attributesByKey(rulebook);
-  const writers = new Map([...byKey].map(([key, attribute]) => [key, textsOf(attribute)]));
+  const writers = new Map([...byKey].map(([key, attribute]) => [key, textsOf(attribute, currency)]));
   const texts = (item: Item, attribute: string): string[] => {
     const value = item[attribute];
     return value === undefined ? [] : (writers.get(attribute)?.(value) ?? []);

@@ -1,6 +1,7 @@
 /** What a feed format is. One file a format; index.ts lists them. Text in, text out; bytes are the server's. */
 import type { ChannelValue, Item } from '../../checks/index.js';
 import type { ChannelAttribute, Rulebook } from '../../rulebooks/index.js';
+import { fromMinor } from '../../values/index.js';
 
 export interface FeedWriter {
   head: string;
@@ -23,18 +24,13 @@ export interface WrittenFormat {
   compile(rulebook: Rulebook, meta: FeedMeta): FeedWriter;
 }
 
-/** Minor units as a decimal number: 699 → "6.99". */
-export function minorText(minor: number): string {
-  const text = String(Math.abs(minor)).padStart(3, '0');
-  return `${minor < 0 ? '-' : ''}${text.slice(0, -2)}.${text.slice(-2)}`;
-}
-
 /** What a value is written as, one text for each of a list. */
 export type Texts = (value: ChannelValue) => string[];
 
 /** Money as a decimal number, measures in a single unit as their figure, pictures as their addresses. */
-export function textsOf(attribute: ChannelAttribute | undefined): Texts {
-  if (attribute?.type === 'money') return (value) => [typeof value === 'number' ? minorText(value) : String(value)];
+export function textsOf(attribute: ChannelAttribute | undefined, currency: string): Texts {
+  if (attribute?.type === 'money')
+    return (value) => [typeof value === 'number' ? fromMinor(value, currency) : String(value)];
   if (attribute?.type === 'measure' && attribute.limits.units?.length === 1)
     return (value) => [String(value).replace(/\s.*$/, '')];
   return (value) => (Array.isArray(value) ? value.map(({ address }) => address) : [String(value)]);

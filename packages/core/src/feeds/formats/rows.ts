@@ -1,7 +1,8 @@
 /** An item as the columns of a row. */
 import type { ChannelValue } from '../../checks/index.js';
 import type { Rulebook } from '../../rulebooks/index.js';
-import { type FeedMeta, type WrittenFormat, attributesByKey, minorText, textsOf } from './model.js';
+import { fromMinor } from '../../values/index.js';
+import { type FeedMeta, type WrittenFormat, attributesByKey, textsOf } from './model.js';
 
 export interface Field {
   attribute: string;
@@ -17,9 +18,9 @@ export function compileFields(rulebook: Rulebook, { currency }: FeedMeta): Field
   return (rulebook.exchange.rows?.fields ?? []).map((field) => {
     const attribute = byKey.get(field.attribute);
     const money = (value: ChannelValue) => [
-      typeof value === 'number' ? `${minorText(value)} ${currency}` : String(value),
+      typeof value === 'number' ? `${fromMinor(value, currency)} ${currency}` : String(value),
     ];
-    return { ...field, texts: attribute?.type === 'money' ? money : textsOf(attribute) };
+    return { ...field, texts: attribute?.type === 'money' ? money : textsOf(attribute, currency) };
   });
 }
 
