@@ -5,6 +5,7 @@ import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
 import { waitForDatabase } from './db/wait.js';
 import { createApp } from './app.js';
+import { forgetViews } from './catalog/grid.js';
 import { forgetKeys } from './http/once.js';
 import { countTries } from './session/tries.js';
 import { listenForEvents, notifier } from './http/events.js';
@@ -100,6 +101,7 @@ const stops = [
   every(60_000, async () => {
     await readyPartitions(behind, new Date());
     await forgetKeys(behind);
+    await forgetViews(behind);
     if ((await markDue(behind)) > 0) notify('listings');
   }),
 ];

@@ -1,5 +1,5 @@
 import { feedFormats } from '@velvet-shelf/core/feeds';
-import { fillSchema } from '@velvet-shelf/core/fills';
+import { fillSchema, fitSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { attributeSchema } from './catalog.js';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
@@ -49,6 +49,8 @@ export const channelAttributeSchema = z.object({
   limits: z.array(z.string()),
   values: z.array(z.string()).nullable(),
   fill: fillSchema.nullable(),
+  /** Steps that one click switches on, as they are offered. */
+  steps: z.array(z.object({ step: fitSchema, label: z.string() })),
   sources: z.array(z.object({ name: z.string(), label: z.string() })),
   /** Listings with and without a value. */
   filled: z.number(),

@@ -119,7 +119,7 @@ const chunkRows = 1000;
 export async function exportGrid(db: Database, wish: ExportWish): Promise<Readable> {
   const dictionary = await loadDictionary(db);
   const columns = await columnsFor(db, wish.columns, dictionary);
-  const list = wish.token === undefined ? await everyId(db) : viewIds(wish.token);
+  const list = wish.token === undefined ? await everyId(db) : await viewIds(db, wish.token);
   const lines = async function* () {
     for (let from = 0; from < list.length; from += chunkRows) {
       const part = list.slice(from, from + chunkRows);

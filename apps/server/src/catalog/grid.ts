@@ -1,23 +1,24 @@
 /** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { GridRow, View } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, soughtText } from '@velvet-shelf/core/conditions';
 import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
-import { type SQL, sql } from 'drizzle-orm';
-import { type Database, containing, ids, queryOne, queryRows } from '../db/client.js';
+import { type SQL, eq, lt, sql } from 'drizzle-orm';
+import { type Database, containing, ids, json, queryOne, queryRows } from '../db/client.js';
+import { openedView as opened } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 
-interface Snapshot {
+interface Opened {
   view: View;
-  ids: number[];
+  ids: readonly number[];
 }
 
-/** Ordered ids by token, the latest used last; a token that has gone is an expired view and is opened again. */
-const snapshots = new Map<string, Snapshot>();
-const mostSnapshots = 64;
+/** Views this server was asked for lately, the latest used last; the table has them all, for every server. */
+const lately = new Map<string, Opened>();
+const mostLately = 64;
 
 /** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
 export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
@@ -30,35 +31,47 @@ const everyday = sql`coalesce(p.state, 'selling') NOT IN ('paused', 'withdrawn')
 export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
   const dictionary = await loadDictionary(db);
   const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
-  // One text of numbers: a row each would cost as much as finding them.
-  const found = await queryOne<{ list: string }>(
+  const token = randomBytes(18).toString('base64url');
+  // Back as one text of numbers: a row each would cost as much as finding them.
+  const made = await queryOne<{ list: string }>(
     db,
-    sql`SELECT array_to_string(ARRAY(${orderedIds(view, filter, dictionary)}), ' ') AS list`,
+    sql`INSERT INTO opened_view (token, view, ids) SELECT ${token}, ${json(view)}, ARRAY(${orderedIds(view, filter, dictionary)})
+        RETURNING array_to_string(ids, ' ') AS list`,
   );
-  const list = found?.list ? found.list.split(' ').map(Number) : [];
-  const token = createHash('sha256')
-    .update(JSON.stringify(view))
-    .update(randomBytes(8))
-    .digest('base64url')
-    .slice(0, 24);
-  snapshots.set(token, { view, ids: list });
-  for (const old of snapshots.keys()) {
-    if (snapshots.size <= mostSnapshots) break;
-    snapshots.delete(old);
-  }
-  return { token, rows: list.length };
+  const ordered = made?.list ? made.list.split(' ').map(Number) : [];
+  remember(token, { view, ids: ordered });
+  return { token, rows: ordered.length };
 }
 
-function snapshot(token: string): Snapshot {
-  const found = snapshots.get(token);
-  if (!found) throw notFound('such view any more; open it again');
-  snapshots.delete(token);
-  snapshots.set(token, found);
-  return found;
+function remember(token: string, opened: Opened): Opened {
+  lately.delete(token);
+  lately.set(token, opened);
+  for (const old of lately.keys()) {
+    if (lately.size <= mostLately) break;
+    lately.delete(old);
+  }
+  return opened;
+}
+
+/** A view by its token, whichever server opened it; one that has gone is opened again by whoever looks at it. */
+async function openedView(db: Database, token: string): Promise<Opened> {
+  const held = lately.get(token);
+  if (held) return remember(token, held);
+  const [row] = await db.select({ view: opened.view, ids: opened.ids }).from(opened).where(eq(opened.token, token));
+  if (!row) throw notFound('such view any more; open it again');
+  return remember(token, row);
 }
 
 /** Ordered ids of an opened view. */
-export const viewIds = (token: string): readonly number[] => snapshot(token).ids;
+export const viewIds = async (db: Database, token: string): Promise<readonly number[]> =>
+  (await openedView(db, token)).ids;
+
+/** Hours a view stays open that nobody asks for. */
+const openHours = 24;
+
+export async function forgetViews(db: Database): Promise<void> {
+  await db.delete(opened).where(lt(opened.at, sql`now() - make_interval(hours => ${openHours})`));
+}
 
 const sortColumns: Record<string, SQL> = {
   sku: sql`p.sku COLLATE "C"`,
@@ -175,7 +188,7 @@ export async function windowOf(
   count: number,
   columns: string[],
 ): Promise<(GridRow | null)[]> {
-  const wanted = snapshot(token).ids.slice(from, from + count);
+  const wanted = (await openedView(db, token)).ids.slice(from, from + count);
   const { attributes, home } = await loadDictionary(db);
   const found = await queryRows<Bare>(
     db,
@@ -216,8 +229,8 @@ export async function windowOf(
 }
 
 /** What the view shows and what it leaves out, each variant under the first reason that holds. */
-export function countsOf(services: Services, token: string) {
-  const { view } = snapshot(token);
+export async function countsOf(services: Services, token: string) {
+  const { view } = await openedView(services.db, token);
   return kept(services, nameOf('view', view), () => countView(services.db, view));
 }
 

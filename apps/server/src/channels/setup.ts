@@ -1,4 +1,5 @@
 /** The set-up of a place as core wants it, compiled once per version of it. */
+import { createHash } from 'node:crypto';
 import type { Fill } from '@velvet-shelf/core/fills';
 import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
@@ -104,12 +105,29 @@ export async function loadSetup(
 /** Start of the addresses of pictures. */
 export const mediaAddress = (address: string) => `${address}/media`;
 
+/** What was compiled lately, by place and what it was compiled of. */
+const compiled = new Map<string, CompiledPlace>();
+const mostCompiled = 24;
+
+/** A place ready to evaluate; compiled once for each version of its set-up, its rulebook and the dictionary. */
 export async function compileFor(
   on: Executor,
   place: PlaceRow,
   dictionary: Dictionary,
   address: string,
-  change?: SetupChange,
 ): Promise<CompiledPlace> {
-  return compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address), change));
+  const { id, setupVersion, rulebookId } = place;
+  const print = createHash('md5')
+    .update(JSON.stringify([...dictionary.attributes.values()]))
+    .digest('base64url');
+  const key = [id, setupVersion, rulebookId, address, print].join(' ');
+  const held = compiled.get(key);
+  const answer = held ?? compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address)));
+  compiled.delete(key);
+  compiled.set(key, answer);
+  for (const old of compiled.keys()) {
+    if (compiled.size <= mostCompiled) break;
+    compiled.delete(old);
+  }
+  return answer;
 }

@@ -12,7 +12,7 @@ export async function markDirty(on: Executor, units: readonly number[]): Promise
 
 /** The set-up of a place changed: what it touches is evaluated again. `where` narrows it by own categories. */
 export async function markPlace(on: Executor, placeId: number, where?: { categories?: string[] }): Promise<void> {
-  await on.execute(sql`UPDATE place SET setup_version = setup_version + 1 WHERE id = ${placeId}`);
+  await on.execute(sql`UPDATE place SET setup_version = nextval('setup_version_seq') WHERE id = ${placeId}`);
   const narrowed = where?.categories
     ? sql`AND p.category IN (SELECT jsonb_array_elements_text(${JSON.stringify(where.categories)}::jsonb))`
     : sql``;

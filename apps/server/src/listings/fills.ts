@@ -1,7 +1,7 @@
 /** What fills give: every attribute a channel asks for with what its fill comes to, and what another one would. */
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
-import type { Fill } from '@velvet-shelf/core/fills';
+import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
 import { sourcesFor } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { loadDictionary } from '../catalog/dictionary.js';
@@ -35,6 +35,7 @@ async function describeFills(
       limits: sayLimits(attribute, setup.rulebook),
       values: attribute.limits.values ?? null,
       fill: setup.fills.find((fill) => fill.attribute === attribute.key && fill.category === undefined)?.fill ?? null,
+      steps: offeredFits(attribute.limits),
       sources: sourcesFor(attribute, dictionary.attributes),
     }));
 }

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
 import { conditionAttributes } from '@velvet-shelf/core/conditions';
-import type { Fill, FillRule, Fit } from '@velvet-shelf/core/fills';
+import type { Fill, FillRule } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/call';
@@ -22,12 +22,6 @@ const kinds: [FillRule['kind'], string][] = [
   ['translate', 'Translate values'],
   ['first', 'The first that is not empty'],
   ['when', 'When … then'],
-];
-
-const fits: [Fit['do'], string][] = [
-  ['plain-text', 'Take markup out'],
-  ['sentence-case', 'Write words in capitals small'],
-  ['trim-at-word', 'Trim at a word'],
 ];
 
 export function FillEditor({ placeId, attribute }: { placeId: number; attribute: ChannelAttributeAnswer }) {
@@ -80,28 +74,17 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
             <Box as="span" small muted>
               Then:
             </Box>
-            {fits.map(([kind, words]) => {
-              const on = fill.fit.some((row) => row.do === kind);
-              const limit = Number(/at most (\d+)/.exec(attribute.limits.join())?.[1] ?? 100);
+            {attribute.steps.map(({ step, label }) => {
+              const isOn = fill.fit.some((held) => held.do === step.do);
+              const without = fill.fit.filter((held) => held.do !== step.do);
               return (
-                <Box as="label" small row gap={1} key={kind}>
+                <Box as="label" small row gap={1} key={step.do}>
                   <input
                     type="checkbox"
-                    checked={on}
-                    onChange={() =>
-                      setFill({
-                        ...fill,
-                        fit: on
-                          ? fill.fit.filter((row) => row.do !== kind)
-                          : [
-                              ...fill.fit,
-                              kind === 'trim-at-word' ? { do: kind, length: limit } : ({ do: kind } as Fit),
-                            ],
-                      })
-                    }
+                    checked={isOn}
+                    onChange={() => setFill({ ...fill, fit: isOn ? without : [...fill.fit, step] })}
                   />
-                  {words}
-                  {kind === 'trim-at-word' && ` to ${limit} characters`}
+                  {label}
                 </Box>
               );
             })}

@@ -6,6 +6,10 @@ import { Link, useLocation } from 'react-router';
 import { pageAt, usePages } from './pages';
 import './rooms.css';
 
+/** The room one is in, else the first. */
+const firstOf = (panel: HTMLElement | null) =>
+  panel?.querySelector<HTMLElement>('[aria-current]') ?? panel?.querySelector('a');
+
 export function Rooms() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const groups = usePages();
@@ -52,7 +56,7 @@ export function Rooms() {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
         slotProps={{
           paper: { role: 'dialog', 'aria-label': 'Rooms' },
-          transition: { onEntered: () => panel.current?.querySelector<HTMLElement>('[aria-current], a')?.focus() },
+          transition: { onEntered: () => firstOf(panel.current)?.focus() },
         }}
       >
         <div className="rooms" ref={panel} onKeyDown={onKey}>

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
-import { compileFit, fillSources, sentenceCase, trimAtWord } from './index.js';
+import { describe, expect, it } from 'vitest';
+import { type Fit, compileFit, fillSources, offeredFits, sayFit, sentenceCase, steps, trimAtWord } from './index.js';
 
 it('trims at a word, and never beyond the limit', () => {
   expect(trimAtWord('Hollin plant pot, 12 cm', 18)).toBe('Hollin plant pot');
@@ -44,4 +44,33 @@ it('leaves what fits as it is, and does the same twice as once', () => {
       expect(sentenceCase(sentenceCase(text))).toBe(sentenceCase(text));
     }),
   );
+});
+
+describe('every step', () => {
+  it.each(steps.map((step) => [step.name, step] as const))('“%s” does what its examples say', (_, step) => {
+    expect(step.examples.length).toBeGreaterThan(0);
+    for (const { step: given, from, to } of step.examples) {
+      expect(step.compile(given)(from)).toBe(to);
+      expect(step.say(given)).not.toBe('');
+    }
+  });
+
+  it('is offered where its settings follow from what the channel takes', () => {
+    const offered = (limits: Parameters<typeof offeredFits>[0]) => offeredFits(limits).map(({ label }) => label);
+    expect(offered({})).toEqual(['Take markup out', 'Write words in capitals small']);
+    expect(offered({ maxLength: 80 })).toContain('Trim at a word to 80 characters');
+    expect(offered({ units: ['g'] })).toContain('Write it in g');
+    for (const { step } of offeredFits({ maxLength: 5, units: ['kg'] })) expect(sayFit(step)).not.toBe('');
+  });
+
+  it('never breaks, whatever text it is given, and refuses settings that are none', () => {
+    const given: Fit[] = steps.flatMap(({ examples }) => examples.map(({ step }) => step as Fit));
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 200 }), fc.constantFrom(...given), (text, step) => {
+        expect(typeof compileFit(step)(text)).toBe('string');
+      }),
+    );
+    expect(() => compileFit({ do: 'trim-at-word', length: -1 })).toThrow();
+    expect(() => compileFit({ do: 'explode' } as unknown as Fit)).toThrow('no step “explode”');
+  });
 });

@@ -1,2 +1,2 @@
 export * from './model.js';
-export * from './fit.js';
+export * from './steps/index.js';

@@ -1,5 +1,6 @@
 /** Fills: how one channel attribute gets its value. */
 import { z } from 'zod';
+import { fitSchema } from './steps/index.js';
 import { type Condition, conditionAttributes, conditionSchema } from '../conditions/index.js';
 
 export type FillRule =
@@ -65,17 +66,6 @@ export function rulesBelow(rule: FillRule): FillRule[] {
   if (rule.kind !== 'when') return [];
   return [...rule.cases.map((part) => part.then), ...(rule.otherwise ? [rule.otherwise] : [])];
 }
-
-export const fitSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('plain-text') }),
-  z.strictObject({ do: z.literal('trim-at-word'), length: z.int().positive() }),
-  z.strictObject({ do: z.literal('sentence-case') }),
-  /** A measure written in another unit, as a whole number of it where it is said so. */
-  z.strictObject({ do: z.literal('in-unit'), unit: z.string().max(20), whole: z.boolean().default(true) }),
-  z.strictObject({ do: z.literal('replace'), find: text.min(1), with: text }),
-]);
-/** A step that cleans or shortens the text a rule gave. */
-export type Fit = z.infer<typeof fitSchema>;
 
 export const fillSchema = z.strictObject({ rule: fillRuleSchema, fit: z.array(fitSchema).max(mostSteps).default([]) });
 export type Fill = z.infer<typeof fillSchema>;

@@ -1,6 +1,6 @@
 /** Compiles fills: from a view of a variant to a channel value, and where there is none, to the link that is missing. */
 import type { ChannelValue } from '../checks/index.js';
-import { type Fill, type FillRule, compileFit } from '../fills/index.js';
+import { type Fill, type FillRule, compileFit, sayFit } from '../fills/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type Attribute, foldText } from '../values/index.js';
 import { variantLookup } from './lookup.js';
@@ -236,19 +236,4 @@ function catalogStep({ label, link, read, say }: Source, view: View): TraceStep 
       ? { attribute: link.attribute, ...(link.language ? { language: link.language } : {}) }
       : {}),
   };
-}
-
-function sayFit(step: Fill['fit'][number]): string {
-  switch (step.do) {
-    case 'plain-text':
-      return 'markup taken out';
-    case 'trim-at-word':
-      return `trimmed at a word to ${step.length} characters`;
-    case 'sentence-case':
-      return 'words in capitals written small';
-    case 'in-unit':
-      return `written in ${step.unit}`;
-    case 'replace':
-      return `“${step.find}” replaced by “${step.with}”`;
-  }
 }

@@ -1,8 +1,11 @@
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { jsonb, pgSequence, pgTable, text, unique } from 'drizzle-orm/pg-core';
 import { moment, ref, rowId } from './columns.js';
+
+export const setupVersionSeq = pgSequence('setup_version_seq');
 
 export const channel = pgTable('channel', {
   id: rowId(),
@@ -51,8 +54,10 @@ export const place = pgTable(
     language: text('language').notNull(),
     currency: text('currency').notNull(),
     assortment: jsonb('assortment').$type<Condition>().notNull(),
-    /** Counts changes of anything that decides its listings; part of a listing's evaluation. */
-    setupVersion: integer('setup_version').notNull().default(1),
+    /** Another with every change of what decides its listings; none is ever given twice, so what was compiled of one stays true. */
+    setupVersion: ref('setup_version')
+      .notNull()
+      .default(sql`nextval('setup_version_seq')`),
   },
   (table) => [unique('place_account_market').on(table.accountId, table.market)],
 );

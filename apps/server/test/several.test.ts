@@ -1,0 +1,102 @@
+/** Several servers over one database: what one of them keeps in its memory is never what another needs, nor what is not true any more. */
+import { compileFor, getPlace } from '@velvet-shelf/server/channels/setup';
+import { countsOf, forgetViews, openView, viewIds, windowOf } from '@velvet-shelf/server/catalog/grid';
+import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { readConfig } from '@velvet-shelf/server/config';
+import type { Services } from '@velvet-shelf/server/http/route';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+type Body = Answer['body'];
+
+const client = new Client();
+const services: Services = { db, config: readConfig(), notify: () => undefined };
+const view = {
+  condition: { all: [] },
+  search: '',
+  everything: true,
+  show: 'variants' as const,
+  sort: 'sku',
+  toComplete: false,
+};
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.bringIn('mosswick-own.tsv');
+  await client.idle();
+});
+afterAll(() => db.$client.end());
+
+describe('a view of the grid', () => {
+  it('that one server opened is shown by another', async () => {
+    const opened = await openView(db, view);
+    const { status, body } = await client.get(`/api/views/${opened.token}/rows?from=0&count=5&columns=`);
+    expect(status).toBe(200);
+    expect(body.items.map((row: Body) => row.id)).toEqual((await viewIds(db, opened.token)).slice(0, 5));
+    const { body: counts } = await client.get(`/api/views/${opened.token}/counts`);
+    expect(counts.variants).toBe(opened.rows);
+    expect(await countsOf(services, opened.token)).toMatchObject({ variants: opened.rows });
+  });
+
+  it('that was opened over the network is shown here too', async () => {
+    const { body } = await client.send('POST', '/api/views', view);
+    const rows = await windowOf(db, body.token, 0, 3, []);
+    expect(rows.map((row) => row?.id)).toEqual((await viewIds(db, body.token)).slice(0, 3));
+  });
+
+  it('is forgotten when nobody has asked for it in a day, and says so', async () => {
+    const { body } = await client.send('POST', '/api/views', view);
+    const other = await client.send('POST', '/api/views', view);
+    await db.execute(sql`UPDATE opened_view SET at = now() - interval '2 days' WHERE token = ${body.token}`);
+    await forgetViews(db);
+    await expect(viewIds(db, body.token)).rejects.toThrow('open it again');
+    expect((await viewIds(db, other.body.token)).length).toBe(other.body.rows);
+  });
+});
+
+describe('the set-up of a place', () => {
+  const compile = async (id = 1) =>
+    compileFor(db, await getPlace(db, id), await loadDictionary(db), services.config.address);
+  const pinsOf = async () => [...(await compile()).setup.pins.values()];
+
+  it('is compiled once for each version of it', async () => {
+    expect(await compile()).toBe(await compile());
+  });
+
+  it('is compiled anew when a fill, a category or a pin of it changes, whoever changed it', async () => {
+    const first = await compile();
+    const fill = first.setup.fills.find((placed) => placed.attribute === 'maker')?.fill;
+    await client.send('PUT', '/api/places/1/fills/maker', { fill: null });
+    const second = await compile();
+    expect(second).not.toBe(first);
+    expect(second.setup.fills.some((placed) => placed.attribute === 'maker')).toBe(false);
+    await client.send('PUT', '/api/places/1/fills/maker', { fill });
+    expect((await compile()).setup.fills.find((placed) => placed.attribute === 'maker')?.fill).toEqual(fill);
+
+    const { body: listings } = await client.get('/api/listings?place=1&limit=1');
+    const [listing] = listings.items as Body[];
+    const before = await pinsOf();
+    await client.send('PUT', `/api/listings/${listing?.id}/pins/short`, { text: 'Pinned here', madeAgainst: null });
+    expect((await pinsOf()).length).toBe(before.length + 1);
+    await client.send('PUT', `/api/listings/${listing?.id}/pins/short`, { text: null, madeAgainst: 'Pinned here' });
+    expect(await pinsOf()).toEqual(before);
+  });
+
+  it('is not taken for the one that a transaction made that was rolled back', async () => {
+    const before = (await compile()).setup.fills.length;
+    await expect(
+      db.transaction(async (tx) => {
+        await tx.execute(sql`DELETE FROM fill WHERE attribute = 'maker'`);
+        await tx.execute(sql`UPDATE place SET setup_version = nextval('setup_version_seq')`);
+        const inside = await compileFor(tx, await getPlace(tx, 1), await loadDictionary(tx), services.config.address);
+        expect(inside.setup.fills.length).toBe(before - 1);
+        throw new Error('rolled back');
+      }),
+    ).rejects.toThrow('rolled back');
+    await client.send('PUT', '/api/places/1/fills/short', {
+      fill: (await compile()).setup.fills.find((placed) => placed.attribute === 'short')?.fill,
+    });
+    expect((await compile()).setup.fills.length).toBe(before);
+  });
+});
