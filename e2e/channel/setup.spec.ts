@@ -167,6 +167,7 @@ test('rooms lead to every page, by letters and arrows too, and name the one that
 
 test('a question mark lists the keys, but not where one types', async ({ page }) => {
   await page.goto('/matching');
+  await expect(page.getByPlaceholder('Find goods')).toBeVisible();
   await page.keyboard.press('?');
   const keys = page.getByRole('dialog', { name: 'Keys' });
   await expect(keys.getByText('the same goods')).toBeVisible();

@@ -1,4 +1,5 @@
 /** Every file a supplier sends, and one product out of several sources. In this order. */
+import { readFileSync } from 'node:fs';
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -475,6 +476,50 @@ describe('pulls', () => {
     const done = await client.until('/api/pulls', (row) => row.items[0].lastBatchId !== pull.lastBatchId);
     const batch = await client.until(`/api/batches/${done.items[0].lastBatchId}`, (row) => row.state === 'applied');
     expect(batch.counts).toMatchObject({ created: 0, changed: 0 });
+  });
+  it('take any file that can be read from an address, whatever it is', async () => {
+    const lists = `${standins}/windowsill/lists`;
+    const leave = async (name: string, content: Buffer | string) => {
+      const answer = await fetch(`${lists}/${encodeURIComponent(name)}`, {
+        method: 'PUT',
+        body: new Uint8Array(Buffer.from(content)),
+      });
+      expect(answer.status).toBe(204);
+    };
+    const pullFrom = async (name: string) => {
+      const supplierId = await supplier(`Lists of ${name}`);
+      const { body: made } = await client.send('POST', '/api/pulls', {
+        supplierId,
+        name: `From ${name}`,
+        address: `${lists}/${encodeURIComponent(name)}`,
+        schedule: null,
+      });
+      await client.send('POST', `/api/pulls/${made.id}/start`);
+      const done = await client.until('/api/pulls', ({ items }) =>
+        items.some((row: Body) => row.id === made.id && !row.running && row.lastAt !== null),
+      );
+      const pull = done.items.find((row: Body) => row.id === made.id);
+      const batch = pull.lastBatchId === null ? undefined : (await client.get(`/api/batches/${pull.lastBatchId}`)).body;
+      return { pull, batch, supplierId };
+    };
+    const demo = (name: string) => readFileSync(new URL(`../../../demo/files/intake/${name}`, import.meta.url));
+    for (const [name, content, format] of [
+      ['Überblick.csv', 'Nr;Titel;Preis EUR\nÜ-1;Schale;4,50\n', 'delimited'],
+      ['lights.xlsx', demo('lumenloam-lighting.xlsx'), 'xlsx'],
+      ['seeds.xml', demo('kestrelgate-seeds.xml'), 'xml'],
+      ['seeds.json', demo('kestrelgate-seeds.json'), 'json'],
+    ] as const) {
+      await leave(name, content);
+      const { batch, supplierId, pull } = await pullFrom(name);
+      expect(pull.lastError, name).toBeNull();
+      expect(batch, name).toMatchObject({ fileName: name, kind: 'pull', supplierId, reading: { format } });
+      expect(batch.columns.length, name).toBeGreaterThan(1);
+    }
+    await leave('page.html', '<!doctype html><html><body><h1>Welcome</h1></body></html>');
+    expect((await pullFrom('page.html')).pull.lastError).toContain('web page');
+    await leave('empty.csv', '');
+    expect((await pullFrom('empty.csv')).pull.lastError).toContain('empty file');
+    expect((await pullFrom('gone.csv')).pull.lastError).toContain('answered 404');
   });
   it('one item by its identifier: what a person must add is asked for in the dry run', async () => {
     expect((await client.send('POST', '/api/intake/item', { placeId: 1, identifier: '123' })).body.detail).toContain(

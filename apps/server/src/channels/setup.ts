@@ -6,13 +6,17 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../catalog/dictionary.js';
 import { type Executor, queryOne, queryRows } from '../db/client.js';
+import type { Config } from '../config.js';
 import { notFound } from '../http/problem.js';
+import type { Outside } from './adapters/index.js';
 
 export interface PlaceRow {
   id: number;
   channelId: number;
   channel: string;
   channelName: string;
+  /** Kind of its adapter. */
+  adapter: string;
   accountState: string;
   accountAddress: string;
   market: string;
@@ -26,9 +30,16 @@ export interface PlaceRow {
 }
 
 const columns = sql`
-  p.id, c.id AS "channelId", c.key AS channel, c.name AS "channelName", a.state AS "accountState", a.address AS "accountAddress",
+  p.id, c.id AS "channelId", c.key AS channel, c.name AS "channelName", c.adapter, a.state AS "accountState", a.address AS "accountAddress",
   p.market, p.name, p.country, p.language, p.currency, p.assortment, p.setup_version AS "setupVersion", c.rulebook_id AS "rulebookId"
   FROM place p JOIN account a ON a.id = p.account_id JOIN channel c ON c.id = a.channel_id`;
+
+/** The channel of a place, for its adapter. */
+export const outsideOf = (config: Config, { channelName, accountAddress }: PlaceRow): Outside => ({
+  config,
+  name: channelName,
+  address: accountAddress,
+});
 
 export async function listPlaces(on: Executor): Promise<PlaceRow[]> {
   return queryRows<PlaceRow>(on, sql`SELECT ${columns} ORDER BY p.id`);

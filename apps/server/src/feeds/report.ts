@@ -2,9 +2,8 @@
 import type { api } from '@velvet-shelf/contract';
 import { type Finding, causeKey } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
-import { z } from 'zod';
-import { type PlaceRow, getPlace } from '../channels/setup.js';
-import type { Config } from '../config.js';
+import type { z } from 'zod';
+import { type PlaceRow, getPlace, outsideOf } from '../channels/setup.js';
 import { type Database, type Executor, json, queryOne, queryRows } from '../db/client.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -13,29 +12,10 @@ import { runAside } from '../jobs/aside.js';
 import type { JobContext } from '../jobs/define.js';
 import { createJob, isUnderWay } from '../jobs/run.js';
 import * as jobs from './jobs.js';
-import { Unreachable, reachOut } from '../outgoing/reach.js';
-import { readJson } from '../outgoing/json.js';
+import { type ChannelReport, adapterOf } from '../channels/adapters/index.js';
 import { getFeed, showFeed } from './service.js';
 
 /** The channel's report, as its own interface gives it. */
-const reportSchema = z.object({
-  report: z.string(),
-  state: z.enum(['working', 'done', 'failed']),
-  problem: z.string().nullish(),
-  checked: z.number(),
-  total: z.number(),
-  items: z.array(
-    z.object({
-      key: z.string(),
-      outcome: z.enum(['accepted', 'warned', 'refused']),
-      code: z.string().nullish(),
-      message: z.string().nullish(),
-      number: z.string().nullish(),
-    }),
-  ),
-});
-export type ChannelReport = z.infer<typeof reportSchema>;
-
 /** How long the asker is kept waiting for a report that comes at once; a later one lands by itself. */
 const patience = 5_000;
 
@@ -78,13 +58,16 @@ export async function awaitReport({
 }: JobContext<jobs.OfferInput>): Promise<void> {
   const feed = await getFeed(db, input.feed);
   const place = await getPlace(db, feed.placeId);
+  const adapter = adapterOf(place.adapter);
+  const outside = outsideOf(services.config, place);
+  if (!adapter.offer || !adapter.report) throw conflict(`${place.channelName} fetches no feeds`);
   const { address } = await showFeed(services, feed);
-  const asked = await ask(services.config, place, '/api/fetch', { market: place.market, address });
+  const asked = await adapter.offer(outside, { market: place.market, address });
   let answer = asked;
   for (let wait = 100; answer.state === 'working'; wait = Math.min(2000, wait * 1.4)) {
     if (await cancelled()) return;
     await new Promise((resolve) => setTimeout(resolve, wait));
-    answer = await ask(services.config, place, `/api/reports/${encodeURIComponent(asked.report)}`);
+    answer = await adapter.report(outside, asked.report);
     await progress(answer.checked, answer.total);
   }
   if (answer.state === 'failed')
@@ -96,32 +79,6 @@ export async function awaitReport({
   await landReport(db, place, input.run, answer, input.user, finish);
   services.notify('feeds', { feed: feed.id });
   services.notify('listings');
-}
-
-async function ask(config: Config, place: PlaceRow, path: string, body?: unknown): Promise<ChannelReport> {
-  const sent = { patience: 60_000, ...(body === undefined ? {} : { method: 'POST' as const, body }) };
-  const answer = await reachOut(config, `${place.accountAddress}${path}`, sent).catch((error: unknown) => {
-    if (!(error instanceof Unreachable)) throw error;
-    throw new Problem(
-      502,
-      'The channel cannot be reached',
-      `${place.channelName} ${error.message}. The file stays up; try again later.`,
-    );
-  });
-  if (!answer.ok)
-    throw new Problem(
-      502,
-      'The channel refused',
-      `${place.channelName} answered ${answer.status}: ${answer.text.slice(0, 300)}`,
-    );
-  const read = reportSchema.safeParse(readJson(answer.text));
-  if (!read.success)
-    throw new Problem(
-      502,
-      'The channel’s answer cannot be read',
-      `${place.channelName} sent something else than a report`,
-    );
-  return read.data;
 }
 
 /** Every item sent gets an outcome: accepted, warned, refused, or unanswered. */

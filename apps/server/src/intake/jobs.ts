@@ -47,7 +47,7 @@ export type PullInput = z.infer<typeof pullInput>;
 export const pullGoods = defineJob({
   kind: 'pull-goods',
   input: pullInput,
-  run: async (context) => (await import('./pull/pull.js')).pullGoods(context),
+  run: async (context) => (await import('./pull/fetch.js')).pullGoods(context),
 });
 
 export interface ReadInput {

@@ -2,10 +2,14 @@
  * All that goes out to the world: addresses other people typed or their servers named. No connection is made to loopback,
  * private or link-local networks, after redirects neither, unless a setting allows that host; what comes back has a limit.
  */
+import { createHash } from 'node:crypto';
 import { lookup } from 'node:dns';
+import { createWriteStream } from 'node:fs';
+import { basename } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { type LookupFunction, isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
-import { Agent, buildConnector, fetch } from 'undici';
+import { Agent, type Response, buildConnector, fetch } from 'undici';
 import type { Config } from '../config.js';
 import { Problem } from '../http/problem.js';
 
@@ -30,6 +34,7 @@ export class Unreachable extends Error {}
 
 const usualPatience = 30_000;
 const usualLimit = 20_000_000;
+const downloadPatience = 600_000;
 
 class PrivateAddress extends Error {}
 
@@ -74,11 +79,77 @@ function agentOf(config: Config): Agent {
 }
 
 /** Asks an address; throws Unreachable, or a Problem where the address is one that is never asked. */
-export async function reachOut(
+export async function reachOut(config: Config, address: string | URL, sent: Sent = {}): Promise<Came> {
+  const { limit = usualLimit } = sent;
+  return asking(config, address, sent, async (answer) => {
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of limited(answer.body, limit)) chunks.push(chunk);
+    return { status: answer.status, ok: answer.ok, text: Buffer.concat(chunks).toString('utf8') };
+  });
+}
+
+export interface Downloaded {
+  status: number;
+  ok: boolean;
+  bytes: number;
+  /** Of the content, in hexadecimal. */
+  sha256: string;
+  /** As the other side names the file (RFC 6266), else the end of its address. */
+  name: string;
+}
+
+/** Writes what stands at an address into a file, piece by piece; the same is refused as by `reachOut`. */
+export async function download(
   config: Config,
   address: string | URL,
-  { method = 'GET', body, patience = usualPatience, limit = usualLimit }: Sent = {},
-): Promise<Came> {
+  path: string,
+  { limit, patience = downloadPatience }: { limit: number; patience?: number },
+): Promise<Downloaded> {
+  return asking(config, address, { patience }, async (answer) => {
+    const hash = createHash('sha256');
+    let bytes = 0;
+    await pipeline(
+      limited(answer.body, limit),
+      async function* (chunks: AsyncIterable<Uint8Array>) {
+        for await (const chunk of chunks) {
+          hash.update(chunk);
+          bytes += chunk.length;
+          yield chunk;
+        }
+      },
+      createWriteStream(path),
+    );
+    const disposition = answer.headers.get('content-disposition') ?? '';
+    const said = /filename\*?=(?:UTF-8'')?"?([^";]+)/i.exec(disposition)?.[1];
+    const name = basename(decoded(said ?? new URL(answer.url || String(address)).pathname)).slice(0, 200);
+    return { status: answer.status, ok: answer.ok, bytes, sha256: hash.digest('hex'), name };
+  });
+}
+
+/** A name as it reads; one that is wrongly encoded stays as it is written. */
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+async function* limited(body: AsyncIterable<Uint8Array> | null, limit: number): AsyncGenerator<Uint8Array> {
+  let bytes = 0;
+  for await (const chunk of body ?? []) {
+    bytes += chunk.length;
+    if (bytes > limit) throw new Unreachable(`sent more than ${Math.round(limit / 1e6)} MB at once`);
+    yield chunk;
+  }
+}
+
+async function asking<T>(
+  config: Config,
+  address: string | URL,
+  { method = 'GET', body, patience = usualPatience }: Sent,
+  read: (answer: Response) => Promise<T>,
+): Promise<T> {
   const url = URL.canParse(String(address)) ? new URL(address) : undefined;
   if (!url || !/^https?:$/.test(url.protocol))
     throw new Problem(422, 'This cannot be fetched', 'Addresses begin with http:// or https://');
@@ -89,14 +160,7 @@ export async function reachOut(
       signal: AbortSignal.timeout(patience),
       ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     });
-    const chunks: Uint8Array[] = [];
-    let bytes = 0;
-    for await (const chunk of answer.body ?? []) {
-      bytes += chunk.length;
-      if (bytes > limit) throw new Unreachable(`sent more than ${Math.round(limit / 1e6)} MB at once`);
-      chunks.push(chunk);
-    }
-    return { status: answer.status, ok: answer.ok, text: Buffer.concat(chunks).toString('utf8') };
+    return await read(answer);
   } catch (error) {
     if (error instanceof Unreachable) throw error;
     if (causes(error).some((cause) => cause instanceof PrivateAddress))

@@ -27,6 +27,21 @@ export async function windowsill(router: Router): Promise<void> {
     if (busy !== undefined) mood.busy = Number(busy);
     ctx.body = mood;
   });
+  /** Price lists as suppliers leave them at an address: whatever was put there comes back. */
+  const lists = new Map<string, Buffer>();
+  router.put('/windowsill/lists/:name', async (ctx) => {
+    const chunks: Buffer[] = [];
+    for await (const chunk of ctx.req) chunks.push(chunk as Buffer);
+    lists.set(String(ctx.params.name), Buffer.concat(chunks));
+    ctx.status = 204;
+  });
+  router.get('/windowsill/lists/:name', (ctx) => {
+    const name = String(ctx.params.name);
+    const list = lists.get(name);
+    if (!list) ctx.throw(404, 'There is no such list');
+    ctx.set('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
+    ctx.body = list;
+  });
   router.get('/windowsill/api/goods', async (ctx) => {
     if (mood.busy > 0) {
       mood.busy--;

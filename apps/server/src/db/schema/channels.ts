@@ -11,6 +11,8 @@ export const channel = pgTable('channel', {
   id: rowId(),
   key: text('key').notNull().unique(),
   name: text('name').notNull(),
+  /** How it is spoken to (channels/adapters). */
+  adapter: text('adapter').notNull().default('fetching'),
   /** The rulebook version in use. */
   rulebookId: ref('rulebook_id'),
 });

@@ -1,0 +1,1 @@
+ALTER TABLE "channel" ADD COLUMN "adapter" text DEFAULT 'fetching' NOT NULL;

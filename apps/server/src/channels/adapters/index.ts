@@ -1,0 +1,16 @@
+/** Every kind of channel there is. */
+import { fetching } from './fetching.js';
+import type { ChannelAdapter } from './model.js';
+import { shop } from './shop.js';
+
+const adapters = new Map([fetching, shop].map((adapter) => [adapter.kind, adapter]));
+
+/** Throws where there is none of this kind: a channel is only ever set up with one there is. */
+export function adapterOf(kind: string): ChannelAdapter {
+  const adapter = adapters.get(kind);
+  if (!adapter) throw new Error(`There is no adapter “${kind}”`);
+  return adapter;
+}
+
+export type { ChannelReport, GoodsPage, Outside } from './model.js';
+export { shop };

@@ -1,0 +1,52 @@
+/** One item of a channel’s own catalogue, brought in as a batch of one row. */
+import { randomUUID } from 'node:crypto';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { adapterOf } from '../../channels/adapters/index.js';
+import { getPlace, outsideOf } from '../../channels/setup.js';
+import { loadCompany, own as ownOf } from '../../company/settings.js';
+import { conflict, unprocessable } from '../../http/problem.js';
+import type { Services } from '../../http/route.js';
+import { apart } from '../../jobs/aside.js';
+import * as jobs from '../jobs.js';
+import { ownSupplier } from '../suppliers.js';
+
+/** One item of a channel's own catalogue as a batch of one row, with the cells a person must add left empty. */
+export async function fetchItem(services: Services, placeId: number, identifier: string): Promise<number> {
+  const { db, config } = services;
+  const place = await getPlace(db, placeId);
+  const wanted = identifier.trim();
+  const { item } = adapterOf(place.adapter);
+  if (!item) throw conflict(`${place.channelName} has no catalogue to look things up in`);
+  const goods = await item(outsideOf(config, place), wanted);
+  if (!goods)
+    throw unprocessable(
+      `${place.channelName} knows no item “${wanted}”. Check the identifier, or drop a file instead.`,
+    );
+  const own = await ownSupplier(db);
+  const currency = ownOf((await loadCompany(db)).currencies);
+  const directory = join(config.files, 'intake');
+  await mkdir(directory, { recursive: true });
+  const path = join(directory, randomUUID());
+  const text = JSON.stringify([
+    {
+      SKU: '',
+      ...goods,
+      'Our category': '',
+      [`Cost ${currency}`]: '',
+      [`Price ${currency}`]: '',
+      Stock: '',
+    },
+  ]);
+  await writeFile(path, text);
+  return apart(jobs.readFile, services, {
+    file: {
+      name: `${place.channel}-${wanted.replace(/[^\w-]+/g, '-')}.json`,
+      path,
+      bytes: text.length,
+      sha256: '',
+      fields: { supplier: String(own) },
+    },
+    how: { kind: 'pull', scope: 'some' },
+  });
+}
