@@ -10,7 +10,7 @@ import { type Database } from '../db/client.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
-import { catalogLabel, fallBackTo, withTranslation } from '@velvet-shelf/core/causes';
+import { catalogLabel, fallBackTo, mendingStep, withTranslation } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
 import { saveFill, currentFill } from '../channels/fills.js';
 import { cellSlot, readAxisFix } from './remedy.js';
@@ -63,14 +63,10 @@ function fixedFill(
     if (!rule) throw badRequest('The value comes from a fixed or composed fill: change the fill itself');
     return { ...before, rule };
   }
-  const limit = rulebook?.attributes.find((attribute) => attribute.key === cause.attribute)?.limits.maxLength ?? 100;
-  return {
-    ...before,
-    fit: [
-      ...before.fit,
-      cause.check === 'max-length' ? { do: 'trim-at-word', length: limit } : { do: 'sentence-case' },
-    ],
-  };
+  const asked = rulebook?.attributes.find((attribute) => attribute.key === cause.attribute);
+  const mending = mendingStep(cause.check, asked?.limits ?? {});
+  if (!mending) throw badRequest('No step of a fill mends this: correct the goods');
+  return { ...before, fit: [...before.fit, mending.step] };
 }
 
 export async function tryFix({ db, config }: Services, key: string, fix: Fix): Promise<Effect> {

@@ -4,7 +4,7 @@ import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/cor
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
-import { catalogLabel, likeValues } from '@velvet-shelf/core/causes';
+import { catalogLabel, likeValues, mendingStep } from '@velvet-shelf/core/causes';
 import { namesOf, suggestFor } from '../channels/categories.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
@@ -96,10 +96,7 @@ export async function remedyFor(
       const place = placeOf(all, cause);
       const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
       const own = dictionary.attributes.get(cause.attribute);
-      const words =
-        cause.check === 'max-length'
-          ? `Trim at a word to ${attribute?.limits.maxLength} characters, on ${place.channelName} only`
-          : `Write words in capitals small, on ${place.channelName} only`;
+      const mending = mendingStep(cause.check, attribute?.limits ?? {});
       return {
         kind: 'cells',
         attribute: cause.attribute,
@@ -107,7 +104,13 @@ export async function remedyFor(
         label: own?.label ?? cause.attribute,
         type: own?.type ?? 'text',
         choices: null,
-        fit: { placeId: place.id, attribute: cause.attribute, words },
+        fit: mending
+          ? {
+              placeId: place.id,
+              attribute: cause.attribute,
+              words: `${mending.label}, on ${place.channelName} only`,
+            }
+          : null,
       };
     }
     case 'catalog': {

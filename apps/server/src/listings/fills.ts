@@ -80,11 +80,6 @@ function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
     ...(values ? [`one of ${values.length} values`] : []),
     ...(units ? [`in ${units.join(' or ')}`] : []),
     ...(minWidth !== undefined ? [`at least ${minWidth} × ${minHeight ?? minWidth} pixels`] : []),
-    ...valueChecks
-      .filter(
-        ({ meta, compile }) =>
-          ['sales-talk', 'capitals', 'absolute-link', 'gtin-digits'].includes(meta.id) && compile(attribute, rulebook),
-      )
-      .map(({ meta }) => meta.id.replace('-', ' ')),
+    ...valueChecks.flatMap(({ meta, compile }) => (meta.limit && compile(attribute, rulebook) ? [meta.limit] : [])),
   ];
 }

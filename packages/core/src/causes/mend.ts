@@ -1,5 +1,6 @@
 /** How a cause is mended in a fill: another source behind the one there is, or one more pair of a translation. */
-import type { Fill, FillRule } from '../fills/index.js';
+import { checkMeta } from '../checks/index.js';
+import { type Fill, type FillRule, type Fit, type Limits, offeredFits } from '../fills/index.js';
 
 /** What fills it now comes first; where that gives nothing, the source does. */
 export function fallBackTo(before: Fill | null, source: string): Fill {
@@ -31,6 +32,12 @@ export function withTranslation(rule: FillRule, from: string, to: string): FillR
     case 'compose':
       return undefined;
   }
+}
+
+/** The step of a fill that mends what this check finds where an attribute has these limits, with its words. */
+export function mendingStep(check: string, limits: Limits): { step: Fit; label: string } | undefined {
+  const wanted = checkMeta.get(check)?.step;
+  return offeredFits(limits).find(({ step }) => step.do === wanted);
 }
 
 export interface LikeValue {

@@ -15,26 +15,8 @@ const offerLabels: Record<string, string> = {
 export const catalogLabel = (key: string, dictionary: ReadonlyMap<string, Attribute>) =>
   offerLabels[key] ?? dictionary.get(key)?.label ?? key;
 
-/** What is wrong with a catalog value, by check. */
-const catalogFaults: Record<string, string> = {
-  'min-length': 'is too short',
-  pattern: 'does not have the form asked for',
-  'number-range': 'is out of range',
-  'positive-price': 'is zero',
-  'absolute-link': 'is not a whole address',
-  'gtin-digits': 'cannot be right',
-  unit: 'is in a unit the channel does not take',
-  'picture-size': 'are too small',
-  'sales-talk': 'holds sales talk',
-  'told-by': 'is not given, nor enough else to tell the goods by',
-  'sale-price': 'is not below the price',
-  'sibling-options': 'are the same as a sibling’s',
-  'sibling-axes': 'are on other axes than the siblings’',
-  'gtin-unique': 'stands on several items',
-  'item-key-unique': 'stands on several items',
-};
-
-const fitFaults: Record<string, string> = { 'max-length': 'is too long', capitals: 'is in capitals' };
+/** What is wrong with a value, by the check that says so. */
+const faultOf = (check: string, otherwise: string) => checkMeta.get(check)?.fault ?? otherwise;
 
 /** A cause as a sentence: “Moorgrün” has no colour on that channel. Languages other than `home` are named. */
 export function sayCause(
@@ -56,7 +38,7 @@ export function sayCause(
     case 'translate':
       return `“${cause.value}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
     case 'fit':
-      return `${label(cause.attribute)} ${fitFaults[cause.check] ?? 'does not fit'} for ${channelName}`;
+      return `${label(cause.attribute)} ${faultOf(cause.check, 'does not fit')} for ${channelName}`;
     case 'axis':
       return `Nothing tells variants apart on ${channelName}`;
     case 'pin':
@@ -65,7 +47,7 @@ export function sayCause(
       return `${channelName} answered: ${cause.code.replaceAll('-', ' ')}`;
     case 'catalog': {
       const name = `${catalogLabel(cause.attribute, dictionary)}${cause.language && cause.language !== home ? ` (${cause.language})` : ''}`;
-      return cause.check ? `${name} ${catalogFaults[cause.check] ?? 'does not pass'}` : `No ${sayLabel(name)} given`;
+      return cause.check ? `${name} ${faultOf(cause.check, 'does not pass')}` : `No ${sayLabel(name)} given`;
     }
   }
 }

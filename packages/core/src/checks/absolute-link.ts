@@ -7,6 +7,8 @@ export const absoluteLink: ValueCheck = {
     severity: 'blocker',
     describes: 'An address must be whole, with http or https and a host, so that a buyer can follow it.',
     fix: 'catalog',
+    fault: 'is not a whole address',
+    limit: 'absolute link',
     say: ({ value = '' }, label) => `${label} “${value}” is not a whole address`,
   },
   compile({ type }) {

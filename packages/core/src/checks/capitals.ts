@@ -6,6 +6,9 @@ export const capitals: ValueCheck = {
     severity: 'blocker',
     describes: 'A text is written in capitals throughout.',
     fix: 'fit',
+    fault: 'is in capitals',
+    step: 'sentence-case',
+    limit: 'capitals',
     say: (_params, label) => `${label} is written in capitals`,
   },
   compile({ key }, rulebook) {

@@ -7,6 +7,8 @@ export const gtinDigits: ValueCheck = {
     severity: 'blocker',
     describes: 'A GTIN has 8, 12, 13 or 14 digits and a true check digit (GS1 General Specifications, 7.9).',
     fix: 'catalog',
+    fault: 'cannot be right',
+    limit: 'gtin digits',
     say: ({ reason = '' }) => String(reason),
   },
   compile({ type }) {

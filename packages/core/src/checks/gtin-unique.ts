@@ -7,6 +7,7 @@ export const gtinUnique: CollectiveCheck = {
     severity: 'blocker',
     describes: 'A GTIN names one item only; two items with one GTIN are refused or mixed up.',
     fix: 'catalog',
+    fault: 'stands on several items',
     say: ({ key = '', others = 0 }) =>
       `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
   },

@@ -13,6 +13,7 @@ import { pattern } from './pattern.js';
 import { pictureSize } from './picture-size.js';
 import { positivePrice } from './positive-price.js';
 import { categoryLeaf, categoryMapped, recommended, required } from './required.js';
+import { repeatedWords } from './repeated-words.js';
 import { salePrice } from './sale-price.js';
 import { salesTalk } from './sales-talk.js';
 import { siblingAxes } from './sibling-axes.js';
@@ -36,6 +37,7 @@ export const valueChecks: ValueCheck[] = [
   pictureSize,
   salesTalk,
   capitals,
+  repeatedWords,
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
 export const schemaChecks: ValueCheck[] = [

@@ -6,6 +6,7 @@ export const itemKeyUnique: CollectiveCheck = {
     severity: 'blocker',
     describes: 'The item key names one item of the file only.',
     fix: 'catalog',
+    fault: 'stands on several items',
     say: ({ key = '' }, label) => `${label} “${key}” also stands on another item`,
   },
   compile(rulebook) {

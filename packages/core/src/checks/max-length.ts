@@ -6,6 +6,8 @@ export const maxLength: ValueCheck = {
     severity: 'blocker',
     describes: 'A text is longer than the channel takes, counted in characters (code points).',
     fix: 'fit',
+    fault: 'is too long',
+    step: 'trim-at-word',
     say: ({ length = 0, limit = 0 }, label) => `${label} has ${length} characters; at most ${limit} are taken`,
   },
   compile({ limits: { maxLength: limit } }) {

@@ -7,6 +7,7 @@ export const minLength: ValueCheck = {
     severity: 'blocker',
     describes: 'A text is shorter than the channel takes.',
     fix: 'catalog',
+    fault: 'is too short',
     say: ({ length = 0, limit = 0 }, label) => `${label} has ${length} characters; at least ${limit} are needed`,
   },
   compile({ limits: { minLength: limit } }) {

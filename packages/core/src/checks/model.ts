@@ -25,6 +25,12 @@ export interface CheckMeta {
    * an axis.
    */
   fix: 'catalog' | 'fit' | 'translate' | 'axis';
+  /** What is wrong, as the end of a sentence about the attribute: “is too short”. */
+  fault?: string;
+  /** Of what a fill can mend (`fix: 'fit'`): the step that does (core/fills/steps). */
+  step?: string;
+  /** Told among the limits of an attribute it holds for. */
+  limit?: string;
   /** The finding in words; `label` is the channel attribute's. */
   say(params: Params, label: string): string;
 }

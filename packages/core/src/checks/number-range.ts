@@ -6,6 +6,7 @@ export const numberRange: ValueCheck = {
     severity: 'blocker',
     describes: 'A number lies outside what the channel takes.',
     fix: 'catalog',
+    fault: 'is out of range',
     say: ({ value = 0, min, max }, label) =>
       `${label} is ${value}; the channel takes ${min === undefined ? `at most ${max}` : max === undefined ? `at least ${min}` : `${min} to ${max}`}`,
   },

@@ -7,6 +7,7 @@ export const pattern: ValueCheck = {
     severity: 'blocker',
     describes: 'A text does not have the form the channel asks for.',
     fix: 'catalog',
+    fault: 'does not have the form asked for',
     say: ({ value = '' }, label) => `${label} “${value}” does not have the form asked for`,
   },
   compile({ limits }) {

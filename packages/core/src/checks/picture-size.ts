@@ -6,6 +6,7 @@ export const pictureSize: ValueCheck = {
     severity: 'blocker',
     describes: 'A picture has fewer pixels than the channel asks for.',
     fix: 'catalog',
+    fault: 'are too small',
     say: ({ width = 0, height = 0, minWidth = 0, minHeight = 0 }, label) =>
       `${label} has ${width} × ${height} pixels; at least ${minWidth} × ${minHeight} are needed`,
   },

@@ -6,6 +6,7 @@ export const positivePrice: ValueCheck = {
     severity: 'blocker',
     describes: 'A price is zero or below.',
     fix: 'catalog',
+    fault: 'is zero',
     say: (_params, label) => `${label} is zero`,
   },
   compile({ type }) {

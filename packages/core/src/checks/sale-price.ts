@@ -6,6 +6,7 @@ export const salePrice: ItemCheck = {
     severity: 'blocker',
     describes: 'A sale price is below the regular price.',
     fix: 'catalog',
+    fault: 'is not below the price',
     say: () => 'The sale price is not below the price',
   },
   compile(rulebook) {

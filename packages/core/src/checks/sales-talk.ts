@@ -8,6 +8,8 @@ export const salesTalk: ValueCheck = {
     describes:
       'A text praises the offer instead of naming the goods: phrases the channel lists, or runs of exclamation marks.',
     fix: 'catalog',
+    fault: 'holds sales talk',
+    limit: 'sales talk',
     say: ({ phrase = '' }, label) => `${label} holds sales talk: “${phrase}”`,
   },
   compile({ key }, rulebook) {

@@ -6,6 +6,7 @@ export const siblingAxes: FamilyCheck = {
     severity: 'advice',
     describes: 'The variants of a family vary on the same axes.',
     fix: 'catalog',
+    fault: 'are on other axes than the siblings’',
     say: ({ axes = '', usual = '' }) => `It varies on ${axes}, its siblings on ${usual}`,
   },
   compile() {

@@ -7,6 +7,7 @@ export const siblingOptions: FamilyCheck = {
     severity: 'blocker',
     describes: 'Two variants of one family have the same value on every axis: a buyer could not tell them apart.',
     fix: 'catalog',
+    fault: 'are the same as a sibling’s',
     say: ({ options = '' }) => `Another variant of the family has the same options (${options})`,
   },
   compile() {

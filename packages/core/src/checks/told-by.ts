@@ -12,6 +12,7 @@ export const toldBy: ItemCheck = {
     severity: 'blocker',
     describes: 'An item carries enough to be told from others: so many of the ways that the channel knows.',
     fix: 'catalog',
+    fault: 'is not given, nor enough else to tell the goods by',
     say: ({ least = 0, ways = '' }) => `It is not told by ${least} of ${ways}`,
   },
   compile(rulebook) {

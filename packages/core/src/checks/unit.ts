@@ -7,6 +7,7 @@ export const unit: ValueCheck = {
     severity: 'blocker',
     describes: 'A measure is in a unit the channel does not take.',
     fix: 'catalog',
+    fault: 'is in a unit the channel does not take',
     say: ({ unit: given = '', units = '' }, label) => `${label} is in ${given}; the channel takes ${units}`,
   },
   compile({ type, limits: { units } }) {

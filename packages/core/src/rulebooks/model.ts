@@ -44,6 +44,7 @@ export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
 const ruleSchema = z.discriminatedUnion('check', [
   z.strictObject({ check: z.literal('sales-talk'), attributes: z.array(z.string()), phrases: z.array(z.string()) }),
   z.strictObject({ check: z.literal('capitals'), attributes: z.array(z.string()) }),
+  z.strictObject({ check: z.literal('repeated-words'), attributes: z.array(z.string()) }),
   z.strictObject({
     check: z.literal('told-by'),
     /** An item is told by at least so many of these: all of the first attributes, and one of the second where there are any. */

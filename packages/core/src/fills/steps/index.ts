@@ -39,6 +39,7 @@ export const offeredFits = (limits: Limits): { step: Fit; label: string }[] =>
     return step.success ? [{ step: step.data, label: kind.label(limits) }] : [];
   });
 
+export type { Limits } from './model.js';
 export { inUnit } from './in-unit.js';
 export { sentenceCase } from './sentence-case.js';
 export { trimAtWord } from './trim-at-word.js';
