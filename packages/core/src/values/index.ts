@@ -11,5 +11,6 @@ export * from './money.js';
 export * from './empty.js';
 export * from './gtin.js';
 export * from './markup.js';
-export * from './types.js';
+export * from './cell.js';
+export { typeOf } from './types/index.js';
 export * from './pattern.js';
