@@ -5,8 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
-import { conditionAttributes } from '@velvet-shelf/core/conditions';
-import type { Fill, FillRule } from '@velvet-shelf/core/fills';
+import { type Fill, type FillRule, beginRule, isWholeRule, rules } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/call';
@@ -14,15 +13,6 @@ import { ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 import { RuleEditor } from './RuleEditor';
-
-const kinds: [FillRule['kind'], string][] = [
-  ['copy', 'Copy an attribute'],
-  ['fixed', 'One fixed value'],
-  ['compose', 'Compose from parts'],
-  ['translate', 'Translate values'],
-  ['first', 'The first that is not empty'],
-  ['when', 'When … then'],
-];
 
 export function FillEditor({ placeId, attribute }: { placeId: number; attribute: ChannelAttributeAnswer }) {
   const [fill, setFill] = useState<Fill | null>(attribute.fill);
@@ -33,7 +23,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   const tried = useQuery({
     queryKey: ['fill-try', placeId, attribute.key, fill],
     queryFn: () => call(api.channels.tryFill, { params, body: { fill } }),
-    enabled: changed && complete(fill),
+    enabled: changed && (fill === null || isWholeRule(fill.rule)),
     placeholderData: keepPreviousData,
   });
   const save = useMutation({
@@ -60,11 +50,11 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           label="Filled by"
           value={fill?.rule.kind ?? ''}
           sx={{ width: 240, mb: 1.5, mr: 1 }}
-          onChange={(event) => setRule(emptyRule(event.target.value as FillRule['kind'], attribute, fill?.rule))}
+          onChange={(event) => setRule(begin(event.target.value as FillRule['kind'], attribute, fill?.rule))}
         >
-          {kinds.map(([kind, words]) => (
+          {rules.map(({ kind, label }) => (
             <MenuItem key={kind} value={kind}>
-              {words}
+              {label}
             </MenuItem>
           ))}
         </TextField>
@@ -141,7 +131,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         </Button>
         <Button
           variant="contained"
-          disabled={!changed || !complete(fill) || save.isPending}
+          disabled={!changed || !(fill === null || isWholeRule(fill.rule)) || save.isPending}
           onClick={() => save.mutate()}
         >
           Save
@@ -151,40 +141,8 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   );
 }
 
-function emptyRule(kind: FillRule['kind'], attribute: ChannelAttributeAnswer, before: FillRule | undefined): FillRule {
-  const from = before && 'from' in before ? before.from : (attribute.sources[0]?.name ?? '');
-  switch (kind) {
-    case 'copy':
-      return { kind, from };
-    case 'fixed':
-      return { kind, value: attribute.values?.[0] ?? '' };
-    case 'compose':
-      return { kind, parts: [{ from }] };
-    case 'translate':
-      return { kind, from, table: {}, otherwise: 'keep' };
-    case 'first':
-      return { kind, of: [before && before.kind !== 'first' ? before : { kind: 'copy', from }] };
-    case 'when':
-      return {
-        kind,
-        cases: [{ if: { attribute: '', op: 'isNotEmpty' }, then: before ?? { kind: 'copy', from } }],
-        otherwise: null,
-      };
-  }
-}
-
-function complete(fill: Fill | null): boolean {
-  if (fill === null) return true;
-  const whole = (rule: FillRule): boolean =>
-    rule.kind === 'fixed'
-      ? rule.value !== ''
-      : rule.kind === 'first'
-        ? rule.of.length > 0 && rule.of.every(whole)
-        : rule.kind === 'when'
-          ? rule.cases.every((part) => !conditionAttributes(part.if).includes('') && whole(part.then)) &&
-            (rule.otherwise === null || whole(rule.otherwise))
-          : rule.kind === 'compose'
-            ? rule.parts.length > 0
-            : rule.from !== '';
-  return whole(fill.rule);
+/** Another kind of rule, begun with what the one before it reads. */
+function begin(kind: FillRule['kind'], { sources, values }: ChannelAttributeAnswer, before: FillRule | undefined) {
+  const from = before && 'from' in before ? before.from : (sources[0]?.name ?? '');
+  return beginRule(kind, { from, before, value: values?.[0] ?? '' });
 }

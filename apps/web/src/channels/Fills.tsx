@@ -3,7 +3,7 @@ import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
-import type { FillRule } from '@velvet-shelf/core/fills';
+import { type FillRule, sayRule } from '@velvet-shelf/core/fills';
 import { operators } from '../catalog/ComparisonFields';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call';
@@ -61,7 +61,7 @@ export function Fills({ placeId }: { placeId: number }) {
                       </td>
                       <Box as="td" small>
                         {row.fill ? (
-                          sayRule(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
+                          say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
                         ) : (
                           <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
                             nothing
@@ -99,22 +99,8 @@ function sayCondition(condition: Condition, label: (name: string) => string): st
   return [label(attribute), operators.find(([row]) => row === op)?.[1] ?? op, value ?? ''].join(' ').trim();
 }
 
+const say = (rule: FillRule, source: (name: string) => string) =>
+  sayRule(rule, { source, condition: (condition) => sayCondition(condition, source) });
+
 const nameIn = (known: readonly { name: string; label: string }[], name: string) =>
   known.find((row) => row.name === name)?.label ?? name;
-
-function sayRule(rule: FillRule, label: (name: string) => string): string {
-  switch (rule.kind) {
-    case 'copy':
-      return `copies ${label(rule.from)}`;
-    case 'fixed':
-      return `fixed: ${rule.value}`;
-    case 'compose':
-      return `composed of ${rule.parts.flatMap((part) => ('from' in part ? [label(part.from)] : [])).join(', ')}`;
-    case 'translate':
-      return `translates ${label(rule.from)} (${Object.keys(rule.table).length} pairs)`;
-    case 'when':
-      return `${rule.cases.map((part) => `when ${sayCondition(part.if, label)}, ${sayRule(part.then, label)}`).join('; ')}${rule.otherwise ? `; else ${sayRule(rule.otherwise, label)}` : '; else nothing'}`;
-    case 'first':
-      return `the first of: ${rule.of.map((fillRule) => sayRule(fillRule, label)).join('; ')}`;
-  }
-}

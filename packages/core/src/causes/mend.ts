@@ -10,30 +10,6 @@ export function fallBackTo(before: Fill | null, source: string): Fill {
   return { ...before, rule: { kind: 'first', of: [...of, copy] } };
 }
 
-/**
- * Adds one pair to the translation inside a rule; a copy becomes a translation that keeps what it does not know. Undefined
- * where no pair can be added: what is fixed or composed is changed itself.
- */
-export function withTranslation(rule: FillRule, from: string, to: string): FillRule | undefined {
-  switch (rule.kind) {
-    case 'translate':
-      return { ...rule, table: { ...rule.table, [from]: to } };
-    case 'copy':
-      return { kind: 'translate', from: rule.from, table: { [from]: to }, otherwise: 'keep' };
-    case 'first':
-      return { kind: 'first', of: rule.of.map((part) => withTranslation(part, from, to) ?? part) };
-    case 'when':
-      return {
-        ...rule,
-        cases: rule.cases.map((part) => ({ ...part, then: withTranslation(part.then, from, to) ?? part.then })),
-        otherwise: rule.otherwise && (withTranslation(rule.otherwise, from, to) ?? rule.otherwise),
-      };
-    case 'fixed':
-    case 'compose':
-      return undefined;
-  }
-}
-
 /** The step of a fill that mends what this check finds where an attribute has these limits, with its words. */
 export function mendingStep(check: string, limits: Limits): { step: Fit; label: string } | undefined {
   const wanted = checkMeta.get(check)?.step;

@@ -1,17 +1,7 @@
 /** What a check is. One file a check; index.ts lists them; the docs page of checks is made from `meta`. */
-import type { ChannelAttribute, Rulebook } from '../rulebooks/index.js';
+import type { ChannelAttribute, ChannelValue, Item, Rulebook } from '../rulebooks/index.js';
 
-export interface Picture {
-  address: string;
-  /** Pixels; absent until measured. */
-  width?: number;
-  height?: number;
-}
-
-/** What is sent for one attribute: text, a number (money in minor units), or pictures. */
-export type ChannelValue = string | number | Picture[];
-/** Values by channel attribute key. */
-export type Item = Record<string, ChannelValue | undefined>;
+export type { ChannelValue, Item, Picture } from '../rulebooks/index.js';
 
 export type Params = Record<string, string | number>;
 

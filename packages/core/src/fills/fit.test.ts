@@ -1,6 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Fit, compileFit, fillSources, offeredFits, sayFit, sentenceCase, steps, trimAtWord } from './index.js';
+import {
+  type FillRule,
+  type Fit,
+  beginRule,
+  compileFit,
+  fillRuleSchema,
+  fillSources,
+  isWholeRule,
+  offeredFits,
+  rules,
+  sayFit,
+  sayRule,
+  sentenceCase,
+  steps,
+  trimAtWord,
+  withTranslation,
+} from './index.js';
 
 it('trims at a word, and never beyond the limit', () => {
   expect(trimAtWord('Hollin plant pot, 12 cm', 18)).toBe('Hollin plant pot');
@@ -72,5 +88,55 @@ describe('every step', () => {
     );
     expect(() => compileFit({ do: 'trim-at-word', length: -1 })).toThrow();
     expect(() => compileFit({ do: 'explode' } as unknown as Fit)).toThrow('no step “explode”');
+  });
+});
+
+describe('every rule', () => {
+  const begun = (kind: string) =>
+    rules.find((rule) => rule.kind === kind)?.begin({ from: 'title', before: undefined, value: 'x' }) as FillRule;
+  const words = { source: (name: string) => name.toUpperCase(), condition: () => 'it holds' };
+
+  it.each(rules.map(({ kind }) => kind))('“%s” begins as a rule that can be kept, once all is chosen', (kind) => {
+    const rule = begun(kind);
+    expect(rule.kind).toBe(kind);
+    expect(fillRuleSchema.safeParse(rule).success).toBe(true);
+    // A case has to say yet what it compares.
+    expect(isWholeRule(rule)).toBe(kind !== 'when');
+    expect(sayRule(rule, words)).not.toBe('');
+    expect(fillSources(rule).every((name) => name === 'title' || name === '')).toBe(true);
+  });
+
+  it('begins with what the one before it reads', () => {
+    const copied: FillRule = { kind: 'copy', from: 'brand' };
+    for (const kind of ['first', 'when'] as const)
+      expect(fillSources(beginRule(kind, { from: 'title', before: copied, value: '' }))).toContain('brand');
+  });
+
+  it('takes one more pair of a translation wherever it has one, and says where none can be added', () => {
+    const copied: FillRule = { kind: 'copy', from: 'colour' };
+    const nested: FillRule = {
+      kind: 'when',
+      cases: [{ if: { attribute: 'stock', op: 'atLeast', value: '1' }, then: { kind: 'first', of: [copied] } }],
+      otherwise: { kind: 'fixed', value: 'none' },
+    };
+    expect(withTranslation(copied, 'Moos', 'moss')).toEqual({
+      kind: 'translate',
+      from: 'colour',
+      table: { Moos: 'moss' },
+      otherwise: 'keep',
+    });
+    expect(JSON.stringify(withTranslation(nested, 'Moos', 'moss'))).toContain('{"Moos":"moss"}');
+    expect(withTranslation({ kind: 'fixed', value: 'x' }, 'a', 'b')).toBeUndefined();
+    expect(sayRule(nested, words)).toBe('when it holds, the first of: copies COLOUR; else fixed: none');
+  });
+
+  it('is refused beyond its bounds, with the place where', () => {
+    const deep = (n: number): FillRule =>
+      n === 0 ? { kind: 'copy', from: 'a' } : { kind: 'first', of: [deep(n - 1)] };
+    expect(fillRuleSchema.safeParse(deep(3)).success).toBe(true);
+    expect(fillRuleSchema.safeParse(deep(4)).error?.issues[0]?.message).toContain('4 deep at most');
+    const wrong = fillRuleSchema.safeParse({ kind: 'first', of: [{ kind: 'fixed', value: '' }] });
+    expect(wrong.error?.issues[0]?.path).toEqual(['of', 0, 'value']);
+    expect(fillRuleSchema.safeParse({ kind: 'guess' }).success).toBe(false);
   });
 });

@@ -1,2 +1,3 @@
 export * from './model.js';
+export * from './rules/index.js';
 export * from './steps/index.js';

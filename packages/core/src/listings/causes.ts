@@ -1,6 +1,7 @@
 /** Cause keys: what one would change to make a finding disappear. Text, stable, the same for every finding it explains. */
 import { checkMeta } from '../checks/index.js';
-import type { Link, PlaceSetup } from './place.js';
+import type { Link } from '../fills/index.js';
+import type { PlaceSetup } from './place.js';
 
 export type Cause =
   | { kind: 'map-category'; channel: string; market: string; category: string }

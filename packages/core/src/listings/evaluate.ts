@@ -19,9 +19,10 @@ import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
 import { type Attribute, toMinor } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
-import { type CompiledFill, compileFill, noFill } from './fills.js';
+import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
+import { compileFill } from './fills.js';
 import { sayChannelValue, sayValue } from './say.js';
-import type { Link, PlaceSetup, TraceStep } from './place.js';
+import type { PlaceSetup } from './place.js';
 import { variantLookup } from './lookup.js';
 import type { View } from './sources.js';
 
@@ -57,7 +58,7 @@ export interface Evaluated {
 
 interface CompiledAttribute {
   attribute: ChannelAttribute;
-  fill: CompiledFill;
+  fill: CompiledFill<View>;
   checks: CompiledCheck[];
 }
 
@@ -288,7 +289,7 @@ function compileAttribute(
 }
 
 /** The channel category itself, for channels that want it among the values. */
-function mappedCategory(category: string | undefined): CompiledFill {
+function mappedCategory(category: string | undefined): CompiledFill<View> {
   return {
     value: () => category,
     blame: () => ({ at: 'fill' }),

@@ -29,21 +29,3 @@ export interface PlacedFill {
   category?: string | undefined;
   fill: Fill;
 }
-
-/** Where a value comes from or fails to: the link one would mend. */
-export type Link =
-  | { at: 'catalog'; attribute: string; language?: string }
-  | { at: 'translation'; value: string }
-  | { at: 'fill' }
-  | { at: 'pin' };
-
-export interface TraceStep {
-  at: 'channel' | 'pin' | 'fill' | 'fit' | 'catalog';
-  /** A sentence for people. */
-  words: string;
-  /** The value after this step, as text. */
-  value?: string;
-  /** Catalog attribute the step reads, so that the trace can go on to the claims. */
-  attribute?: string;
-  language?: string;
-}

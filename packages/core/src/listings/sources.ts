@@ -3,7 +3,8 @@ import type { Family, Offer, Variant } from '../catalog/index.js';
 import type { ChannelValue, Picture } from '../checks/index.js';
 import { type ChannelAttribute } from '../rulebooks/index.js';
 import { type Attribute, type Media, plainValue, toMinor } from '../values/index.js';
-import type { Link, PlaceSetup } from './place.js';
+import type { Link } from '../fills/index.js';
+import type { PlaceSetup } from './place.js';
 import { sayMoney, sayValue } from './say.js';
 
 export interface View {

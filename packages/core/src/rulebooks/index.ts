@@ -1,4 +1,5 @@
 export * from './model.js';
+export * from './value.js';
 export * from './schema.js';
 export * from './compare.js';
 export * from './exchange.js';

@@ -1,0 +1,127 @@
+/** What a rule of a fill is: where a channel attribute gets its value from. One file a rule; index.ts lists them. */
+import type { ZodType } from 'zod';
+import type { Condition } from '../../conditions/index.js';
+import type { ChannelValue } from '../../rulebooks/index.js';
+import type { FillRule } from './index.js';
+
+/** Where a value comes from or fails to: the link one would mend. */
+export type Link =
+  | { at: 'catalog'; attribute: string; language?: string }
+  | { at: 'translation'; value: string }
+  | { at: 'fill' }
+  | { at: 'pin' };
+
+export interface TraceStep {
+  at: 'channel' | 'pin' | 'fill' | 'fit' | 'catalog';
+  /** A sentence for people. */
+  words: string;
+  /** The value after this step, as text. */
+  value?: string;
+  /** Catalog attribute the step reads, so that the trace can go on to the claims. */
+  attribute?: string;
+  language?: string;
+}
+
+/** A rule ready to be asked for the value of one variant; `View` is what it is seen with. */
+export interface CompiledFill<View> {
+  value(view: View): ChannelValue | undefined;
+  /** The first missing link, read from the channel back; only asked where `value` gave none. */
+  blame(view: View): Link;
+  /** What stands behind the value, for findings on the value itself. */
+  origin(view: View): Link;
+  trace(view: View): TraceStep[];
+}
+
+/** Something of the goods that a rule reads. */
+export interface RuleSource<View> {
+  label: string;
+  link: Link;
+  read(view: View): ChannelValue | undefined;
+  say(value: ChannelValue): string;
+  /** Reading it, as a step of a trace. */
+  step(view: View): TraceStep;
+}
+
+/** What a rule is compiled with. */
+export interface RuleContext<View> {
+  /** Undefined where the place knows nothing of this name. */
+  source(name: string): RuleSource<View> | undefined;
+  holds(condition: Condition): (view: View) => boolean;
+  compile(rule: FillRule): CompiledFill<View>;
+}
+
+/** How the parts of a rule are told. */
+export interface RuleWords {
+  source(name: string): string;
+  condition(condition: Condition): string;
+  rule(rule: FillRule): string;
+}
+
+interface RuleDefinition<Rule> {
+  kind: string;
+  /** As it is offered: “Copy an attribute”. */
+  label: string;
+  /** `inner` is the schema of any rule. */
+  schema(inner: ZodType<FillRule>): ZodType<Rule>;
+  /** Names it reads itself. */
+  reads(rule: Rule): string[];
+  /** Names its own conditions compare. */
+  compares?(rule: Rule): string[];
+  /** Rules inside it. */
+  below?(rule: Rule): FillRule[];
+  compile<View>(rule: Rule, context: RuleContext<View>): CompiledFill<View>;
+  say(rule: Rule, words: RuleWords): string;
+  /** Its beginning in an editor: `from` is a source that fits, `before` the rule there was, `value` one that the channel takes. */
+  begin(given: { from: string; before: FillRule | undefined; value: string }): Rule;
+  /** Whether all is chosen that it needs; rules inside it are asked by themselves. */
+  isWhole(rule: Rule): boolean;
+  /** The rule with one more pair of a translation; undefined where none can be added. */
+  translate?(rule: Rule, from: string, to: string, inner: (rule: FillRule) => FillRule | undefined): FillRule;
+}
+
+/** A rule whatever its settings, as those know it who work on a whole fill. */
+export interface RuleKind {
+  kind: string;
+  label: string;
+  schema(inner: ZodType<FillRule>): ZodType<FillRule>;
+  reads(rule: FillRule): string[];
+  compares(rule: FillRule): string[];
+  below(rule: FillRule): FillRule[];
+  compile<View>(rule: FillRule, context: RuleContext<View>): CompiledFill<View>;
+  say(rule: FillRule, words: RuleWords): string;
+  begin(given: { from: string; before: FillRule | undefined; value: string }): FillRule;
+  isWhole(rule: FillRule): boolean;
+  translate(
+    rule: FillRule,
+    from: string,
+    to: string,
+    inner: (rule: FillRule) => FillRule | undefined,
+  ): FillRule | undefined;
+}
+
+/** The index asks a kind about rules of its own kind only. */
+export const defineRule = <Rule extends FillRule>(rule: RuleDefinition<Rule>): RuleKind => {
+  const own = (given: FillRule) => given as Rule;
+  return {
+    ...rule,
+    reads: (given) => rule.reads(own(given)),
+    compares: (given) => rule.compares?.(own(given)) ?? [],
+    below: (given) => rule.below?.(own(given)) ?? [],
+    compile: (given, context) => rule.compile(own(given), context),
+    say: (given, words) => rule.say(own(given), words),
+    isWhole: (given) => rule.isWhole(own(given)),
+    translate: (given, from, to, inner) => rule.translate?.(own(given), from, to, inner),
+  };
+};
+
+/** For attributes without a fill, and rules whose source is not known. */
+export const noFill: CompiledFill<unknown> = {
+  value: () => undefined,
+  blame: () => ({ at: 'fill' }),
+  origin: () => ({ at: 'fill' }),
+  trace: () => [{ at: 'fill', words: 'No fill gives this attribute a value' }],
+};
+
+/** Bounds of what a rule holds. */
+export const longestText = 2000;
+export const longestName = 200;
