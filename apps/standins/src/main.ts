@@ -17,7 +17,7 @@ app.use(async (ctx, next) => {
   try {
     await next();
   } catch (error) {
-    ctx.status = 500;
+    ctx.status = (error as { status?: number }).status ?? 500;
     ctx.body = { problem: error instanceof Error ? error.message : String(error) };
   }
 });
