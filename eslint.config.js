@@ -30,7 +30,10 @@ export default tseslint.config(
     rules: {
       'no-restricted-syntax': [
         'error',
-        { selector: 'JSXAttribute[name.name="style"]', message: 'Looks live in design/: lay out with Box, or add a part.' },
+        {
+          selector: 'JSXAttribute[name.name="style"]',
+          message: 'Looks live in design/: lay out with Box, or add a part.',
+        },
       ],
     },
   },
