@@ -74,9 +74,11 @@ export async function tryFill(
 
 function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
   const { minLength, maxLength, values, units, minWidth, minHeight } = attribute.limits;
+  const { advised } = attribute;
   return [
     ...(minLength !== undefined ? [`at least ${minLength} characters`] : []),
     ...(maxLength !== undefined ? [`at most ${maxLength} characters`] : []),
+    ...(advised ? [`best ${[advised.minLength, advised.maxLength].filter(Boolean).join(' to ')} characters`] : []),
     ...(values ? [`one of ${values.length} values`] : []),
     ...(units ? [`in ${units.join(' or ')}`] : []),
     ...(minWidth !== undefined ? [`at least ${minWidth} × ${minHeight ?? minWidth} pixels`] : []),

@@ -1,4 +1,5 @@
 import { absoluteLink } from './absolute-link.js';
+import { advisedLength } from './advised-length.js';
 import { allowedValue } from './allowed-value.js';
 import { capitals } from './capitals.js';
 import { gtinDigits } from './gtin-digits.js';
@@ -38,6 +39,7 @@ export const valueChecks: ValueCheck[] = [
   salesTalk,
   capitals,
   repeatedWords,
+  advisedLength,
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
 export const schemaChecks: ValueCheck[] = [

@@ -69,8 +69,15 @@ function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
   if (JSON.stringify(a.requiredIn) !== JSON.stringify(b.requiredIn))
     words.push(`required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`);
   if (JSON.stringify(a.categories) !== JSON.stringify(b.categories)) words.push('asked for in other categories');
+  if (JSON.stringify(a.advised) !== JSON.stringify(b.advised))
+    words.push(`best length now ${sayAdvised(b)}, was ${sayAdvised(a)}`);
+  if (JSON.stringify(a.overrides) !== JSON.stringify(b.overrides))
+    words.push('otherwise in other categories than before');
   return words;
 }
+
+const sayAdvised = ({ advised }: ChannelAttribute) =>
+  advised ? `${advised.minLength ?? 0}–${advised.maxLength ?? '…'} characters` : 'none';
 
 const limitWords: Record<keyof ChannelAttribute['limits'], string> = {
   minLength: 'shortest length',

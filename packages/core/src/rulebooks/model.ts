@@ -24,6 +24,9 @@ const limitsSchema = z.strictObject({
 });
 export type Limits = z.infer<typeof limitsSchema>;
 
+/** What is better kept to, though nothing is refused for it. */
+const advisedSchema = limitsSchema.pick({ minLength: true, maxLength: true });
+
 const channelAttributeSchema = z.strictObject({
   key: z.string(),
   label: z.string(),
@@ -32,11 +35,23 @@ const channelAttributeSchema = z.strictObject({
   type: z.enum(['text', 'number', 'measure', 'money', 'choice', 'link', 'picture', 'gtin', 'category']),
   need,
   limits: limitsSchema.default({}),
+  advised: advisedSchema.optional(),
   /** Asked for only in these categories (and all below them). */
   categories: z.array(z.string()).optional(),
   /** Required, whatever `need` says, in these categories (and all below them). */
   requiredIn: z.array(z.string()).optional(),
   markets: z.array(z.string()).optional(),
+  /** What is otherwise in some categories and all below them; where several hold, the one that names the deepest counts last. */
+  overrides: z
+    .array(
+      z.strictObject({
+        in: z.array(z.string()).min(1),
+        need: need.optional(),
+        limits: limitsSchema.optional(),
+        advised: advisedSchema.optional(),
+      }),
+    )
+    .optional(),
 });
 export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
 
@@ -120,7 +135,11 @@ function crossCheck(rulebook: Rulebook): string[] {
     if (pattern && !pattern.ok) faults.push(`attributes.${key}.limits.pattern: ${pattern.reason}`);
   }
   for (const attribute of rulebook.attributes)
-    for (const path of [...(attribute.categories ?? []), ...(attribute.requiredIn ?? [])])
+    for (const path of [
+      ...(attribute.categories ?? []),
+      ...(attribute.requiredIn ?? []),
+      ...(attribute.overrides ?? []).flatMap((override) => override.in),
+    ])
       if (!paths.has(path)) faults.push(`attributes.${attribute.key}: there is no category “${path}”`);
   for (const [place, attribute] of exchangeAttributes(rulebook.exchange))
     if (!attributes.has(attribute)) faults.push(`${place}: there is no attribute “${attribute}”`);
@@ -147,9 +166,25 @@ export function attributesFor(rulebook: Rulebook, category: string | undefined, 
       (attribute) =>
         attribute.categories === undefined || (category !== undefined && isUnder(category, attribute.categories)),
     )
-    .map((attribute) =>
-      category !== undefined && attribute.requiredIn && isUnder(category, attribute.requiredIn)
-        ? { ...attribute, need: 'required' }
-        : attribute,
-    );
+    .map((attribute) => (category === undefined ? attribute : inCategory(attribute, category)));
+}
+
+/** An attribute as it is asked for in one category. */
+function inCategory(attribute: ChannelAttribute, category: string): ChannelAttribute {
+  const depthOf = (paths: readonly string[]) =>
+    Math.max(...paths.filter((path) => isUnder(category, [path])).map((path) => path.length));
+  const holding = (attribute.overrides ?? [])
+    .filter((override) => isUnder(category, override.in))
+    .sort((a, b) => depthOf(a.in) - depthOf(b.in));
+  const isRequired = attribute.requiredIn !== undefined && isUnder(category, attribute.requiredIn);
+  if (holding.length === 0) return isRequired ? { ...attribute, need: 'required' } : attribute;
+  return holding.reduce<ChannelAttribute>(
+    (asked, { need: own, limits, advised }) => ({
+      ...asked,
+      need: own ?? asked.need,
+      limits: { ...asked.limits, ...limits },
+      ...(asked.advised || advised ? { advised: { ...asked.advised, ...advised } } : {}),
+    }),
+    { ...attribute, need: isRequired ? 'required' : attribute.need },
+  );
 }

@@ -3,7 +3,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Item, schemaChecks } from '../checks/index.js';
-import { attributesFor, compareRulebooks, loadRulebook, toJsonSchema } from './index.js';
+import { type ChannelAttribute, attributesFor, compareRulebooks, loadRulebook, toJsonSchema } from './index.js';
 
 const load = (version: string) => {
   const read = loadRulebook(
@@ -68,7 +68,10 @@ describe('loading and comparing', () => {
   it('holds about 250 categories, and no fault', () => expect(first.categories.length).toBeGreaterThan(240));
   it('names each difference of a new version', () => {
     const changes = compareRulebooks(first, second);
-    expect(changes.find((change) => change.key === 'short')?.words).toEqual(['longest length now 90, was 110']);
+    expect(changes.find((change) => change.key === 'short')?.words).toEqual([
+      'longest length now 90, was 110',
+      'best length now 30–80 characters, was none',
+    ]);
     expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
     expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
@@ -80,5 +83,63 @@ describe('loading and comparing', () => {
       'exchange.formats: how csv is written is not described',
     ]);
     expect(loadRulebook({ channel: 'x' }).ok).toBe(false);
+  });
+});
+
+describe('an attribute that is otherwise in some categories', () => {
+  const [attribute] = second.attributes.filter(({ key }) => key === 'short') as [ChannelAttribute];
+  const asked = (
+    overrides: ChannelAttribute['overrides'],
+    category: string | undefined,
+    own: Partial<ChannelAttribute> = {},
+  ) => attributesFor({ ...second, attributes: [{ ...attribute, ...own, overrides }] }, category, 'GB')[0];
+  const pots = 'plants-growing/pots-planters';
+
+  it('is so in them and all below, and nowhere else', () => {
+    const overrides = [{ in: [pots], need: 'optional' as const, limits: { maxLength: 40 } }];
+    expect(asked(overrides, `${pots}/indoor-pots`)).toMatchObject({
+      need: 'optional',
+      limits: { minLength: attribute.limits.minLength, maxLength: 40 },
+    });
+    for (const category of ['plants-growing', 'lighting', undefined])
+      expect(asked(overrides, category)).toMatchObject({ need: attribute.need, limits: attribute.limits });
+  });
+
+  it('goes by the deepest where several hold, in whatever order they stand', () => {
+    const overrides = [
+      { in: [`${pots}/indoor-pots`], limits: { maxLength: 20 } },
+      { in: ['plants-growing'], need: 'recommended' as const, limits: { maxLength: 60 } },
+      { in: [pots], limits: { maxLength: 40 } },
+    ];
+    expect(asked(overrides, `${pots}/indoor-pots`)).toMatchObject({ need: 'recommended', limits: { maxLength: 20 } });
+    expect(asked([...overrides].reverse(), pots)).toMatchObject({ need: 'recommended', limits: { maxLength: 40 } });
+  });
+
+  it('changes what is advised bit by bit, and what is required in a category unless it says so itself', () => {
+    const own = { requiredIn: [pots], need: 'optional' as const, advised: { minLength: 10, maxLength: 50 } };
+    expect(asked([{ in: [pots], advised: { maxLength: 30 } }], pots, own)).toMatchObject({
+      need: 'required',
+      advised: { minLength: 10, maxLength: 30 },
+    });
+    expect(asked([{ in: [pots], need: 'recommended' }], pots, own)?.need).toBe('recommended');
+  });
+
+  it('is refused where it names a category there is none of', () => {
+    const read = loadRulebook({
+      ...second,
+      attributes: [{ ...attribute, overrides: [{ in: ['moon'], need: 'optional' }] }],
+    });
+    expect(read.ok).toBe(false);
+    expect(read.ok ? '' : read.faults.join()).toContain('no category “moon”');
+  });
+
+  it('is told when a new version changes it', () => {
+    const changed = {
+      ...second,
+      attributes: [{ ...attribute, advised: { minLength: 5 }, overrides: [{ in: [pots] }] }],
+    };
+    const [change] = compareRulebooks({ ...second, attributes: [attribute] }, changed);
+    expect(change?.words.join('; ')).toContain('best length now 5–… characters');
+    expect(change?.words.join('; ')).toContain('otherwise in other categories');
   });
 });

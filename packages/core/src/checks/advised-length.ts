@@ -1,0 +1,32 @@
+import { codePoints } from './max-length.js';
+import type { ValueCheck } from './model.js';
+
+export const advisedLength: ValueCheck = {
+  meta: {
+    id: 'advised-length',
+    severity: 'advice',
+    describes:
+      'A text is shorter or longer than the channel advises, counted in characters (code points); it is taken all the same.',
+    fix: 'catalog',
+    fault: 'is shorter or longer than is best',
+    say: ({ length = 0, least = 0, most = 0 }, label) =>
+      Number(length) < Number(least)
+        ? `${label} has ${length} characters; at least ${least} are best`
+        : `${label} has ${length} characters; at most ${most} are best`,
+  },
+  compile({ advised }) {
+    if (!advised) return undefined;
+    const { minLength: least = 0, maxLength: most = Number.POSITIVE_INFINITY } = advised;
+    return (value) => {
+      if (typeof value !== 'string' || (value.length >= least * 2 && value.length <= most)) return undefined;
+      const length = codePoints(value);
+      if (length >= least && length <= most) return undefined;
+      return { length, least, ...(most === Number.POSITIVE_INFINITY ? {} : { most }) };
+    };
+  },
+  examples: {
+    attribute: { advised: { minLength: 3, maxLength: 6 } },
+    pass: ['abc', 'abcdef', '🌱🌱🌱🌱🌱🌱'],
+    fail: ['ab', '🌱🌱', 'abcdefg'],
+  },
+};
