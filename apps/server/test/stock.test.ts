@@ -198,7 +198,7 @@ describe('a pin', () => {
   });
 
   it.each([
-    ['asks', 'about ten', 'is not a number'],
+    ['asks', 'about ten', 'is not a price'],
     ['asks', '10.999', 'is not a price'],
     ['grade', 'almost new', 'takes one of'],
     ['short', '  ', 'type a value, or unpin it'],
