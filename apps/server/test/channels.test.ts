@@ -264,9 +264,9 @@ describe('a rulebook', () => {
     next.attributes.find((attribute: Body) => attribute.key === 'short').limits.maxLength = 12;
     expect((await load(next)).body).toEqual({ version: '2026.3' });
     const third = (await books()).find((book) => book.version === '2026.3');
-    expect(third?.changes.find((change: Body) => change.key === 'short').words).toEqual([
+    expect(third?.changes.find((change: Body) => change.key === 'short').words).toContain(
       'longest length now 12, was 110',
-    ]);
+    );
     const before = await readyOf();
     const { body: tried } = await client.send('POST', `${place}/rulebooks/${third?.id}/try`);
     expect(await readyOf()).toBe(before);
