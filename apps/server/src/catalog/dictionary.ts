@@ -2,7 +2,7 @@
 import type { Trust, TrustPolicy } from '@velvet-shelf/core/claims';
 import type { Attribute } from '@velvet-shelf/core/values';
 import { asc, sql } from 'drizzle-orm';
-import { loadCompany, own } from '../company/settings.js';
+import { loadCompany } from '../company/settings.js';
 import { type Executor, queryRows } from '../db/client.js';
 import { attribute, category } from '../db/schema/index.js';
 
@@ -27,7 +27,7 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
     sql`SELECT a.key, p.policy, (SELECT array_agg(s.name ORDER BY x.place) FROM unnest(p.ranking) WITH ORDINALITY x(id, place) JOIN supplier s ON s.id = x.id) AS ranking
         FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
   );
-  const { languages, currencies } = await loadCompany(on);
+  const { languages, home, currency } = await loadCompany(on);
   const attributes = new Map<string, Attribute>();
   for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
     const closed = key === 'category' ? categories.map((row) => row.path) : choices;
@@ -47,8 +47,8 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
     attributes,
     ids: new Map(listed.map((row) => [row.key, row.id])),
     policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
-    home: own(languages),
+    home,
     languages,
-    currency: own(currencies),
+    currency,
   };
 }

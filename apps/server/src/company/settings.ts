@@ -3,13 +3,19 @@ import type { Company } from '@velvet-shelf/contract';
 import type { Executor } from '../db/client.js';
 import { company } from '../db/schema/index.js';
 
-/** Throws where nobody has set the shelf up yet. */
-export async function loadCompany(on: Executor): Promise<Company> {
-  const [held] = await on.select().from(company).limit(1);
-  if (!held) throw new Error('This shelf has no company yet: it is set up first');
-  const { name, languages, currencies, timeZone } = held;
-  return { name, languages, currencies, timeZone };
+/** With the first of its languages and of its currencies, which are its own. */
+export interface OwnCompany extends Company {
+  home: string;
+  currency: string;
 }
 
-/** The first of a list that is never empty: its own language, its own currency. */
-export const own = (list: readonly string[]): string => list[0] ?? '';
+/** Throws where nobody has set the shelf up yet. */
+export async function loadCompany(on: Executor): Promise<OwnCompany> {
+  const [held] = await on.select().from(company).limit(1);
+  const [home] = held?.languages ?? [];
+  const [currency] = held?.currencies ?? [];
+  if (!held || home === undefined || currency === undefined)
+    throw new Error('This shelf has no company yet: it is set up first');
+  const { name, languages, currencies, timeZone } = held;
+  return { name, languages, currencies, timeZone, home, currency };
+}

@@ -2,7 +2,7 @@
 import type { SupplierAnswer } from '@velvet-shelf/contract';
 import { foldCode } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import { loadCompany, own } from '../company/settings.js';
+import { loadCompany } from '../company/settings.js';
 import { type Executor, queryOne, queryRows } from '../db/client.js';
 import { badRequest, conflict } from '../http/problem.js';
 
@@ -39,7 +39,7 @@ export async function addSupplier(
 ): Promise<number> {
   const made = await queryOne<{ id: number }>(
     db,
-    sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(name) || 'supplier'}, ${name}, coalesce(max(rank), 0) + 1, 'supplier', ${language ?? own((await loadCompany(db)).languages)} FROM supplier
+    sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(name) || 'supplier'}, ${name}, coalesce(max(rank), 0) + 1, 'supplier', ${language ?? (await loadCompany(db)).home} FROM supplier
         ON CONFLICT (key) DO NOTHING RETURNING id`,
   );
   if (!made) throw conflict(`There is a supplier named ${name} already`);

@@ -1,6 +1,6 @@
 /** Prices typed into a cell, one currency and kind at a time. */
 import { and, eq } from 'drizzle-orm';
-import { loadCompany, own } from '../company/settings.js';
+import { loadCompany } from '../company/settings.js';
 import type { EditField } from '../catalog/fields.js';
 import { price } from '../db/schema/index.js';
 import { badRequest, stale } from '../http/problem.js';
@@ -13,7 +13,7 @@ const labels: Record<Price['kind'], string> = { regular: 'price', sale: 'sale pr
 export const editPrice =
   (kind: Price['kind']): EditField =>
   async (tx, { productId, product, edit }) => {
-    const currency = edit.language ?? own((await loadCompany(tx)).currencies);
+    const currency = edit.language ?? (await loadCompany(tx)).currency;
     const offer = product.offers[currency];
     const current = (kind === 'regular' ? offer?.regular : offer?.sale?.amount) ?? null;
     if (current !== edit.madeAgainst)
