@@ -11,7 +11,7 @@ import { getPlace } from '../channels/setup.js';
 import { type Executor, iso, json, queryOne, queryRows } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { recordAction } from '../history/record.js';
+import { act } from '../history/act.js';
 import { isAnyUnderWay } from '../intake/batches.js';
 import { runAside } from '../jobs/aside.js';
 import type { JobContext } from '../jobs/define.js';
@@ -104,17 +104,15 @@ export async function createFeed(
     throw badRequest(
       `${place.channelName} takes no ${formats[format].label}; choose ${exchange.formats.map((format) => formats[format].label).join(' or ')}`,
     );
-  const id = await db.transaction(async (tx) => {
+  const { answer: id } = await act(services, user, { kind: 'create-feed' }, async (on) => {
     const made = await queryOne<{ id: number }>(
-      tx,
+      on.tx,
       sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${formats[format].label}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
     );
-    await recordAction(
-      tx,
-      { actor: user.id, kind: 'create-feed', words: `Made a feed for ${place.name} (${formats[format].label})` },
-      [{ kind: 'feed', id: made?.id ?? 0, delta: { format: [null, format] } }],
-    );
-    return made?.id ?? 0;
+    if (!made) throw new Error('No feed was made');
+    on.say(`Made a feed for ${place.name} (${formats[format].label})`);
+    on.change({ kind: 'feed', id: made.id, delta: { format: [null, format] } });
+    return made.id;
   });
   return showFeed(services, await getFeed(db, id));
 }
@@ -125,7 +123,8 @@ export async function startRun(services: Services, user: User, feedId: number): 
   const feed = await getFeed(db, feedId);
   const place = await getPlace(db, feed.placeId);
   const { version } = await rulebookOf(db, place);
-  const { run, job } = await db.transaction(async (tx) => {
+  const { answer } = await act(services, user, { kind: 'build-feed' }, async (on) => {
+    const { tx } = on;
     await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
     if (await isAnyUnderWay(tx))
       throw conflict('A batch is being applied or taken back; build the feed when that is done');
@@ -145,14 +144,13 @@ export async function startRun(services: Services, user: User, feedId: number): 
       actor: user.id,
     });
     await tx.execute(sql`UPDATE run SET job_id = ${job} WHERE id = ${run}`);
-    await recordAction(tx, { actor: user.id, kind: 'build-feed', words: `Built ${feed.name}` }, [
-      { kind: 'run', id: run, delta: { state: [null, 'running'] } },
-    ]);
+    on.say(`Built ${feed.name}`);
+    on.change({ kind: 'run', id: run, delta: { state: [null, 'running'] } });
     return { run, job };
   });
   // What goes wrong stands in the run and in its job.
-  runAside(job).catch(() => undefined);
-  return run;
+  runAside(answer.job).catch(() => undefined);
+  return answer.run;
 }
 
 /** Job: builds the file, then compares, guards, and puts it up. */
@@ -213,22 +211,16 @@ export async function releaseRun(services: Services, user: User, id: number): Pr
   if (run.state !== 'held' && run.state !== 'done')
     throw conflict(`This run is ${run.state}; only a whole file can be put up`);
   if (!run.sent) throw conflict('An empty file is never put up: it would clear the channel');
-  await db.transaction(async (tx) => {
+  await act(services, user, { kind: 'release-run' }, async (on) => {
+    const { tx } = on;
     const before = await queryOne<{ up: number | null }>(
       tx,
       sql`SELECT up_run_id AS up FROM feed WHERE id = ${run.feed} FOR UPDATE`,
     );
     await tx.execute(sql`UPDATE run SET state = 'done' WHERE id = ${id}`);
     await tx.execute(sql`UPDATE feed SET up_run_id = ${id} WHERE id = ${run.feed}`);
-    await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'release-run',
-        words: run.state === 'held' ? `Released run ${id}` : `Went back to run ${id}`,
-      },
-      [{ kind: 'feed', id: run.feed, delta: { up: [before?.up ?? null, id] } }],
-    );
+    on.say(run.state === 'held' ? `Released run ${id}` : `Went back to run ${id}`);
+    on.change({ kind: 'feed', id: run.feed, delta: { up: [before?.up ?? null, id] } });
   });
   services.notify('feeds', { feed: run.feed });
 }

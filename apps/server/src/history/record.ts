@@ -1,6 +1,6 @@
 /** The one place that writes history: who did what, to which subjects, from what to what. */
-import { sql } from 'drizzle-orm';
-import { type Executor, json, takeIds } from '../db/client.js';
+import { eq, sql } from 'drizzle-orm';
+import { type Executor, json } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
 import { action } from '../db/schema/index.js';
 
@@ -14,24 +14,14 @@ export interface Change {
 }
 
 export interface ActionHead {
-  /** Where `takeAction` gave it before. */
-  id?: number;
   actor: number | undefined;
   kind: string;
   words: string;
 }
 
-/** The number an action will have, for what refers to it before it is recorded. */
-export async function takeAction(on: Executor): Promise<number> {
-  return (await takeIds(on, 'action', 1))[0] ?? 0;
-}
-
 /** An action whose words come when it is done: what it writes may refer to it. */
-export async function openAction(on: Executor, actor: number, kind: string): Promise<number> {
-  const id = await takeAction(on);
-  await writeAction(on, { id, actor, kind, words: '' });
-  return id;
-}
+export const openAction = (on: Executor, actor: number, kind: string): Promise<number> =>
+  writeAction(on, { actor, kind, words: '' });
 
 /** Gives it its words and what it changed; without words it did nothing, and is not kept. */
 export async function closeAction(
@@ -41,22 +31,22 @@ export async function closeAction(
   changes: readonly Change[],
 ): Promise<void> {
   if (words === undefined) {
-    await on.execute(sql`DELETE FROM ${action} WHERE ${action.id} = ${id}`);
+    await on.delete(action).where(eq(action.id, id));
     return;
   }
-  await on.execute(sql`UPDATE ${action} SET words = ${words} WHERE ${action.id} = ${id}`);
+  await on.update(action).set({ words }).where(eq(action.id, id));
   await addChanges(on, id, changes);
 }
 
-async function writeAction(on: Executor, head: ActionHead & { id: number }): Promise<void> {
-  await on.execute(
-    sql`INSERT INTO ${action} (id, actor, kind, words) OVERRIDING SYSTEM VALUE VALUES (${head.id}, ${head.actor ?? null}, ${head.kind}, ${head.words})`,
-  );
+async function writeAction(on: Executor, { actor, kind, words }: ActionHead): Promise<number> {
+  const [made] = await on.insert(action).values({ actor, kind, words }).returning({ id: action.id });
+  if (!made) throw new Error(`No action “${kind}” was made`);
+  return made.id;
 }
 
+/** Of work that goes on as a job, or is done already: with its words from the beginning. */
 export async function recordAction(on: Executor, head: ActionHead, changes: readonly Change[]): Promise<number> {
-  const id = head.id ?? (await takeAction(on));
-  await writeAction(on, { ...head, id });
+  const id = await writeAction(on, head);
   await addChanges(on, id, changes);
   return id;
 }

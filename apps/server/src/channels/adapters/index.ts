@@ -3,7 +3,7 @@ import { fetching } from './fetching.js';
 import type { ChannelAdapter } from './model.js';
 import { shop } from './shop.js';
 
-const adapters = new Map([fetching, shop].map((adapter) => [adapter.kind, adapter]));
+const adapters = new Map([fetching, shop].map((adapter): [string, ChannelAdapter] => [adapter.kind, adapter]));
 
 /** Throws where there is none of this kind: a channel is only ever set up with one there is. */
 export function adapterOf(kind: string): ChannelAdapter {

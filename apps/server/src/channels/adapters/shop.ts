@@ -9,12 +9,12 @@ const pageSchema = z.object({
   of: z.number().int().nullish(),
 });
 
-export const shop: ChannelAdapter = {
+export const shop = {
   kind: 'shop',
-  page: (answer) => pageSchema.safeParse(readJson(answer)).data,
-  pageAddress: (address, after) => {
+  page: (answer: string) => pageSchema.safeParse(readJson(answer)).data,
+  pageAddress: (address: string, after: string) => {
     const url = new URL(address);
     if (after !== '') url.searchParams.set('after', after);
     return url;
   },
-};
+} satisfies ChannelAdapter;

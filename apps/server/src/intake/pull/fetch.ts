@@ -56,8 +56,11 @@ async function fetchSource(context: JobContext<jobs.PullInput>, pull: PullRow): 
   await mkdir(directory, { recursive: true });
   if (pull.progress) return fetchPages(context, pull, pull.progress);
   const path = join(directory, randomUUID());
-  const file = await fetchFile(services.config, pull, path);
-  const page = file.bytes <= largestPage ? shop.page?.(await readFile(path, 'utf8')) : undefined;
+  const file = await fetchFile(services.config, pull, path).catch(async (error: unknown) => {
+    await rm(path, { force: true });
+    throw error;
+  });
+  const page = file.bytes <= largestPage ? shop.page(await readFile(path, 'utf8')) : undefined;
   if (!page) return { ...file, path };
   await writeFile(path, '');
   return fetchPages(context, pull, { cursor: '', path, items: 0, bytes: 0 }, page);
@@ -131,12 +134,12 @@ function fetchFile(config: Config, pull: PullRow, path: string): Promise<Omit<Fe
 
 /** The page of goods after a mark. */
 function fetchPage(config: Config, pull: PullRow, after: string): Promise<GoodsPage> {
-  const address = shop.pageAddress?.(pull.address, after) ?? new URL(pull.address);
+  const address = shop.pageAddress(pull.address, after);
   return untilItComes<GoodsPage>(pull.name, async () => {
     const answer = await reachOut(config, address);
     if (isBusy(answer.status)) return { why: `answered ${answer.status}` };
     if (!answer.ok) throw unreadable(`${pull.name} answered ${answer.status} at ${address.href}: check the address`);
-    const page = shop.page?.(answer.text);
+    const page = shop.page(answer.text);
     if (!page)
       throw unreadable(`${pull.name} sent something else than a page of goods from ${address.href}: check the address`);
     return page;

@@ -4,7 +4,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { adapterOf } from '../../channels/adapters/index.js';
 import { getPlace, outsideOf } from '../../channels/setup.js';
-import { loadCompany, own as ownOf } from '../../company/settings.js';
+import { loadCompany } from '../../company/settings.js';
 import { conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
 import { apart } from '../../jobs/aside.js';
@@ -24,7 +24,7 @@ export async function fetchItem(services: Services, placeId: number, identifier:
       `${place.channelName} knows no item “${wanted}”. Check the identifier, or drop a file instead.`,
     );
   const own = await ownSupplier(db);
-  const currency = ownOf((await loadCompany(db)).currencies);
+  const { currency } = await loadCompany(db);
   const directory = join(config.files, 'intake');
   await mkdir(directory, { recursive: true });
   const path = join(directory, randomUUID());

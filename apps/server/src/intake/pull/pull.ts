@@ -6,7 +6,7 @@ import { sql } from 'drizzle-orm';
 import { type Executor, iso, queryOne, queryRows } from '../../db/client.js';
 import { badRequest, conflict, notFound } from '../../http/problem.js';
 import type { Services, User } from '../../http/route.js';
-import { recordAction } from '../../history/record.js';
+import { act } from '../../history/act.js';
 import { runAside } from '../../jobs/aside.js';
 import { createJob, isUnderWay, wishCancel } from '../../jobs/run.js';
 import * as jobs from '../jobs.js';
@@ -74,15 +74,15 @@ const noSchedule = (schedule: string) =>
   badRequest(`“${schedule}” is no schedule; write five fields, for example “0 6 * * 1” for Mondays at six`);
 
 export async function savePull(
-  { db }: Services,
+  services: Services,
   user: User,
   wish: { id?: number | undefined; supplierId: number; name: string; address: string; schedule: string | null },
 ): Promise<number> {
   if (!/^https?:\/\/[^/]/.test(wish.address))
     throw badRequest(`“${wish.address}” is no address; it begins with http:// or https://`);
   const next = nextOf(wish.schedule);
-  await expectSupplier(db, wish.supplierId);
-  return db.transaction(async (tx) => {
+  await expectSupplier(services.db, wish.supplierId);
+  const { answer } = await act(services, user, { kind: 'pull' }, async ({ tx, say }) => {
     const saved = wish.id
       ? await queryOne<{ id: number }>(
           tx,
@@ -96,17 +96,10 @@ export async function savePull(
           sql`INSERT INTO pull (supplier_id, name, address, schedule, next_at, actor) VALUES (${wish.supplierId}, ${wish.name}, ${wish.address}, ${wish.schedule}, ${next}, ${user.id}) RETURNING id`,
         );
     if (!saved) throw notFound(`pull ${wish.id}`);
-    await recordAction(
-      tx,
-      {
-        actor: user.id,
-        kind: 'pull',
-        words: `Set ${wish.name} to be pulled ${wish.schedule ? `by the schedule ${wish.schedule}` : 'when asked'}`,
-      },
-      [],
-    );
+    say(`Set ${wish.name} to be pulled ${wish.schedule ? `by the schedule ${wish.schedule}` : 'when asked'}`);
     return saved.id;
   });
+  return answer;
 }
 
 /** Starts a pull, or goes on with one that was interrupted. */
@@ -131,16 +124,15 @@ export async function cancelPull({ db, notify }: Services, id: number): Promise<
 }
 
 /** Forgets a source; what was read in from it stays. */
-export async function removePull({ db, notify }: Services, user: User, id: number): Promise<void> {
-  const gone = await db.transaction(async (tx) => {
+export async function removePull(services: Services, user: User, id: number): Promise<void> {
+  const { answer: gone } = await act(services, user, { kind: 'pull', tells: ['job'] }, async ({ tx, say }) => {
     const pull = await getPull(tx, id);
     await wishCancel(tx, jobs.pullGoods, { pull: id });
     await tx.execute(sql`DELETE FROM pull WHERE id = ${id}`);
-    await recordAction(tx, { actor: user.id, kind: 'pull', words: `${pull.name} is not pulled any more` }, []);
+    say(`${pull.name} is not pulled any more`);
     return pull;
   });
   if (gone.progress) await rm(gone.progress.path, { force: true });
-  notify('job');
 }
 
 /** Starts what its schedule says is due. */
