@@ -12,7 +12,7 @@ import { runAside } from '../jobs/aside.js';
 import type { JobContext } from '../jobs/define.js';
 import { createJob } from '../jobs/run.js';
 import * as jobs from './jobs.js';
-import { drain } from '../listings/evaluate.js';
+import { settle } from '../history/settle.js';
 import { settleJoins } from './decide.js';
 
 /** Says it; goods are joined or parted by a job, which is answered. */
@@ -83,7 +83,7 @@ export async function joinNumbers({
     });
   }
   await db.transaction((tx) => finish(tx));
-  await drain(db, services.config.address, 500);
+  await settle(db, services.config.address);
   services.notify('matches');
   services.notify('catalog');
 }

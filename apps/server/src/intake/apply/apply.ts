@@ -6,7 +6,7 @@ import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { ApplyInput } from '../jobs.js';
-import { drain } from '../../listings/evaluate.js';
+import { settle } from '../../history/settle.js';
 import { proposeIn } from '../../matching/propose.js';
 import { countApplied } from '../try/counts.js';
 import { type Applying, applyPart } from './rows.js';
@@ -97,6 +97,6 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     return look;
   });
   if (look !== undefined) runAside(look).catch(() => undefined);
-  await drain(db, services.config.address, 500, dictionary);
+  await settle(db, services.config.address);
   services.notify('catalog');
 }

@@ -8,7 +8,7 @@ import type { JobContext } from '../../jobs/define.js';
 import { reasonOf } from '../../jobs/run.js';
 import type { UndoInput } from '../jobs.js';
 import { markDirty } from '../../history/dirty.js';
-import { drain } from '../../listings/evaluate.js';
+import { settle } from '../../history/settle.js';
 import { proposeIn } from '../../matching/propose.js';
 import { counting } from '../../claims/versions.js';
 import { lockJoins } from '../../matching/joins.js';
@@ -30,7 +30,7 @@ export async function undoJob({ db, services, input, finish }: JobContext<UndoIn
   });
   await moment('undo-end');
   if (look !== undefined) runAside(look).catch(() => undefined);
-  await drain(db, services.config.address, 500);
+  await settle(db, services.config.address);
   services.notify('catalog');
 }
 

@@ -151,13 +151,7 @@ export function previewRows(
   sample: readonly FileRow[],
   dictionary: Pick<Dictionary, 'attributes' | 'home'>,
 ): BatchAnswer['sample'] {
-  const { read } = compileRowReader({
-    columns: batch.columns,
-    map: batch.map,
-    style: batch.reading,
-    dictionary: dictionary.attributes,
-    home: dictionary.home,
-  });
+  const { read } = rowReader(batch, dictionary);
   return sample.map(({ row, place, cells, broken }) => {
     const result: ReadRow = broken ? { outcome: 'refused', key: undefined, reasons: [broken] } : read(cells);
     const answer = { row, place: place ?? null, cells };
@@ -254,6 +248,12 @@ export async function translationsOf(
   });
 }
 
+/** Reads the rows of a batch as its columns are mapped. */
+export const rowReader = (
+  { columns, map, reading }: Pick<Mapped, 'columns' | 'map' | 'reading'>,
+  { attributes, home }: Pick<Dictionary, 'attributes' | 'home'>,
+) => compileRowReader({ columns, map, style: reading, dictionary: attributes, home });
+
 /** Rows that carry an identifier of goods we hold from others: their cell beside our value, attribute by attribute. */
 async function wordsOfJoined(
   db: Executor,
@@ -261,13 +261,7 @@ async function wordsOfJoined(
   head: readonly FileRow[],
   dictionary: Pick<Dictionary, 'attributes' | 'home'>,
 ): Promise<Map<string, LearntWord[]>> {
-  const { read } = compileRowReader({
-    columns: batch.columns,
-    map: batch.map,
-    style: batch.reading,
-    dictionary: dictionary.attributes,
-    home: dictionary.home,
-  });
+  const { read } = rowReader(batch, dictionary);
   const keyed = head.flatMap(({ cells, broken }) => {
     const row = broken ? undefined : read(cells);
     if (row?.outcome !== 'read') return [];

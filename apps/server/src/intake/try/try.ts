@@ -5,7 +5,6 @@ import {
   type ReadRow,
   type RecordContent,
   type Scope,
-  compileRowReader,
   contentOf,
   joinKeys,
   mergeContent,
@@ -27,6 +26,7 @@ import {
   texts,
 } from '../../db/client.js';
 import type { BatchCounts } from '../../db/schema/index.js';
+import { rowReader } from '../columns/columns.js';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { emptyCounts } from './counts.js';
 import { findMeetings } from './meets.js';
@@ -89,13 +89,7 @@ export async function compileJudge(db: Executor, batch: Tried, dictionary: Dicti
   const isOwn = batch.supplier.kind === 'own';
   const suppliers = await queryRows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
   const byName = new Map(suppliers.map((supplier) => [foldText(supplier.name), supplier.id]));
-  const reader = compileRowReader({
-    columns: batch.columns,
-    map: batch.map,
-    style: batch.reading,
-    dictionary: dictionary.attributes,
-    home: dictionary.home,
-  });
+  const reader = rowReader(batch, dictionary);
   const isUpdate = batch.scope === 'update';
   const way = hash(
     'md5',
