@@ -221,7 +221,7 @@ function cell(row: GridRow, column: Column, currency: string | undefined): React
         </Box>
       );
     case 'complete':
-      return <Meter percent={row.complete} />;
+      return <Meter percent={row.complete} label="Complete" />;
     case 'places':
       return <Places row={row} />;
     case 'category':

@@ -1,5 +1,6 @@
 /** Fixes that are a choice: a category, a value of a closed list, or where a value comes from. */
 import { Box } from '../design/Box';
+import { Meter } from '../design/Meter';
 import Autocomplete from '@mui/material/Autocomplete';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -36,9 +37,7 @@ export function ChooseOption({
               </Box>
             </Box>
             <Box as="span" muted small row>
-              <Box as="span" wide={64} className="bar">
-                <Box as="i" wide={`${row.score ?? 0}%`} />
-              </Box>
+              <Meter percent={row.score ?? 0} label="Likeness" wide={64} />
               {row.score}
             </Box>
           </label>

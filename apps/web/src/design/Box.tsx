@@ -71,7 +71,6 @@ interface Look extends Partial<Record<Flag, boolean>> {
   plainWeight?: boolean | undefined;
   medium?: boolean | undefined;
   toRight?: boolean | undefined;
-  centred?: boolean | undefined;
   block?: boolean | undefined;
   /** A grid with these columns, as CSS has them; `true` for one. */
   columns?: string | true | undefined;
@@ -132,7 +131,6 @@ function dress<P extends Look & { className?: string }>(props: P) {
     plainWeight,
     medium,
     toRight,
-    centred,
     block,
     columns,
     oneLine,
@@ -187,7 +185,7 @@ function dress<P extends Look & { className?: string }>(props: P) {
       background: chosen ? 'var(--velvet-100)' : surface && surfaces[surface],
       fontSize: textSize,
       fontWeight: strong ? 600 : medium ? 500 : plainWeight ? 400 : undefined,
-      textAlign: toRight ? 'right' : centred ? 'center' : undefined,
+      textAlign: toRight ? 'right' : undefined,
       display: block ? 'block' : columns ? 'grid' : undefined,
       gridTemplateColumns: columns === true ? undefined : columns,
       whiteSpace: oneLine ? 'nowrap' : undefined,

@@ -1,5 +1,6 @@
 /** One feed: its address, its runs, the balance of the run that is looked at, what was left out, what the channel said. */
 import { Box } from '../design/Box';
+import { Meter } from '../design/Meter';
 import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
@@ -156,15 +157,15 @@ function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; on
           Nobody has fetched it yet.
         </Box>
       )}
-      {feed.fetches.slice(0, 8).map((fetch, i) => (
+      {feed.fetches.slice(0, 8).map((fetched, i) => (
         <Box small row pad={[1, 4, 1, 6]} key={i}>
           <Box as="span" muted>
-            {clock(fetch.at)}
+            {clock(fetched.at)}
           </Box>
           <Box as="span" cut grow>
-            {fetch.agent}
+            {fetched.agent}
           </Box>
-          <span>{fetch.status}</span>
+          <span>{fetched.status}</span>
         </Box>
       ))}
     </Box>
@@ -194,10 +195,11 @@ function Run({
     return (
       <Box pad={6} role="status">
         <h2>Building</h2>
-        <Box as="span" block wide={300} around={[2.5, 0]} className="bar">
-          <Box
-            as="i"
-            wide={`${run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}%`}
+        <Box around={[2.5, 0]}>
+          <Meter
+            percent={run.progress && run.progress.total > 0 ? (100 * run.progress.done) / run.progress.total : 0}
+            label="Building"
+            wide={300}
           />
         </Box>
         {count(run.progress?.done ?? 0)} of {plural(run.progress?.total ?? 0, 'listing')}

@@ -152,6 +152,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
       <TextField label="Name" required value={wish.name} onChange={(event) => set({ name: event.target.value })} />
       <TextField
         label="Address of its list of goods"
+        helperText="A file (CSV, XLSX, JSON, XML …), or a shop’s catalogue page by page"
         required
         value={wish.address}
         onChange={(event) => set({ address: event.target.value })}

@@ -18,6 +18,7 @@ import {
 import { ApiProblem, call } from '../api/call';
 import { followEvents } from '../api/events';
 import { Empty, useTell } from '../design/feedback';
+import { Meter } from '../design/Meter';
 import { count } from '../design/words';
 import { useWho } from '../session/company';
 import { Account } from './Account';
@@ -172,9 +173,7 @@ function Foot({ shelf, isBehind }: { shelf: Shelf | undefined; isBehind: boolean
     <footer className="foot">
       {job && (
         <Box as="span" cut row role="status">
-          <Box as="span" wide={110} fixed className="bar">
-            <Box as="i" wide={`${job.total > 0 ? (100 * job.done) / job.total : 0}%`} />
-          </Box>
+          <Meter percent={job.total > 0 ? (100 * job.done) / job.total : 0} label={job.label} wide={110} />
           <Box as="span" cut>
             {job.label}
             {job.state === 'failed'

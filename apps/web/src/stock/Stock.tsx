@@ -190,9 +190,9 @@ function Movement({ stock }: { stock: StockAnswer }) {
             value={warehouse}
             onChange={(event) => setWarehouse(Number(event.target.value))}
           >
-            {ours.map((our) => (
-              <MenuItem key={our.id} value={our.id}>
-                {our.name}
+            {ours.map((warehouse) => (
+              <MenuItem key={warehouse.id} value={warehouse.id}>
+                {warehouse.name}
               </MenuItem>
             ))}
           </TextField>

@@ -10,10 +10,10 @@ describe('what a run changes', () => {
   it('adds up: what was there, less what went, and what came, is what is there', () => {
     fc.assert(
       fc.property(run, run, (before, after) => {
-        const compareRun = compareRuns(before, after);
-        expect(compareRun.before - compareRun.removed + compareRun.added).toBe(compareRun.after);
-        expect(compareRun.removed).toBe([...before.keys()].filter((key) => !after.has(key)).length);
-        expect(compareRun.changed).toBe(
+        const difference = compareRuns(before, after);
+        expect(difference.before - difference.removed + difference.added).toBe(difference.after);
+        expect(difference.removed).toBe([...before.keys()].filter((key) => !after.has(key)).length);
+        expect(difference.changed).toBe(
           [...after].filter(([key, hash]) => before.has(key) && before.get(key) !== hash).length,
         );
       }),

@@ -233,7 +233,7 @@ describe('a supplier that makes what it sells', () => {
       supplier,
     })
       .filter(({ target }) => target.to === 'attribute' && target.attribute === 'mpn')
-      .map((suggestColumn) => suggestColumn.column);
+      .map((suggestion) => suggestion.column);
 
   it('gives its article numbers as part numbers', () => {
     expect(suggested('Kestrelgate Seeds', ['Kestrelgate', 'KESTRELGATE'])).toEqual(['Code']);

@@ -155,7 +155,7 @@ describe('the own sheet', () => {
     });
     expect(
       contentChanges(contentOf(first), changed)
-        .map((contentChange) => contentChange.field)
+        .map((change) => change.field)
         .sort(),
     ).toEqual(['brand', 'stock']);
   });

@@ -66,7 +66,7 @@ describe('elements of one local name in two namespaces', () => {
   it('are found, and kept apart', async () => {
     const { apart, lists } = scanXml(text);
     expect(apart).toEqual(['title']);
-    expect(lists.map((foundList) => foundList.path)).toContain('rss.channel.item');
+    expect(lists.map((list) => list.path)).toContain('rss.channel.item');
     expect(await read(apart)).toEqual([
       { title: 'Pot', 'g:title': 'Clay pot', price: '3' },
       { title: 'Bowl', 'g:title': 'Clay bowl', price: '3' },

@@ -45,7 +45,7 @@ describe('JSON', () => {
     const { items, variants } = chooseLists(lists);
     expect(items?.path).toBe('items');
     expect(variants?.path).toBe('packets');
-    expect(variantLists(lists, 'items').map((variantList) => variantList.path)).toEqual(['packets']);
+    expect(variantLists(lists, 'items').map((list) => list.path)).toEqual(['packets']);
   });
   it('reads item by item: 55 items with 118 packets, one of them without', async () => {
     const items = await all(jsonItems(pieces(demo('kestrelgate-seeds.json')), 'items'));
@@ -58,7 +58,7 @@ describe('JSON', () => {
   it('drops U+0000 and half characters out of names and values, and finds no list under such a name', () => {
     const text =
       '{"it\\u0000ems": [{"a": 1}], "goods": [{"na\\u0000me\\ud800": "Fl\\u0000ower \\ud83c\\udf31 \\udf31"}]}';
-    expect(scanJson(text).map((foundList) => foundList.path)).toEqual(['goods']);
+    expect(scanJson(text).map((list) => list.path)).toEqual(['goods']);
     const [row] = flattenItem((JSON.parse(text) as { goods: unknown[] }).goods[0], null);
     expect([...(row ?? [])]).toEqual([['name\uFFFD', 'Flower \u{1f331} \uFFFD']]);
   });
