@@ -1,10 +1,11 @@
 /** The attribute dictionary as core wants it, with row ids beside it. */
-import type { Trust, TrustPolicy } from '@velvet-shelf/core/claims';
+import type { Trust } from '@velvet-shelf/core/claims';
 import type { Attribute } from '@velvet-shelf/core/values';
-import { asc, sql } from 'drizzle-orm';
+import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Executor, queryRows } from '../db/client.js';
+import { type Executor } from '../db/client.js';
 import { attribute, category } from '../db/schema/index.js';
+import * as tables from '../db/schema/index.js';
 
 export interface Dictionary {
   attributes: ReadonlyMap<string, Attribute>;
@@ -22,11 +23,15 @@ export interface Dictionary {
 export async function loadDictionary(on: Executor): Promise<Dictionary> {
   const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
   const categories = await on.select({ path: category.path }).from(category).orderBy(asc(category.position));
-  const policies = await queryRows<{ key: string; policy: TrustPolicy; ranking: string[] | null }>(
-    on,
-    sql`SELECT a.key, p.policy, (SELECT array_agg(s.name ORDER BY x.place) FROM unnest(p.ranking) WITH ORDINALITY x(id, place) JOIN supplier s ON s.id = x.id) AS ranking
-        FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
-  );
+  const policies = await on
+    .select({
+      key: tables.attribute.key,
+      policy: tables.trustPolicy.policy,
+      ranking: sql<string[] | null>`(SELECT array_agg(${tables.supplier.name} ORDER BY x.place)
+        FROM unnest(${tables.trustPolicy.ranking}) WITH ORDINALITY x(id, place) JOIN ${tables.supplier} ON ${tables.supplier.id} = x.id)`,
+    })
+    .from(tables.trustPolicy)
+    .innerJoin(tables.attribute, eq(tables.attribute.id, tables.trustPolicy.attributeId));
   const { languages, home, currency } = await loadCompany(on);
   const attributes = new Map<string, Attribute>();
   for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {

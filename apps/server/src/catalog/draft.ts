@@ -1,33 +1,37 @@
 /** Products as they are about to be written: variants out of their slots, families out of their variants. */
-import { completeness, familyTitle } from '@velvet-shelf/core/catalog';
+import { type Texts, completeness, familyTitle } from '@velvet-shelf/core/catalog';
 import { type Slots, splitSlot } from '@velvet-shelf/core/claims';
 import { type Media, type Value, canonical, foldText } from '@velvet-shelf/core/values';
+import type { product } from '../db/schema/index.js';
 import type { Dictionary } from './dictionary.js';
 
-export interface ProductRow {
-  id: number;
-  kind: 'family' | 'variant' | 'single' | 'bundle';
+/** A product as it stands in its tables. */
+export interface ProductRow extends Pick<
+  typeof product.$inferSelect,
+  | 'id'
+  | 'kind'
+  | 'sku'
+  | 'title'
+  | 'brand'
+  | 'category'
+  | 'gtin'
+  | 'state'
+  | 'picture'
+  | 'price'
+  | 'stock'
+  | 'options'
+  | 'facts'
+  | 'offers'
+  | 'complete'
+  | 'version'
+> {
   family_id: number | null;
   unit_id: number;
-  sku: string | null;
-  title: string | null;
-  brand: string | null;
-  category: string | null;
-  gtin: string | null;
-  state: string | null;
-  picture: string | null;
-  price: string | null;
-  stock: number;
-  options: [string, string][];
-  facts: Record<string, Value>;
-  offers: Record<string, { regular?: string; sale?: { amount: string; from?: string; to?: string } }>;
-  complete: number;
-  version: number;
-  texts: Record<string, Record<string, string>> | null;
+  texts: Texts | null;
 }
 
 export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
-  texts: Record<string, Record<string, string>>;
+  texts: Texts;
   search: string;
 };
 
@@ -55,7 +59,7 @@ export function draftVariant(
   sources: readonly Speaking[] = [],
 ): Draft {
   const facts: Record<string, Value> = {};
-  const texts: Record<string, Record<string, string>> = {};
+  const texts: Texts = {};
   for (const [slot, { value }] of slots) {
     if (value === undefined) continue;
     const [key, language] = splitSlot(slot);

@@ -3,9 +3,9 @@ import { type Edit, type Effect, editSchema } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import type { z } from 'zod';
-import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { type Executor, ids, json, first, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -14,6 +14,8 @@ import { fieldOf } from './fields.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { resolveUnits } from './resolve.js';
 import { explainProduct, typedText } from './product.js';
+import * as tables from '../db/schema/index.js';
+import { changesOf } from '../history/record.js';
 
 export interface ProductEdits {
   productId: number;
@@ -114,15 +116,27 @@ export function parseEdit(
   return gtin.ok ? { claim: { value: gtin.written } } : { reason: gtin.reason };
 }
 
+const isClaim = (productId: number, attributeId: number, language: string) =>
+  and(
+    eq(tables.claimEdit.productId, productId),
+    eq(tables.claimEdit.attributeId, attributeId),
+    eq(tables.claimEdit.lang, language),
+  );
+
+/** What an edit changed: claims by `#` and their slot, beside what other rooms edit. */
+const claimDelta = z.record(z.string(), z.tuple([z.custom<KeptClaim>(), z.custom<KeptClaim>()]));
+
 export async function keptClaim(
   tx: Executor,
   productId: number,
   attributeId: number,
   language: string,
 ): Promise<KeptClaim> {
-  const claimEdit = await queryOne<{ value: Value | null }>(
-    tx,
-    sql`SELECT value FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
+  const claimEdit = await first(
+    tx
+      .select({ value: tables.claimEdit.value })
+      .from(tables.claimEdit)
+      .where(isClaim(productId, attributeId, language)),
   );
   return claimEdit === undefined ? null : claimEdit.value === null ? { empty: true } : { value: claimEdit.value };
 }
@@ -136,15 +150,17 @@ export async function writeClaim(
   actor: number,
 ): Promise<void> {
   if (claim === null) {
-    await tx.execute(
-      sql`DELETE FROM claim_edit WHERE product_id = ${productId} AND attribute_id = ${attributeId} AND lang = ${language}`,
-    );
+    await tx.delete(tables.claimEdit).where(isClaim(productId, attributeId, language));
     return;
   }
   const value = 'value' in claim ? json(claim.value) : sql`NULL`;
-  await tx.execute(sql`
-    INSERT INTO claim_edit (product_id, attribute_id, lang, value, actor) VALUES (${productId}, ${attributeId}, ${language}, ${value}, ${actor})
-    ON CONFLICT (product_id, attribute_id, lang) DO UPDATE SET value = excluded.value, actor = excluded.actor, at = now()`);
+  await tx
+    .insert(tables.claimEdit)
+    .values({ productId, attributeId, lang: language, value: 'value' in claim ? claim.value : null, actor })
+    .onConflictDoUpdate({
+      target: [tables.claimEdit.productId, tables.claimEdit.attributeId, tables.claimEdit.lang],
+      set: { value: sql`excluded.value`, actor: sql`excluded.actor`, at: sql`now()` },
+    });
 }
 
 /** Takes an edit of values back; products follow. What was edited beside the values is taken back by its own room. */
@@ -164,10 +180,7 @@ export async function undoEdit(
   actor: number,
   dictionary: Dictionary,
 ): Promise<{ left: string[]; units: number[] }> {
-  const changes = await queryRows<{ id: number; delta: Record<string, [KeptClaim, KeptClaim]> }>(
-    tx,
-    sql`SELECT subject_id AS id, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'product'`,
-  );
+  const changes = await changesOf(tx, actionId, 'product', claimDelta);
   const left: string[] = [];
   for (const { id, delta } of changes)
     for (const [field, [before, after]] of Object.entries(delta)) {
@@ -179,9 +192,14 @@ export async function undoEdit(
         await writeClaim(tx, id, attributeId, language, before, actor);
       else left.push(`${dictionary.attributes.get(key)?.label ?? key}: changed since`);
     }
-  const units = await queryRows<{ unit: number }>(
-    tx,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(changes.map((change) => change.id))})`,
-  );
+  const units = await tx
+    .selectDistinct({ unit: tables.product.unitId })
+    .from(tables.product)
+    .where(
+      isIn(
+        tables.product.id,
+        changes.map((change) => change.id),
+      ),
+    );
   return { left, units: units.map((unit) => unit.unit) };
 }

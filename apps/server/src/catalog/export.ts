@@ -3,12 +3,13 @@ import { type Readable, PassThrough } from 'node:stream';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import type { Attribute } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import { type Database, ids, queryRows } from '../db/client.js';
+import { sql, eq, and, isNull, inArray } from 'drizzle-orm';
+import { type Database, type Executor, isIn } from '../db/client.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { viewIds } from './grid.js';
 import { typedText } from './product.js';
 import type { ProductRow } from './draft.js';
+import * as tables from '../db/schema/index.js';
 
 /** Names a row's product; a row without it makes a new one. */
 export const idColumn = 'shelf-id';
@@ -65,27 +66,31 @@ export function cellOf(product: Exported, column: ExportColumn, dictionary: Dict
 }
 
 /** Products by id, as `cellOf` wants them. */
-export async function loadExported(
-  db: Pick<Database, 'execute'>,
-  list: readonly number[],
-): Promise<Map<number, Exported>> {
-  const products = await queryRows<Exported>(
-    db as Database,
-    sql`SELECT p.id, p.kind, p.facts, p.offers, p.stock, t.texts FROM product p LEFT JOIN product_text t ON t.product_id = p.id
-        WHERE p.id = ANY(${ids(list)})`,
-  );
+export async function loadExported(db: Executor, list: readonly number[]): Promise<Map<number, Exported>> {
+  const products = await db
+    .select({
+      id: tables.product.id,
+      kind: tables.product.kind,
+      facts: tables.product.facts,
+      offers: tables.product.offers,
+      stock: tables.product.stock,
+      texts: tables.productText.texts,
+    })
+    .from(tables.product)
+    .leftJoin(tables.productText, eq(tables.productText.productId, tables.product.id))
+    .where(isIn(tables.product.id, list));
   return new Map(products.map((row) => [row.id, row]));
 }
 
 async function columnsFor(db: Database, wanted: string[] | undefined, dictionary: Dictionary): Promise<ExportColumn[]> {
-  const languages = await queryRows<{ language: string }>(
-    db,
-    sql`SELECT DISTINCT json_object_keys(texts -> 'title') AS language FROM product_text ORDER BY 1`,
-  );
-  const currencies = await queryRows<{ currency: string; kind: string }>(
-    db,
-    sql`SELECT DISTINCT currency, kind FROM price ORDER BY 1, 2`,
-  );
+  const languages = await db
+    .selectDistinct({ language: sql<string>`json_object_keys(${tables.productText.texts} -> 'title')` })
+    .from(tables.productText)
+    .orderBy(sql`1`);
+  const currencies = await db
+    .selectDistinct({ currency: tables.price.currency, kind: tables.price.kind })
+    .from(tables.price)
+    .orderBy(tables.price.currency, tables.price.kind);
   const keys = [
     idColumn,
     ...[...dictionary.attributes.values()].flatMap((attribute) =>
@@ -137,10 +142,11 @@ export async function exportGrid(db: Database, wish: ExportWish): Promise<Readab
 }
 
 async function everyId(db: Database): Promise<number[]> {
-  const products = await queryRows<{ id: number }>(
-    db,
-    sql`SELECT id FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL ORDER BY unit_id, id`,
-  );
+  const products = await db
+    .select({ id: tables.product.id })
+    .from(tables.product)
+    .where(and(inArray(tables.product.kind, ['variant', 'single']), isNull(tables.product.mergedInto)))
+    .orderBy(tables.product.unitId, tables.product.id);
   return products.map((row) => row.id);
 }
 

@@ -3,19 +3,22 @@ import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@ve
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import { type Database, type Executor, iso, queryOne, queryRows } from '../db/client.js';
+import { sql, eq, and, desc, isNotNull } from 'drizzle-orm';
+import { type Database, type Executor, iso, first } from '../db/client.js';
 import { canUndo } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
-import { type RecordSource, columnOf, feeding, loadSources } from '../claims/versions.js';
+import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from '../claims/versions.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { loadUnits } from './resolve.js';
+import * as tables from '../db/schema/index.js';
 
 /** A product's resolved slots with the records behind them. */
 export async function explainProduct(db: Executor, id: number, dictionary: Dictionary) {
-  const head = await queryOne<{ unit: number; merged: number | null }>(
-    db,
-    sql`SELECT unit_id AS unit, merged_into AS merged FROM product WHERE id = ${id}`,
+  const head = await first(
+    db
+      .select({ unit: tables.product.unitId, merged: tables.product.mergedInto })
+      .from(tables.product)
+      .where(eq(tables.product.id, id)),
   );
   if (!head) throw notFound(`product ${id}`);
   if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
@@ -41,17 +44,30 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
   const isFamily = product.kind === 'family';
   const family = product.family_id === null ? undefined : unit.products.find((row) => row.id === product.family_id);
   const variants = unit.products.filter((product) => product.kind !== 'family');
-  const listings = await queryRows<ProductAnswer['listings'][number]>(
-    db,
-    sql`SELECT l.id, l.place_id AS "placeId", p.name AS place, l.readiness, l.channel_state AS "channelState",
-          jsonb_array_length(l.findings) + jsonb_array_length(l.collective) + jsonb_array_length(l.reported) AS findings
-        FROM listing l JOIN place p ON p.id = l.place_id WHERE l.variant_id = ${id} ORDER BY p.id`,
-  );
-  const speaking = await queryRows<ProductAnswer['sources'][number]>(
-    db,
-    sql`SELECT r.id AS "recordId", s.name AS supplier, coalesce(nullif(r.written, ''), r.key) AS key, r.dropped
-        FROM record r JOIN supplier s ON s.id = r.supplier_id WHERE r.product_id = ${id} AND r.content_id IS NOT NULL ORDER BY s.rank, r.id`,
-  );
+  const listings = await db
+    .select({
+      id: tables.listing.id,
+      placeId: tables.listing.placeId,
+      place: tables.place.name,
+      readiness: tables.listing.readiness,
+      channelState: tables.listing.channelState,
+      findings: sql<number>`jsonb_array_length(${tables.listing.findings}) + jsonb_array_length(${tables.listing.collective}) + jsonb_array_length(${tables.listing.reported})`,
+    })
+    .from(tables.listing)
+    .innerJoin(tables.place, eq(tables.place.id, tables.listing.placeId))
+    .where(eq(tables.listing.variantId, id))
+    .orderBy(tables.place.id);
+  const speaking = await db
+    .select({
+      recordId: tables.record.id,
+      supplier: tables.supplier.name,
+      key: writtenNumber,
+      dropped: tables.record.dropped,
+    })
+    .from(tables.record)
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.record.supplierId))
+    .where(and(eq(tables.record.productId, id), isNotNull(tables.record.contentId)))
+    .orderBy(tables.supplier.rank, tables.record.id);
   const wanted: [string, Attribute, string | undefined][] = [];
   for (const attribute of dictionary.attributes.values()) {
     if (isComputed(attribute.key)) continue;
@@ -167,21 +183,25 @@ function claimsOf(
 }
 
 export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
-  if (!(await queryOne(db, sql`SELECT 1 FROM product WHERE id = ${id}`))) throw notFound(`product ${id}`);
+  if (!(await first(db.select({ id: tables.product.id }).from(tables.product).where(eq(tables.product.id, id)))))
+    throw notFound(`product ${id}`);
   const dictionary = await loadDictionary(db);
-  const changes = await queryRows<{
-    id: number;
-    at: string;
-    actor: string | null;
-    kind: string;
-    words: string;
-    undone: boolean;
-    delta: Record<string, [unknown, unknown] | [unknown]>;
-  }>(
-    db,
-    sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone, c.delta FROM change c JOIN action a ON a.id = c.action_id
-        LEFT JOIN user_account u ON u.id = a.actor WHERE c.subject_kind = 'product' AND c.subject_id = ${id} ORDER BY a.at DESC, a.id DESC LIMIT 100`,
-  );
+  const changes = await db
+    .select({
+      id: tables.action.id,
+      at: tables.action.at,
+      actor: tables.userAccount.name,
+      kind: tables.action.kind,
+      words: tables.action.words,
+      undone: sql<boolean>`${tables.action.undoneBy} IS NOT NULL`,
+      delta: tables.change.delta,
+    })
+    .from(tables.change)
+    .innerJoin(tables.action, eq(tables.action.id, tables.change.actionId))
+    .leftJoin(tables.userAccount, eq(tables.userAccount.id, tables.action.actor))
+    .where(and(eq(tables.change.subjectKind, 'product'), eq(tables.change.subjectId, id)))
+    .orderBy(desc(tables.action.at), desc(tables.action.id))
+    .limit(100);
   return changes.map(({ delta, at, ...head }) => ({
     ...head,
     at: iso(at),

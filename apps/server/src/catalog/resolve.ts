@@ -9,13 +9,12 @@ import {
   splitSlot,
 } from '@velvet-shelf/core/claims';
 import type { Media, Value } from '@velvet-shelf/core/values';
-import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, queryRows } from '../db/client.js';
+import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
+import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Dictionary } from './dictionary.js';
 import {
   type Draft,
-  type Member,
   type ProductRow,
   type Speaking,
   deltaOf,
@@ -26,6 +25,7 @@ import {
   pictureSlots,
 } from './draft.js';
 import { removeProducts, writeProducts } from './write.js';
+import * as tables from '../db/schema/index.js';
 
 export interface UnitSources {
   products: ProductRow[];
@@ -76,14 +76,21 @@ interface EditRow {
 }
 
 function loadEdits(on: Executor, products: readonly number[]): Promise<EditRow[]> {
-  return queryRows<EditRow>(
-    on,
-    sql`SELECT coalesce(p.merged_into, p.id) AS product, a.key, e.lang, e.value, e.at, u.name AS by
-        FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
-        LEFT JOIN user_account u ON u.id = e.actor
-        WHERE p.id = ANY(${ids(products)}) OR p.merged_into = ANY(${ids(products)})
-        ORDER BY (p.merged_into IS NOT NULL), e.at DESC`,
-  );
+  return on
+    .select({
+      product: sql<number>`coalesce(${tables.product.mergedInto}, ${tables.product.id})`,
+      key: tables.attribute.key,
+      lang: tables.claimEdit.lang,
+      value: tables.claimEdit.value,
+      at: tables.claimEdit.at,
+      by: tables.userAccount.name,
+    })
+    .from(tables.claimEdit)
+    .innerJoin(tables.product, eq(tables.product.id, tables.claimEdit.productId))
+    .innerJoin(tables.attribute, eq(tables.attribute.id, tables.claimEdit.attributeId))
+    .leftJoin(tables.userAccount, eq(tables.userAccount.id, tables.claimEdit.actor))
+    .where(or(isIn(tables.product.id, products), isIn(tables.product.mergedInto, products)))
+    .orderBy(sql`(${tables.product.mergedInto} IS NOT NULL)`, desc(tables.claimEdit.at));
 }
 
 /** The newest edit of each slot, those of a product before those of one that was joined to it. */
@@ -254,11 +261,20 @@ export async function resolveVariants(
     ),
   );
   if (counted.size === 0) return changes;
-  const members = await queryRows<Member & { family: number }>(
-    on,
-    sql`SELECT family_id AS family, title, brand, category, state, picture, stock, complete FROM product
-        WHERE family_id = ANY(${ids([...counted])}) AND merged_into IS NULL ORDER BY family_id, id`,
-  );
+  const members = await on
+    .select({
+      family: sql<number>`${tables.product.familyId}`,
+      title: tables.product.title,
+      brand: tables.product.brand,
+      category: tables.product.category,
+      state: tables.product.state,
+      picture: tables.product.picture,
+      stock: tables.product.stock,
+      complete: tables.product.complete,
+    })
+    .from(tables.product)
+    .where(and(isIn(tables.product.familyId, [...counted]), isNull(tables.product.mergedInto)))
+    .orderBy(tables.product.familyId, tables.product.id);
   const membersOf = groupBy(members, (row) => row.family);
   const above = (await loadProducts(on, sql`p.id = ANY(${ids([...counted])})`)).map((before) => ({
     before,
@@ -288,9 +304,9 @@ export async function measuredPictures(
   };
   for (const value of values) for (const slot of pictureSlots) collect(value[slot]);
   for (const edit of edits) if (pictureSlots.has(edit.slot)) collect(edit.value);
-  const found = await queryRows<Required<Media>>(
-    on,
-    sql`SELECT name, width, height FROM media WHERE name IN (SELECT jsonb_array_elements_text(${json([...names])}))`,
-  );
+  const found = await on
+    .select({ name: tables.media.name, width: tables.media.width, height: tables.media.height })
+    .from(tables.media)
+    .where(isAmong(tables.media.name, [...names]));
   return new Map(found.map((required) => [required.name, required]));
 }

@@ -1,12 +1,13 @@
 import { type AttributeAnswer, api } from '@velvet-shelf/contract';
-import { sql } from 'drizzle-orm';
-import { queryRows } from '../db/client.js';
+import {} from 'drizzle-orm';
+import {} from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from './dictionary.js';
 import { exportGrid } from './export.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';
 import { productHistory, showProduct } from './product.js';
+import * as tables from '../db/schema/index.js';
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
   const { db, notify } = services;
@@ -14,10 +15,10 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     items: [...(await loadDictionary(db)).attributes.values()].map((attribute): AttributeAnswer => ({ ...attribute })),
   }));
   route(router, services, api.catalog.categories, async () => ({
-    items: await queryRows<{ path: string; name: string }>(
-      db,
-      sql`SELECT path, name FROM category ORDER BY position, path`,
-    ),
+    items: await db
+      .select({ path: tables.category.path, name: tables.category.name })
+      .from(tables.category)
+      .orderBy(tables.category.position, tables.category.path),
   }));
   route(router, services, api.catalog.open, ({ body }) => openView(db, body));
   route(router, services, api.catalog.window, async ({ params, query }) => ({

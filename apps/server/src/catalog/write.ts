@@ -3,9 +3,10 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { searchedText } from '@velvet-shelf/core/conditions';
 import { sortKeys } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, numbers, queryRows, texts, verbatim } from '../db/client.js';
+import { type Executor, ids, numbers, queryRows, texts, verbatim, isIn } from '../db/client.js';
 import type { Dictionary } from './dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
+import * as tables from '../db/schema/index.js';
 
 /** A product as it is and as it shall be, and what differs by field. */
 export interface ProductWrite {
@@ -139,8 +140,8 @@ export async function removeProducts(
         WHERE p.id IN (SELECT id FROM below WHERE id <> root) AND p.id <> ALL(${ids(named)})`,
   );
   const gone = [...named, ...joined.map((product) => product.id)];
-  await on.execute(sql`UPDATE family_key SET product_id = NULL WHERE product_id = ANY(${ids(gone)})`);
-  await on.execute(sql`UPDATE record SET made_product_id = NULL WHERE made_product_id = ANY(${ids(gone)})`);
+  await on.update(tables.familyKey).set({ productId: null }).where(isIn(tables.familyKey.productId, gone));
+  await on.update(tables.record).set({ madeProductId: null }).where(isIn(tables.record.madeProductId, gone));
   await removeFacts(
     on,
     [...products, ...joined].flatMap((product) =>

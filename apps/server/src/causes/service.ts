@@ -9,6 +9,7 @@ import { kept, nameOf } from '../kept/keep.js';
 import type { z } from 'zod';
 import { presentText, remedyFor } from './remedy.js';
 import { type Scene, countTouched, mustParse, loadTouched, scene, touchedIds, wordsOf } from './scene.js';
+import * as tables from '../db/schema/index.js';
 
 type Ranked = z.output<typeof api.causes.ranked.answer>;
 
@@ -25,7 +26,7 @@ async function countCauses({ db }: Services, place: number | undefined): Promise
         WHERE ${at} AND l.readiness = 'blocked' GROUP BY s.id`,
   );
   const keys = new Map(
-    (await queryRows<{ id: number; key: string }>(db, sql`SELECT id, key FROM cause`)).map((cause) => [
+    (await db.select({ id: tables.cause.id, key: tables.cause.key }).from(tables.cause)).map((cause) => [
       cause.id,
       cause.key,
     ]),

@@ -2,14 +2,16 @@
 import type { CategoryRow, Effect } from '@velvet-shelf/contract';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
-import { sql } from 'drizzle-orm';
-import { type Executor, queryRows } from '../db/client.js';
+import { sql, eq, ne, and, isNull, isNotNull, inArray, count } from 'drizzle-orm';
+import { type Executor } from '../db/client.js';
 import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
 import { type PlaceRow, getPlace } from './setup.js';
 import { rulebookOf, placesOf } from './service.js';
+import * as tables from '../db/schema/index.js';
+import { mapsOf, writeMap } from './maps.js';
 
 /** Names from the root to a category. */
 export function namesOf(rulebook: Rulebook): (path: string) => string[] {
@@ -45,17 +47,23 @@ export async function suggestFor(
       isLeaf: !parents.has(path),
     })),
   );
-  const maps = await queryRows<{ category: string; target: string }>(
-    on,
-    sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market})`,
-  );
+  const maps = await mapsOf(on, place);
   return {
     rulebook,
     suggest: async (category, most) => {
-      const titles = await queryRows<{ title: string }>(
-        on,
-        sql`SELECT title FROM product WHERE category = ${category} AND title IS NOT NULL AND kind <> 'family' AND merged_into IS NULL ORDER BY id LIMIT 12`,
-      );
+      const titles = await on
+        .select({ title: sql<string>`${tables.product.title}` })
+        .from(tables.product)
+        .where(
+          and(
+            eq(tables.product.category, category),
+            isNotNull(tables.product.title),
+            ne(tables.product.kind, 'family'),
+            isNull(tables.product.mergedInto),
+          ),
+        )
+        .orderBy(tables.product.id)
+        .limit(12);
       const root = category.split('/')[0];
       const neighbours = maps
         .filter((map) => map.category !== category && map.category.split('/')[0] === root)
@@ -73,17 +81,25 @@ export async function showCategories(services: Services, placeId: number): Promi
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const parents = new Set(rulebook.categories.map(({ path }) => parentPath(path)));
   const counts = await kept(services, 'categories', () =>
-    queryRows<{ category: string; variants: number }>(
-      db,
-      sql`SELECT category, count(*) AS variants FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL AND category IS NOT NULL GROUP BY 1`,
-    ),
+    db
+      .select({ category: sql<string>`${tables.product.category}`, variants: count() })
+      .from(tables.product)
+      .where(
+        and(
+          inArray(tables.product.kind, ['variant', 'single']),
+          isNull(tables.product.mergedInto),
+          isNotNull(tables.product.category),
+        ),
+      )
+      .groupBy(tables.product.category),
   );
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
-  const own = await queryRows<{ category: string; target: string | null }>(
-    db,
-    sql`SELECT c.path AS category, (SELECT target FROM category_map m WHERE m.channel_id = ${place.channelId} AND m.market IN ('', ${place.market}) AND m.category = c.path ORDER BY m.market DESC LIMIT 1) AS target
-        FROM category c ORDER BY c.position, c.path`,
-  );
+  const mapped = new Map((await mapsOf(db, place)).map(({ category, target }) => [category, target]));
+  const listed = await db
+    .select({ category: tables.category.path })
+    .from(tables.category)
+    .orderBy(tables.category.position, tables.category.path);
+  const own = listed.map(({ category }) => ({ category, target: mapped.get(category) ?? null }));
   const list = await Promise.all(
     own.map(async ({ category, target }): Promise<CategoryRow> => {
       const variants = variantsOf.get(category) ?? 0;
@@ -127,21 +143,15 @@ export async function saveCategories(
   const names = namesOf(rulebook);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
     const { tx } = on;
-    const before = await queryRows<{ category: string; target: string }>(
-      tx,
-      sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market = ''`,
-    );
+    const before = await tx
+      .select({ category: tables.categoryMap.category, target: tables.categoryMap.target })
+      .from(tables.categoryMap)
+      .where(and(eq(tables.categoryMap.channelId, place.channelId), eq(tables.categoryMap.market, '')));
     const was = new Map(before.map((categoryMap) => [categoryMap.category, categoryMap.target]));
     const delta: Record<string, unknown[]> = {};
     for (const { category, target } of maps) {
       delta[`map:${category}`] = [was.get(category) ?? null, target];
-      if (target === null)
-        await tx.execute(
-          sql`DELETE FROM category_map WHERE channel_id = ${place.channelId} AND market = '' AND category = ${category}`,
-        );
-      else
-        await tx.execute(sql`INSERT INTO category_map (channel_id, category, target) VALUES (${place.channelId}, ${category}, ${target})
-          ON CONFLICT (channel_id, market, category) DO UPDATE SET target = excluded.target`);
+      await writeMap(tx, place.channelId, category, target);
     }
     const [first] = maps;
     on.say(

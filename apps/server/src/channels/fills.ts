@@ -1,15 +1,16 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
 import { type Fill, comparedBy } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type Executor, json, queryOne } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { getPlace } from './setup.js';
 import { rulebookOf, placesOf } from './service.js';
+import * as tables from '../db/schema/index.js';
 
 export async function saveFill(
   services: Services,
@@ -37,6 +38,14 @@ export async function saveFill(
   return effect;
 }
 
+const isFill = (channelId: number, attribute: string) =>
+  and(
+    eq(tables.fill.channelId, channelId),
+    eq(tables.fill.market, ''),
+    eq(tables.fill.category, ''),
+    eq(tables.fill.attribute, attribute),
+  );
+
 /** Writes a fill for all markets of a channel and marks its places. */
 export async function writeFill(
   { tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>,
@@ -44,25 +53,21 @@ export async function writeFill(
   attribute: string,
   fill: Fill | null,
 ): Promise<void> {
-  if (fill === null)
-    await tx.execute(
-      sql`DELETE FROM fill WHERE channel_id = ${channelId} AND market = '' AND category = '' AND attribute = ${attribute}`,
-    );
+  if (fill === null) await tx.delete(tables.fill).where(isFill(channelId, attribute));
   else
-    await tx.execute(sql`INSERT INTO fill (channel_id, attribute, fill) VALUES (${channelId}, ${attribute}, ${json(fill)})
-      ON CONFLICT (channel_id, market, category, attribute) DO UPDATE SET fill = excluded.fill`);
+    await tx
+      .insert(tables.fill)
+      .values({ channelId, attribute, fill })
+      .onConflictDoUpdate({
+        target: [tables.fill.channelId, tables.fill.market, tables.fill.category, tables.fill.attribute],
+        set: { fill: sql`excluded.fill` },
+      });
   for (const placeId of await placesOf(tx, channelId)) await dirtyPlace(placeId);
 }
 
 export async function currentFill(on: Executor, channelId: number, attribute: string): Promise<Fill | null> {
-  return (
-    (
-      await queryOne<{ fill: Fill }>(
-        on,
-        sql`SELECT fill FROM fill WHERE channel_id = ${channelId} AND market = '' AND category = '' AND attribute = ${attribute}`,
-      )
-    )?.fill ?? null
-  );
+  const held = await first(on.select({ fill: tables.fill.fill }).from(tables.fill).where(isFill(channelId, attribute)));
+  return held?.fill ?? null;
 }
 
 /** Refuses a fill one of whose cases compares what is no attribute: it would never hold. */

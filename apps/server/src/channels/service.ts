@@ -2,22 +2,31 @@
 import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
 import { type Rulebook } from '@velvet-shelf/core/rulebooks';
-import { sql } from 'drizzle-orm';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { sql, eq, gt } from 'drizzle-orm';
+import { type Executor, first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { dirtyCount } from '../history/dirty.js';
 import { type PlaceRow, listPlaces } from './setup.js';
+import * as tables from '../db/schema/index.js';
 
 export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
-  const totals = await queryRows<{ place: number; readiness: string; channelState: string; listings: number }>(
-    db,
-    sql`SELECT place_id AS place, readiness, channel_state AS "channelState", listings FROM place_total WHERE listings > 0`,
-  );
-  const versions = await queryRows<{ id: number; version: string; formats: FeedFormat[] }>(
-    db,
-    sql`SELECT id, version, body -> 'exchange' -> 'formats' AS formats FROM rulebook`,
-  );
+  const totals = await db
+    .select({
+      place: tables.placeTotal.placeId,
+      readiness: tables.placeTotal.readiness,
+      channelState: tables.placeTotal.channelState,
+      listings: tables.placeTotal.listings,
+    })
+    .from(tables.placeTotal)
+    .where(gt(tables.placeTotal.listings, 0));
+  const versions = await db
+    .select({
+      id: tables.rulebook.id,
+      version: tables.rulebook.version,
+      formats: sql<FeedFormat[]>`${tables.rulebook.body} -> 'exchange' -> 'formats'`,
+    })
+    .from(tables.rulebook);
   return Promise.all(
     (await listPlaces(db)).map(async (place) => {
       const rulebook = versions.find((row) => row.id === place.rulebookId);
@@ -40,9 +49,8 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
 }
 
 export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Rulebook> {
-  const rulebook = await queryOne<{ body: Rulebook }>(
-    on,
-    sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`,
+  const rulebook = await first(
+    on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
   );
   if (!rulebook) throw notFound(`rulebook for ${place.name}`);
   return rulebook.body;
@@ -50,8 +58,9 @@ export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Ruleboo
 
 export const placesOf = async (on: Executor, channelId: number) =>
   (
-    await queryRows<{ id: number }>(
-      on,
-      sql`SELECT p.id FROM place p JOIN account a ON a.id = p.account_id WHERE a.channel_id = ${channelId}`,
-    )
+    await on
+      .select({ id: tables.place.id })
+      .from(tables.place)
+      .innerJoin(tables.account, eq(tables.account.id, tables.place.accountId))
+      .where(eq(tables.account.channelId, channelId))
   ).map((place) => place.id);

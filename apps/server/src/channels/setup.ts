@@ -3,36 +3,41 @@ import { createHash } from 'node:crypto';
 import type { Fill } from '@velvet-shelf/core/fills';
 import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, inArray } from 'drizzle-orm';
 import type { Dictionary } from '../catalog/dictionary.js';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import type { Config } from '../config.js';
 import { notFound } from '../http/problem.js';
 import type { Outside } from './adapters/index.js';
+import * as tables from '../db/schema/index.js';
+import { mapsOf } from './maps.js';
 
-export interface PlaceRow {
-  id: number;
-  channelId: number;
-  channel: string;
-  channelName: string;
-  /** Kind of its adapter. */
-  adapter: string;
-  accountState: string;
-  accountAddress: string;
-  market: string;
-  name: string;
-  country: string;
-  language: string;
-  currency: string;
-  assortment: PlaceSetup['assortment'];
-  setupVersion: number;
-  rulebookId: number;
-}
+const placeRows = (on: Executor) =>
+  on
+    .select({
+      id: tables.place.id,
+      channelId: tables.channel.id,
+      channel: tables.channel.key,
+      channelName: tables.channel.name,
+      /** Kind of its adapter. */
+      adapter: tables.channel.adapter,
+      accountState: tables.account.state,
+      accountAddress: tables.account.address,
+      market: tables.place.market,
+      name: tables.place.name,
+      country: tables.place.country,
+      language: tables.place.language,
+      currency: tables.place.currency,
+      assortment: tables.place.assortment,
+      setupVersion: tables.place.setupVersion,
+      rulebookId: sql<number>`${tables.channel.rulebookId}`,
+    })
+    .from(tables.place)
+    .innerJoin(tables.account, eq(tables.account.id, tables.place.accountId))
+    .innerJoin(tables.channel, eq(tables.channel.id, tables.account.channelId));
 
-const columns = sql`
-  p.id, c.id AS "channelId", c.key AS channel, c.name AS "channelName", c.adapter, a.state AS "accountState", a.address AS "accountAddress",
-  p.market, p.name, p.country, p.language, p.currency, p.assortment, p.setup_version AS "setupVersion", c.rulebook_id AS "rulebookId"
-  FROM place p JOIN account a ON a.id = p.account_id JOIN channel c ON c.id = a.channel_id`;
+/** A place with its account and channel. */
+export type PlaceRow = Awaited<ReturnType<typeof placeRows>>[number];
 
 /** The channel of a place, for its adapter. */
 export const outsideOf = (config: Config, { channelName, accountAddress }: PlaceRow): Outside => ({
@@ -42,11 +47,11 @@ export const outsideOf = (config: Config, { channelName, accountAddress }: Place
 });
 
 export async function listPlaces(on: Executor): Promise<PlaceRow[]> {
-  return queryRows<PlaceRow>(on, sql`SELECT ${columns} ORDER BY p.id`);
+  return placeRows(on).orderBy(tables.place.id);
 }
 
 export async function getPlace(on: Executor, id: number): Promise<PlaceRow> {
-  const place = await queryOne<PlaceRow>(on, sql`SELECT ${columns} WHERE p.id = ${id}`);
+  const place = await first(placeRows(on).where(eq(tables.place.id, id)));
   if (!place) throw notFound(`place ${id}`);
   return place;
 }
@@ -67,20 +72,28 @@ export async function loadSetup(
 ): Promise<PlaceSetup> {
   const rulebook =
     change.rulebook ??
-    (await queryOne<{ body: Rulebook }>(on, sql`SELECT body FROM rulebook WHERE id = ${place.rulebookId}`))?.body;
+    (
+      await first(
+        on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
+      )
+    )?.body;
   if (!rulebook) throw notFound(`rulebook for ${place.name}`);
-  const maps = await queryRows<{ category: string; target: string }>(
-    on,
-    sql`SELECT category, target FROM category_map WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market}) ORDER BY market`,
-  );
-  const fills = await queryRows<{ attribute: string; category: string; market: string; fill: Fill }>(
-    on,
-    sql`SELECT attribute, category, market, fill FROM fill WHERE channel_id = ${place.channelId} AND market IN ('', ${place.market}) ORDER BY market`,
-  );
-  const pins = await queryRows<{ variant: number; attribute: string; value: string }>(
-    on,
-    sql`SELECT l.variant_id AS variant, n.attribute, n.value FROM pin n JOIN listing l ON l.id = n.listing_id WHERE l.place_id = ${place.id}`,
-  );
+  const maps = await mapsOf(on, place);
+  const fills = await on
+    .select({
+      attribute: tables.fill.attribute,
+      category: tables.fill.category,
+      market: tables.fill.market,
+      fill: tables.fill.fill,
+    })
+    .from(tables.fill)
+    .where(and(eq(tables.fill.channelId, place.channelId), inArray(tables.fill.market, ['', place.market])))
+    .orderBy(tables.fill.market);
+  const pins = await on
+    .select({ variant: tables.listing.variantId, attribute: tables.pin.attribute, value: tables.pin.value })
+    .from(tables.pin)
+    .innerJoin(tables.listing, eq(tables.listing.id, tables.pin.listingId))
+    .where(eq(tables.listing.placeId, place.id));
   const categoryMap = new Map(maps.map((map) => [map.category, map.target]));
   for (const [category, target] of change.categories ?? [])
     if (target === null) categoryMap.delete(category);

@@ -4,9 +4,13 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import type { Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { type Executor, ids, queryRows } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
 
 /** Batches whose word counts: one that is being undone counts until that is done. */
 export const counting = sql`('applying', 'applied', 'undoing')`;
+
+/** The article number as its source first wrote it. */
+export const writtenNumber = sql<string>`coalesce(nullif(${tables.record.written}, ''), ${tables.record.key})`;
 
 /** A batch that gave a record a content, and where the row stands in it. */
 export interface RecordVersion {

@@ -1,5 +1,5 @@
 /** The database: one pool, Drizzle on top, and set-based helpers. */
-import { type SQL, sql } from 'drizzle-orm';
+import { type AnyColumn, type SQL, sql } from 'drizzle-orm';
 import { type NodePgDatabase, drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import { noteAskers } from './askers.js';
@@ -10,7 +10,7 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
 export type Database = NodePgDatabase<typeof schema> & { $client: pg.Pool };
 /** A transaction or the pool: whoever can run statements. */
-export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
+export type Executor = Pick<Database, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>;
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 export interface Opening {
@@ -73,6 +73,21 @@ export async function queryRows<T>(on: Executor, statement: SQL): Promise<T[]> {
 
 export async function queryOne<T>(on: Executor, statement: SQL): Promise<T | undefined> {
   return (await queryRows<T>(on, statement))[0];
+}
+
+/** The first row of a query, where it has one. */
+export async function first<T>(query: PromiseLike<readonly T[]>): Promise<T | undefined> {
+  return (await query)[0];
+}
+
+/** `column` is one of `list`, which goes over as one parameter, however long. */
+export function isIn(column: AnyColumn | SQL, list: readonly number[]): SQL {
+  return sql`${column} = ANY(${ids(list)})`;
+}
+
+/** The same of texts. */
+export function isAmong(column: AnyColumn | SQL, list: readonly string[]): SQL {
+  return sql`${column} = ANY(${texts(list)})`;
 }
 
 /** Whether an error, or what caused it, is PostgreSQL's with this code. */

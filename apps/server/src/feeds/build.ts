@@ -3,12 +3,12 @@ import { createReadStream, createWriteStream, renameSync } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { type Executor, onClient, queryOne } from '../db/client.js';
+import { type Executor, onClient, first } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import * as schema from '../db/schema/index.js';
 import { isAnyUnderWay } from '../intake/batches.js';
@@ -19,6 +19,7 @@ import { stockAt } from '../stock/serves.js';
 import { streamFamilies } from './families.js';
 import type { FeedRow } from './service.js';
 import { type Written, writeFeed } from './write.js';
+import * as tables from '../db/schema/index.js';
 
 class Cancelled extends Error {}
 
@@ -44,9 +45,11 @@ export async function buildFile(
     const on = await openMoment(reader, () => isWished);
     const place = await getPlace(on, feed.placeId);
     const compiled = await compileFor(on, place, await loadDictionary(on), address);
-    const total = await queryOne<{ n: number }>(
-      on,
-      sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE place_id = ${feed.placeId}`,
+    const total = await first(
+      on
+        .select({ n: sql<number>`coalesce(sum(${tables.placeTotal.listings}), 0)` })
+        .from(tables.placeTotal)
+        .where(eq(tables.placeTotal.placeId, feed.placeId)),
     );
     const sent: string[] = [];
     const left: string[] = [];

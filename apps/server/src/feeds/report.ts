@@ -1,10 +1,10 @@
 /** Asking a channel to fetch a feed, and what it answers: outcomes land on the listings they are about. */
 import type { api } from '@velvet-shelf/contract';
 import { type Finding, causeKey } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, count } from 'drizzle-orm';
 import type { z } from 'zod';
 import { type PlaceRow, getPlace, outsideOf } from '../channels/setup.js';
-import { type Database, type Executor, json, queryOne, queryRows } from '../db/client.js';
+import { type Database, type Executor, json, first } from '../db/client.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { recordAction } from '../history/record.js';
@@ -14,6 +14,8 @@ import { createJob, isUnderWay } from '../jobs/run.js';
 import * as jobs from './jobs.js';
 import { type ChannelReport, adapterOf } from '../channels/adapters/index.js';
 import { getFeed, showFeed } from './service.js';
+import * as tables from '../db/schema/index.js';
+import { lockFeed } from './service.js';
 
 /** The channel's report, as its own interface gives it. */
 /** How long the asker is kept waiting for a report that comes at once; a later one lands by itself. */
@@ -23,7 +25,7 @@ const patience = 5_000;
 export async function offerFeed(services: Services, user: User, feedId: number): Promise<number> {
   const { db } = services;
   const { run, job } = await db.transaction(async (tx) => {
-    await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
+    await lockFeed(tx, feedId);
     const feed = await getFeed(tx, feedId);
     if (feed.upRunId === null) throw conflict('There is no file to offer yet: build the feed first');
     const place = await getPlace(tx, feed.placeId);
@@ -39,9 +41,11 @@ export async function offerFeed(services: Services, user: User, feedId: number):
   // What goes wrong stands in the job's row.
   const ended = runAside(job).catch(() => undefined);
   await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, patience).unref())]);
-  const failed = await queryOne<{ error: string | null }>(
-    db,
-    sql`SELECT error FROM job WHERE id = ${job} AND state = 'failed'`,
+  const failed = await first(
+    db
+      .select({ error: tables.job.error })
+      .from(tables.job)
+      .where(and(eq(tables.job.id, job), eq(tables.job.state, 'failed'))),
   );
   if (failed) throw new Problem(502, 'The channel could not be asked', failed.error ?? 'It did not answer');
   return run;
@@ -91,9 +95,9 @@ async function landReport(
   finish: JobContext['finish'],
 ): Promise<void> {
   await db.transaction(async (tx) => {
-    const made = await queryOne<{ id: number }>(
-      tx,
-      sql`INSERT INTO report (run_id, external_id, counts) VALUES (${runId}, ${report.report}, '{}') RETURNING id`,
+    const counts = { accepted: 0, warned: 0, refused: 0, unanswered: 0 };
+    const made = await first(
+      tx.insert(tables.report).values({ runId, externalId: report.report, counts }).returning({ id: tables.report.id }),
     );
     const id = made?.id ?? 0;
     await tx.execute(sql`
@@ -101,13 +105,13 @@ async function landReport(
       SELECT ${id}, i.item_key, i.listing_id, coalesce(t.outcome, 'unanswered'), t.code, t.message
       FROM run_item i LEFT JOIN jsonb_to_recordset(${json(report.items)}) AS t(key text, outcome text, code text, message text) ON t.key = i.item_key
       WHERE i.run_id = ${runId} ON CONFLICT DO NOTHING`);
-    const counts = { accepted: 0, warned: 0, refused: 0, unanswered: 0 };
-    for (const { outcome, n } of await queryRows<{ outcome: keyof typeof counts; n: number }>(
-      tx,
-      sql`SELECT outcome, count(*) AS n FROM report_item WHERE report_id = ${id} GROUP BY 1`,
-    ))
+    for (const { outcome, n } of await tx
+      .select({ outcome: tables.reportItem.outcome, n: count() })
+      .from(tables.reportItem)
+      .where(eq(tables.reportItem.reportId, id))
+      .groupBy(tables.reportItem.outcome))
       counts[outcome] = n;
-    await tx.execute(sql`UPDATE report SET counts = ${json(counts)} WHERE id = ${id}`);
+    await tx.update(tables.report).set({ counts }).where(eq(tables.report.id, id));
     const answered = report.items.filter((item) => item.outcome !== 'accepted');
     const findings = answered.map((item) => ({ key: item.key, findings: [toFinding(place, item)] }));
     await tx.execute(sql`
@@ -144,12 +148,29 @@ type ReportItem = z.input<typeof api.feeds.report.answer>['items'][number];
 
 /** The channel's newest answer to a run, item by item, what is refused first. */
 export async function reportItems(db: Executor, runId: number, outcome: string | undefined): Promise<ReportItem[]> {
-  if (!(await queryOne(db, sql`SELECT 1 FROM run WHERE id = ${runId}`))) throw notFound(`run ${runId}`);
-  return queryRows<ReportItem>(
-    db,
-    sql`SELECT i.item_key AS "itemKey", i.listing_id AS "listingId", p.title, i.outcome, i.code, i.message
-        FROM report_item i LEFT JOIN listing l ON l.id = i.listing_id LEFT JOIN product p ON p.id = l.variant_id
-        WHERE i.report_id = (SELECT max(id) FROM report WHERE run_id = ${runId}) AND ${outcome ? sql`i.outcome = ${outcome}` : sql`true`}
-        ORDER BY array_position(ARRAY['refused', 'unanswered', 'warned', 'accepted'], i.outcome), i.item_key LIMIT 2000`,
-  );
+  if (!(await first(db.select({ id: tables.run.id }).from(tables.run).where(eq(tables.run.id, runId)))))
+    throw notFound(`run ${runId}`);
+  return db
+    .select({
+      itemKey: tables.reportItem.itemKey,
+      listingId: tables.reportItem.listingId,
+      title: tables.product.title,
+      outcome: tables.reportItem.outcome,
+      code: tables.reportItem.code,
+      message: tables.reportItem.message,
+    })
+    .from(tables.reportItem)
+    .leftJoin(tables.listing, eq(tables.listing.id, tables.reportItem.listingId))
+    .leftJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+    .where(
+      and(
+        eq(tables.reportItem.reportId, sql`(SELECT max(t.id) FROM ${tables.report} t WHERE t.run_id = ${runId})`),
+        outcome ? sql`${tables.reportItem.outcome} = ${outcome}` : undefined,
+      ),
+    )
+    .orderBy(
+      sql`array_position(ARRAY['refused', 'unanswered', 'warned', 'accepted'], ${tables.reportItem.outcome})`,
+      tables.reportItem.itemKey,
+    )
+    .limit(2000);
 }

@@ -1,13 +1,14 @@
-import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
+import { formats } from '@velvet-shelf/core/feeds';
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { api } from '@velvet-shelf/contract';
-import { sql } from 'drizzle-orm';
-import { queryOne } from '../db/client.js';
+import { eq } from 'drizzle-orm';
+import { first } from '../db/client.js';
 import { notFound, Problem } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { offerFeed, reportItems } from './report.js';
 import { createFeed, getFeed, leftOutOf, listFeeds, releaseRun, showFeed, showRun, startRun } from './service.js';
+import * as tables from '../db/schema/index.js';
 
 export function feedRoutes(router: AppRouter, services: Services): void {
   const { db } = services;
@@ -31,9 +32,12 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   }));
 
   route(router, services, feeds.file, async ({ ctx, params }) => {
-    const run = await queryOne<{ path: string | null; format: FeedFormat }>(
-      db,
-      sql`SELECT r.path, f.format FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${params.id}`,
+    const run = await first(
+      db
+        .select({ path: tables.run.path, format: tables.feed.format })
+        .from(tables.run)
+        .innerJoin(tables.feed, eq(tables.feed.id, tables.run.feedId))
+        .where(eq(tables.run.id, params.id)),
     );
     if (!run?.path) throw notFound('file of this run');
     const file = await openFile(run.path);
@@ -46,22 +50,28 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   /** The stable, secret address: open to whoever knows it, with ETag and gzip, each fetch noted. */
   router.get('/f/:name', async (ctx) => {
     const secret = String(ctx.params.name).replace(/\.\w+$/, '');
-    const feed = await queryOne<{
-      id: number;
-      run: number | null;
-      path: string | null;
-      etag: string | null;
-      format: FeedFormat;
-      ended: string | null;
-    }>(
-      db,
-      sql`SELECT f.id, r.id AS run, r.path, r.etag, f.format, r.ended_at AS ended FROM feed f LEFT JOIN run r ON r.id = f.up_run_id WHERE f.secret = ${secret}`,
+    const feed = await first(
+      db
+        .select({
+          id: tables.feed.id,
+          run: tables.run.id,
+          path: tables.run.path,
+          etag: tables.run.etag,
+          format: tables.feed.format,
+          ended: tables.run.endedAt,
+        })
+        .from(tables.feed)
+        .leftJoin(tables.run, eq(tables.run.id, tables.feed.upRunId))
+        .where(eq(tables.feed.secret, secret)),
     );
     if (!feed) throw notFound('feed at this address');
     const note = (status: number) =>
-      db.execute(
-        sql`INSERT INTO feed_fetch (feed_id, run_id, agent, status) VALUES (${feed.id}, ${feed.run}, ${(ctx.get('user-agent') || 'unknown').slice(0, 200)}, ${status})`,
-      );
+      db.insert(tables.feedFetch).values({
+        feedId: feed.id,
+        runId: feed.run,
+        agent: (ctx.get('user-agent') || 'unknown').slice(0, 200),
+        status,
+      });
     if (!feed.path || !feed.etag) {
       await note(404);
       throw new Problem(404, 'Not yet', 'This feed has no file yet; an empty one is never offered');

@@ -3,12 +3,12 @@ import { randomBytes } from 'node:crypto';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
-import { type FeedFormat, type GuardLimits, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
-import { sql } from 'drizzle-orm';
+import { type FeedFormat, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
+import { sql, eq, and, desc } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '@velvet-shelf/core/causes';
 import { getPlace } from '../channels/setup.js';
-import { type Executor, iso, json, queryOne, queryRows } from '../db/client.js';
+import { type Executor, iso, queryOne, first } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { act } from '../history/act.js';
@@ -19,40 +19,54 @@ import { createJob } from '../jobs/run.js';
 import * as jobs from './jobs.js';
 import { buildFile } from './build.js';
 import { rulebookOf } from '../channels/service.js';
+import * as tables from '../db/schema/index.js';
 
-export interface FeedRow {
-  id: number;
-  placeId: number;
-  place: string;
-  name: string;
-  format: FeedFormat;
-  secret: string;
-  guard: GuardLimits;
-  upRunId: number | null;
-}
+const feedRows = (on: Executor) =>
+  on
+    .select({
+      id: tables.feed.id,
+      placeId: tables.feed.placeId,
+      place: tables.place.name,
+      name: tables.feed.name,
+      format: tables.feed.format,
+      secret: tables.feed.secret,
+      guard: tables.feed.guard,
+      upRunId: tables.feed.upRunId,
+    })
+    .from(tables.feed)
+    .innerJoin(tables.place, eq(tables.place.id, tables.feed.placeId));
 
-const feedColumns = sql`f.id, f.place_id AS "placeId", p.name AS place, f.name, f.format, f.secret, f.guard, f.up_run_id AS "upRunId" FROM feed f JOIN place p ON p.id = f.place_id`;
+/** A feed with the name of its place. */
+export type FeedRow = Awaited<ReturnType<typeof feedRows>>[number];
+
+/** Keeps whoever else builds, offers or puts up this feed waiting; answers which run is up. */
+export const lockFeed = (on: Executor, id: number) =>
+  first(on.select({ up: tables.feed.upRunId }).from(tables.feed).where(eq(tables.feed.id, id)).for('update'));
 
 export async function getFeed(on: Executor, id: number): Promise<FeedRow> {
-  const feed = await queryOne<FeedRow>(on, sql`SELECT ${feedColumns} WHERE f.id = ${id}`);
+  const feed = await first(feedRows(on).where(eq(tables.feed.id, id)));
   if (!feed) throw notFound(`feed ${id}`);
   return feed;
 }
 
 export async function listFeeds(services: Services): Promise<FeedAnswer[]> {
-  const feeds = await queryRows<FeedRow>(services.db, sql`SELECT ${feedColumns} ORDER BY f.id`);
+  const feeds = await feedRows(services.db).orderBy(tables.feed.id);
   return Promise.all(feeds.map((feed) => showFeed(services, feed)));
 }
 
 export async function showFeed({ db, config }: Services, feed: FeedRow): Promise<FeedAnswer> {
-  const runs = await queryRows<RunRow>(
-    db,
-    sql`SELECT ${runColumns} WHERE r.feed_id = ${feed.id} ORDER BY r.id DESC LIMIT 20`,
-  );
-  const fetches = await queryRows<FeedAnswer['fetches'][number]>(
-    db,
-    sql`SELECT at, agent, status, run_id AS "runId" FROM feed_fetch WHERE feed_id = ${feed.id} ORDER BY id DESC LIMIT 20`,
-  );
+  const runs = await runRows(db).where(eq(tables.run.feedId, feed.id)).orderBy(desc(tables.run.id)).limit(20);
+  const fetches = await db
+    .select({
+      at: tables.feedFetch.at,
+      agent: tables.feedFetch.agent,
+      status: tables.feedFetch.status,
+      runId: tables.feedFetch.runId,
+    })
+    .from(tables.feedFetch)
+    .where(eq(tables.feedFetch.feedId, feed.id))
+    .orderBy(desc(tables.feedFetch.id))
+    .limit(20);
   return {
     id: feed.id,
     placeId: feed.placeId,
@@ -65,18 +79,31 @@ export async function showFeed({ db, config }: Services, feed: FeedRow): Promise
   };
 }
 
-type RunRow = Omit<RunAnswer, 'report' | 'progress' | 'up'> & {
-  up: boolean;
-  report: RunAnswer['report'];
-  progress: RunAnswer['progress'];
-};
+const runRows = (on: Executor) =>
+  on
+    .select({
+      id: tables.run.id,
+      feedId: tables.run.feedId,
+      state: tables.run.state,
+      heldWhy: tables.run.heldWhy,
+      error: tables.run.error,
+      up: sql<boolean>`${tables.feed.upRunId} = ${tables.run.id} IS TRUE`,
+      counts: tables.run.counts,
+      difference: tables.run.difference,
+      bytes: tables.run.bytes,
+      gzipBytes: tables.run.gzipBytes,
+      rulebookVersion: tables.run.rulebookVersion,
+      startedAt: tables.run.startedAt,
+      endedAt: tables.run.endedAt,
+      progress: sql<RunAnswer['progress']>`(SELECT jsonb_build_object('done', j.done, 'total', j.total)
+        FROM ${tables.job} j WHERE j.id = ${tables.run.jobId} AND ${tables.run.state} = 'running')`,
+      report: sql<RunAnswer['report']>`(SELECT jsonb_build_object('id', t.id, 'receivedAt', t.received_at) || t.counts
+        FROM ${tables.report} t WHERE t.run_id = ${tables.run.id} ORDER BY t.id DESC LIMIT 1)`,
+    })
+    .from(tables.run)
+    .innerJoin(tables.feed, eq(tables.feed.id, tables.run.feedId));
 
-const runColumns = sql`
-  r.id, r.feed_id AS "feedId", r.state, r.held_why AS "heldWhy", r.error, f.up_run_id = r.id IS TRUE AS up, r.counts, r.difference, r.bytes,
-  r.gzip_bytes AS "gzipBytes", r.rulebook_version AS "rulebookVersion", r.started_at AS "startedAt", r.ended_at AS "endedAt",
-  (SELECT jsonb_build_object('done', j.done, 'total', j.total) FROM job j WHERE j.id = r.job_id AND r.state = 'running') AS progress,
-  (SELECT jsonb_build_object('id', t.id, 'receivedAt', t.received_at) || t.counts FROM report t WHERE t.run_id = r.id ORDER BY t.id DESC LIMIT 1) AS report
-  FROM run r JOIN feed f ON f.id = r.feed_id`;
+type RunRow = Awaited<ReturnType<typeof runRows>>[number];
 
 const toRun = (row: RunRow): RunAnswer => ({
   ...row,
@@ -86,7 +113,7 @@ const toRun = (row: RunRow): RunAnswer => ({
 });
 
 export async function showRun({ db }: Services, id: number): Promise<RunAnswer> {
-  const run = await queryOne<RunRow>(db, sql`SELECT ${runColumns} WHERE r.id = ${id}`);
+  const run = await first(runRows(db).where(eq(tables.run.id, id)));
   if (!run) throw notFound(`run ${id}`);
   return toRun(run);
 }
@@ -105,9 +132,17 @@ export async function createFeed(
       `${place.channelName} takes no ${formats[format].label}; choose ${exchange.formats.map((format) => formats[format].label).join(' or ')}`,
     );
   const { answer: id } = await act(services, user, { kind: 'create-feed' }, async (on) => {
-    const made = await queryOne<{ id: number }>(
-      on.tx,
-      sql`INSERT INTO feed (place_id, name, format, secret, guard) VALUES (${placeId}, ${`${place.name}, ${formats[format].label}`}, ${format}, ${randomBytes(24).toString('base64url')}, ${json({ maxRemoved: 0.3 })}) RETURNING id`,
+    const made = await first(
+      on.tx
+        .insert(tables.feed)
+        .values({
+          placeId,
+          name: `${place.name}, ${formats[format].label}`,
+          format,
+          secret: randomBytes(24).toString('base64url'),
+          guard: { maxRemoved: 0.3 },
+        })
+        .returning({ id: tables.feed.id }),
     );
     if (!made) throw new Error('No feed was made');
     on.say(`Made a feed for ${place.name} (${formats[format].label})`);
@@ -125,17 +160,21 @@ export async function startRun(services: Services, user: User, feedId: number): 
   const { version } = await rulebookOf(db, place);
   const { answer } = await act(services, user, { kind: 'build-feed' }, async (on) => {
     const { tx } = on;
-    await tx.execute(sql`SELECT 1 FROM feed WHERE id = ${feedId} FOR UPDATE`);
+    await lockFeed(tx, feedId);
     if (await isAnyUnderWay(tx))
       throw conflict('A batch is being applied or taken back; build the feed when that is done');
-    const running = await queryOne<{ id: number }>(
-      tx,
-      sql`SELECT id FROM run WHERE feed_id = ${feedId} AND state = 'running'`,
+    const running = await first(
+      tx
+        .select({ id: tables.run.id })
+        .from(tables.run)
+        .where(and(eq(tables.run.feedId, feedId), eq(tables.run.state, 'running'))),
     );
     if (running) throw conflict('This feed is being built already');
-    const made = await queryOne<{ id: number }>(
-      tx,
-      sql`INSERT INTO run (feed_id, state, rulebook_version) VALUES (${feedId}, 'running', ${version}) RETURNING id`,
+    const made = await first(
+      tx
+        .insert(tables.run)
+        .values({ feedId, state: 'running', rulebookVersion: version })
+        .returning({ id: tables.run.id }),
     );
     const run = made?.id ?? 0;
     const job = await createJob(tx, jobs.buildFeed, {
@@ -143,7 +182,7 @@ export async function startRun(services: Services, user: User, feedId: number): 
       input: { run, feed: feedId },
       actor: user.id,
     });
-    await tx.execute(sql`UPDATE run SET job_id = ${job} WHERE id = ${run}`);
+    await tx.update(tables.run).set({ jobId: job }).where(eq(tables.run.id, run));
     on.say(`Built ${feed.name}`);
     on.change({ kind: 'run', id: run, delta: { state: [null, 'running'] } });
     return { run, job };
@@ -158,33 +197,48 @@ export async function buildFeed(context: JobContext<jobs.RunInput>): Promise<voi
   const { db, services, input } = context;
   const runId = input.run;
   const feed = await getFeed(db, input.feed);
-  await db.execute(sql`DELETE FROM run_item WHERE run_id = ${runId}`);
-  await db.execute(sql`DELETE FROM run_left_out WHERE run_id = ${runId}`);
+  await db.delete(tables.runItem).where(eq(tables.runItem.runId, runId));
+  await db.delete(tables.runLeftOut).where(eq(tables.runLeftOut.runId, runId));
   const directory = join(services.config.files, 'feeds');
   await mkdir(directory, { recursive: true });
   const path = join(directory, `run-${runId}.${formats[feed.format].extension}`);
   const done = await buildFile(context, feed, path);
   if (!done) {
-    await db.execute(sql`UPDATE run SET state = 'cancelled', ended_at = now() WHERE id = ${runId}`);
+    await db
+      .update(tables.run)
+      .set({ state: 'cancelled', endedAt: sql`now()` })
+      .where(eq(tables.run.id, runId));
     return;
   }
   const difference = await compareWithUp(db, feed.upRunId, runId);
   const held = guardRun(difference, feed.guard);
   const counts = { selected: done.selected, sent: done.sent, leftOut: done.leftOut };
   await db.transaction(async (tx) => {
-    await tx.execute(sql`
-      UPDATE run SET state = ${held ? 'held' : 'done'}, held_why = ${held ?? null}, counts = ${json(counts)}, difference = ${json(difference)}, path = ${path},
-        bytes = ${done.bytes}, gzip_bytes = ${done.gzipBytes}, etag = ${done.etag}, ended_at = now() WHERE id = ${runId}`);
-    if (!held) await tx.execute(sql`UPDATE feed SET up_run_id = ${runId} WHERE id = ${feed.id}`);
+    await tx
+      .update(tables.run)
+      .set({
+        state: held ? 'held' : 'done',
+        heldWhy: held ?? null,
+        counts,
+        difference,
+        path,
+        bytes: done.bytes,
+        gzipBytes: done.gzipBytes,
+        etag: done.etag,
+        endedAt: sql`now()`,
+      })
+      .where(eq(tables.run.id, runId));
+    if (!held) await tx.update(tables.feed).set({ upRunId: runId }).where(eq(tables.feed.id, feed.id));
     await context.finish(tx);
   });
   services.notify('feeds', { feed: feed.id });
 }
 
 export async function buildFailed({ db, input, services }: JobContext<jobs.RunInput>, error: Error): Promise<void> {
-  await db.execute(
-    sql`UPDATE run SET state = 'failed', error = ${error.message}, ended_at = now() WHERE id = ${input.run}`,
-  );
+  await db
+    .update(tables.run)
+    .set({ state: 'failed', error: error.message, endedAt: sql`now()` })
+    .where(eq(tables.run.id, input.run));
   services.notify('feeds', { feed: input.feed });
 }
 
@@ -203,22 +257,21 @@ async function compareWithUp(db: Executor, up: number | null, run: number): Prom
 /** Lets a held run go up, or an earlier one come back. */
 export async function releaseRun(services: Services, user: User, id: number): Promise<void> {
   const { db } = services;
-  const run = await queryOne<{ state: string; feed: number; sent: number | null }>(
-    db,
-    sql`SELECT state, feed_id AS feed, (counts ->> 'sent')::int AS sent FROM run WHERE id = ${id}`,
+  const run = await first(
+    db
+      .select({ state: tables.run.state, feed: tables.run.feedId, counts: tables.run.counts })
+      .from(tables.run)
+      .where(eq(tables.run.id, id)),
   );
   if (!run) throw notFound(`run ${id}`);
   if (run.state !== 'held' && run.state !== 'done')
     throw conflict(`This run is ${run.state}; only a whole file can be put up`);
-  if (!run.sent) throw conflict('An empty file is never put up: it would clear the channel');
+  if (!run.counts?.sent) throw conflict('An empty file is never put up: it would clear the channel');
   await act(services, user, { kind: 'release-run' }, async (on) => {
     const { tx } = on;
-    const before = await queryOne<{ up: number | null }>(
-      tx,
-      sql`SELECT up_run_id AS up FROM feed WHERE id = ${run.feed} FOR UPDATE`,
-    );
-    await tx.execute(sql`UPDATE run SET state = 'done' WHERE id = ${id}`);
-    await tx.execute(sql`UPDATE feed SET up_run_id = ${id} WHERE id = ${run.feed}`);
+    const before = await lockFeed(tx, run.feed);
+    await tx.update(tables.run).set({ state: 'done' }).where(eq(tables.run.id, id));
+    await tx.update(tables.feed).set({ upRunId: id }).where(eq(tables.feed.id, run.feed));
     on.say(run.state === 'held' ? `Released run ${id}` : `Went back to run ${id}`);
     on.change({ kind: 'feed', id: run.feed, delta: { up: [before?.up ?? null, id] } });
   });
@@ -227,27 +280,32 @@ export async function releaseRun(services: Services, user: User, id: number): Pr
 
 /** What a run left out, grouped by what would have let it in. */
 export async function leftOutOf({ db }: Services, id: number) {
-  const head = await queryOne<{ place: number }>(
-    db,
-    sql`SELECT f.place_id AS place FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.id = ${id}`,
+  const head = await first(
+    db
+      .select({ place: tables.feed.placeId })
+      .from(tables.run)
+      .innerJoin(tables.feed, eq(tables.feed.id, tables.run.feedId))
+      .where(eq(tables.run.id, id)),
   );
   if (!head) throw notFound(`run ${id}`);
   const place = await getPlace(db, head.place);
   const rulebook = await rulebookOf(db, place);
   const { attributes, home } = await loadDictionary(db);
-  const causeSets = await queryRows<{
-    listing: number;
-    sku: string | null;
-    title: string | null;
-    reason: string;
-    words: string | null;
-    causes: string[] | null;
-  }>(
-    db,
-    sql`SELECT o.listing_id AS listing, p.sku, p.title, o.reason, o.words,
-          (SELECT array_agg(c.key ORDER BY c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = o.cause_set_id) AS causes
-        FROM run_left_out o LEFT JOIN listing l ON l.id = o.listing_id LEFT JOIN product p ON p.id = l.variant_id WHERE o.run_id = ${id} ORDER BY o.listing_id`,
-  );
+  const causeSets = await db
+    .select({
+      listing: tables.runLeftOut.listingId,
+      sku: tables.product.sku,
+      title: tables.product.title,
+      reason: tables.runLeftOut.reason,
+      words: tables.runLeftOut.words,
+      causes: sql<string[] | null>`(SELECT array_agg(c.key ORDER BY c.key) FROM ${tables.causeSet} s, unnest(s.causes) x
+        JOIN ${tables.cause} c ON c.id = x WHERE s.id = ${tables.runLeftOut.causeSetId})`,
+    })
+    .from(tables.runLeftOut)
+    .leftJoin(tables.listing, eq(tables.listing.id, tables.runLeftOut.listingId))
+    .leftJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+    .where(eq(tables.runLeftOut.runId, id))
+    .orderBy(tables.runLeftOut.listingId);
   /** Each listing is counted once: under the first of its causes by how many listings share it. */
   const frequency = new Map<string, number>();
   for (const { causes } of causeSets) for (const key of causes ?? []) frequency.set(key, (frequency.get(key) ?? 0) + 1);

@@ -1,8 +1,9 @@
 /** The one place that writes history: who did what, to which subjects, from what to what. */
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
+import type { z } from 'zod';
 import { type Executor, json } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
-import { action } from '../db/schema/index.js';
+import { action, change } from '../db/schema/index.js';
 
 export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust' | 'supplier';
 
@@ -65,6 +66,20 @@ export async function addChanges(on: Executor, actionId: number, changes: readon
     ON CONFLICT (action_id, subject_kind, subject_id, at) DO UPDATE SET delta = change.delta || (
       SELECT jsonb_object_agg(d.key, CASE WHEN change.delta ? d.key THEN jsonb_build_array(change.delta -> d.key -> 0, d.value -> -1) ELSE d.value END)
       FROM jsonb_each(excluded.delta) d)`);
+}
+
+/** What an action changed of subjects of one kind, its fields as `delta` has them: others were written by no action of that kind. */
+export async function changesOf<Delta>(
+  on: Executor,
+  actionId: number,
+  kind: SubjectKind,
+  delta: z.ZodType<Delta>,
+): Promise<{ id: number; delta: Delta }[]> {
+  const changes = await on
+    .select({ id: change.subjectId, delta: change.delta })
+    .from(change)
+    .where(and(eq(change.actionId, actionId), eq(change.subjectKind, kind)));
+  return changes.map((row) => ({ id: row.id, delta: delta.parse(row.delta) }));
 }
 
 /** One change a subject: from what was before the first to what is after the last. */

@@ -1,11 +1,12 @@
 /** Taking back: each kind of action says how that is done, and is registered by the rooms it belongs to (`rooms.ts`). */
-import { eq, sql } from 'drizzle-orm';
+import { eq, and, isNull } from 'drizzle-orm';
 import { action } from '../db/schema/index.js';
-import { type Executor, queryOne } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { act } from './act.js';
 import type { Change } from './record.js';
+import * as tables from '../db/schema/index.js';
 
 /** What is to be taken back, and as part of which action. */
 export interface Undoing {
@@ -74,9 +75,12 @@ export async function undoAction(
 
 /** Whoever claims it first takes it back; the others wait here and are told. */
 async function claim(tx: Executor, id: number, by: number): Promise<string> {
-  const claimed = await queryOne<{ words: string }>(
-    tx,
-    sql`UPDATE action SET undone_by = ${by} WHERE id = ${id} AND undone_by IS NULL RETURNING words`,
+  const claimed = await first(
+    tx
+      .update(tables.action)
+      .set({ undoneBy: by })
+      .where(and(eq(tables.action.id, id), isNull(tables.action.undoneBy)))
+      .returning({ words: tables.action.words }),
   );
   if (!claimed) throw conflict('This is undone already');
   return claimed.words;

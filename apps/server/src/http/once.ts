@@ -1,21 +1,16 @@
 /** Requests that are done once, however often they come: `Idempotency-Key` of the IETF draft of that name. */
 import { createHash } from 'node:crypto';
-import { sql } from 'drizzle-orm';
+import { sql, and, lt, isNull, eq } from 'drizzle-orm';
 import type { Context } from 'koa';
-import { type Database, json, queryOne } from '../db/client.js';
+import { type Database, first } from '../db/client.js';
 import { Problem, badRequest, unprocessable } from './problem.js';
+import * as tables from '../db/schema/index.js';
 
 const longestKey = 200;
 /** How long the second waits for the first. */
 const patience = 60_000;
 /** A first one that has not answered by then has lost its server. */
 const lost = '5 minutes';
-
-interface Held {
-  request: string;
-  status: number | null;
-  answer: unknown;
-}
 
 /** Answers with what `work` gave the first time this key came; what failed may be tried again under the same key. */
 export async function onceFor(
@@ -29,16 +24,25 @@ export async function onceFor(
   if (key.length > longestKey) throw badRequest(`An Idempotency-Key has ${longestKey} characters at most`);
   const body = JSON.stringify((ctx.request as { body?: unknown }).body ?? {});
   const request = createHash('sha256').update(`${ctx.method} ${ctx.path} ${body}`).digest('base64url');
+  const isKey = and(eq(tables.onceKey.userId, user), eq(tables.onceKey.key, key));
   for (const end = Date.now() + patience; ;) {
-    const mine = await queryOne(
-      db,
-      sql`INSERT INTO once_key (user_id, key, request) VALUES (${user}, ${key}, ${request})
-          ON CONFLICT (user_id, key) DO UPDATE SET at = now() WHERE once_key.status IS NULL AND once_key.at < now() - ${lost}::interval RETURNING 1`,
+    const mine = await first(
+      db
+        .insert(tables.onceKey)
+        .values({ userId: user, key, request })
+        .onConflictDoUpdate({
+          target: [tables.onceKey.userId, tables.onceKey.key],
+          set: { at: sql`now()` },
+          setWhere: and(isNull(tables.onceKey.status), lt(tables.onceKey.at, sql`now() - ${lost}::interval`)),
+        })
+        .returning({ key: tables.onceKey.key }),
     );
     if (mine) break;
-    const held = await queryOne<Held>(
-      db,
-      sql`SELECT request, status, answer FROM once_key WHERE user_id = ${user} AND key = ${key}`,
+    const held = await first(
+      db
+        .select({ request: tables.onceKey.request, status: tables.onceKey.status, answer: tables.onceKey.answer })
+        .from(tables.onceKey)
+        .where(isKey),
     );
     if (held && held.request !== request)
       throw unprocessable('This Idempotency-Key was used for another request; use a new one');
@@ -49,15 +53,14 @@ export async function onceFor(
   }
   try {
     const answer = await work();
-    await db.execute(
-      sql`UPDATE once_key SET status = 200, answer = ${json(answer)} WHERE user_id = ${user} AND key = ${key}`,
-    );
+    await db.update(tables.onceKey).set({ status: 200, answer }).where(isKey);
     return answer;
   } catch (error) {
-    await db.execute(sql`DELETE FROM once_key WHERE user_id = ${user} AND key = ${key}`);
+    await db.delete(tables.onceKey).where(isKey);
     throw error;
   }
 }
 
 /** Forgets keys a day old. */
-export const forgetKeys = (db: Database) => db.execute(sql`DELETE FROM once_key WHERE at < now() - interval '1 day'`);
+export const forgetKeys = (db: Database) =>
+  db.delete(tables.onceKey).where(lt(tables.onceKey.at, sql`now() - interval '1 day'`));

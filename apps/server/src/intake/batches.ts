@@ -1,9 +1,10 @@
 /** Batches as other files of this room and its neighbours ask for them: by number, and by the state they are in. */
-import { eq, sql } from 'drizzle-orm';
-import { type Executor, queryOne } from '../db/client.js';
+import { eq, inArray } from 'drizzle-orm';
+import { type Executor, first } from '../db/client.js';
 import { batch, supplier } from '../db/schema/index.js';
 import { notFound } from '../http/problem.js';
 import type { Tried } from './try/try.js';
+import * as tables from '../db/schema/index.js';
 
 export type BatchRecord = typeof batch.$inferSelect;
 
@@ -22,9 +23,19 @@ export const isNobodys = ({ detected, kind }: Pick<BatchRecord, 'detected' | 'ki
 
 export const nobodysFault = 'Nothing says whose goods these are: choose the supplier, or add a new one';
 
+/** Keeps whoever else would change a batch waiting; answers its state, where there is such a batch. */
+export const lockBatch = (on: Executor, id: number) =>
+  first(on.select({ state: tables.batch.state }).from(tables.batch).where(eq(tables.batch.id, id)).for('update'));
+
 /** Whether goods are being changed by a batch at this moment. */
 export const isAnyUnderWay = async (on: Executor): Promise<boolean> =>
-  (await queryOne(on, sql`SELECT 1 FROM batch WHERE state IN ('applying', 'undoing') LIMIT 1`)) !== undefined;
+  (await first(
+    on
+      .select({ id: tables.batch.id })
+      .from(tables.batch)
+      .where(inArray(tables.batch.state, ['applying', 'undoing']))
+      .limit(1),
+  )) !== undefined;
 
 /** "This batch is …" */
 const stateWords: Record<string, string> = {

@@ -2,8 +2,8 @@
 import { isMainThread } from 'node:worker_threads';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
-import { eq, sql } from 'drizzle-orm';
-import { queryOne, queryRows } from '../db/client.js';
+import { eq, sql, and, isNull } from 'drizzle-orm';
+import { first } from '../db/client.js';
 import { type BatchCounts, batch, columnMap } from '../db/schema/index.js';
 import { recordAction } from '../history/record.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
@@ -20,6 +20,7 @@ import { copyHead } from './read/head.js';
 import { tryRoundTrip } from './round-trip/round-trip.js';
 import * as jobs from './jobs.js';
 import { tryBatch } from './try/try.js';
+import * as tables from '../db/schema/index.js';
 
 /** Files up to this size are worked on inside the request; larger ones go on beside it, with progress. */
 const smallFile = 3_000_000;
@@ -35,7 +36,7 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
     if (isNobodys(found)) throw badRequest(nobodysFault);
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
     if (faults.length > 0) throw badRequest(faults.join('. '));
-    await tx.execute(sql`UPDATE batch SET state = 'trying', effect = NULL, error = NULL WHERE id = ${id}`);
+    await tx.update(tables.batch).set({ state: 'trying', effect: null, error: null }).where(eq(tables.batch.id, id));
     return createJob(tx, jobs.tryBatch, {
       label: `Trying ${found.fileName}`,
       input: { batch: id },
@@ -57,9 +58,8 @@ async function runSized(services: Services, job: number, isSmall: boolean): Prom
     return;
   }
   await run.catch(() => undefined);
-  const ended = await queryOne<{ state: string; error: string | null }>(
-    db,
-    sql`SELECT state, error FROM job WHERE id = ${job}`,
+  const ended = await first(
+    db.select({ state: tables.job.state, error: tables.job.error }).from(tables.job).where(eq(tables.job.id, job)),
   );
   if (ended?.state === 'failed') throw unprocessable(ended.error ?? 'It broke off');
   if (ended?.state === 'running')
@@ -129,7 +129,7 @@ export async function applyTried(services: Services, id: number, user: User): Pr
     const action = await recordAction(tx, { actor: user.id, kind: 'apply-batch', words }, [
       { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
     ]);
-    await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action} WHERE id = ${id}`);
+    await tx.update(tables.batch).set({ state: 'applying', actionId: action }).where(eq(tables.batch.id, id));
     await recount(tx, id);
     if (found.kind !== 'round-trip')
       await tx
@@ -172,10 +172,11 @@ export async function undoApplied(services: Services, id: number, user: User): P
     const action = await recordAction(tx, { actor: user.id, kind: 'undo-batch', words: `Undid ${found.fileName}` }, [
       { kind: 'batch', id, delta: { state: ['applied', 'undone'] } },
     ]);
-    const claimed = await queryRows(
-      tx,
-      sql`UPDATE action SET undone_by = ${action} WHERE id = ${found.actionId} AND undone_by IS NULL RETURNING 1`,
-    );
+    const claimed = await tx
+      .update(tables.action)
+      .set({ undoneBy: action })
+      .where(and(eq(tables.action.id, found.actionId ?? 0), isNull(tables.action.undoneBy)))
+      .returning({ id: tables.action.id });
     if (claimed.length === 0) throw conflict('This batch is undone already');
     await tx.update(batch).set({ state: 'undoing' }).where(eq(batch.id, id));
     return createJob(tx, jobs.undoBatch, {

@@ -1,44 +1,72 @@
 /** Batches as answers show them. */
 import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { mappingFaults } from '@velvet-shelf/core/intake';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, lt, desc, count } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { type Database, iso, queryOne, queryRows } from '../db/client.js';
+import { type Database, iso, first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { isNobodys, isOpen, nobodysFault, triedOf } from './batches.js';
 import { previewRows, translationsOf } from './columns/columns.js';
 import { headOf, previewed } from './read/head.js';
+import * as tables from '../db/schema/index.js';
 
-const summaryColumns = sql`b.id, b.supplier_id AS "supplierId", CASE WHEN b.kind = 'file' AND b.detected -> 'why' ->> 'supplier' = '' THEN NULL ELSE s.name END AS supplier, b.file_name AS "fileName", b.bytes, b.kind, b.state, b.counts, b.error,
-  b.created_at AS "createdAt", b.applied_at AS "appliedAt", b.apply_ms AS "applyMs" FROM batch b JOIN supplier s ON s.id = b.supplier_id`;
+const summaries = (db: Database) =>
+  db
+    .select({
+      id: tables.batch.id,
+      supplierId: tables.batch.supplierId,
+      supplier: sql<
+        string | null
+      >`CASE WHEN ${tables.batch.kind} = 'file' AND ${tables.batch.detected} -> 'why' ->> 'supplier' = ''
+        THEN NULL ELSE ${tables.supplier.name} END`,
+      fileName: tables.batch.fileName,
+      bytes: tables.batch.bytes,
+      kind: tables.batch.kind,
+      state: tables.batch.state,
+      counts: tables.batch.counts,
+      error: tables.batch.error,
+      createdAt: tables.batch.createdAt,
+      appliedAt: tables.batch.appliedAt,
+      applyMs: tables.batch.applyMs,
+    })
+    .from(tables.batch)
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.batch.supplierId));
 
-const toSummary = (row: BatchSummary): BatchSummary => ({
+const toSummary = (row: Awaited<ReturnType<typeof summaries>>[number]): BatchSummary => ({
   ...row,
+  counts: row.counts && {
+    ...row.counts,
+    joins: row.counts.joins ?? 0,
+    asked: row.counts.asked ?? 0,
+    inHouse: row.counts.inHouse ?? 0,
+  },
   createdAt: iso(row.createdAt),
   appliedAt: iso(row.appliedAt),
 });
 
 export async function listBatches({ db }: Services, cursor: string | undefined, limit: number) {
-  const found = await queryRows<BatchSummary>(
-    db,
-    sql`SELECT ${summaryColumns} WHERE ${cursor ? sql`b.id < ${Number(cursor)}` : sql`true`} ORDER BY b.id DESC LIMIT ${limit + 1}`,
-  );
+  const found = await summaries(db)
+    .where(cursor ? lt(tables.batch.id, Number(cursor)) : undefined)
+    .orderBy(desc(tables.batch.id))
+    .limit(limit + 1);
   const items = found.slice(0, limit).map(toSummary);
   return { items, next: found.length > limit ? String(items.at(-1)?.id) : null };
 }
 
 export async function showBatch({ db }: { db: Database }, id: number): Promise<BatchAnswer> {
-  const summary = await queryOne<BatchSummary>(db, sql`SELECT ${summaryColumns} WHERE b.id = ${id}`);
+  const summary = await first(summaries(db).where(eq(tables.batch.id, id)));
   if (!summary) throw notFound(`batch ${id}`);
   const found = await triedOf(db, id);
   const dictionary = await loadDictionary(db);
   const isChangeable = isOpen(found.state);
   const head = await headOf(db, id, isChangeable ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';
-  const left = await queryOne<{ n: number }>(
-    db,
-    sql`SELECT count(*) AS n FROM batch_row WHERE batch_id = ${id} AND left_out`,
+  const left = await first(
+    db
+      .select({ n: count() })
+      .from(tables.batchRow)
+      .where(and(eq(tables.batchRow.batchId, id), tables.batchRow.leftOut)),
   );
   return {
     ...toSummary(summary),

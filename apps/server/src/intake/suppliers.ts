@@ -1,35 +1,52 @@
 /** Suppliers, in the order in which they are trusted: whose goods a batch holds. */
 import type { SupplierAnswer } from '@velvet-shelf/contract';
 import { foldCode } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, isNotNull, count } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import { badRequest, conflict } from '../http/problem.js';
+import * as tables from '../db/schema/index.js';
 
 /** Refuses the number of a supplier there is none of. */
 export async function expectSupplier(db: Executor, id: number): Promise<void> {
-  if (Number.isSafeInteger(id) && (await queryOne(db, sql`SELECT 1 FROM supplier WHERE id = ${id}`))) return;
+  if (
+    Number.isSafeInteger(id) &&
+    (await first(db.select({ id: tables.supplier.id }).from(tables.supplier).where(eq(tables.supplier.id, id))))
+  )
+    return;
   throw badRequest(`There is no supplier ${id}`);
 }
 
 /** Of our own sheet, whose article numbers are our SKUs. */
 export async function ownSupplier(db: Executor): Promise<number> {
-  const supplier = await queryOne<{ id: number }>(
-    db,
-    sql`SELECT id FROM supplier WHERE kind = 'own' ORDER BY rank LIMIT 1`,
+  const supplier = await first(
+    db
+      .select({ id: tables.supplier.id })
+      .from(tables.supplier)
+      .where(eq(tables.supplier.kind, 'own'))
+      .orderBy(tables.supplier.rank)
+      .limit(1),
   );
   if (!supplier) throw conflict('There is no own sheet among the suppliers');
   return supplier.id;
 }
 
 export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
-  return queryRows<SupplierAnswer>(
-    db,
-    sql`SELECT s.id, s.key, s.name, s.rank, s.kind, s.uses_our_numbers AS "usesOurNumbers", coalesce(n.records, 0)::int AS records, coalesce(n.dropped, 0)::int AS dropped
-        FROM supplier s LEFT JOIN (
-          SELECT supplier_id, count(*) AS records, count(*) FILTER (WHERE dropped) AS dropped FROM record WHERE content_id IS NOT NULL GROUP BY 1) n
-        ON n.supplier_id = s.id ORDER BY s.rank, s.id`,
-  );
+  return db
+    .select({
+      id: tables.supplier.id,
+      key: tables.supplier.key,
+      name: tables.supplier.name,
+      rank: tables.supplier.rank,
+      kind: tables.supplier.kind,
+      usesOurNumbers: tables.supplier.usesOurNumbers,
+      records: count(tables.record.id),
+      dropped: sql<number>`count(*) FILTER (WHERE ${tables.record.dropped})`,
+    })
+    .from(tables.supplier)
+    .leftJoin(tables.record, and(eq(tables.record.supplierId, tables.supplier.id), isNotNull(tables.record.contentId)))
+    .groupBy(tables.supplier.id)
+    .orderBy(tables.supplier.rank, tables.supplier.id);
 }
 
 /** A new one is trusted last. */
@@ -37,10 +54,18 @@ export async function addSupplier(
   db: Executor,
   { name, language }: { name: string; language?: string | undefined },
 ): Promise<number> {
-  const made = await queryOne<{ id: number }>(
-    db,
-    sql`INSERT INTO supplier (key, name, rank, kind, language) SELECT ${foldCode(name) || 'supplier'}, ${name}, coalesce(max(rank), 0) + 1, 'supplier', ${language ?? (await loadCompany(db)).home} FROM supplier
-        ON CONFLICT (key) DO NOTHING RETURNING id`,
+  const made = await first(
+    db
+      .insert(tables.supplier)
+      .values({
+        key: foldCode(name) || 'supplier',
+        name,
+        rank: sql`(SELECT coalesce(max(s.rank), 0) + 1 FROM ${tables.supplier} s)`,
+        kind: 'supplier',
+        language: language ?? (await loadCompany(db)).home,
+      })
+      .onConflictDoNothing({ target: tables.supplier.key })
+      .returning({ id: tables.supplier.id }),
   );
   if (!made) throw conflict(`There is a supplier named ${name} already`);
   return made.id;

@@ -4,11 +4,12 @@
  */
 import { type SQL, and, eq, inArray, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { type Executor, isCode, json, queryOne, queryRows } from '../db/client.js';
+import { type Executor, isCode, queryOne, queryRows, first } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
 import { job } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { type JobContext, type JobKind, jobOf } from './define.js';
+import * as tables from '../db/schema/index.js';
 
 /** Puts a job into its row; whoever did this starts it once the transaction has ended. */
 export async function createJob<Input>(
@@ -70,15 +71,21 @@ export async function runJob(services: Services, id: number): Promise<void> {
 
 async function work(services: Services, id: number): Promise<void> {
   const { db } = services;
-  const row = await queryOne<{
-    kind: string;
-    input: unknown;
-    checkpoint: Record<string, unknown> | null;
-    tries: number;
-  }>(
-    db,
-    sql`UPDATE job SET state = 'running', started_at = coalesce(started_at, now()), tries = tries + 1
-        WHERE id = ${id} AND state IN ('waiting', 'running') RETURNING kind, input, checkpoint, tries`,
+  const row = await first(
+    db
+      .update(tables.job)
+      .set({
+        state: 'running',
+        startedAt: sql`coalesce(${tables.job.startedAt}, now())`,
+        tries: sql`${tables.job.tries} + 1`,
+      })
+      .where(and(eq(tables.job.id, id), inArray(tables.job.state, ['waiting', 'running'])))
+      .returning({
+        kind: tables.job.kind,
+        input: tables.job.input,
+        checkpoint: tables.job.checkpoint,
+        tries: tables.job.tries,
+      }),
   );
   const kind = row && jobOf(row.kind);
   if (!row || !kind) return;
@@ -91,34 +98,40 @@ async function work(services: Services, id: number): Promise<void> {
     input: row.input,
     checkpoint: row.checkpoint,
     async progress(done, total) {
-      await db.execute(sql`UPDATE job SET done = ${done}, total = ${total} WHERE id = ${id}`);
+      await db.update(tables.job).set({ done, total }).where(eq(tables.job.id, id));
       if (Date.now() - told > 200 || done === total) services.notify('job', { id, done, total });
       told = Date.now();
     },
     saveCheckpoint: async (on, checkpoint) => {
-      await on.execute(sql`UPDATE job SET checkpoint = ${json(checkpoint)}, tries = 0 WHERE id = ${id}`);
+      await on.update(tables.job).set({ checkpoint, tries: 0 }).where(eq(tables.job.id, id));
     },
     finish: async (on) => {
-      await on.execute(sql`UPDATE job SET state = 'done', ended_at = now() WHERE id = ${id}`);
+      await on
+        .update(tables.job)
+        .set({ state: 'done', endedAt: sql`now()` })
+        .where(eq(tables.job.id, id));
     },
     fail: async (on, reason) => {
-      await on.execute(
-        sql`UPDATE job SET state = 'failed', error = ${reason}, ended_at = now() WHERE id = ${id} AND state = 'running'`,
-      );
+      await on
+        .update(tables.job)
+        .set({ state: 'failed', error: reason, endedAt: sql`now()` })
+        .where(and(eq(tables.job.id, id), eq(tables.job.state, 'running')));
     },
     async cancelled() {
-      const wish = await queryOne<{ wish: boolean }>(
-        db,
-        sql`SELECT cancel_wish IS NOT NULL AS wish FROM job WHERE id = ${id}`,
+      const wish = await first(
+        db.select({ wish: tables.job.cancelWish }).from(tables.job).where(eq(tables.job.id, id)),
       );
-      return wish?.wish ?? false;
+      return typeof wish?.wish === 'string';
     },
   };
   try {
     if (row.tries > kind.tries) throw new Error('The server ended each time while this was under way');
     await kind.run(context);
     const state = (await context.cancelled()) ? 'cancelled' : 'done';
-    await db.execute(sql`UPDATE job SET state = ${state}, ended_at = now() WHERE id = ${id} AND state = 'running'`);
+    await db
+      .update(tables.job)
+      .set({ state, endedAt: sql`now()` })
+      .where(and(eq(tables.job.id, id), eq(tables.job.state, 'running')));
   } catch (error) {
     const fault = error instanceof Error ? error : new Error(String(error));
     // A database that went away, or a deadlock, says nothing of the job: the sweep sends it again from its checkpoint.

@@ -5,9 +5,10 @@
  */
 import { hash } from 'node:crypto';
 import { canonical } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
-import { type Database, json, queryOne } from '../db/client.js';
+import { sql, eq } from 'drizzle-orm';
+import { type Database, queryOne, first } from '../db/client.js';
 import type { Services } from '../http/route.js';
+import * as tables from '../db/schema/index.js';
 
 /** Listings up to which whoever asks waits for a new count; beyond, the last one stands until the new one is there. */
 const small = 20_000;
@@ -33,9 +34,15 @@ const underWay = new Map<string, Promise<unknown>>();
 
 export async function kept<T>(services: Services, name: string, count: () => Promise<T>): Promise<T> {
   const { db } = services;
-  const held = await queryOne<{ state: string; body: T; listings: number }>(
-    db,
-    sql`SELECT state, body, (SELECT coalesce(sum(listings), 0)::int FROM place_total) AS listings FROM kept_count WHERE name = ${name}`,
+  const held = await first(
+    db
+      .select({
+        state: tables.keptCount.state,
+        body: sql<T>`${tables.keptCount.body}`,
+        listings: sql<number>`(SELECT coalesce(sum(${tables.placeTotal.listings}), 0)::int FROM ${tables.placeTotal})`,
+      })
+      .from(tables.keptCount)
+      .where(eq(tables.keptCount.name, name)),
   );
   const state = await stateOf(db);
   if (held?.state === state) return held.body;
@@ -59,9 +66,13 @@ function countOnce<T>(
   if (known) return known as Promise<T>;
   const counting = (async () => {
     const body = await count();
-    await db.execute(sql`
-      INSERT INTO kept_count (name, state, body) VALUES (${name}, ${state}, ${json(body)})
-      ON CONFLICT (name) DO UPDATE SET state = excluded.state, body = excluded.body, at = now()`);
+    await db
+      .insert(tables.keptCount)
+      .values({ name, state, body })
+      .onConflictDoUpdate({
+        target: tables.keptCount.name,
+        set: { state: sql`excluded.state`, body: sql`excluded.body`, at: sql`now()` },
+      });
     await forget(db);
     return body;
   })();

@@ -12,9 +12,10 @@ import {
 import { sql } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, listPlaces } from '../channels/setup.js';
-import { type Database, type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
+import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
+import * as tables from '../db/schema/index.js';
 
 interface Existing {
   id: number;
@@ -65,10 +66,29 @@ export async function evaluateUnits(
     ...left.map((row) => row.id),
   ]);
   if (dropped.length > 0)
-    await tx.execute(sql`DELETE FROM listing WHERE id = ANY(${ids(dropped.map((row) => row.id))})`);
+    await tx.delete(tables.listing).where(
+      isIn(
+        tables.listing.id,
+        dropped.map((row) => row.id),
+      ),
+    );
   if (keptOut.length > 0)
-    await tx.execute(sql`UPDATE listing SET readiness = 'not for this channel', not_for = 'It left the assortment', findings = '[]', collective = '[]',
-      cause_set_id = NULL, print = 'left' WHERE id = ANY(${ids(keptOut.map((row) => row.id))})`);
+    await tx
+      .update(tables.listing)
+      .set({
+        readiness: 'not for this channel',
+        notFor: 'It left the assortment',
+        findings: [],
+        collective: [],
+        causeSetId: null,
+        print: 'left',
+      })
+      .where(
+        isIn(
+          tables.listing.id,
+          keptOut.map((row) => row.id),
+        ),
+      );
   if (changed.length === 0 && left.length === 0) return nothing;
 
   const written = await queryRows<{ id: number; variant: number }>(
@@ -138,7 +158,10 @@ interface Group {
 async function groupsOf(tx: Executor, listings: readonly number[]): Promise<Group[]> {
   return listings.length === 0
     ? []
-    : queryRows<Group>(tx, sql`SELECT DISTINCT "check", key FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
+    : tx
+        .selectDistinct({ check: tables.listingKey.check, key: tables.listingKey.key })
+        .from(tables.listingKey)
+        .where(isIn(tables.listingKey.listingId, listings));
 }
 
 async function writeKeys(
@@ -147,7 +170,7 @@ async function writeKeys(
   listings: readonly number[],
   keys: { check: string; key: string; listing: number }[],
 ): Promise<void> {
-  await tx.execute(sql`DELETE FROM listing_key WHERE listing_id = ANY(${ids(listings)})`);
+  await tx.delete(tables.listingKey).where(isIn(tables.listingKey.listingId, listings));
   await tx.execute(sql`
     INSERT INTO listing_key (place_id, "check", key, listing_id)
     SELECT ${placeId}, "check", key, listing FROM jsonb_to_recordset(${json(keys)}) AS t("check" text, key text, listing bigint) ON CONFLICT DO NOTHING`);
@@ -209,13 +232,16 @@ export async function writeReadiness(
   listings: readonly number[],
   notFor: ReadonlyMap<number, boolean> = new Map(),
 ): Promise<{ id: number; readiness: string; before: string }[]> {
-  const found = await queryRows<{
-    id: number;
-    readiness: string;
-    findings: Finding[];
-    collective: Finding[];
-    not_for: string | null;
-  }>(tx, sql`SELECT id, readiness, findings, collective, not_for FROM listing WHERE id = ANY(${ids(listings)})`);
+  const found = await tx
+    .select({
+      id: tables.listing.id,
+      readiness: tables.listing.readiness,
+      findings: tables.listing.findings,
+      collective: tables.listing.collective,
+      not_for: tables.listing.notFor,
+    })
+    .from(tables.listing)
+    .where(isIn(tables.listing.id, listings));
   const sets = found.map(({ id, findings, collective, readiness, not_for }) => {
     const blocking = [
       ...new Set(
@@ -251,10 +277,10 @@ async function internCauses(tx: Executor, keys: string[]): Promise<Map<string, n
   await tx.execute(
     sql`INSERT INTO cause (key, kind) SELECT key, kind FROM jsonb_to_recordset(${json(list)}) AS t(key text, kind text) ORDER BY key ON CONFLICT DO NOTHING`,
   );
-  const causes = await queryRows<{ id: number; key: string }>(
-    tx,
-    sql`SELECT id, key FROM cause WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))`,
-  );
+  const causes = await tx
+    .select({ id: tables.cause.id, key: tables.cause.key })
+    .from(tables.cause)
+    .where(isAmong(tables.cause.key, keys));
   return new Map(causes.map((cause) => [cause.key, cause.id]));
 }
 

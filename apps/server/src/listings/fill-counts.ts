@@ -2,14 +2,15 @@
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
 import { checkMeta } from '@velvet-shelf/core/checks';
 import { compilePlace, sayChannelValue } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { eq, ne, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { queryRows } from '../db/client.js';
+import {} from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 import { type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadStanding, noEffect, weigh } from './what-if.js';
+import * as tables from '../db/schema/index.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
 const mostSamples = 12;
@@ -33,16 +34,16 @@ export async function countFills(
   const dictionary = await loadDictionary(db);
   const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change ?? {});
   const compiled = compilePlace(setup);
-  const units = await queryRows<{ unit: number }>(
-    db,
-    sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${placeId} AND readiness <> 'not for this channel'`,
-  );
+  const units = await db
+    .selectDistinct({ unit: tables.listing.unitId })
+    .from(tables.listing)
+    .where(and(eq(tables.listing.placeId, placeId), ne(tables.listing.readiness, 'not for this channel')));
   const listingIds = new Map(
     (
-      await queryRows<{ id: number; variant: number }>(
-        db,
-        sql`SELECT id, variant_id AS variant FROM listing WHERE place_id = ${placeId}`,
-      )
+      await db
+        .select({ id: tables.listing.id, variant: tables.listing.variantId })
+        .from(tables.listing)
+        .where(eq(tables.listing.placeId, placeId))
     ).map((listing) => [listing.variant, listing.id]),
   );
   const tallies = new Map<

@@ -1,14 +1,15 @@
 /** Values set by hand for one listing: they stand before every fill, for that listing alone. */
 import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
 import { exponentOf, fromMinor, parseDecimal, parseMoney, plainStyle } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { type Executor, queryRows, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import * as tables from '../db/schema/index.js';
 
 /** Pins a value, or lets the listing follow its fill again (`text: null`). */
 export async function setPin(
@@ -20,9 +21,13 @@ export async function setPin(
 ): Promise<void> {
   await act(services, user, { kind: 'pin' }, async (on) => {
     const { tx } = on;
-    const listing = await queryOne<{ place: number; unit: number; sku: string | null }>(
-      tx,
-      sql`SELECT l.place_id AS place, l.unit_id AS unit, p.sku FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.id = ${listingId} FOR UPDATE OF l`,
+    const listing = await first(
+      tx
+        .select({ place: tables.listing.placeId, unit: tables.listing.unitId, sku: tables.product.sku })
+        .from(tables.listing)
+        .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+        .where(eq(tables.listing.id, listingId))
+        .for('update', { of: tables.listing }),
     );
     if (!listing) throw notFound(`listing ${listingId}`);
     const place = await getPlace(tx, listing.place);
@@ -47,20 +52,23 @@ export async function setPin(
 }
 
 async function pinned(tx: Executor, listingId: number, key: string): Promise<string | null> {
-  const pin = await queryOne<{ value: string }>(
-    tx,
-    sql`SELECT value FROM pin WHERE listing_id = ${listingId} AND attribute = ${key}`,
-  );
+  const pin = await first(tx.select({ value: tables.pin.value }).from(tables.pin).where(isPin(listingId, key)));
   return pin?.value ?? null;
 }
 
+const isPin = (listingId: number, key: string) =>
+  and(eq(tables.pin.listingId, listingId), eq(tables.pin.attribute, key));
+
 async function writePin(tx: Executor, listingId: number, key: string, value: string | null): Promise<void> {
-  await tx.execute(
-    value === null
-      ? sql`DELETE FROM pin WHERE listing_id = ${listingId} AND attribute = ${key}`
-      : sql`INSERT INTO pin (listing_id, attribute, value) VALUES (${listingId}, ${key}, ${value})
-            ON CONFLICT (listing_id, attribute) DO UPDATE SET value = excluded.value`,
-  );
+  if (value === null) await tx.delete(tables.pin).where(isPin(listingId, key));
+  else
+    await tx
+      .insert(tables.pin)
+      .values({ listingId, attribute: key, value })
+      .onConflictDoUpdate({
+        target: [tables.pin.listingId, tables.pin.attribute],
+        set: { value: sql`excluded.value` },
+      });
 }
 
 /** What a person typed as the channel's type has it: amounts and numbers as plain decimals. Limits are left to the checks. */

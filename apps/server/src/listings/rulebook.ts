@@ -1,20 +1,23 @@
 /** What another rulebook would do to the listings of a place, before it is taken. */
 import { sayCause } from '@velvet-shelf/core/causes';
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { sql } from 'drizzle-orm';
+import type {} from '@velvet-shelf/core/rulebooks';
+import { eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { getPlace } from '../channels/setup.js';
-import { queryOne } from '../db/client.js';
+import { first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { tryChange } from './what-if.js';
+import * as tables from '../db/schema/index.js';
 
 export async function tryRulebook({ db, config }: Services, placeId: number, rulebookId: number) {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const rulebook = await queryOne<{ body: Rulebook }>(
-    db,
-    sql`SELECT body FROM rulebook WHERE id = ${rulebookId} AND channel_id = ${place.channelId}`,
+  const rulebook = await first(
+    db
+      .select({ body: tables.rulebook.body })
+      .from(tables.rulebook)
+      .where(and(eq(tables.rulebook.id, rulebookId), eq(tables.rulebook.channelId, place.channelId))),
   );
   if (!rulebook) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
   const { effect, listings, newCauses } = await tryChange(db, place, dictionary, config.address, {

@@ -3,14 +3,14 @@ import type { FindingAnswer, ListingAnswer, ListingRow, TraceAnswer } from '@vel
 import { type Finding, sayChannelValue } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql, eq } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
 import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
-import { type Database, containing, queryOne, queryRows, texts } from '../db/client.js';
+import { type Database, containing, queryOne, queryRows, texts, first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
@@ -19,6 +19,7 @@ import { showStock } from '../stock/service.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 import { rulebookOf } from '../channels/service.js';
+import * as tables from '../db/schema/index.js';
 
 interface Row extends Omit<ListingRow, 'findings'> {
   findings: Finding[];
@@ -105,9 +106,8 @@ async function evaluated(services: Services, id: number, dictionary: Dictionary)
   if (!row) throw notFound(`listing ${id}`);
   const place = await getPlace(db, row.placeId);
   const compiled = await compileFor(db, place, dictionary, config.address);
-  const unit = await queryOne<{ unit: number }>(
-    db,
-    sql`SELECT unit_id AS unit FROM product WHERE id = ${row.variantId}`,
+  const unit = await first(
+    db.select({ unit: tables.product.unitId }).from(tables.product).where(eq(tables.product.id, row.variantId)),
   );
   const [family] = await loadFamilies(db, place.id, [unit?.unit ?? 0]);
   const variant = family?.variants.find((variant) => variant.id === row.variantId);

@@ -1,6 +1,6 @@
 /** What if: the same pipeline with a set-up that is not saved, over the listings it touches. */
 import { compilePlace } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, queryRows } from '../db/client.js';
@@ -8,6 +8,7 @@ import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
 import { type PlaceRow, type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+import * as tables from '../db/schema/index.js';
 
 export interface Tried {
   effect: Effect;
@@ -29,10 +30,11 @@ export async function tryChange(
   const wanted =
     units ??
     (
-      await queryRows<{ unit: number }>(
-        on,
-        sql`SELECT DISTINCT unit_id AS unit FROM listing WHERE place_id = ${place.id} ORDER BY 1`,
-      )
+      await on
+        .selectDistinct({ unit: tables.listing.unitId })
+        .from(tables.listing)
+        .where(eq(tables.listing.placeId, place.id))
+        .orderBy(tables.listing.unitId)
     ).map((listing) => listing.unit);
   const before = await loadStanding(on, place.id);
   const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map() };

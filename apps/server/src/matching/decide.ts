@@ -1,9 +1,9 @@
 /** What a person decides of records: the same goods, or not. Joins, families and products follow at once. */
 import { readGtin } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, gte, desc, isNotNull } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
+import { type Executor, json, queryRows, first, isIn } from '../db/client.js';
 import { type Acting, type ActionKind, act } from '../history/act.js';
 import { type Change, addChanges } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -11,6 +11,8 @@ import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { lockJoins, reach, regroup, rejoin } from './joins.js';
 import { settleStock } from '../stock/offers.js';
+import * as tables from '../db/schema/index.js';
+import { writtenNumber } from '../claims/versions.js';
 
 export type Verdict = 'same' | 'different';
 
@@ -21,11 +23,12 @@ interface ProductRecord {
 }
 
 async function recordsOf(tx: Executor, products: readonly number[]): Promise<ProductRecord[]> {
-  return queryRows<ProductRecord>(
-    tx,
-    sql`SELECT r.id, r.product_id AS product, s.name AS supplier FROM record r JOIN supplier s ON s.id = r.supplier_id
-        WHERE r.product_id = ANY(${ids(products)}) AND r.content_id IS NOT NULL ORDER BY r.id`,
-  );
+  return tx
+    .select({ id: tables.record.id, product: sql<number>`${tables.record.productId}`, supplier: tables.supplier.name })
+    .from(tables.record)
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.record.supplierId))
+    .where(and(isIn(tables.record.productId, products), isNotNull(tables.record.contentId)))
+    .orderBy(tables.record.id);
 }
 
 export async function writeDecisions(
@@ -96,10 +99,12 @@ export async function decidePairs(
     await lockJoins(tx);
     const pairs =
       wish.pairs ??
-      (await queryRows<{ a: number; b: number }>(
-        tx,
-        sql`SELECT a, b FROM match_pair WHERE score >= ${wish.above ?? 100} ORDER BY score DESC, a, b LIMIT 2000`,
-      ));
+      (await tx
+        .select({ a: tables.matchPair.a, b: tables.matchPair.b })
+        .from(tables.matchPair)
+        .where(gte(tables.matchPair.score, wish.above ?? 100))
+        .orderBy(desc(tables.matchPair.score), tables.matchPair.a, tables.matchPair.b)
+        .limit(2000));
     if (pairs.length === 0) return { done: 0, left: [], unsure: [] };
     const records = await recordsOf(
       tx,
@@ -157,15 +162,20 @@ export async function decidePairs(
 }
 
 async function sayPair(tx: Executor, pair: { a: number; b: number } | undefined): Promise<string> {
-  const products = await queryRows<{ name: string }>(
-    tx,
-    sql`SELECT coalesce(p.sku, p.title, 'a product') AS name FROM product p WHERE p.id IN (${pair?.a ?? 0}, ${pair?.b ?? 0}) ORDER BY p.id`,
-  );
+  const products = await tx
+    .select({ name: sql<string>`coalesce(${tables.product.sku}, ${tables.product.title}, 'a product')` })
+    .from(tables.product)
+    .where(isIn(tables.product.id, [pair?.a ?? 0, pair?.b ?? 0]))
+    .orderBy(tables.product.id);
   const [a, b] = await Promise.all(
     [pair?.a, pair?.b].map((id) =>
-      queryOne<{ key: string }>(
-        tx,
-        sql`SELECT coalesce(nullif(written, ''), key) AS key FROM record WHERE product_id = ${id ?? 0} ORDER BY id LIMIT 1`,
+      first(
+        tx
+          .select({ key: writtenNumber })
+          .from(tables.record)
+          .where(eq(tables.record.productId, id ?? 0))
+          .orderBy(tables.record.id)
+          .limit(1),
       ),
     ),
   );
@@ -199,10 +209,18 @@ export async function splitProduct(
       records.map(({ id }) => id),
       on.id,
     );
-    const now = await queryRows<{ product: number }>(
-      tx,
-      sql`SELECT DISTINCT product_id AS product FROM record WHERE id = ANY(${ids(records.map((record) => record.id))}) AND product_id IS NOT NULL`,
-    );
+    const now = await tx
+      .selectDistinct({ product: sql<number>`${tables.record.productId}` })
+      .from(tables.record)
+      .where(
+        and(
+          isIn(
+            tables.record.id,
+            records.map((record) => record.id),
+          ),
+          isNotNull(tables.record.productId),
+        ),
+      );
     return now.map((record) => record.product);
   });
   return answer;
@@ -225,10 +243,10 @@ async function waitingPairs(tx: Executor, decided: readonly { a: number; b: numb
 /** Takes a decision back: the keys speak again, and the pair waits as it did before. */
 export async function undoDecision({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
-  const gone = await queryRows<{ a: number; b: number }>(
-    tx,
-    sql`DELETE FROM join_decision WHERE action_id = ${actionId} RETURNING a, b`,
-  );
+  const gone = await tx
+    .delete(tables.joinDecision)
+    .where(eq(tables.joinDecision.actionId, actionId))
+    .returning({ a: tables.joinDecision.a, b: tables.joinDecision.b });
   const records = [...new Set(gone.flatMap(({ a, b }) => [Number(a), Number(b)]))];
   if (records.length > 0) await settleJoins({ tx, dirty }, records, by);
   await tx.execute(sql`

@@ -1,9 +1,9 @@
 /** Joins that stand and would not be made any more, because rules or what records say have changed: found, listed, split in bulk. */
 import type { DoubtedAnswer } from '@velvet-shelf/contract';
 import { contradictions, joinRecords } from '@velvet-shelf/core/matching';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, gt, isNull, isNotNull, count } from 'drizzle-orm';
 import { groupBy } from '../catalog/resolve.js';
-import { type Database, type Executor, ids, json, queryRows } from '../db/client.js';
+import { type Database, type Executor, json, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -11,6 +11,9 @@ import type { Services, User } from '../http/route.js';
 import { loadDecisions, loadMembers, lockJoins, toJoinRecord } from './joins.js';
 import { type Verdict, settleJoins, writeDecisions } from './decide.js';
 import { compared } from './service.js';
+import * as tables from '../db/schema/index.js';
+import { z } from 'zod';
+import { changesOf } from '../history/record.js';
 
 const atOnce = 2000;
 
@@ -25,18 +28,24 @@ interface Doubt {
 export async function keepDoubts(db: Database): Promise<void> {
   const doubts: Doubt[] = [];
   for (let after = 0; ;) {
-    const joined = await queryRows<{ product: number; records: number[] }>(
-      db,
-      sql`SELECT product_id AS product, array_agg(id::int8) AS records FROM record
-          WHERE product_id > ${after} AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1 ORDER BY 1 LIMIT ${atOnce}`,
-    );
+    const joined = await db
+      .select({
+        product: sql<number>`${tables.record.productId}`,
+        records: sql<number[]>`array_agg(${tables.record.id}::int8)`,
+      })
+      .from(tables.record)
+      .where(and(gt(tables.record.productId, after), isNotNull(tables.record.contentId)))
+      .groupBy(tables.record.productId)
+      .having(gt(count(), 1))
+      .orderBy(tables.record.productId)
+      .limit(atOnce);
     doubts.push(...(await judge(db, joined)));
     const last = joined.at(-1);
     if (!last || joined.length < atOnce) break;
     after = last.product;
   }
   await db.transaction(async (tx) => {
-    await tx.execute(sql`DELETE FROM join_doubt`);
+    await tx.delete(tables.joinDoubt);
     await tx.execute(sql`
       INSERT INTO join_doubt (product_id, parts, against)
       SELECT t.product, t.parts, t.against FROM jsonb_to_recordset(${json(doubts)}) AS t(product bigint, parts jsonb, against jsonb)
@@ -63,11 +72,17 @@ async function judge(db: Executor, joined: readonly { product: number; records: 
 }
 
 export async function listDoubted({ db }: Services, limit: number): Promise<DoubtedAnswer> {
-  const joinDoubts = await queryRows<{ product: number; against: string[]; total: number }>(
-    db,
-    sql`SELECT d.product_id AS product, d.against, count(*) OVER () AS total FROM join_doubt d JOIN product p ON p.id = d.product_id
-        WHERE p.merged_into IS NULL ORDER BY d.product_id LIMIT ${limit}`,
-  );
+  const joinDoubts = await db
+    .select({
+      product: tables.joinDoubt.productId,
+      against: tables.joinDoubt.against,
+      total: sql<number>`count(*) OVER ()`,
+    })
+    .from(tables.joinDoubt)
+    .innerJoin(tables.product, eq(tables.product.id, tables.joinDoubt.productId))
+    .where(isNull(tables.product.mergedInto))
+    .orderBy(tables.joinDoubt.productId)
+    .limit(limit);
   const products = await compared(
     db,
     joinDoubts.map(({ product }) => product),
@@ -87,14 +102,22 @@ export async function splitDoubted(services: Services, user: User, products: num
   const { answer } = await act(services, user, kind, async (on) => {
     const { tx } = on;
     await lockJoins(tx);
-    const held = await queryRows<{ product: number; parts: number[][] }>(
-      tx,
-      sql`DELETE FROM join_doubt WHERE ${products ? sql`product_id = ANY(${ids(products)})` : sql`true`} RETURNING product_id AS product, parts`,
-    );
-    const current = await queryRows<{ id: number; product: number }>(
-      tx,
-      sql`SELECT id, product_id AS product FROM record WHERE product_id = ANY(${ids(held.map((row) => row.product))}) AND content_id IS NOT NULL`,
-    );
+    const held = await tx
+      .delete(tables.joinDoubt)
+      .where(products && isIn(tables.joinDoubt.productId, products))
+      .returning({ product: tables.joinDoubt.productId, parts: tables.joinDoubt.parts });
+    const current = await tx
+      .select({ id: tables.record.id, product: tables.record.productId })
+      .from(tables.record)
+      .where(
+        and(
+          isIn(
+            tables.record.productId,
+            held.map((row) => row.product),
+          ),
+          isNotNull(tables.record.contentId),
+        ),
+      );
     const productOf = new Map(current.map(({ id, product }) => [id, product]));
     // Records that went elsewhere since are nobody's doubt any more.
     const parting = held
@@ -123,21 +146,18 @@ export async function splitDoubted(services: Services, user: User, products: num
   return answer;
 }
 
+/** Of goods that were split: the parts they fell into. */
+const partsDelta = z.object({ '#parts': z.tuple([z.array(z.array(z.number())), z.null()]).optional() });
+
 /** Takes a bulk split back: no key joins these goods any more, so it stands as what a person says. */
 export async function undoSplitDoubted({ tx, actionId, by, dirty }: Undoing): Promise<Undone> {
   await lockJoins(tx);
-  await tx.execute(sql`DELETE FROM join_decision WHERE action_id = ${actionId}`);
-  const held = await queryRows<{ parts: number[][] }>(
-    tx,
-    sql`SELECT delta -> '#parts' -> 0 AS parts FROM change WHERE action_id = ${actionId} AND delta ? '#parts'`,
-  );
-  const pairs = held.flatMap(({ parts }) => pairsAcross(parts, 'same'));
+  await tx.delete(tables.joinDecision).where(eq(tables.joinDecision.actionId, actionId));
+  const changes = await changesOf(tx, actionId, 'product', partsDelta);
+  const held = changes.flatMap(({ delta }) => (delta['#parts'] ? [delta['#parts'][0]] : []));
+  const pairs = held.flatMap((parts) => pairsAcross(parts, 'same'));
   await writeDecisions(tx, pairs, by);
-  await settleJoins(
-    { tx, dirty },
-    held.flatMap(({ parts }) => parts.flat()),
-    by,
-  );
+  await settleJoins({ tx, dirty }, held.flat(2), by);
   return { left: [] };
 }
 

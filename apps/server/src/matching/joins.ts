@@ -9,8 +9,10 @@ import {
   readTraits,
   shareKeys,
 } from '@velvet-shelf/core/matching';
-import { sql } from 'drizzle-orm';
-import { type Executor, ids, json, queryRows } from '../db/client.js';
+import { sql, eq, and, isNotNull } from 'drizzle-orm';
+import { type Executor, takeIds, ids, json, queryRows, isIn } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
+import { unitsOf } from '../catalog/units.js';
 
 /** Space of the lock, apart from those of jobs and of evaluation. */
 const joinSpace = 4182;
@@ -42,7 +44,7 @@ export async function reach(on: Executor, from: readonly number[]): Promise<numb
 
 /** Writes the keys and the family of records anew from their current content. */
 export async function refreshKeys(on: Executor, records: readonly number[]): Promise<void> {
-  await on.execute(sql`DELETE FROM record_key WHERE record_id = ANY(${ids(records)})`);
+  await on.delete(tables.recordKey).where(isIn(tables.recordKey.recordId, records));
   await on.execute(sql`
     INSERT INTO record_key (kind, key, record_id)
     SELECT k.key, k.value, r.id FROM record r JOIN record_content c ON c.id = r.content_id, json_each_text(c.keys) k
@@ -102,6 +104,16 @@ export function loadDecisions(on: Executor, closure: readonly number[]): Promise
   );
 }
 
+/** Empty products, each a unit of its own. */
+async function makeProducts(on: Executor, kind: 'single' | 'family', count: number): Promise<number[]> {
+  const fresh = await takeIds(on, 'product', count);
+  await on
+    .insert(tables.product)
+    .overridingSystemValue()
+    .values(fresh.map((id) => ({ id, kind, unitId: id })));
+  return fresh;
+}
+
 /** Joins the records of a closure anew; answers the products that gained, lost or kept a changed record. */
 export async function rejoin(on: Executor, closure: readonly number[]): Promise<number[]> {
   const members = await loadMembers(on, closure);
@@ -133,16 +145,15 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   });
   for (const { group, restore } of toMake.filter((row) => row.restore !== null)) {
     productOf[group] = restore ?? undefined;
-    await on.execute(sql`UPDATE product SET merged_into = NULL WHERE id = ${restore}`);
+    await on
+      .update(tables.product)
+      .set({ mergedInto: null })
+      .where(eq(tables.product.id, restore ?? 0));
   }
   const fresh = toMake.filter((row) => row.restore === null);
   if (fresh.length > 0) {
-    const made = await queryRows<{ id: number }>(
-      on,
-      sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${fresh.length}))
-          INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'single', id FROM new RETURNING id`,
-    );
-    fresh.forEach(({ group }, i) => (productOf[group] = made[i]?.id));
+    const made = await makeProducts(on, 'single', fresh.length);
+    fresh.forEach(({ group }, i) => (productOf[group] = made[i]));
   }
   groups.forEach((group, g) => {
     for (const { id } of group) assigned.push({ record: id, product: productOf[g] ?? 0 });
@@ -159,9 +170,15 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     UPDATE record r SET product_id = t.product, made_product_id = coalesce(r.made_product_id, t.product)
     FROM jsonb_to_recordset(${json(assigned)}) AS t(record bigint, product bigint)
     WHERE r.id = t.record AND r.product_id IS DISTINCT FROM t.product`);
-  await on.execute(
-    sql`UPDATE record SET product_id = NULL WHERE id = ANY(${ids(members.filter((member) => !member.active).map((member) => member.id))})`,
-  );
+  await on
+    .update(tables.record)
+    .set({ productId: null })
+    .where(
+      isIn(
+        tables.record.id,
+        members.filter((member) => !member.active).map((member) => member.id),
+      ),
+    );
   return [...touched];
 }
 
@@ -192,11 +209,19 @@ async function reviveFamilies(
 ): Promise<void> {
   const parting = [...families].filter(([group, { holders }]) => !chosen.has(group) && holders.length > 0);
   if (parting.length === 0) return;
-  const merged = await queryRows<{ id: number; into: number }>(
-    on,
-    sql`SELECT id, merged_into AS "into" FROM product
-        WHERE kind = 'family' AND merged_into = ANY(${ids(parting.flatMap(([, { holders }]) => holders))}) ORDER BY id`,
-  );
+  const merged = await on
+    .select({ id: tables.product.id, into: sql<number>`${tables.product.mergedInto}` })
+    .from(tables.product)
+    .where(
+      and(
+        eq(tables.product.kind, 'family'),
+        isIn(
+          tables.product.mergedInto,
+          parting.flatMap(([, { holders }]) => holders),
+        ),
+      ),
+    )
+    .orderBy(tables.product.id);
   for (const [group, { holders }] of parting) {
     const own = merged.find(({ id, into }) => holders.includes(into) && !taken.has(id));
     if (!own) continue;
@@ -219,12 +244,18 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
     edge = records.map((record) => record.id).filter((id) => !closure.has(id));
     for (const id of edge) closure.add(id);
   }
-  const pairs = await queryRows<{ product: number; key: number; rank: number; family: number | null }>(
-    on,
-    sql`SELECT DISTINCT r.product_id AS product, f.id AS key, s.rank, f.product_id AS family
-        FROM record r JOIN family_key f ON f.id = r.family_key_id JOIN supplier s ON s.id = f.supplier_id
-        WHERE r.product_id = ANY(${ids([...closure])}) ORDER BY 3, 2`,
-  );
+  const pairs = await on
+    .selectDistinct({
+      product: sql<number>`${tables.record.productId}`,
+      key: tables.familyKey.id,
+      rank: tables.supplier.rank,
+      family: tables.familyKey.productId,
+    })
+    .from(tables.record)
+    .innerJoin(tables.familyKey, eq(tables.familyKey.id, tables.record.familyKeyId))
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.familyKey.supplierId))
+    .where(isIn(tables.record.productId, [...closure]))
+    .orderBy(tables.supplier.rank, tables.familyKey.id);
   const groupOf = shareKeys(pairs.map(({ product, key }) => [product, key] as const));
   /** Best-ranked key first within each group: its family product is the one that stays. */
   const families = new Map<number, { keys: number[]; holders: number[] }>();
@@ -248,12 +279,8 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   await reviveFamilies(on, families, chosen, taken);
   const missing = [...families.keys()].filter((group) => !chosen.has(group));
   if (missing.length > 0) {
-    const made = await queryRows<{ id: number }>(
-      on,
-      sql`WITH new AS (SELECT nextval('product_id_seq') AS id FROM generate_series(1, ${missing.length}))
-          INSERT INTO product (id, kind, unit_id) OVERRIDING SYSTEM VALUE SELECT id, 'family', id FROM new RETURNING id`,
-    );
-    missing.forEach((group, i) => chosen.set(group, made[i]?.id ?? 0));
+    const made = await makeProducts(on, 'family', missing.length);
+    missing.forEach((group, i) => chosen.set(group, made[i] ?? 0));
   }
   const keyRows: { key: number; family: number }[] = [];
   for (const [group, { keys, holders }] of families) {
@@ -264,13 +291,11 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
   await on.execute(sql`
     UPDATE family_key f SET product_id = t.family FROM jsonb_to_recordset(${json(keyRows)}) AS t(key bigint, family bigint)
     WHERE f.id = t.key AND f.product_id IS DISTINCT FROM t.family`);
-  await on.execute(
-    sql`UPDATE product SET merged_into = NULL WHERE id = ANY(${ids([...chosen.values()])}) AND merged_into IS NOT NULL`,
-  );
-  const before = await queryRows<{ unit: number }>(
-    on,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids([...closure])})`,
-  );
+  await on
+    .update(tables.product)
+    .set({ mergedInto: null })
+    .where(and(isIn(tables.product.id, [...chosen.values()]), isNotNull(tables.product.mergedInto)));
+  const before = await unitsOf(on, [...closure]);
   const members = [...closure].map((product) => {
     const group = groupOf.get(product);
     return { product, family: group === undefined ? null : (chosen.get(group) ?? null) };
@@ -284,7 +309,5 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
     await on.execute(
       sql`UPDATE product p SET merged_into = t."into" FROM jsonb_to_recordset(${json(merged)}) AS t("from" bigint, "into" bigint) WHERE p.id = t."from"`,
     );
-  return [
-    ...new Set([...before.map((product) => product.unit), ...members.map((member) => member.family ?? member.product)]),
-  ];
+  return [...new Set([...before, ...members.map((member) => member.family ?? member.product)])];
 }

@@ -1,7 +1,7 @@
 /** Whether a supplier's numbers for use inside a company are ours: said by a person, and joins follow. */
 import { isInHouse } from '@velvet-shelf/core/matching';
-import { sql } from 'drizzle-orm';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { sql, eq } from 'drizzle-orm';
+import { type Executor, queryRows, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import { markDirty } from '../history/dirty.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -14,6 +14,9 @@ import { createJob } from '../jobs/run.js';
 import * as jobs from './jobs.js';
 import { settle } from '../history/settle.js';
 import { settleJoins } from './decide.js';
+import * as tables from '../db/schema/index.js';
+import { z } from 'zod';
+import { changesOf } from '../history/record.js';
 
 /** Says it; goods are joined or parted by a job, which is answered. */
 export async function setOurNumbers(
@@ -24,10 +27,7 @@ export async function setOurNumbers(
 ): Promise<number | null> {
   const { answer: job } = await act(services, user, { kind: 'our-numbers' }, async (on) => {
     const { tx } = on;
-    const held = await queryOne<{ name: string; kind: string; now: boolean }>(
-      tx,
-      sql`SELECT name, kind, uses_our_numbers AS now FROM supplier WHERE id = ${supplierId} FOR UPDATE`,
-    );
+    const held = await lockSupplier(tx, supplierId);
     if (!held) throw notFound(`supplier ${supplierId}`);
     if (held.kind === 'own') throw conflict('Our own sheet uses our own numbers');
     if (held.now === usesOurNumbers) return null;
@@ -43,11 +43,23 @@ export async function setOurNumbers(
   return job;
 }
 
+const lockSupplier = (tx: Executor, id: number) =>
+  first(
+    tx
+      .select({ name: tables.supplier.name, kind: tables.supplier.kind, now: tables.supplier.usesOurNumbers })
+      .from(tables.supplier)
+      .where(eq(tables.supplier.id, id))
+      .for('update'),
+  );
+
 /** Keeps it, and has the goods it concerns joined anew. */
 async function writeNumbers(tx: Executor, supplier: number, uses: boolean, action: number): Promise<number> {
-  const held = await queryOne<{ name: string }>(
-    tx,
-    sql`UPDATE supplier SET uses_our_numbers = ${uses} WHERE id = ${supplier} RETURNING name`,
+  const held = await first(
+    tx
+      .update(tables.supplier)
+      .set({ usesOurNumbers: uses })
+      .where(eq(tables.supplier.id, supplier))
+      .returning({ name: tables.supplier.name }),
   );
   return createJob(tx, jobs.joinNumbers, {
     label: `Joining goods of ${held?.name} anew`,
@@ -90,17 +102,16 @@ export async function joinNumbers({
 
 /** Takes it back where it still stands. */
 export async function undoOurNumbers({ tx, actionId, by }: Undoing): Promise<Undone> {
-  const changes = await queryRows<{ supplier: number; delta: { usesOurNumbers: [boolean, boolean] } }>(
+  const changes = await changesOf(
     tx,
-    sql`SELECT subject_id AS supplier, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'supplier'`,
+    actionId,
+    'supplier',
+    z.object({ usesOurNumbers: z.tuple([z.boolean(), z.boolean()]) }),
   );
   const left: string[] = [];
-  for (const { supplier, delta } of changes) {
+  for (const { id: supplier, delta } of changes) {
     const [before, after] = delta.usesOurNumbers;
-    const held = await queryOne<{ name: string; now: boolean }>(
-      tx,
-      sql`SELECT name, uses_our_numbers AS now FROM supplier WHERE id = ${supplier} FOR UPDATE`,
-    );
+    const held = await lockSupplier(tx, supplier);
     if (held?.now === after) await writeNumbers(tx, supplier, before, by);
     else left.push(`Whether ${held?.name} uses our numbers: changed since`);
   }

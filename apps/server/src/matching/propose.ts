@@ -8,9 +8,9 @@ import {
   readTraits,
 } from '@velvet-shelf/core/matching';
 import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { onClient, queryOne, queryRows, type Executor } from '../db/client.js';
+import { onClient, queryRows, type Executor, first } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
@@ -19,6 +19,7 @@ import { keepDoubts } from './doubted.js';
 import type { JobContext } from '../jobs/define.js';
 import { createJob } from '../jobs/run.js';
 import * as jobs from './jobs.js';
+import * as tables from '../db/schema/index.js';
 
 /** Starts a look-through after a batch, unless one waits already. */
 export async function proposeFor({ db }: Services, actor: number | undefined): Promise<number> {
@@ -29,9 +30,12 @@ export async function proposeFor({ db }: Services, actor: number | undefined): P
 
 /** The same look-through as a job that the caller starts once its transaction has ended; one that waits already will do. */
 export async function proposeIn(on: Executor, actor: number | undefined): Promise<number> {
-  const waiting = await queryOne<{ id: number }>(
-    on,
-    sql`SELECT id FROM job WHERE kind = 'find-matches' AND state = 'waiting' LIMIT 1`,
+  const waiting = await first(
+    on
+      .select({ id: tables.job.id })
+      .from(tables.job)
+      .where(and(eq(tables.job.kind, jobs.findMatches.kind), eq(tables.job.state, 'waiting')))
+      .limit(1),
   );
   return waiting?.id ?? createJob(on, jobs.findMatches, { label: 'Looking for the same goods', input: {}, actor });
 }

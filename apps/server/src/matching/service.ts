@@ -2,14 +2,15 @@
 import type { ClaimRow, Comparison, PairAnswer } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
-import type { Evidence, UnjoinedReason } from '@velvet-shelf/core/matching';
+import type { UnjoinedReason } from '@velvet-shelf/core/matching';
 import { type Attribute, type Value, agree, formatValue, plainText } from '@velvet-shelf/core/values';
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql, desc, count } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
-import { type Executor, containing, ids, queryOne, queryRows } from '../db/client.js';
+import { type Executor, containing, ids, queryRows, first } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
+import * as tables from '../db/schema/index.js';
 
 type Compared = Comparison['products'][number];
 
@@ -33,13 +34,25 @@ export async function listPairs(
 ): Promise<{ total: number; items: PairAnswer[]; above: { score: number; pairs: number }[] }> {
   const filters: SQL[] = [sql`true`];
   if (supplier)
-    filters.push(sql`EXISTS (SELECT 1 FROM record r WHERE r.product_id IN (m.a, m.b) AND r.supplier_id = ${supplier})`);
-  if (search) filters.push(sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND ${named(search)})`);
+    filters.push(
+      sql`EXISTS (SELECT 1 FROM record r WHERE r.product_id IN (${tables.matchPair.a}, ${tables.matchPair.b}) AND r.supplier_id = ${supplier})`,
+    );
+  if (search)
+    filters.push(
+      sql`EXISTS (SELECT 1 FROM product p WHERE p.id IN (${tables.matchPair.a}, ${tables.matchPair.b}) AND ${named(search)})`,
+    );
   const where = sql.join(filters, sql` AND `);
-  const matchPairs = await queryRows<{ a: number; b: number; score: number; evidence: Evidence[] }>(
-    db,
-    sql`SELECT m.a, m.b, m.score, m.evidence FROM match_pair m WHERE ${where} ORDER BY m.score DESC, m.a, m.b LIMIT ${limit}`,
-  );
+  const matchPairs = await db
+    .select({
+      a: tables.matchPair.a,
+      b: tables.matchPair.b,
+      score: tables.matchPair.score,
+      evidence: tables.matchPair.evidence,
+    })
+    .from(tables.matchPair)
+    .where(where)
+    .orderBy(desc(tables.matchPair.score), tables.matchPair.a, tables.matchPair.b)
+    .limit(limit);
   const products = await compared(
     db,
     matchPairs.flatMap(({ a, b }) => [a, b]),
@@ -48,7 +61,7 @@ export async function listPairs(
     db,
     sql`SELECT s AS score, (SELECT count(*) FROM match_pair m WHERE m.score >= s) AS pairs FROM unnest(ARRAY[90, 80, 70, 60, 50]) s`,
   );
-  const total = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM match_pair m WHERE ${where}`);
+  const total = await first(db.select({ n: count() }).from(tables.matchPair).where(where));
   const items = matchPairs.flatMap(({ a, b, score, evidence }) => {
     const [x, y] = [products.get(a), products.get(b)];
     if (!x || !y) return [];
@@ -190,7 +203,7 @@ export async function listUnjoined({ db }: Services) {
         FROM join_proposal j, jsonb_array_elements_text(j.records) x JOIN record r ON r.id = x::bigint JOIN supplier s ON s.id = r.supplier_id LEFT JOIN product p ON p.id = r.product_id
         GROUP BY j.kind, j.key, j.reason, j.against ORDER BY j.kind, j.key LIMIT ${mostKeys}`,
   );
-  const total = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM join_proposal`);
+  const total = await first(db.select({ n: count() }).from(tables.joinProposal));
   return {
     total: total?.n ?? 0,
     items: joinProposals.map((row) => ({

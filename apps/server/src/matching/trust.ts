@@ -3,10 +3,10 @@ import type { TrustRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import { canonical } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
-import { type Executor, ids, queryOne, queryRows } from '../db/client.js';
+import { type Executor, ids, queryRows, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -14,18 +14,21 @@ import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
 import { disputes } from './service.js';
+import * as tables from '../db/schema/index.js';
+import { changesOf } from '../history/record.js';
+import { z } from 'zod';
 
 export async function listTrust(services: Services) {
   const { db } = services;
   const dictionary = await loadDictionary(db);
-  const suppliers = await queryRows<{ id: number; name: string }>(
-    db,
-    sql`SELECT id, name FROM supplier ORDER BY rank, id`,
-  );
-  const policies = await queryRows<{ key: string; policy: TrustPolicy; ranking: number[] | null }>(
-    db,
-    sql`SELECT a.key, p.policy, p.ranking FROM trust_policy p JOIN attribute a ON a.id = p.attribute_id`,
-  );
+  const suppliers = await db
+    .select({ id: tables.supplier.id, name: tables.supplier.name })
+    .from(tables.supplier)
+    .orderBy(tables.supplier.rank, tables.supplier.id);
+  const policies = await db
+    .select({ key: tables.attribute.key, policy: tables.trustPolicy.policy, ranking: tables.trustPolicy.ranking })
+    .from(tables.trustPolicy)
+    .innerJoin(tables.attribute, eq(tables.attribute.id, tables.trustPolicy.attributeId));
   const disputed = await kept(services, 'disputes', () =>
     queryRows<{ key: string; n: number }>(
       db,
@@ -77,33 +80,33 @@ export async function setTrust(services: Services, user: User, wish: TrustWish):
 
 /** Takes a change of trust back where it still stands. */
 export async function undoTrust({ tx, actionId, dirty }: Undoing): Promise<Undone> {
-  const change = await queryOne<{ slot: number; held: [HeldTrust, HeldTrust] }>(
-    tx,
-    sql`SELECT subject_id AS slot, delta -> 'held' AS held FROM change WHERE action_id = ${actionId} AND subject_kind = 'trust'`,
-  );
-  if (!change) return { left: ['What it was before was not kept yet when this was done'] };
-  const [before, after] = change.held;
-  if (canonical(await heldTrust(tx, change.slot)) !== canonical(after))
+  const [change] = await changesOf(tx, actionId, 'trust', trustDelta);
+  if (!change?.delta.held) return { left: ['What it was before was not kept yet when this was done'] };
+  const [before, after] = change.delta.held;
+  if (canonical(await heldTrust(tx, change.id)) !== canonical(after))
     return { left: ['Whose word counts: changed since'] };
-  await writeTrust(tx, change.slot, before);
+  await writeTrust(tx, change.id, before);
   return { left: [], changes: await resolveDisputed({ tx, dirty }) };
 }
 
 /** An attribute's number, or 0 for the general order. */
 type TrustSlot = number;
 
-interface HeldTrust {
-  policy: TrustPolicy | null;
+const heldSchema = z.object({
+  policy: z.custom<TrustPolicy>().nullable(),
   /** Suppliers, best first; null = the general order. */
-  ranking: number[] | null;
-}
+  ranking: z.array(z.number()).nullable(),
+});
+type HeldTrust = z.infer<typeof heldSchema>;
+/** What was kept of it before and after. */
+const trustDelta = z.object({ held: z.tuple([heldSchema, heldSchema]).optional() });
 
 async function readTrust(
   tx: Executor,
   { ids: attributeIds, attributes }: Dictionary,
   { attribute, ranking }: TrustWish,
 ): Promise<{ words: string; slot: TrustSlot }> {
-  const known = await queryRows<{ id: number }>(tx, sql`SELECT id FROM supplier`);
+  const known = await tx.select({ id: tables.supplier.id }).from(tables.supplier);
   const stranger = ranking?.find((id) => !known.some((supplier) => supplier.id === id));
   if (stranger !== undefined) throw badRequest(`There is no supplier ${stranger}`);
   if (ranking && new Set(ranking).size < ranking.length) throw badRequest('A supplier stands in the order twice');
@@ -118,14 +121,21 @@ async function readTrust(
 
 async function heldTrust(tx: Executor, slot: TrustSlot): Promise<HeldTrust> {
   if (slot === 0) {
-    const order = await queryRows<{ id: number }>(tx, sql`SELECT id FROM supplier ORDER BY rank, id FOR UPDATE`);
+    const order = await tx
+      .select({ id: tables.supplier.id })
+      .from(tables.supplier)
+      .orderBy(tables.supplier.rank, tables.supplier.id)
+      .for('update');
     return { policy: null, ranking: order.map(({ id }) => id) };
   }
-  const held = await queryOne<{ policy: TrustPolicy; ranking: number[] | null }>(
-    tx,
-    sql`SELECT policy, ranking FROM trust_policy WHERE attribute_id = ${slot} FOR UPDATE`,
+  const held = await first(
+    tx
+      .select({ policy: tables.trustPolicy.policy, ranking: tables.trustPolicy.ranking })
+      .from(tables.trustPolicy)
+      .where(eq(tables.trustPolicy.attributeId, slot))
+      .for('update'),
   );
-  return { policy: held?.policy ?? null, ranking: held?.ranking?.map(Number) ?? null };
+  return { policy: held?.policy ?? null, ranking: held?.ranking ?? null };
 }
 
 async function writeTrust(tx: Executor, slot: TrustSlot, { policy, ranking }: HeldTrust): Promise<void> {
@@ -139,13 +149,16 @@ async function writeTrust(tx: Executor, slot: TrustSlot, { policy, ranking }: He
     return;
   }
   if (policy === null && ranking === null) {
-    await tx.execute(sql`DELETE FROM trust_policy WHERE attribute_id = ${slot}`);
+    await tx.delete(tables.trustPolicy).where(eq(tables.trustPolicy.attributeId, slot));
     return;
   }
-  const order = ranking === null ? sql`NULL` : ids(ranking);
-  await tx.execute(sql`
-    INSERT INTO trust_policy (attribute_id, policy, ranking) VALUES (${slot}, ${policy ?? 'ranked'}, ${order})
-    ON CONFLICT (attribute_id) DO UPDATE SET policy = excluded.policy, ranking = excluded.ranking`);
+  await tx
+    .insert(tables.trustPolicy)
+    .values({ attributeId: slot, policy: policy ?? 'ranked', ranking })
+    .onConflictDoUpdate({
+      target: tables.trustPolicy.attributeId,
+      set: { policy: sql`excluded.policy`, ranking: sql`excluded.ranking` },
+    });
 }
 
 /** Goods that several sources speak for are resolved again; answers what changed. */

@@ -1,14 +1,15 @@
 /** Sessions: argon2 for passwords, a random token whose hash alone is kept, an HttpOnly SameSite cookie. */
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import type { Context } from 'koa';
 import type { Logger } from 'pino';
 import type { Config } from '../config.js';
-import { type Database, type Executor, queryOne } from '../db/client.js';
+import { type Database, type Executor, queryOne, first } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import type { User } from '../http/route.js';
 import type { Tries } from './tries.js';
+import * as tables from '../db/schema/index.js';
 
 const cookie = 'velvet_session';
 const days = 14;
@@ -27,6 +28,14 @@ export interface Sessions {
   log: Pick<Logger, 'info' | 'warn'>;
 }
 
+const whoever = {
+  id: tables.userAccount.id,
+  email: tables.userAccount.email,
+  name: tables.userAccount.name,
+  role: tables.userAccount.role,
+  lastVisit: tables.userAccount.lastVisit,
+};
+
 export async function signIn(
   { db, config, tries, log }: Sessions,
   ctx: Context,
@@ -44,11 +53,13 @@ export async function signIn(
       `Try again in ${Math.ceil(wait / 60)} minutes, or ask an owner for a new password`,
     );
   }
-  const user = await queryOne<User & { password_hash: string }>(
-    db,
-    sql`SELECT id, email, name, role, last_visit AS "lastVisit", password_hash FROM user_account WHERE email = ${account}`,
+  const user = await first(
+    db
+      .select({ ...whoever, passwordHash: tables.userAccount.passwordHash })
+      .from(tables.userAccount)
+      .where(eq(tables.userAccount.email, account)),
   );
-  const right = await verify(user?.password_hash ?? (await nobody), password);
+  const right = await verify(user?.passwordHash ?? (await nobody), password);
   if (!user || !right) {
     log.warn({ account, from: ctx.ip }, 'sign-in failed');
     throw new Problem(401, 'Not signed in', 'This e-mail address and password do not belong together');
@@ -56,10 +67,10 @@ export async function signIn(
   await tries.forget(account, ctx.ip);
   log.info({ account, from: ctx.ip }, 'signed in');
   const token = randomBytes(32).toString('base64url');
-  await db.execute(
-    sql`INSERT INTO session (token_hash, user_id, expires) VALUES (${digest(token)}, ${user.id}, now() + ${`${days} days`}::interval)`,
-  );
-  await db.execute(sql`DELETE FROM session WHERE ${isOver(config)}`);
+  await db
+    .insert(tables.session)
+    .values({ tokenHash: digest(token), userId: user.id, expires: sql`now() + make_interval(days => ${days})` });
+  await db.delete(tables.session).where(isOver(config));
   ctx.cookies.set(cookie, token, {
     httpOnly: true,
     sameSite: 'lax',
@@ -77,10 +88,11 @@ const isOver = ({ idleHours }: Config) => sql`(expires < now() OR used_at < now(
 export async function signOut(ctx: Context, db: Database): Promise<void> {
   const token = ctx.cookies.get(cookie);
   if (!token) return;
-  await db.execute(sql`DELETE FROM session WHERE token_hash = ${digest(token)}`);
-  await db.execute(
-    sql`UPDATE user_account SET last_visit = now() WHERE id = ${(ctx.state as { user?: User }).user?.id ?? 0}`,
-  );
+  await db.delete(tables.session).where(eq(tables.session.tokenHash, digest(token)));
+  await db
+    .update(tables.userAccount)
+    .set({ lastVisit: sql`now()` })
+    .where(eq(tables.userAccount.id, (ctx.state as { user?: User }).user?.id ?? 0));
   ctx.cookies.set(cookie, null);
 }
 

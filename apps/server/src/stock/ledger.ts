@@ -1,6 +1,7 @@
 /** The stock ledger: movements, and the totals that are kept of them. Fresh goods' first counts go in by COPY (`fresh-lines`). */
-import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, queryOne, queryRows } from '../db/client.js';
+import { type SQL, sql, eq, and } from 'drizzle-orm';
+import { type Executor, ids, json, queryOne, queryRows, first } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
 
 export interface Movement {
   product: number;
@@ -20,12 +21,15 @@ export interface Booking {
 /** Of our own warehouses this one, or the first, where pieces are counted when nobody says where; undefined where there is none. */
 export async function findWarehouse(on: Executor, wanted?: number): Promise<number | undefined> {
   const which = wanted === undefined ? sql`true` : sql`id = ${wanted}`;
-  return (
-    await queryOne<{ id: number }>(
-      on,
-      sql`SELECT id FROM warehouse WHERE kind = 'own' AND ${which} ORDER BY id LIMIT 1`,
-    )
-  )?.id;
+  const warehouse = await first(
+    on
+      .select({ id: tables.warehouse.id })
+      .from(tables.warehouse)
+      .where(and(eq(tables.warehouse.kind, 'own'), which))
+      .orderBy(tables.warehouse.id)
+      .limit(1),
+  );
+  return warehouse?.id;
 }
 
 /** The warehouse a supplier's own figures stand in; made when first needed. */

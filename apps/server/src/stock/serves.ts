@@ -1,22 +1,43 @@
 /** Which warehouses serve which places: ours all of them, a supplier's none, unless a person says otherwise. */
 import type { WarehouseAnswer } from '@velvet-shelf/contract';
-import { sql } from 'drizzle-orm';
-import { type Executor, queryOne, queryRows } from '../db/client.js';
+import { sql, eq } from 'drizzle-orm';
+import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import * as tables from '../db/schema/index.js';
+import { z } from 'zod';
+import { changesOf } from '../history/record.js';
 
-const isServing = sql`coalesce((SELECT v.serves FROM serves v WHERE v.warehouse_id = w.id AND v.place_id = p.id), w.kind = 'own')`;
+const isServing = sql<boolean>`coalesce((SELECT v.serves FROM ${tables.serves} v
+  WHERE v.warehouse_id = ${tables.warehouse.id} AND v.place_id = ${tables.place.id}), ${tables.warehouse.kind} = 'own')`;
+
+const servingAt = (on: Executor, warehouseId: number, placeId: number) =>
+  first(
+    on
+      .select({ name: tables.place.name, serving: isServing })
+      .from(tables.place)
+      .innerJoin(tables.warehouse, eq(tables.warehouse.id, warehouseId))
+      .where(eq(tables.place.id, placeId)),
+  );
 
 /** Every warehouse with the places it serves. */
 export async function listWarehouses(on: Executor): Promise<WarehouseAnswer[]> {
-  return queryRows<WarehouseAnswer>(
-    on,
-    sql`SELECT w.id, w.name, w.kind, w.supplier_id AS "supplierId",
-          coalesce((SELECT jsonb_agg(p.id ORDER BY p.id) FROM place p WHERE ${isServing}), '[]') AS serves
-        FROM warehouse w ORDER BY w.kind, w.id`,
-  );
+  return on
+    .select({
+      id: tables.warehouse.id,
+      name: tables.warehouse.name,
+      kind: tables.warehouse.kind,
+      supplierId: tables.warehouse.supplierId,
+      serves: sql<
+        number[]
+      >`coalesce(jsonb_agg(${tables.place.id} ORDER BY ${tables.place.id}) FILTER (WHERE ${isServing}), '[]')`,
+    })
+    .from(tables.warehouse)
+    .leftJoin(tables.place, sql`true`)
+    .groupBy(tables.warehouse.id)
+    .orderBy(tables.warehouse.kind, tables.warehouse.id);
 }
 
 /**
@@ -24,10 +45,14 @@ export async function listWarehouses(on: Executor): Promise<WarehouseAnswer[]> {
  * parameters, so that COPY takes it too. Where just our own warehouses serve it that is the product's own column.
  */
 export async function stockAt(on: Executor, placeId: number): Promise<string> {
-  const warehouses = await queryRows<{ id: number; isOwn: boolean; serving: boolean }>(
-    on,
-    sql`SELECT w.id, w.kind = 'own' AS "isOwn", ${isServing} AS serving FROM warehouse w, place p WHERE p.id = ${placeId}`,
-  );
+  const warehouses = await on
+    .select({
+      id: tables.warehouse.id,
+      isOwn: sql<boolean>`${tables.warehouse.kind} = 'own'`,
+      serving: isServing,
+    })
+    .from(tables.warehouse)
+    .innerJoin(tables.place, eq(tables.place.id, placeId));
   if (warehouses.every(({ isOwn, serving }) => isOwn === serving)) return 'p.stock';
   const serving = warehouses.filter((warehouse) => warehouse.serving).map(({ id }) => Number(id));
   return `coalesce((SELECT sum(s.on_hand - s.reserved)::int FROM stock_level s WHERE s.product_id = p.id AND s.warehouse_id = ANY('{${serving.join(',')}}'::bigint[])), 0)`;
@@ -42,15 +67,15 @@ export async function setServing(
 ): Promise<void> {
   await act(services, user, { kind: 'serves' }, async (on) => {
     const { tx } = on;
-    const warehouse = await queryOne<{ name: string; kind: 'own' | 'supplier' }>(
-      tx,
-      sql`SELECT name, kind FROM warehouse WHERE id = ${warehouseId} FOR UPDATE`,
+    const warehouse = await first(
+      tx
+        .select({ name: tables.warehouse.name, kind: tables.warehouse.kind })
+        .from(tables.warehouse)
+        .where(eq(tables.warehouse.id, warehouseId))
+        .for('update'),
     );
     if (!warehouse) throw notFound(`warehouse ${warehouseId}`);
-    const place = await queryOne<{ name: string; serving: boolean }>(
-      tx,
-      sql`SELECT p.name, ${isServing} AS serving FROM place p, warehouse w WHERE p.id = ${placeId} AND w.id = ${warehouseId}`,
-    );
+    const place = await servingAt(tx, warehouseId, placeId);
     if (!place) throw notFound(`place ${placeId}`);
     if (place.serving === serves) return;
     await writeServing(on, warehouseId, placeId, serves);
@@ -65,26 +90,24 @@ async function writeServing(
   placeId: number,
   serves: boolean,
 ): Promise<void> {
-  await tx.execute(sql`
-    INSERT INTO serves (warehouse_id, place_id, serves) VALUES (${warehouseId}, ${placeId}, ${serves})
-    ON CONFLICT (warehouse_id, place_id) DO UPDATE SET serves = excluded.serves`);
+  await tx
+    .insert(tables.serves)
+    .values({ warehouseId, placeId, serves })
+    .onConflictDoUpdate({
+      target: [tables.serves.warehouseId, tables.serves.placeId],
+      set: { serves: sql`excluded.serves` },
+    });
   await dirtyPlace(placeId);
 }
 
 /** Takes it back where it still stands. */
 export async function undoServing({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
   const left: string[] = [];
-  const changes = await queryRows<{ place: number; delta: Record<string, [boolean, boolean]> }>(
-    tx,
-    sql`SELECT subject_id AS place, delta FROM change WHERE action_id = ${actionId} AND subject_kind = 'place'`,
-  );
-  for (const { place, delta } of changes)
+  const changes = await changesOf(tx, actionId, 'place', z.record(z.string(), z.tuple([z.boolean(), z.boolean()])));
+  for (const { id: place, delta } of changes)
     for (const [field, [before, after]] of Object.entries(delta)) {
       const warehouse = Number(field.split(':')[1]);
-      const now = await queryOne<{ serving: boolean }>(
-        tx,
-        sql`SELECT ${isServing} AS serving FROM place p, warehouse w WHERE p.id = ${place} AND w.id = ${warehouse}`,
-      );
+      const now = await servingAt(tx, warehouse, place);
       if (now?.serving === after) await writeServing({ tx, dirtyPlace }, warehouse, place, before);
       else left.push('Whether it serves the place: changed since');
     }

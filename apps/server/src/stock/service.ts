@@ -1,14 +1,15 @@
 /** Stock is a ledger: pieces come and go by movements with a reason; what is kept back no channel is shown. */
 import type { StockAnswer, StockChange } from '@velvet-shelf/contract';
 import { shownStock } from '@velvet-shelf/core/stock';
-import { sql } from 'drizzle-orm';
-import { type Executor, iso, queryOne, queryRows } from '../db/client.js';
+import { sql, eq, and, or, desc, isNotNull, count, isNull } from 'drizzle-orm';
+import { type Executor, iso, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { type Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { refreshOffers } from '../prices/columns.js';
 import { bookMovements, findWarehouse } from './ledger.js';
+import * as tables from '../db/schema/index.js';
 
 /** Offered before anybody has used one of their own. */
 const usualReasons = ['received', 'returned', 'damaged', 'lost', 'found', 'sold at the counter'];
@@ -16,23 +17,20 @@ const usualReasons = ['received', 'returned', 'damaged', 'lost', 'found', 'sold 
 const ownReasons = new Set(['count', 'correction', 'undo', 'joined', 'split off']);
 const mostMovements = 30;
 
-interface Held {
-  sku: string | null;
-  title: string | null;
-  kind: string;
-  unit: number;
-  onHand: number;
-  reserved: number;
-  keptBack: number;
-}
-
-async function held(on: Executor, id: number, lock = false): Promise<Held> {
-  const found = await queryOne<Held>(
-    on,
-    sql`SELECT p.sku, p.title, p.kind, p.unit_id AS unit, p.stock AS "onHand", p.kept_back AS "keptBack",
-          coalesce((SELECT sum(reserved) FROM stock_level s WHERE s.product_id = p.id), 0)::int AS reserved
-        FROM product p WHERE p.id = ${id} AND p.merged_into IS NULL ${lock ? sql`FOR UPDATE OF p` : sql``}`,
-  );
+async function held(on: Executor, id: number, lock = false) {
+  const query = on
+    .select({
+      sku: tables.product.sku,
+      title: tables.product.title,
+      kind: tables.product.kind,
+      unit: tables.product.unitId,
+      onHand: tables.product.stock,
+      keptBack: tables.product.keptBack,
+      reserved: sql<number>`(SELECT coalesce(sum(s.reserved), 0)::int FROM ${tables.stockLevel} s WHERE s.product_id = ${id})`,
+    })
+    .from(tables.product)
+    .where(and(eq(tables.product.id, id), isNull(tables.product.mergedInto)));
+  const found = await first(lock ? query.for('update', { of: tables.product }) : query);
   if (!found) throw notFound(`product ${id}`);
   if (found.kind === 'family') throw badRequest('A family has no stock of its own; its variants have');
   return found;
@@ -40,28 +38,49 @@ async function held(on: Executor, id: number, lock = false): Promise<Held> {
 
 export async function showStock(on: Executor, id: number): Promise<StockAnswer> {
   const { onHand, reserved, keptBack } = await held(on, id);
-  const movements = await queryRows<StockAnswer['movements'][number]>(
-    on,
-    sql`SELECT m.id, m.at, m.delta, m.reason, w.name AS warehouse, u.name AS by, m.batch_id AS "batchId"
-        FROM movement m JOIN warehouse w ON w.id = m.warehouse_id LEFT JOIN user_account u ON u.id = m.actor
-        WHERE m.product_id = ${id} ORDER BY m.id DESC LIMIT ${mostMovements}`,
-  );
-  const used = await queryRows<{ reason: string }>(
-    on,
-    sql`SELECT reason FROM movement WHERE actor IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC LIMIT 50`,
-  );
+  const movements = await on
+    .select({
+      id: tables.movement.id,
+      at: tables.movement.at,
+      delta: tables.movement.delta,
+      reason: tables.movement.reason,
+      warehouse: tables.warehouse.name,
+      by: tables.userAccount.name,
+      batchId: tables.movement.batchId,
+    })
+    .from(tables.movement)
+    .innerJoin(tables.warehouse, eq(tables.warehouse.id, tables.movement.warehouseId))
+    .leftJoin(tables.userAccount, eq(tables.userAccount.id, tables.movement.actor))
+    .where(eq(tables.movement.productId, id))
+    .orderBy(desc(tables.movement.id))
+    .limit(mostMovements);
+  const used = await on
+    .select({ reason: tables.movement.reason })
+    .from(tables.movement)
+    .where(isNotNull(tables.movement.actor))
+    .groupBy(tables.movement.reason)
+    .orderBy(desc(count()))
+    .limit(50);
   return {
     productId: id,
     onHand,
     reserved,
     keptBack,
     shown: shownStock({ onHand, reserved, keptBack }),
-    warehouses: await queryRows(
-      on,
-      sql`SELECT w.id, w.name, w.kind, coalesce(s.on_hand, 0) AS "onHand" FROM warehouse w
-          LEFT JOIN stock_level s ON s.warehouse_id = w.id AND s.product_id = ${id}
-          WHERE w.kind = 'own' OR s.on_hand IS NOT NULL ORDER BY w.kind, w.id`,
-    ),
+    warehouses: await on
+      .select({
+        id: tables.warehouse.id,
+        name: tables.warehouse.name,
+        kind: tables.warehouse.kind,
+        onHand: sql<number>`coalesce(${tables.stockLevel.onHand}, 0)`,
+      })
+      .from(tables.warehouse)
+      .leftJoin(
+        tables.stockLevel,
+        and(eq(tables.stockLevel.warehouseId, tables.warehouse.id), eq(tables.stockLevel.productId, id)),
+      )
+      .where(or(eq(tables.warehouse.kind, 'own'), isNotNull(tables.stockLevel.onHand)))
+      .orderBy(tables.warehouse.kind, tables.warehouse.id),
     reasons: [...new Set([...usualReasons, ...used.map((movement) => movement.reason)])].filter(
       (text) => !ownReasons.has(text),
     ),
@@ -104,7 +123,7 @@ export async function changeStock(
       said.push(`${delta > 0 ? '+' : '−'}${Math.abs(delta)} ${reason}`);
     }
     if (keptBack !== undefined && keptBack !== now.keptBack) {
-      await tx.execute(sql`UPDATE product SET kept_back = ${keptBack} WHERE id = ${id}`);
+      await tx.update(tables.product).set({ keptBack }).where(eq(tables.product.id, id));
       changed.keptBack = [now.keptBack, keptBack];
       said.push(`${keptBack} kept back`);
     }
@@ -117,7 +136,12 @@ export async function changeStock(
 }
 
 async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Problem> {
-  const theirs = await queryOne(tx, sql`SELECT 1 FROM warehouse WHERE id = ${wanted ?? 0}`);
+  const theirs = await first(
+    tx
+      .select({ id: tables.warehouse.id })
+      .from(tables.warehouse)
+      .where(eq(tables.warehouse.id, wanted ?? 0)),
+  );
   return theirs
     ? badRequest('Pieces are booked in a warehouse of ours; what a supplier has follows its own lists', [
         { pointer: '/body/warehouseId', detail: 'is no warehouse of ours' },
@@ -128,17 +152,22 @@ async function noWarehouse(tx: Executor, wanted: number | undefined): Promise<Pr
 /** Takes a stock action back by the opposite movement; what is kept back returns where nobody has changed it since. */
 export async function undoStock({ tx, actionId, dirty }: Undoing): Promise<Undone> {
   const left: string[] = [];
-  const changes = await queryRows<{ id: number; unit: number; kept: [number, number] | null }>(
-    tx,
-    sql`SELECT c.subject_id AS id, p.unit_id AS unit, c.delta -> 'keptBack' AS kept FROM change c JOIN product p ON p.id = c.subject_id
-        WHERE c.action_id = ${actionId} AND c.subject_kind = 'product'`,
-  );
+  const changes = await tx
+    .select({
+      id: tables.product.id,
+      unit: tables.product.unitId,
+      kept: sql<[number, number] | null>`${tables.change.delta} -> 'keptBack'`,
+    })
+    .from(tables.change)
+    .innerJoin(tables.product, eq(tables.product.id, tables.change.subjectId))
+    .where(and(eq(tables.change.actionId, actionId), eq(tables.change.subjectKind, 'product')));
   for (const { id, kept } of changes) {
     if (!kept) continue;
-    const done = await queryRows(
-      tx,
-      sql`UPDATE product SET kept_back = ${kept[0]} WHERE id = ${id} AND kept_back = ${kept[1]} RETURNING 1`,
-    );
+    const done = await tx
+      .update(tables.product)
+      .set({ keptBack: kept[0] })
+      .where(and(eq(tables.product.id, id), eq(tables.product.keptBack, kept[1])))
+      .returning({ id: tables.product.id });
     if (done.length === 0) left.push('Kept back: changed since');
   }
   await dirty(changes.map(({ unit }) => unit));

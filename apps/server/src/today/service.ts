@@ -1,7 +1,7 @@
 /** The shelf edge and Today: live counts, each computed where the work is. */
 import type { Shelf, TodayAnswer } from '@velvet-shelf/contract';
-import { sql } from 'drizzle-orm';
-import { iso, queryOne, queryRows, texts } from '../db/client.js';
+import { sql, eq, and, or, gt, lt, desc, isNull, inArray, notInArray, count, max } from 'drizzle-orm';
+import { iso, queryOne, queryRows, texts, first } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
 import { canUndo } from '../history/undo.js';
 import { dirtyCount } from '../history/dirty.js';
@@ -9,6 +9,7 @@ import { toComplete } from '../catalog/grid.js';
 import { unsentStates } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';
+import * as tables from '../db/schema/index.js';
 
 interface Counts {
   toMatch: number;
@@ -28,19 +29,38 @@ export async function showShelf({ db }: Services): Promise<Shelf> {
       (SELECT coalesce(sum(listings), 0) FROM place_total WHERE readiness = 'ready' AND channel_state = ANY(${texts(unsentStates)})) AS "toSend",
       (SELECT count(*) FROM run WHERE state = 'held' AND id > coalesce((SELECT up_run_id FROM feed WHERE id = run.feed_id), 0)) AS held`,
   );
-  const jobs = await queryRows<Shelf['jobs'][number]>(
-    db,
-    sql`SELECT id, kind, label, state, done, total, error FROM job WHERE state IN ('waiting', 'running') OR (state = 'failed' AND ended_at > now() - interval '10 minutes') ORDER BY id DESC LIMIT 5`,
-  );
-  const last = await queryOne<{ id: number; words: string; kind: string; undone: boolean }>(
-    db,
-    sql`SELECT id, words, kind, undone_by IS NOT NULL AS undone FROM action WHERE kind NOT IN ('undo', 'undo-batch') AND undone_by IS NULL ORDER BY id DESC LIMIT 1`,
+  const jobs = await db
+    .select({
+      id: tables.job.id,
+      kind: tables.job.kind,
+      label: tables.job.label,
+      state: tables.job.state,
+      done: tables.job.done,
+      total: tables.job.total,
+      error: tables.job.error,
+    })
+    .from(tables.job)
+    .where(
+      or(
+        inArray(tables.job.state, ['waiting', 'running']),
+        and(eq(tables.job.state, 'failed'), gt(tables.job.endedAt, sql`now() - interval '10 minutes'`)),
+      ),
+    )
+    .orderBy(desc(tables.job.id))
+    .limit(5);
+  const last = await first(
+    db
+      .select({ id: tables.action.id, words: tables.action.words, kind: tables.action.kind })
+      .from(tables.action)
+      .where(and(notInArray(tables.action.kind, ['undo', 'undo-batch']), isNull(tables.action.undoneBy)))
+      .orderBy(desc(tables.action.id))
+      .limit(1),
   );
   return {
     ...(counts ?? { toMatch: 0, toComplete: 0, toFit: 0, toSend: 0, held: 0 }),
     rechecking: await dirtyCount(db),
     jobs,
-    lastAction: last ? { id: last.id, words: last.words, canUndo: !last.undone && canUndo(last.kind) } : null,
+    lastAction: last ? { id: last.id, words: last.words, canUndo: canUndo(last.kind) } : null,
   };
 }
 
@@ -56,17 +76,24 @@ export async function showToday(services: Services, user: User): Promise<TodayAn
           (SELECT count(*) FROM batch WHERE applied_at > ${from}) AS batches,
           (SELECT count(*) FROM run WHERE state = 'held' AND started_at > ${from}) AS held`,
   );
-  const held = await queryRows<{ feed: number; name: string; why: string | null }>(
-    db,
-    sql`SELECT f.id AS feed, f.name, r.held_why AS why FROM run r JOIN feed f ON f.id = r.feed_id WHERE r.state = 'held' AND r.id > coalesce(f.up_run_id, 0) ORDER BY r.id DESC LIMIT 3`,
+  const held = await db
+    .select({ feed: tables.feed.id, name: tables.feed.name, why: tables.run.heldWhy })
+    .from(tables.run)
+    .innerJoin(tables.feed, eq(tables.feed.id, tables.run.feedId))
+    .where(and(eq(tables.run.state, 'held'), gt(tables.run.id, sql`coalesce(${tables.feed.upRunId}, 0)`)))
+    .orderBy(desc(tables.run.id))
+    .limit(3);
+  const open = await first(
+    db
+      .select({ n: count(), name: max(tables.batch.fileName) })
+      .from(tables.batch)
+      .where(inArray(tables.batch.state, ['read', 'tried'])),
   );
-  const open = await queryOne<{ n: number; name: string | null }>(
-    db,
-    sql`SELECT count(*) AS n, max(file_name) AS name FROM batch WHERE state IN ('read', 'tried')`,
-  );
-  const refused = await queryOne<{ n: number }>(
-    db,
-    sql`SELECT coalesce(sum(listings), 0) AS n FROM place_total WHERE channel_state = 'refused'`,
+  const refused = await first(
+    db
+      .select({ n: sql<number>`coalesce(sum(${tables.placeTotal.listings}), 0)` })
+      .from(tables.placeTotal)
+      .where(eq(tables.placeTotal.channelState, 'refused')),
   );
   const coming = await queryRows<{ name: string; version: string; from: string; place: number }>(
     db,
@@ -187,18 +214,20 @@ function sayHeadline(moved: { live: number; batches: number; held: number } | un
 }
 
 export async function listActions({ db }: Services, cursor: string | undefined) {
-  const actions = await queryRows<{
-    id: number;
-    at: string;
-    actor: string | null;
-    kind: string;
-    words: string;
-    undone: boolean;
-  }>(
-    db,
-    sql`SELECT a.id, a.at, u.name AS actor, a.kind, a.words, a.undone_by IS NOT NULL AS undone FROM action a LEFT JOIN user_account u ON u.id = a.actor
-        WHERE ${cursor ? sql`a.id < ${Number(cursor)}` : sql`true`} ORDER BY a.id DESC LIMIT 51`,
-  );
+  const actions = await db
+    .select({
+      id: tables.action.id,
+      at: tables.action.at,
+      actor: tables.userAccount.name,
+      kind: tables.action.kind,
+      words: tables.action.words,
+      undone: sql<boolean>`${tables.action.undoneBy} IS NOT NULL`,
+    })
+    .from(tables.action)
+    .leftJoin(tables.userAccount, eq(tables.userAccount.id, tables.action.actor))
+    .where(cursor ? lt(tables.action.id, Number(cursor)) : undefined)
+    .orderBy(desc(tables.action.id))
+    .limit(51);
   const items = actions
     .slice(0, 50)
     .map((row) => ({ ...row, at: iso(row.at), canUndo: !row.undone && canUndo(row.kind) }));

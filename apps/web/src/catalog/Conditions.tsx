@@ -26,8 +26,10 @@ export function ConditionBar({
     staleTime: 300_000,
   });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [draft, setDraft] = useState<Comparison>({ attribute: 'category', op: 'under', value: '' });
-  const label = (key: string) => attributes.data?.items.find((attribute) => attribute.key === key)?.label ?? key;
+  const listed = attributes.data?.items ?? [];
+  const [begun, setDraft] = useState<Comparison | null>(null);
+  const draft: Comparison = begun ?? { attribute: listed[0]?.key ?? '', op: 'is', value: '' };
+  const label = (key: string) => listed.find((attribute) => attribute.key === key)?.label ?? key;
   const bare = isBare(draft);
   return (
     <Box wrap row below={2.5} gap={1.5}>
@@ -40,7 +42,12 @@ export function ConditionBar({
           onDelete={() => onChange(conditions.filter((_, n) => n !== i))}
         />
       ))}
-      <Button color="secondary" sx={{ p: '2px 6px' }} onClick={(event) => setAnchor(event.currentTarget)}>
+      <Button
+        color="secondary"
+        sx={{ p: '2px 6px' }}
+        disabled={listed.length === 0}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
         + Condition
       </Button>
       <Popover
@@ -60,7 +67,7 @@ export function ConditionBar({
             setAnchor(null);
           }}
         >
-          <ComparisonFields comparison={draft} attributes={attributes.data?.items ?? []} onChange={setDraft} />
+          <ComparisonFields comparison={draft} attributes={listed} onChange={setDraft} />
           <Button type="submit" variant="contained" disabled={!bare && !draft.value}>
             Add
           </Button>

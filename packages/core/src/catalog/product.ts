@@ -3,7 +3,7 @@ import type { Value } from '../values/index.js';
 
 /** Values by attribute key; per-language attributes by language below that. */
 export type Facts = Record<string, Value | undefined>;
-export type Texts = Record<string, Record<string, string> | undefined>;
+export type Texts = Record<string, Record<string, string>>;
 
 /** A price window: amounts are decimal strings, dates ISO 8601, both ends included. */
 export interface Offer {

@@ -9,15 +9,13 @@ import {
   doublePrecision,
   index,
   integer,
-  json,
-  jsonb,
   numeric,
   pgTable,
   primaryKey,
   text,
   unique,
 } from 'drizzle-orm/pg-core';
-import { codeText, moment, ref, rowId } from './columns.js';
+import { codeText, json, jsonb, moment, ref, rowId } from './columns.js';
 import { userAccount } from './people.js';
 
 export const attribute = pgTable('attribute', {

@@ -2,8 +2,8 @@ import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { jsonb, pgSequence, pgTable, text, unique } from 'drizzle-orm/pg-core';
-import { moment, ref, rowId } from './columns.js';
+import { pgSequence, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const setupVersionSeq = pgSequence('setup_version_seq');
 

@@ -1,5 +1,6 @@
 /** Column types the tables share. */
 import { bigint, customType, timestamp } from 'drizzle-orm/pg-core';
+import { keptJson } from '../copy.js';
 
 /** Row identity. */
 export const rowId = () => bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity();
@@ -12,3 +13,17 @@ export const moment = (name: string) => timestamp(name, { withTimezone: true, mo
 
 /** Text in code-unit order, as core's sort keys expect. */
 export const codeText = customType<{ data: string; driverData: string }>({ dataType: () => 'text COLLATE "C"' });
+
+const jsonOf = (kind: 'json' | 'jsonb') =>
+  customType<{ data: unknown; driverData: unknown }>({
+    dataType: () => kind,
+    toDriver: (value) => keptJson(JSON.stringify(value)),
+    // PostgreSQL's client has read it already: a text that looks like a number stays the text it is.
+    fromDriver: (value) => value,
+  });
+
+/** Searchable JSON. */
+export const jsonb = jsonOf('jsonb');
+
+/** JSON kept letter by letter: quicker to write and to read. */
+export const json = jsonOf('json');

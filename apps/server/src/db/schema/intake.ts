@@ -1,21 +1,10 @@
-import {
-  boolean,
-  index,
-  integer,
-  json,
-  jsonb,
-  pgTable,
-  primaryKey,
-  text,
-  unique,
-  uniqueIndex,
-} from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
 import { batchStates, scopes } from '@velvet-shelf/core/intake';
 import type { Evidence, JoinLevel, UnjoinedReason } from '@velvet-shelf/core/matching';
 import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
-import { moment, ref, rowId } from './columns.js';
+import { json, jsonb, moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
 import { action } from './history.js';
 

@@ -1,5 +1,5 @@
-import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
-import { moment, ref, rowId } from './columns.js';
+import { index, integer, pgTable, text } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref, rowId } from './columns.js';
 import { userAccount } from './people.js';
 
 export const job = pgTable(

@@ -1,6 +1,6 @@
 import type { View } from '@velvet-shelf/contract';
-import { bigint, index, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
-import { moment, ref } from './columns.js';
+import { bigint, index, pgTable, text } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref } from './columns.js';
 
 /** One row for every statement that changed goods, listings or set-up; triggers write it. */
 export const touch = pgTable('touch', {

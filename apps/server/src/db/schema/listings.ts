@@ -1,6 +1,6 @@
 import type { Cause, Finding } from '@velvet-shelf/core/listings';
-import { bigint, date, index, integer, jsonb, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
-import { moment, ref, rowId } from './columns.js';
+import { bigint, date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref, rowId } from './columns.js';
 import { product } from './catalog.js';
 import { place } from './channels.js';
 

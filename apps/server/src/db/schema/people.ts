@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { check, index, integer, jsonb, pgTable, primaryKey, text, varchar } from 'drizzle-orm/pg-core';
-import { moment, ref, rowId } from './columns.js';
+import { check, index, integer, pgTable, primaryKey, text, varchar } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const userAccount = pgTable('user_account', {
   id: rowId(),

@@ -1,7 +1,7 @@
 /** Job: applies a batch in chunks, each a transaction with its checkpoint; joins, families and products follow. */
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, inArray } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { onClient, queryOne } from '../../db/client.js';
+import { onClient, queryOne, first } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';
 import type { JobContext } from '../../jobs/define.js';
@@ -14,6 +14,7 @@ import { prepareFresh } from './fresh.js';
 import { lockJoins } from '../../matching/joins.js';
 import { settleDropped } from './settle.js';
 import { takeBack } from './take-back.js';
+import * as tables from '../../db/schema/index.js';
 
 /** Job: applies the tried rows of a batch from the checkpoint on. */
 export async function applyBatch(context: JobContext<ApplyInput>): Promise<void> {
@@ -22,19 +23,30 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   const batchId = input.batch;
   const actionId = input.action;
   const dictionary = await loadDictionary(db);
-  const head = await queryOne<{ kind: string; state: string; supplier: number; created: number | null }>(
-    db,
-    sql`SELECT kind, state, supplier_id AS supplier, (counts ->> 'created')::int + coalesce((counts ->> 'joins')::int, 0) AS created FROM batch WHERE id = ${batchId}`,
+  const head = await first(
+    db
+      .select({
+        kind: tables.batch.kind,
+        state: tables.batch.state,
+        supplier: tables.batch.supplierId,
+        counts: tables.batch.counts,
+      })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, batchId)),
   );
   if (head?.state !== 'applying') return;
   const { supplier } = head;
   const isExport = head.kind === 'round-trip';
   const applying: Applying = { batchId, actionId, dictionary };
   const rowsLeft = sql`batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out`;
-  const total = await queryOne<{ news: number; unchanged: number }>(
-    db,
-    sql`SELECT count(*) FILTER (WHERE outcome IN ('created', 'changed')) AS news, count(*) FILTER (WHERE outcome = 'unchanged') AS unchanged
-        FROM batch_row WHERE batch_id = ${batchId} AND NOT left_out`,
+  const total = await first(
+    db
+      .select({
+        news: sql<number>`count(*) FILTER (WHERE ${inArray(tables.batchRow.outcome, ['created', 'changed'])})`,
+        unchanged: sql<number>`count(*) FILTER (WHERE ${eq(tables.batchRow.outcome, 'unchanged')})`,
+      })
+      .from(tables.batchRow)
+      .where(and(eq(tables.batchRow.batchId, batchId), eq(tables.batchRow.leftOut, false))),
   );
   // Rows that say what their records say already are done: `confirmVersions` finds them when they are asked for.
   const { news, unchanged } = total ?? { news: 0, unchanged: 0 };
@@ -76,7 +88,7 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     done += n;
     from = last;
     await progress(done, news + unchanged);
-    if (!isAnalysed && (head.created ?? 0) > chunkRows) {
+    if (!isAnalysed && (head.counts?.created ?? 0) + (head.counts?.joins ?? 0) > chunkRows) {
       // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
       await db.execute(
         sql`ANALYZE record, record_content, record_version, record_key, family_key, product, product_text, fact, price, stock_level`,
@@ -88,9 +100,15 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   await moment('apply-end');
   const look = await db.transaction(async (tx) => {
     if (!isExport) await settleDropped(tx, batchId, { actionId, dictionary });
-    await tx.execute(
-      sql`UPDATE batch SET state = 'applied', error = NULL, applied_at = now(), apply_ms = extract(epoch FROM now() - ${input.started}::timestamptz) * 1000 WHERE id = ${batchId}`,
-    );
+    await tx
+      .update(tables.batch)
+      .set({
+        state: 'applied',
+        error: null,
+        appliedAt: sql`now()`,
+        applyMs: sql`extract(epoch FROM now() - ${input.started}::timestamptz) * 1000`,
+      })
+      .where(eq(tables.batch.id, batchId));
     await countApplied(tx, batchId);
     const look = !isExport && news > 0 ? await proposeIn(tx, input.user) : undefined;
     await finish(tx);

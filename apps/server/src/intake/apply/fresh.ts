@@ -5,10 +5,10 @@
 import type { Offer } from '@velvet-shelf/core/catalog';
 import { resolveUnit } from '@velvet-shelf/core/claims';
 import type { RecordOffer } from '@velvet-shelf/core/intake';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import { type ProductRow, draftFamily, draftVariant } from '../../catalog/draft.js';
 import { measuredPictures } from '../../catalog/resolve.js';
-import { type ClientTransaction, type Executor, queryOne, queryRows, takeIds, texts } from '../../db/client.js';
+import { type ClientTransaction, type Executor, queryRows, takeIds, texts, first } from '../../db/client.js';
 import { breathe, sendCopy } from '../../db/copy.js';
 import { markDirty } from '../../history/dirty.js';
 import { warehouseOf } from '../../stock/ledger.js';
@@ -23,6 +23,7 @@ import {
   keysOf,
   trimScale,
 } from './fresh-lines.js';
+import * as tables from '../../db/schema/index.js';
 
 const sliceFamilies = 5;
 
@@ -76,7 +77,12 @@ interface Source {
 }
 
 async function sourceOf(on: Executor, supplier: number): Promise<Source> {
-  const found = await queryOne<Source>(on, sql`SELECT name, rank, kind FROM supplier WHERE id = ${supplier}`);
+  const found = await first(
+    on
+      .select({ name: tables.supplier.name, rank: tables.supplier.rank, kind: tables.supplier.kind })
+      .from(tables.supplier)
+      .where(eq(tables.supplier.id, supplier)),
+  );
   return found ?? { name: '', rank: 0, kind: 'supplier' };
 }
 

@@ -1,11 +1,12 @@
 /** Rows of a tried batch become records, their versions and goods, in the caller's transaction. */
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql, eq } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
-import { type ClientTransaction, type Executor, queryOne, queryRows } from '../../db/client.js';
+import { type ClientTransaction, type Executor, queryOne, queryRows, first } from '../../db/client.js';
 import { hurt } from '../../jobs/moments.js';
 import { type FreshGoods, prepareFresh, writeFresh } from './fresh.js';
 import { applyExportRows } from '../round-trip/round-trip.js';
 import { settleRecords } from './settle.js';
+import * as tables from '../../db/schema/index.js';
 
 export interface Applying {
   batchId: number;
@@ -36,9 +37,8 @@ export async function applyRows(
 ): Promise<void> {
   const { tx } = on;
   const { batchId } = applying;
-  const head = await queryOne<{ supplier: number }>(
-    tx,
-    sql`SELECT supplier_id AS supplier FROM batch WHERE id = ${batchId}`,
+  const head = await first(
+    tx.select({ supplier: tables.batch.supplierId }).from(tables.batch).where(eq(tables.batch.id, batchId)),
   );
   const supplier = head?.supplier ?? 0;
   const fresh = { ...applying, supplier };

@@ -1,16 +1,18 @@
 /** What follows from other contents of records: keys, joins, families, offers, values; and what whole lists no longer have. */
-import { type RecordContent, sameForFamily } from '@velvet-shelf/core/intake';
+import { sameForFamily } from '@velvet-shelf/core/intake';
 import { sameTraits } from '@velvet-shelf/core/matching';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
 import { resolveUnits, resolveVariants } from '../../catalog/resolve.js';
-import { type Executor, ids, queryOne, queryRows } from '../../db/client.js';
+import { type Executor, ids, queryOne, queryRows, isIn } from '../../db/client.js';
 import { addChanges } from '../../history/record.js';
 import { markDirty } from '../../history/dirty.js';
 import { counting } from '../../claims/versions.js';
 import { reach, refreshKeys, regroup, rejoin } from '../../matching/joins.js';
 import { applyOffers, settleStock } from '../../stock/offers.js';
+import * as tables from '../../db/schema/index.js';
+import { unitsOf } from '../../catalog/units.js';
 
 /** Marks what a supplier's whole list no longer has, and unmarks what it has again; goods say so themselves. */
 export async function settleDropped(
@@ -38,11 +40,7 @@ export async function settleDropped(
   );
   const products = changed.flatMap((batchRow) => batchRow.product ?? []);
   if (products.length === 0) return;
-  const units = await queryRows<{ unit: number }>(
-    tx,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
-  );
-  const list = units.map((unit) => unit.unit);
+  const list = await unitsOf(tx, products);
   await addChanges(tx, actionId, await resolveUnits(tx, list, dictionary));
   await markDirty(tx, list);
 }
@@ -80,10 +78,10 @@ export async function settleRecords(
   await settleStock(tx, [...new Set([...joined, ...light])], { actionId, batchId });
   const changes = await resolveUnits(tx, units, dictionary);
   const resolved = new Set(units);
-  const beside = await queryRows<{ id: number; unit: number }>(
-    tx,
-    sql`SELECT id, unit_id AS unit FROM product WHERE id = ANY(${ids(light)})`,
-  );
+  const beside = await tx
+    .select({ id: tables.product.id, unit: tables.product.unitId })
+    .from(tables.product)
+    .where(isIn(tables.product.id, light));
   const alone = beside.filter((product) => !resolved.has(product.unit));
   if (alone.length > 0)
     changes.push(
@@ -112,10 +110,19 @@ async function findLight(
   { attributes }: Dictionary,
 ): Promise<(settled: Settled) => boolean> {
   const both = changed.filter(({ product, before, after }) => product !== null && before !== null && after !== null);
-  const contents = await queryRows<{ id: number; content: RecordContent; keys: Record<string, string> }>(
-    tx,
-    sql`SELECT id, content, keys FROM record_content WHERE id = ANY(${ids(both.flatMap(({ before, after }) => [before ?? 0, after ?? 0]))})`,
-  );
+  const contents = await tx
+    .select({
+      id: tables.recordContent.id,
+      content: tables.recordContent.content,
+      keys: tables.recordContent.keys,
+    })
+    .from(tables.recordContent)
+    .where(
+      isIn(
+        tables.recordContent.id,
+        both.flatMap(({ before, after }) => [before ?? 0, after ?? 0]),
+      ),
+    );
   const byId = new Map(contents.map((content) => [content.id, content]));
   const light = new Set<number>();
   const othersMatter = new Set<number>();

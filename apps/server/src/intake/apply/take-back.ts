@@ -1,7 +1,7 @@
 /** A batch that could not be applied, or was cancelled half way, leaves nothing behind. */
-import { type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql, eq, and, gt, inArray } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Database, json, onTrial, queryOne, queryRows } from '../../db/client.js';
+import { type Database, json, onTrial, first } from '../../db/client.js';
 import type { JobContext } from '../../jobs/define.js';
 import { isPassing, reasonOf } from '../../jobs/run.js';
 import type { ApplyInput } from '../jobs.js';
@@ -9,6 +9,7 @@ import { type Applying, applyPart } from './rows.js';
 import { recount } from '../try/counts.js';
 import { lockJoins } from '../../matching/joins.js';
 import { undoBatch } from './undo.js';
+import * as tables from '../../db/schema/index.js';
 
 /**
  * What a batch that could not be applied leaves: nothing. What had been applied is taken back, the row that would not go in
@@ -17,9 +18,11 @@ import { undoBatch } from './undo.js';
 export async function applyFailed(context: JobContext<ApplyInput>, fault: Error): Promise<void> {
   const { db, services, input } = context;
   const batchId = input.batch;
-  const state = await queryOne<{ state: string; kind: string }>(
-    db,
-    sql`SELECT state, kind FROM batch WHERE id = ${batchId}`,
+  const state = await first(
+    db
+      .select({ state: tables.batch.state, kind: tables.batch.kind })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, batchId)),
   );
   if (state?.state !== 'applying') return;
   const culprit = await findCulprit(context, state.kind === 'round-trip');
@@ -45,15 +48,25 @@ async function findCulprit(
     actor: input.user,
   };
   const dictionary = await loadDictionary(db);
-  const job = await queryOne<{ row: number | null }>(
-    db,
-    sql`SELECT (checkpoint ->> 'row')::int AS row FROM job WHERE id = ${id}`,
+  const job = await first(
+    db
+      .select({ row: sql<number | null>`(${tables.job.checkpoint} ->> 'row')::int` })
+      .from(tables.job)
+      .where(eq(tables.job.id, id)),
   );
-  const list = await queryRows<{ row: number; place: string | null }>(
-    db,
-    sql`SELECT row, place FROM batch_row WHERE batch_id = ${applying.batchId} AND outcome IN ('created', 'changed') AND NOT left_out
-          AND row > ${job?.row ?? 0} ORDER BY row LIMIT ${services.config.chunkRows}`,
-  );
+  const list = await db
+    .select({ row: tables.batchRow.row, place: tables.batchRow.place })
+    .from(tables.batchRow)
+    .where(
+      and(
+        eq(tables.batchRow.batchId, applying.batchId),
+        inArray(tables.batchRow.outcome, ['created', 'changed']),
+        eq(tables.batchRow.leftOut, false),
+        gt(tables.batchRow.row, job?.row ?? 0),
+      ),
+    )
+    .orderBy(tables.batchRow.row)
+    .limit(services.config.chunkRows);
   let low = 0;
   let high = list.length;
   let fault = await tryPart(db, { ...applying, dictionary }, list, low, high);
@@ -104,8 +117,8 @@ export async function takeBack(
   await db.transaction(async (tx) => {
     await undoBatch(tx, batchId, { from: 'applying', to, by: actionId });
     // Should it be applied once more, its versions are made anew.
-    await tx.execute(sql`DELETE FROM record_version WHERE batch_id = ${batchId}`);
-    await tx.execute(sql`UPDATE action SET undone_by = id, words = ${words} WHERE id = ${actionId}`);
+    await tx.delete(tables.recordVersion).where(eq(tables.recordVersion.batchId, batchId));
+    await tx.update(tables.action).set({ undoneBy: actionId, words }).where(eq(tables.action.id, actionId));
     if (refuse) {
       const cells = sql`coalesce(b.cells, (SELECT to_jsonb(c.cells) FROM record_content c WHERE c.id = coalesce(b.content_id, b.before_id)))`;
       await tx.execute(sql`
@@ -113,7 +126,10 @@ export async function takeBack(
         WHERE b.batch_id = ${batchId} AND b.row = ${refuse.row}`);
       await recount(tx, batchId);
     }
-    await tx.execute(sql`UPDATE batch SET error = ${error ?? null} WHERE id = ${batchId}`);
+    await tx
+      .update(tables.batch)
+      .set({ error: error ?? null })
+      .where(eq(tables.batch.id, batchId));
     if (to === 'cancelled') await finish(tx);
     else if (error !== undefined) await fail(tx, error);
   });

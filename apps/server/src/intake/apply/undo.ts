@@ -1,7 +1,7 @@
 /** Takes a batch back: the contents before speak again. */
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, gt, inArray } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
+import { type Executor, ids, first, isIn } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';
 import type { JobContext } from '../../jobs/define.js';
@@ -16,6 +16,8 @@ import { refreshOffers } from '../../prices/columns.js';
 import { undoOffers } from '../../stock/offers.js';
 import { undoExportRows } from '../round-trip/round-trip.js';
 import { settleDropped, settleRecords } from './settle.js';
+import * as tables from '../../db/schema/index.js';
+import { unitsOf } from '../../catalog/units.js';
 
 /** Job: takes an applied batch back. */
 export async function undoJob({ db, services, input, finish }: JobContext<UndoInput>): Promise<void> {
@@ -23,7 +25,7 @@ export async function undoJob({ db, services, input, finish }: JobContext<UndoIn
   await moment('undo-begin');
   const look = await db.transaction(async (tx) => {
     const left = await undoBatch(tx, batchId, { from: 'undoing', to: 'undone', by: input.action });
-    if (left) await tx.execute(sql`UPDATE batch SET left_behind = ${json(left)} WHERE id = ${batchId}`);
+    if (left) await tx.update(tables.batch).set({ leftBehind: left }).where(eq(tables.batch.id, batchId));
     const look = await proposeIn(tx, input.user);
     await finish(tx);
     return look;
@@ -38,11 +40,13 @@ export async function undoJob({ db, services, input, finish }: JobContext<UndoIn
 export async function undoFailed({ db, input, fail }: JobContext<UndoInput>, fault: Error): Promise<void> {
   const batchId = input.batch;
   await db.transaction(async (tx) => {
-    const back = await queryRows(
-      tx,
-      sql`UPDATE batch SET state = 'applied', error = ${`It could not be undone: ${reasonOf(fault)}`} WHERE id = ${batchId} AND state = 'undoing' RETURNING 1`,
-    );
-    if (back.length > 0) await tx.execute(sql`UPDATE action SET undone_by = NULL WHERE undone_by = ${input.action}`);
+    const back = await tx
+      .update(tables.batch)
+      .set({ state: 'applied', error: `It could not be undone: ${reasonOf(fault)}` })
+      .where(and(eq(tables.batch.id, batchId), eq(tables.batch.state, 'undoing')))
+      .returning({ id: tables.batch.id });
+    if (back.length > 0)
+      await tx.update(tables.action).set({ undoneBy: null }).where(eq(tables.action.undoneBy, input.action));
     await fail(tx, reasonOf(fault));
   });
 }
@@ -71,36 +75,42 @@ export async function undoBatch(
 ): Promise<string[] | undefined> {
   const dictionary = await loadDictionary(tx);
   await lockJoins(tx);
-  const batch = await queryOne<{ action_id: number; kind: string }>(
-    tx,
-    sql`UPDATE batch SET state = ${to} WHERE id = ${batchId} AND state = ${from} RETURNING action_id, kind`,
+  const batch = await first(
+    tx
+      .update(tables.batch)
+      .set({ state: to })
+      .where(and(eq(tables.batch.id, batchId), eq(tables.batch.state, from)))
+      .returning({ action_id: tables.batch.actionId, kind: tables.batch.kind }),
   );
   if (!batch) return undefined;
   if (batch.kind === 'round-trip')
     return undoExportRows(tx, batchId, { applied: batch.action_id ?? 0, undo: by, dictionary });
-  const touched = await queryRows<{ id: number }>(
-    tx,
-    sql`SELECT record_id AS id FROM record_version WHERE batch_id = ${batchId}`,
-  );
+  const touched = await tx
+    .select({ id: tables.recordVersion.recordId })
+    .from(tables.recordVersion)
+    .where(eq(tables.recordVersion.batchId, batchId));
   const records = touched.map((recordVersion) => recordVersion.id);
   await confirmVersions(tx, batchId, records);
   const { products, left } = await undoOffers(tx, batch.action_id ?? 0);
-  const edited = await queryRows<{ sku: string | null; label: string }>(
-    tx,
-    sql`SELECT p.sku, a.label FROM claim_edit e JOIN product p ON p.id = e.product_id JOIN attribute a ON a.id = e.attribute_id
-        WHERE p.id IN (SELECT product_id FROM record WHERE id = ANY(${ids(records)}))
-          AND e.at > (SELECT at FROM action WHERE id = ${batch.action_id ?? 0}) LIMIT 200`,
-  );
+  const edited = await tx
+    .select({ sku: tables.product.sku, label: tables.attribute.label })
+    .from(tables.claimEdit)
+    .innerJoin(tables.product, eq(tables.product.id, tables.claimEdit.productId))
+    .innerJoin(tables.attribute, eq(tables.attribute.id, tables.claimEdit.attributeId))
+    .where(
+      and(
+        inArray(
+          tables.product.id,
+          tx.select({ id: tables.record.productId }).from(tables.record).where(isIn(tables.record.id, records)),
+        ),
+        gt(tables.claimEdit.at, sql`(SELECT a.at FROM ${tables.action} a WHERE a.id = ${batch.action_id ?? 0})`),
+      ),
+    )
+    .limit(200);
   await settleRecords(tx, records, { actionId: by, batchId: undefined, dictionary });
-  const units = await queryRows<{ unit: number }>(
-    tx,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
-  );
+  const units = await unitsOf(tx, products);
   await refreshOffers(tx, products);
   await settleDropped(tx, batchId, { actionId: by, dictionary });
-  await markDirty(
-    tx,
-    units.map((unit) => unit.unit),
-  );
+  await markDirty(tx, units);
   return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
 }

@@ -18,11 +18,12 @@ import {
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { foldText, formatValue } from '@velvet-shelf/core/values';
-import { eq, sql } from 'drizzle-orm';
+import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, json, queryOne, queryRows } from '../../db/client.js';
+import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
 import { columnMap, supplier } from '../../db/schema/index.js';
 import { conflict } from '../../http/problem.js';
+import * as tables from '../../db/schema/index.js';
 
 /** The same header, whatever its case and accents. */
 export const signature = (columns: readonly string[]) =>
@@ -35,9 +36,13 @@ export async function guessSupplier(
   columns: string[],
   sample: readonly FileRow[],
 ): Promise<{ id: number; why: string | undefined }> {
-  const known = await queryOne<{ id: number }>(
-    db,
-    sql`SELECT supplier_id AS id FROM column_map WHERE signature = ${signature(columns)} ORDER BY at DESC LIMIT 1`,
+  const known = await first(
+    db
+      .select({ id: tables.columnMap.supplierId })
+      .from(tables.columnMap)
+      .where(eq(tables.columnMap.signature, signature(columns)))
+      .orderBy(desc(tables.columnMap.at))
+      .limit(1),
   );
   if (known) return { id: known.id, why: 'a file with this header was theirs' };
   // Numbers say more than a file name.
@@ -53,16 +58,20 @@ export async function guessSupplier(
     listed.find((row) => row.kind === 'own' && (name.includes('own') || name.includes(row.key)));
   if (named) return { id: named.id, why: 'the file’s name bears theirs' };
   if (byName !== undefined) return { id: byName, why: 'a file of this very name was theirs' };
-  const [first] = listed;
-  if (!first) throw conflict('There is no supplier yet; add one first');
-  return { id: first.id, why: undefined };
+  const [best] = listed;
+  if (!best) throw conflict('There is no supplier yet; add one first');
+  return { id: best.id, why: undefined };
 }
 
 /** A file name says nothing of a price list: the last batch of that very name does. */
 async function supplierOfName(db: Executor, fileName: string): Promise<number | undefined> {
-  const before = await queryOne<{ id: number }>(
-    db,
-    sql`SELECT supplier_id AS id FROM batch WHERE file_name = ${fileName} AND state = 'applied' ORDER BY id DESC LIMIT 1`,
+  const before = await first(
+    db
+      .select({ id: tables.batch.supplierId })
+      .from(tables.batch)
+      .where(and(eq(tables.batch.fileName, fileName), eq(tables.batch.state, 'applied')))
+      .orderBy(desc(tables.batch.id))
+      .limit(1),
   );
   return before?.id;
 }
@@ -72,10 +81,14 @@ async function supplierOfRows(db: Executor, sample: readonly FileRow[]): Promise
   const cells = [...new Set(sample.slice(0, 60).flatMap((row) => row.cells.map((cell) => foldText(cell))))].filter(
     Boolean,
   );
-  const record = await queryOne<{ id: number; n: number }>(
-    db,
-    sql`SELECT supplier_id AS id, count(*) AS n FROM record WHERE content_id IS NOT NULL AND key IN (SELECT jsonb_array_elements_text(${json(cells)}))
-        GROUP BY 1 ORDER BY 2 DESC LIMIT 1`,
+  const record = await first(
+    db
+      .select({ id: tables.record.supplierId, n: count() })
+      .from(tables.record)
+      .where(and(isNotNull(tables.record.contentId), isAmong(tables.record.key, cells)))
+      .groupBy(tables.record.supplierId)
+      .orderBy(desc(count()))
+      .limit(1),
   );
   return record && record.n >= Math.min(sample.length, 60) / 2 ? record.id : undefined;
 }

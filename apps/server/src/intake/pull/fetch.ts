@@ -2,12 +2,12 @@
 import { randomUUID } from 'node:crypto';
 import { appendFile, mkdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { type GoodsPage, shop } from '../../channels/adapters/index.js';
 import type { Config } from '../../config.js';
-import { json, queryOne } from '../../db/client.js';
+import { first } from '../../db/client.js';
 import { Problem, unprocessable } from '../../http/problem.js';
-import type { Services, User } from '../../http/route.js';
+import type { Services } from '../../http/route.js';
 import { apart } from '../../jobs/aside.js';
 import type { JobContext } from '../../jobs/define.js';
 import { Unreachable, download, reachOut } from '../../outgoing/reach.js';
@@ -17,6 +17,7 @@ import * as jobs from '../jobs.js';
 import { applyTried, dryRun } from '../service.js';
 import { newsOf } from '../try/counts.js';
 import { type PullRow, getPull } from './pull.js';
+import * as tables from '../../db/schema/index.js';
 
 const tries = 4;
 
@@ -37,13 +38,17 @@ export async function pullGoods(context: JobContext<jobs.PullInput>): Promise<vo
     const fetched = await fetchSource(context, pull);
     if (!fetched) return;
     const batchId = await takeIn(services, pull, fetched);
-    await db.execute(
-      sql`UPDATE pull SET progress = NULL, last_at = now(), last_batch_id = ${batchId}, last_error = NULL WHERE id = ${id}`,
-    );
+    await db
+      .update(tables.pull)
+      .set({ progress: null, lastAt: sql`now()`, lastBatchId: batchId, lastError: null })
+      .where(eq(tables.pull.id, id));
     services.notify('batch', { batch: batchId });
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
-    await db.execute(sql`UPDATE pull SET last_error = ${words}, last_at = now() WHERE id = ${id}`);
+    await db
+      .update(tables.pull)
+      .set({ lastError: words, lastAt: sql`now()` })
+      .where(eq(tables.pull.id, id));
     services.notify('batch');
     throw error;
   }
@@ -81,7 +86,7 @@ async function fetchPages(
   await truncate(state.path, state.bytes);
   for (let cursor: string | null = state.cursor; cursor !== null;) {
     if (await cancelled()) {
-      await db.execute(sql`UPDATE pull SET progress = NULL WHERE id = ${pull.id}`);
+      await db.update(tables.pull).set({ progress: null }).where(eq(tables.pull.id, pull.id));
       await rm(state.path, { force: true });
       return undefined;
     }
@@ -95,7 +100,7 @@ async function fetchPages(
       throw unreadable(`${pull.name} has more than ${Math.floor(services.config.maxUpload / 1e6)} MB of goods`);
     cursor = page.next;
     state = { ...state, cursor: cursor ?? state.cursor, items: state.items + page.goods.length, bytes: size };
-    await db.execute(sql`UPDATE pull SET progress = ${json(state)} WHERE id = ${pull.id}`);
+    await db.update(tables.pull).set({ progress: state }).where(eq(tables.pull.id, pull.id));
     await progress(state.items, page.of ?? 0);
   }
   if (state.items === 0) throw unprocessable(`${pull.name} has no goods`);
@@ -154,18 +159,30 @@ async function takeIn(services: Services, pull: PullRow, { name, path, bytes, sh
     path,
     bytes,
     sha256,
-    fields: { supplier: String(pull.supplier_id) },
+    fields: { supplier: String(pull.supplierId) },
   };
   const batchId = await apart(jobs.readFile, services, { file, how: { kind: 'pull' } });
-  const user = await queryOne<User>(
-    db,
-    sql`SELECT id, email, name, role, last_visit AS "lastVisit" FROM user_account WHERE id = ${pull.actor}`,
+  const user = await first(
+    db
+      .select({
+        id: tables.userAccount.id,
+        email: tables.userAccount.email,
+        name: tables.userAccount.name,
+        role: tables.userAccount.role,
+        lastVisit: tables.userAccount.lastVisit,
+      })
+      .from(tables.userAccount)
+      .where(eq(tables.userAccount.id, pull.actor)),
   );
   if (!user) return batchId;
   const batch = await getBatch(db, batchId);
-  const known = await queryOne(
-    db,
-    sql`SELECT 1 FROM column_map WHERE supplier_id = ${pull.supplier_id} AND signature = ${signature(batch.columns)}`,
+  const known = await first(
+    db
+      .select({ at: tables.columnMap.at })
+      .from(tables.columnMap)
+      .where(
+        and(eq(tables.columnMap.supplierId, pull.supplierId), eq(tables.columnMap.signature, signature(batch.columns))),
+      ),
   );
   if (!known) return batchId;
   await dryRun(services, batchId, user);

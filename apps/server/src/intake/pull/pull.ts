@@ -2,8 +2,8 @@
 import { rm } from 'node:fs/promises';
 import type { PullAnswer } from '@velvet-shelf/contract';
 import { CronExpressionParser } from 'cron-parser';
-import { sql } from 'drizzle-orm';
-import { type Executor, iso, queryOne, queryRows } from '../../db/client.js';
+import { sql, eq, and, lte, isNotNull, getTableColumns } from 'drizzle-orm';
+import { type Executor, iso, first } from '../../db/client.js';
 import { badRequest, conflict, notFound } from '../../http/problem.js';
 import type { Services, User } from '../../http/route.js';
 import { act } from '../../history/act.js';
@@ -11,48 +11,41 @@ import { runAside } from '../../jobs/aside.js';
 import { createJob, isUnderWay, wishCancel } from '../../jobs/run.js';
 import * as jobs from '../jobs.js';
 import { expectSupplier } from '../suppliers.js';
+import * as tables from '../../db/schema/index.js';
 
-export interface PullRow {
-  id: number;
-  supplier_id: number;
-  supplier: string;
-  name: string;
-  address: string;
-  schedule: string | null;
-  next_at: string | null;
-  progress: { cursor: string; path: string; items: number; bytes: number } | null;
-  last_at: string | null;
-  last_batch_id: number | null;
-  last_error: string | null;
-  actor: number;
-}
+const pullRows = (on: Executor) =>
+  on
+    .select({
+      ...getTableColumns(tables.pull),
+      supplier: tables.supplier.name,
+      running: sql<boolean>`EXISTS (SELECT 1 FROM ${tables.job} j WHERE j.kind = ${jobs.pullGoods.kind}
+        AND j.state IN ('waiting', 'running') AND (j.input ->> 'pull')::bigint = ${tables.pull.id})`,
+    })
+    .from(tables.pull)
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.pull.supplierId));
+
+/** A source with its supplier's name, and whether it is being fetched. */
+export type PullRow = Awaited<ReturnType<typeof pullRows>>[number];
 
 export async function getPull(on: Executor, id: number): Promise<PullRow> {
-  const pull = await queryOne<PullRow>(
-    on,
-    sql`SELECT p.*, s.name AS supplier FROM pull p JOIN supplier s ON s.id = p.supplier_id WHERE p.id = ${id}`,
-  );
+  const pull = await first(pullRows(on).where(eq(tables.pull.id, id)));
   if (!pull) throw notFound(`pull ${id}`);
   return pull;
 }
 
 export async function listPulls({ db }: Services): Promise<PullAnswer[]> {
-  const pulls = await queryRows<PullRow & { running: boolean; done: number; total: number }>(
-    db,
-    sql`SELECT p.*, s.name AS supplier, j.id IS NOT NULL AS running, coalesce(j.done, 0) AS done, coalesce(j.total, 0) AS total FROM pull p JOIN supplier s ON s.id = p.supplier_id
-        LEFT JOIN job j ON j.kind = 'pull-goods' AND j.state IN ('waiting', 'running') AND (j.input ->> 'pull')::bigint = p.id ORDER BY p.id`,
-  );
+  const pulls = await pullRows(db).orderBy(tables.pull.id);
   return pulls.map((row) => ({
     id: row.id,
-    supplierId: row.supplier_id,
+    supplierId: row.supplierId,
     supplier: row.supplier,
     name: row.name,
     address: row.address,
     schedule: row.schedule,
-    nextAt: iso(row.next_at),
-    lastAt: iso(row.last_at),
-    lastBatchId: row.last_batch_id,
-    lastError: row.last_error,
+    nextAt: iso(row.nextAt),
+    lastAt: iso(row.lastAt),
+    lastBatchId: row.lastBatchId,
+    lastError: row.lastError,
     running: row.running,
     fetched: row.progress?.items ?? 0,
   }));
@@ -83,18 +76,27 @@ export async function savePull(
   const next = nextOf(wish.schedule);
   await expectSupplier(services.db, wish.supplierId);
   const { answer } = await act(services, user, { kind: 'pull' }, async ({ tx, say }) => {
-    const saved = wish.id
-      ? await queryOne<{ id: number }>(
-          tx,
-          sql`UPDATE pull SET supplier_id = ${wish.supplierId}, name = ${wish.name}, address = ${wish.address}, schedule = ${wish.schedule}, next_at = ${next}, actor = ${user.id},
-                -- What was fetched from another address is no beginning of this one.
-                progress = CASE WHEN address = ${wish.address} THEN progress END
-              WHERE id = ${wish.id} RETURNING id`,
-        )
-      : await queryOne<{ id: number }>(
-          tx,
-          sql`INSERT INTO pull (supplier_id, name, address, schedule, next_at, actor) VALUES (${wish.supplierId}, ${wish.name}, ${wish.address}, ${wish.schedule}, ${next}, ${user.id}) RETURNING id`,
-        );
+    const set = {
+      supplierId: wish.supplierId,
+      name: wish.name,
+      address: wish.address,
+      schedule: wish.schedule,
+      nextAt: next,
+      actor: user.id,
+    };
+    const saved = await first(
+      wish.id
+        ? tx
+            .update(tables.pull)
+            .set({
+              ...set,
+              // What was fetched from another address is no beginning of this one.
+              progress: sql`CASE WHEN ${tables.pull.address} = ${wish.address} THEN ${tables.pull.progress} END`,
+            })
+            .where(eq(tables.pull.id, wish.id))
+            .returning({ id: tables.pull.id })
+        : tx.insert(tables.pull).values(set).returning({ id: tables.pull.id }),
+    );
     if (!saved) throw notFound(`pull ${wish.id}`);
     say(`Set ${wish.name} to be pulled ${wish.schedule ? `by the schedule ${wish.schedule}` : 'when asked'}`);
     return saved.id;
@@ -106,7 +108,7 @@ export async function savePull(
 export async function startPull(services: Services, id: number, actor: number): Promise<number> {
   const { db } = services;
   const job = await db.transaction(async (tx) => {
-    await tx.execute(sql`SELECT 1 FROM pull WHERE id = ${id} FOR UPDATE`);
+    await tx.select({ id: tables.pull.id }).from(tables.pull).where(eq(tables.pull.id, id)).for('update');
     const pull = await getPull(tx, id);
     if (await isUnderWay(tx, jobs.pullGoods, { pull: id })) throw conflict(`${pull.name} is being pulled already`);
     return createJob(tx, jobs.pullGoods, { label: `Pulling ${pull.name}`, input: { pull: id, actor }, actor });
@@ -128,7 +130,7 @@ export async function removePull(services: Services, user: User, id: number): Pr
   const { answer: gone } = await act(services, user, { kind: 'pull', tells: ['job'] }, async ({ tx, say }) => {
     const pull = await getPull(tx, id);
     await wishCancel(tx, jobs.pullGoods, { pull: id });
-    await tx.execute(sql`DELETE FROM pull WHERE id = ${id}`);
+    await tx.delete(tables.pull).where(eq(tables.pull.id, id));
     say(`${pull.name} is not pulled any more`);
     return pull;
   });
@@ -137,12 +139,15 @@ export async function removePull(services: Services, user: User, id: number): Pr
 
 /** Starts what its schedule says is due. */
 export async function startDuePulls(services: Services): Promise<void> {
-  const due = await queryRows<{ id: number; schedule: string; actor: number }>(
-    services.db,
-    sql`SELECT id, schedule, actor FROM pull WHERE next_at <= now() AND schedule IS NOT NULL`,
-  );
+  const due = await services.db
+    .select({ id: tables.pull.id, schedule: tables.pull.schedule, actor: tables.pull.actor })
+    .from(tables.pull)
+    .where(and(lte(tables.pull.nextAt, sql`now()`), isNotNull(tables.pull.schedule)));
   for (const { id, schedule, actor } of due) {
-    await services.db.execute(sql`UPDATE pull SET next_at = ${nextOf(schedule)} WHERE id = ${id}`);
+    await services.db
+      .update(tables.pull)
+      .set({ nextAt: nextOf(schedule) })
+      .where(eq(tables.pull.id, id));
     // One that is under way still is not begun once more.
     await startPull(services, id, actor).catch(() => undefined);
   }

@@ -2,8 +2,8 @@
 import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';
 import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
-import { eq, sql } from 'drizzle-orm';
-import { type Executor, json, queryOne } from '../../db/client.js';
+import { eq, sql, and, isNotNull, count } from 'drizzle-orm';
+import { type Executor, first, isAmong } from '../../db/client.js';
 import { batch } from '../../db/schema/index.js';
 import { badRequest, conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
@@ -16,6 +16,7 @@ import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap } from '../round-trip/round-trip.js';
 import { expectSupplier, ownSupplier } from '../suppliers.js';
 import { recordKey } from '../try/try.js';
+import * as tables from '../../db/schema/index.js';
 
 /** Turns what is wrong with a file into a problem for the person who sent it. */
 async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T> {
@@ -95,19 +96,29 @@ async function takeIn(
 async function scopeOf(
   on: Executor,
   { columns, map, supplierId, bytes }: Pick<BatchRecord, 'columns' | 'map' | 'supplierId' | 'bytes'>,
-  first: readonly FileRow[],
+  head: readonly FileRow[],
 ): Promise<Scope> {
   if (isExport(columns) || /^refused because$/i.test(columns[0] ?? '')) return 'some';
   const at = columns.indexOf(map.find(({ target }) => target.to === 'key')?.column ?? '');
-  const keys = first.flatMap(({ cells }) => cells[at]?.trim() || []).map(recordKey);
-  const held = await queryOne<{ listed: number; known: number }>(
-    on,
-    sql`SELECT count(*) AS listed, count(*) FILTER (WHERE key IN (SELECT jsonb_array_elements_text(${json(keys)}))) AS known
-        FROM record WHERE supplier_id = ${supplierId} AND content_id IS NOT NULL AND NOT dropped`,
+  const keys = head.flatMap(({ cells }) => cells[at]?.trim() || []).map(recordKey);
+  const held = await first(
+    on
+      .select({
+        listed: count(),
+        known: sql<number>`count(*) FILTER (WHERE ${isAmong(tables.record.key, keys)})`,
+      })
+      .from(tables.record)
+      .where(
+        and(
+          eq(tables.record.supplierId, supplierId),
+          isNotNull(tables.record.contentId),
+          eq(tables.record.dropped, false),
+        ),
+      ),
   );
   // A file that goes on after the rows looked at is about as dense as they are; packed ones are denser, and count for more.
-  const seen = first.reduce((sum, { cells }) => sum + cells.join(' ').length, 0);
-  const ofRows = first.length < headRows ? first.length : Math.max(first.length, (bytes * first.length) / (seen || 1));
+  const seen = head.reduce((sum, { cells }) => sum + cells.join(' ').length, 0);
+  const ofRows = head.length < headRows ? head.length : Math.max(head.length, (bytes * head.length) / (seen || 1));
   return suggestScope(map, { listed: held?.listed ?? 0, known: held?.known ?? 0, rows: keys.length, ofRows });
 }
 

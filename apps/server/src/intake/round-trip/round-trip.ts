@@ -2,12 +2,12 @@
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type FileRow, spreadsheetPlain } from '@velvet-shelf/core/tabular';
 import { type Attribute, parseDecimal, plainStyle, sameValue } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../../catalog/edit.js';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type ExportColumn, type Exported, cellOf, columnByKey, idColumn, loadExported } from '../../catalog/export.js';
 import { resolveUnits } from '../../catalog/resolve.js';
-import { ids, onClient, queryOne, queryRows, type Database, type Executor } from '../../db/client.js';
+import { onClient, queryRows, type Database, type Executor, first, isIn } from '../../db/client.js';
 import { copyIn, copyLine } from '../../db/copy.js';
 import type { BatchCounts, RowEdit, batch } from '../../db/schema/index.js';
 import { type Change, addChanges } from '../../history/record.js';
@@ -17,6 +17,8 @@ import { refreshOffers } from '../../prices/columns.js';
 import { undoOffers } from '../../stock/offers.js';
 import { rowsApart } from '../read/process.js';
 import { emptyCounts } from '../try/counts.js';
+import * as tables from '../../db/schema/index.js';
+import { unitsOf } from '../../catalog/units.js';
 
 type BatchRecord = typeof batch.$inferSelect;
 
@@ -95,10 +97,10 @@ const rowColumns = ['batch_id', 'row', 'place', 'cells', 'outcome', 'key', 'prod
 
 /** Products by the id a file names; one that was joined to another since answers as that other. */
 async function loadCurrent(db: Executor, wanted: number[]): Promise<Map<number, Exported>> {
-  const moved = await queryRows<{ id: number; now: number }>(
-    db,
-    sql`SELECT id, coalesce(merged_into, id) AS now FROM product WHERE id = ANY(${ids(wanted)})`,
-  );
+  const moved = await db
+    .select({ id: tables.product.id, now: sql<number>`coalesce(${tables.product.mergedInto}, ${tables.product.id})` })
+    .from(tables.product)
+    .where(isIn(tables.product.id, wanted));
   const products = await loadExported(
     db,
     moved.map((product) => product.now),
@@ -246,14 +248,6 @@ export async function applyExportRows(
   await markDirty(tx, units);
 }
 
-async function unitsOf(tx: Executor, products: readonly number[]): Promise<number[]> {
-  const units = await queryRows<{ unit: number }>(
-    tx,
-    sql`SELECT DISTINCT unit_id AS unit FROM product WHERE id = ANY(${ids(products)})`,
-  );
-  return units.map((unit) => unit.unit);
-}
-
 async function writeEdit(
   tx: Executor,
   product: number,
@@ -273,19 +267,31 @@ async function writeEdit(
   if (edit.attribute === 'stock') return writeStock(tx, product, Number(edit.after), { batchId, actionId });
   const [, sale, currency = ''] = /^(sale )?price ([A-Z]{3})$/.exec(edit.attribute) ?? [];
   const kind = sale ? 'sale' : 'regular';
-  const was = await queryOne<{ amount: string; from: string | null; to: string | null }>(
-    tx,
-    sql`SELECT trim_scale(amount)::text AS amount, valid_from AS "from", valid_to AS "to" FROM price WHERE product_id = ${product} AND currency = ${currency} AND kind = ${kind}`,
+  const isPrice = and(
+    eq(tables.price.productId, product),
+    eq(tables.price.currency, currency),
+    eq(tables.price.kind, kind),
+  );
+  const was = await first(
+    tx
+      .select({
+        amount: sql<string>`trim_scale(${tables.price.amount})::text`,
+        from: tables.price.validFrom,
+        to: tables.price.validTo,
+      })
+      .from(tables.price)
+      .where(isPrice),
   );
   const figure = edit.after === null ? null : parseDecimal(edit.after, plainStyle);
-  if (figure === null)
-    await tx.execute(
-      sql`DELETE FROM price WHERE product_id = ${product} AND currency = ${currency} AND kind = ${kind}`,
-    );
+  if (figure === null) await tx.delete(tables.price).where(isPrice);
   else if (figure.ok)
-    await tx.execute(sql`
-      INSERT INTO price (product_id, currency, kind, amount) VALUES (${product}, ${currency}, ${kind}, ${figure.value})
-      ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
+    await tx
+      .insert(tables.price)
+      .values({ productId: product, currency, kind, amount: figure.value })
+      .onConflictDoUpdate({
+        target: [tables.price.productId, tables.price.currency, tables.price.kind],
+        set: { amount: sql`excluded.amount` },
+      });
   return { [`${kind} price ${currency}`]: [was ?? null, figure?.ok ? { ...was, amount: figure.value } : null] };
 }
 
@@ -297,9 +303,15 @@ async function writeStock(
 ): Promise<Record<string, unknown[]>> {
   const warehouse = await findWarehouse(tx);
   if (warehouse === undefined) return {};
-  const was = await queryOne<{ n: number }>(
-    tx,
-    sql`SELECT coalesce(sum(s.on_hand), 0) AS n FROM stock_level s JOIN warehouse w ON w.id = s.warehouse_id AND w.kind = 'own' WHERE s.product_id = ${product}`,
+  const was = await first(
+    tx
+      .select({ n: sql<number>`coalesce(sum(${tables.stockLevel.onHand}), 0)` })
+      .from(tables.stockLevel)
+      .innerJoin(
+        tables.warehouse,
+        and(eq(tables.warehouse.id, tables.stockLevel.warehouseId), eq(tables.warehouse.kind, 'own')),
+      )
+      .where(eq(tables.stockLevel.productId, product)),
   );
   const before = Number(was?.n ?? 0);
   await bookMovements(tx, [{ product, delta: figure - before }], { reason: 'count', warehouse, ...source });
@@ -312,12 +324,17 @@ export async function undoExportRows(
   batchId: number,
   { applied, undo, dictionary }: { applied: number; undo: number; dictionary: Dictionary },
 ): Promise<string[]> {
-  const actor = await queryOne<{ actor: number }>(tx, sql`SELECT actor FROM action WHERE id = ${undo}`);
+  const actor = await first(
+    tx.select({ actor: tables.action.actor }).from(tables.action).where(eq(tables.action.id, undo)),
+  );
   const { left, units } = await undoEdit(tx, applied, actor?.actor ?? 0, dictionary);
   const offers = await undoOffers(tx, applied);
   const all = [...new Set([...units, ...(await unitsOf(tx, offers.products))])];
   await addChanges(tx, undo, await resolveUnits(tx, all, dictionary));
   await markDirty(tx, all);
-  await tx.execute(sql`UPDATE batch_row SET product_id = NULL WHERE batch_id = ${batchId} AND outcome = 'created'`);
+  await tx
+    .update(tables.batchRow)
+    .set({ productId: null })
+    .where(and(eq(tables.batchRow.batchId, batchId), eq(tables.batchRow.outcome, 'created')));
   return [...left, ...offers.left];
 }

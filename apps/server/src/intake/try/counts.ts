@@ -1,8 +1,9 @@
 /** What a batch comes to, counted over its rows. */
 import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
-import { type Executor, json, queryOne } from '../../db/client.js';
+import { type Executor, json, queryOne, first } from '../../db/client.js';
 import { type BatchCounts, batch } from '../../db/schema/index.js';
+import * as tables from '../../db/schema/index.js';
 
 export const emptyCounts = (): BatchCounts => ({
   created: 0,
@@ -60,10 +61,15 @@ export async function countApplied(tx: Executor, id: number): Promise<void> {
     UPDATE batch_row SET meets = CASE WHEN did.joined THEN jsonb_build_object('product', did.product, 'by', NULL) END
     FROM did WHERE batch_row.batch_id = ${id} AND batch_row.row = did.row AND did.joined <> ${doesJoin}`);
   const counts = await recount(tx, id);
-  const found = await queryOne<{ name: string; action: number | null }>(
-    tx,
-    sql`SELECT file_name AS name, action_id AS action FROM batch WHERE id = ${id}`,
+  const found = await first(
+    tx
+      .select({ name: tables.batch.fileName, action: tables.batch.actionId })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, id)),
   );
   if (found?.action)
-    await tx.execute(sql`UPDATE action SET words = ${sayApplied(found.name, counts)} WHERE id = ${found.action}`);
+    await tx
+      .update(tables.action)
+      .set({ words: sayApplied(found.name, counts) })
+      .where(eq(tables.action.id, found.action ?? 0));
 }

@@ -3,9 +3,9 @@ import type { BatchRowAnswer } from '@velvet-shelf/contract';
 import { type RecordContent, contentChanges } from '@velvet-shelf/core/intake';
 import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
-import { type SQL, and, eq, sql } from 'drizzle-orm';
+import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, containing, ids, json, onClient, queryOne, queryRows } from '../../db/client.js';
+import { type Executor, containing, json, onClient, queryOne, first, isIn } from '../../db/client.js';
 import { batch, batchRow } from '../../db/schema/index.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
@@ -13,6 +13,8 @@ import { doesAsk, doesJoin, recount } from './counts.js';
 import { type Aimed, foreseeGoods, goodsOf } from './goods.js';
 import { findMeetings } from './meets.js';
 import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
+import * as tables from '../../db/schema/index.js';
+import { lockBatch } from '../batches.js';
 
 type RowRecord = typeof batchRow.$inferSelect;
 
@@ -83,16 +85,19 @@ export async function listRows(
 async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<BatchRowAnswer[]> {
   const dictionary = await loadDictionary(db);
   const { attributes } = dictionary;
-  const head = await queryOne<{ supplier: number; isTried: boolean }>(
-    db,
-    sql`SELECT supplier_id AS supplier, state = 'tried' AS "isTried" FROM batch WHERE id = ${id}`,
+  const head = await first(
+    db
+      .select({ supplier: tables.batch.supplierId, state: tables.batch.state })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, id)),
   );
   if (!head) throw notFound(`batch ${id}`);
   const contentsOf = await loadContents(db, shown);
   const goodsOfRow = await goodsOf(db, head.supplier, shown);
-  const foreseen = head.isTried
-    ? await foreseeGoods(db, head.supplier, aimedRows(shown, contentsOf, goodsOfRow), dictionary)
-    : new Map<number, Foreseen>();
+  const foreseen =
+    head.state === 'tried'
+      ? await foreseeGoods(db, head.supplier, aimedRows(shown, contentsOf, goodsOfRow), dictionary)
+      : new Map<number, Foreseen>();
   return shown.map((row): BatchRowAnswer => {
     const { own, before } = contentsOf(row);
     const held = own ?? before;
@@ -154,10 +159,15 @@ function aimedRows(
 
 async function loadContents(db: Executor, shown: readonly RowRecord[]): Promise<(row: RowRecord) => RowContents> {
   const wanted = shown.flatMap((row) => [row.contentId ?? [], row.beforeId ?? []].flat());
-  const recordContents = await queryRows<Held>(
-    db,
-    sql`SELECT id, content, cells, keys FROM record_content WHERE id = ANY(${ids(wanted)})`,
-  );
+  const recordContents = await db
+    .select({
+      id: tables.recordContent.id,
+      content: tables.recordContent.content,
+      cells: tables.recordContent.cells,
+      keys: tables.recordContent.keys,
+    })
+    .from(tables.recordContent)
+    .where(isIn(tables.recordContent.id, wanted));
   const byId = new Map(recordContents.map((recordContent) => [recordContent.id, recordContent]));
   return ({ contentId, beforeId }) => ({ own: byId.get(contentId ?? 0), before: byId.get(beforeId ?? 0) });
 }
@@ -213,16 +223,17 @@ export async function leaveOut(
     : filterSql(id, wish);
   return db.transaction(async (tx) => {
     await mustBeTried(tx, id);
-    const done = await queryRows(
-      tx,
-      sql`UPDATE batch_row SET left_out = ${wish.leftOut} WHERE ${which} AND outcome <> 'refused' AND left_out <> ${wish.leftOut} RETURNING 1`,
-    );
+    const done = await tx
+      .update(tables.batchRow)
+      .set({ leftOut: wish.leftOut })
+      .where(and(which, ne(tables.batchRow.outcome, 'refused'), ne(tables.batchRow.leftOut, wish.leftOut)))
+      .returning({ row: tables.batchRow.row });
     return done.length;
   });
 }
 
 async function mustBeTried(tx: Executor, id: number): Promise<void> {
-  const found = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${id} FOR UPDATE`);
+  const found = await lockBatch(tx, id);
   if (!found) throw notFound(`batch ${id}`);
   if (found.state !== 'tried')
     throw conflict(`This batch is ${found.state}; only a batch that was tried can be picked from`);
@@ -244,9 +255,13 @@ export async function fixRow(
       .from(batchRow)
       .where(and(eq(batchRow.batchId, tried.id), eq(batchRow.row, row)));
     if (!held) throw notFound(`row ${row} of this batch`);
-    await tx.execute(sql`
-      INSERT INTO batch_fix (batch_id, row, cells) VALUES (${tried.id}, ${row}, ${json(cells)})
-      ON CONFLICT (batch_id, row) DO UPDATE SET cells = batch_fix.cells || excluded.cells`);
+    await tx
+      .insert(tables.batchFix)
+      .values({ batchId: tried.id, row, cells })
+      .onConflictDoUpdate({
+        target: [tables.batchFix.batchId, tables.batchFix.row],
+        set: { cells: sql`${tables.batchFix.cells} || excluded.cells` },
+      });
     const { look, judge } = await compileJudge(tx, tried, await loadDictionary(tx));
     const fixed = withFix(
       { row, place: held.place ?? undefined, cells: await cellsOf(tx, held) },
@@ -255,9 +270,19 @@ export async function fixRow(
     );
     const [judged] = await judge(await look([fixed]));
     if (!judged) return;
-    const twin = await queryOne<{ row: number }>(
-      tx,
-      sql`SELECT row FROM batch_row WHERE batch_id = ${tried.id} AND row <> ${row} AND outcome <> 'refused' AND record_key = ${judged.recordKey} LIMIT 1`,
+    const twin = await first(
+      tx
+        .select({ row: tables.batchRow.row })
+        .from(tables.batchRow)
+        .where(
+          and(
+            eq(tables.batchRow.batchId, tried.id),
+            ne(tables.batchRow.row, row),
+            ne(tables.batchRow.outcome, 'refused'),
+            eq(tables.batchRow.recordKey, judged.recordKey ?? ''),
+          ),
+        )
+        .limit(1),
     );
     const final =
       twin && judged.outcome !== 'refused'
@@ -267,9 +292,10 @@ export async function fixRow(
         : judged;
     await dropRows(tx, tried.id, row);
     await writeJudged(on, tried.id, [fixed], [final]);
-    await tx.execute(
-      sql`UPDATE batch_row SET left_out = ${held.leftOut && final.outcome !== 'refused'} WHERE batch_id = ${tried.id} AND row = ${row}`,
-    );
+    await tx
+      .update(tables.batchRow)
+      .set({ leftOut: held.leftOut && final.outcome !== 'refused' })
+      .where(and(eq(tables.batchRow.batchId, tried.id), eq(tables.batchRow.row, row)));
     await findMeetings(tx, tried.id, row);
     await recount(tx, tried.id);
   });
@@ -285,9 +311,11 @@ export async function fixRow(
 /** The cells of a row as it stands in the dry run. */
 async function cellsOf(on: Executor, { cells, contentId, beforeId }: RowRecord): Promise<string[]> {
   if (cells) return cells;
-  const held = await queryOne<{ cells: string[] }>(
-    on,
-    sql`SELECT cells FROM record_content WHERE id = ${contentId ?? beforeId}`,
+  const held = await first(
+    on
+      .select({ cells: tables.recordContent.cells })
+      .from(tables.recordContent)
+      .where(eq(tables.recordContent.id, contentId ?? beforeId ?? 0)),
   );
   return held?.cells ?? [];
 }

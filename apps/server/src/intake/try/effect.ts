@@ -2,9 +2,9 @@
  * What applying would do to listings: the batch is really applied and its goods really evaluated, in a transaction that is
  * rolled back. No second way of computing it can disagree with the first. Large batches are tried on their first rows.
  */
-import { sql } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Database, type Executor, isCode, json, onTrial, queryOne, queryRows } from '../../db/client.js';
+import { type Database, type Executor, isCode, onTrial, queryOne, queryRows, first } from '../../db/client.js';
 import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { EffectInput } from '../jobs.js';
@@ -12,6 +12,8 @@ import { drain } from '../../listings/evaluate.js';
 import { applyRows } from '../apply/rows.js';
 import { recount } from './counts.js';
 import { findMeetings } from './meets.js';
+import * as tables from '../../db/schema/index.js';
+import { lockBatch } from '../batches.js';
 
 /** Rows tried at most: the rows they touch are locked meanwhile. */
 const mostRows = 3000;
@@ -36,7 +38,10 @@ export async function findEffect(context: JobContext<EffectInput>): Promise<void
     if (input.joinsToo) await meetAgain(db, batchId);
     const effect = await tryEffect(context, batchId);
     if (effect)
-      await db.execute(sql`UPDATE batch SET effect = ${json(effect)} WHERE id = ${batchId} AND state = 'tried'`);
+      await db
+        .update(tables.batch)
+        .set({ effect })
+        .where(and(eq(tables.batch.id, batchId), eq(tables.batch.state, 'tried')));
   } catch (error) {
     // Asked to stop, wherever that met it: the batch is being changed, and its effect with it.
     if (!isCode(error, queryCanceled)) throw error;
@@ -47,7 +52,7 @@ export async function findEffect(context: JobContext<EffectInput>): Promise<void
 /** Rows were picked out or corrected, and others may join now what they stood in the way of. */
 async function meetAgain(db: Database, batchId: number): Promise<void> {
   await db.transaction(async (tx) => {
-    const batch = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    const batch = await lockBatch(tx, batchId);
     if (batch?.state !== 'tried') return;
     await findMeetings(tx, batchId);
     await recount(tx, batchId);
@@ -63,16 +68,18 @@ async function tryEffect(
     const own = await queryOne<{ backend: number }>(tx, sql`SELECT pg_backend_pid() AS backend`);
     await saveCheckpoint(db, { backend: own?.backend });
     await tx.execute(sql`SET LOCAL lock_timeout = '3s'`);
-    const batch = await queryOne<{ state: string }>(tx, sql`SELECT state FROM batch WHERE id = ${batchId} FOR UPDATE`);
+    const batch = await lockBatch(tx, batchId);
     if (batch?.state !== 'tried') return undefined;
     await tx.execute(sql`CREATE TEMP TABLE listing_before ON COMMIT DROP AS
         SELECT l.id, l.place_id, l.variant_id, l.readiness, p.offers -> pl.currency AS offer
         FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`);
-    const action = await queryOne<{ id: number }>(
-      tx,
-      sql`INSERT INTO action (kind, words) VALUES ('try', 'tried, rolled back') RETURNING id`,
+    const action = await first(
+      tx.insert(tables.action).values({ kind: 'try', words: 'tried, rolled back' }).returning({ id: tables.action.id }),
     );
-    await tx.execute(sql`UPDATE batch SET state = 'applying', action_id = ${action?.id ?? 0} WHERE id = ${batchId}`);
+    await tx
+      .update(tables.batch)
+      .set({ state: 'applying', actionId: action?.id ?? 0 })
+      .where(eq(tables.batch.id, batchId));
     const reach = await queryOne<{ last: number | null; rows: number; of: number }>(
       tx,
       sql`SELECT max(row) FILTER (WHERE n <= ${mostRows}) AS last, count(*) FILTER (WHERE n <= ${mostRows}) AS rows, count(*) AS of

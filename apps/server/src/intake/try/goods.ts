@@ -3,11 +3,13 @@ import type { BatchRowAnswer } from '@velvet-shelf/contract';
 import { type Foreseen, foreseeRecord } from '@velvet-shelf/core/claims';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import type { JoinLevel } from '@velvet-shelf/core/matching';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, isNull, isNotNull } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
 import { loadUnits } from '../../catalog/resolve.js';
-import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
+import { type Executor, first, isAmong, isIn } from '../../db/client.js';
 import type { RowMeeting, batchRow } from '../../db/schema/index.js';
+import * as tables from '../../db/schema/index.js';
+import { alias } from 'drizzle-orm/pg-core';
 
 type RowRecord = typeof batchRow.$inferSelect;
 type Goods = Pick<BatchRowAnswer, 'joins' | 'asks'>;
@@ -33,17 +35,24 @@ export async function goodsOf(
   shown: readonly RowRecord[],
 ): Promise<(row: RowRecord) => Goods> {
   const recordKeys = shown.flatMap((row) => row.recordKey ?? []);
-  const standing = await queryRows<{ key: string; product: number }>(
-    db,
-    sql`SELECT key, product_id AS product FROM record WHERE supplier_id = ${supplier} AND product_id IS NOT NULL
-          AND key IN (SELECT jsonb_array_elements_text(${json(recordKeys)}))`,
-  );
+  const standing = await db
+    .select({ key: tables.record.key, product: sql<number>`${tables.record.productId}` })
+    .from(tables.record)
+    .where(
+      and(
+        eq(tables.record.supplierId, supplier),
+        isNotNull(tables.record.productId),
+        isAmong(tables.record.key, recordKeys),
+      ),
+    );
   const productOf = new Map(standing.map(({ key, product }) => [key, product]));
   const wanted = [...productOf.values(), ...shown.flatMap((row) => row.meets?.product ?? [])];
-  const products = await queryRows<{ id: number; now: number; sku: string | null; title: string | null }>(
-    db,
-    sql`SELECT p.id, n.id AS now, n.sku, n.title FROM product p JOIN product n ON n.id = coalesce(p.merged_into, p.id) WHERE p.id = ANY(${ids(wanted)})`,
-  );
+  const now = alias(tables.product, 'now');
+  const products = await db
+    .select({ id: tables.product.id, now: now.id, sku: now.sku, title: now.title })
+    .from(tables.product)
+    .innerJoin(now, eq(now.id, sql`coalesce(${tables.product.mergedInto}, ${tables.product.id})`))
+    .where(isIn(tables.product.id, wanted));
   const byId = new Map(products.map(({ id, now, sku, title }) => [id, { productId: now, sku, title }]));
   return ({ recordKey, meets }) => {
     const joined = meets && !meets.unless ? meets : undefined;
@@ -79,14 +88,24 @@ export async function foreseeGoods(
   { attributes, policies }: Dictionary,
 ): Promise<Map<number, Foreseen>> {
   if (aimed.length === 0) return new Map();
-  const from = await queryOne<{ name: string; rank: number }>(
-    db,
-    sql`SELECT name, rank FROM supplier WHERE id = ${supplier}`,
+  const from = await first(
+    db
+      .select({ name: tables.supplier.name, rank: tables.supplier.rank })
+      .from(tables.supplier)
+      .where(eq(tables.supplier.id, supplier)),
   );
-  const unitOf = await queryRows<{ id: number; unit: number }>(
-    db,
-    sql`SELECT id, unit_id AS unit FROM product WHERE id = ANY(${ids(aimed.map(({ product }) => product))}) AND merged_into IS NULL`,
-  );
+  const unitOf = await db
+    .select({ id: tables.product.id, unit: tables.product.unitId })
+    .from(tables.product)
+    .where(
+      and(
+        isIn(
+          tables.product.id,
+          aimed.map(({ product }) => product),
+        ),
+        isNull(tables.product.mergedInto),
+      ),
+    );
   const units = await loadUnits(db, [...new Set(unitOf.map(({ unit }) => unit))]);
   const claimsOf = new Map(unitOf.map(({ id, unit }) => [id, units.get(unit)?.claims]));
   return new Map(

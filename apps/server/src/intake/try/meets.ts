@@ -1,9 +1,10 @@
 /** Which goods the rows that make records would join: judged by the rules that applying goes by, before anything is applied. */
 import { type Described, type JoinLevel, type JoinRecord, joinLevels, joinRecords } from '@velvet-shelf/core/matching';
-import { type SQL, sql } from 'drizzle-orm';
-import { type Executor, ids, json, queryOne, queryRows } from '../../db/client.js';
+import { type SQL, sql, eq } from 'drizzle-orm';
+import { type Executor, ids, json, queryRows, first } from '../../db/client.js';
 import type { RowMeeting } from '../../db/schema/index.js';
 import { loadDecisions, loadMembers, reach, toJoinRecord } from '../../matching/joins.js';
+import * as tables from '../../db/schema/index.js';
 
 interface Meetings {
   joins: number;
@@ -23,9 +24,15 @@ interface NewRecord {
  */
 export async function findMeetings(tx: Executor, batchId: number, row?: number): Promise<Meetings> {
   const which = sql`b.batch_id = ${batchId} AND ${row === undefined ? sql`true` : sql`b.row = ${row}`}`;
-  const head = await queryOne<{ supplier: number; usesOurNumbers: boolean }>(
-    tx,
-    sql`SELECT s.id AS supplier, s.uses_our_numbers OR s.kind = 'own' AS "usesOurNumbers" FROM batch b JOIN supplier s ON s.id = b.supplier_id WHERE b.id = ${batchId}`,
+  const head = await first(
+    tx
+      .select({
+        supplier: tables.supplier.id,
+        usesOurNumbers: sql<boolean>`${tables.supplier.usesOurNumbers} OR ${tables.supplier.kind} = 'own'`,
+      })
+      .from(tables.batch)
+      .innerJoin(tables.supplier, eq(tables.supplier.id, tables.batch.supplierId))
+      .where(eq(tables.batch.id, batchId)),
   );
   await tx.execute(sql`UPDATE batch_row b SET meets = NULL WHERE ${which} AND b.meets IS NOT NULL`);
   const news = await loadNews(tx, which);

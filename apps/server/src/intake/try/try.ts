@@ -12,7 +12,7 @@ import {
 import { type FileRow, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { isInHouse } from '@velvet-shelf/core/matching';
 import { canonical, foldText } from '@velvet-shelf/core/values';
-import { sql } from 'drizzle-orm';
+import { sql, eq } from 'drizzle-orm';
 import { breathe, copyIn, copyLine, copyText, keptJson } from '../../db/copy.js';
 import {
   type ClientTransaction,
@@ -31,6 +31,7 @@ import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { emptyCounts } from './counts.js';
 import { findMeetings } from './meets.js';
 import { rowsApart } from '../read/process.js';
+import * as tables from '../../db/schema/index.js';
 
 export interface Tried {
   id: number;
@@ -87,7 +88,7 @@ interface Judge {
 /** Compiles a judge for rows of a batch. */
 export async function compileJudge(db: Executor, batch: Tried, dictionary: Dictionary): Promise<Judge> {
   const isOwn = batch.supplier.kind === 'own';
-  const suppliers = await queryRows<{ id: number; name: string }>(db, sql`SELECT id, name FROM supplier`);
+  const suppliers = await db.select({ id: tables.supplier.id, name: tables.supplier.name }).from(tables.supplier);
   const byName = new Map(suppliers.map((supplier) => [foldText(supplier.name), supplier.id]));
   const reader = rowReader(batch, dictionary);
   const isUpdate = batch.scope === 'update';
@@ -370,10 +371,10 @@ function* rowLines(
 }
 
 async function loadFixes(db: Executor, batch: Tried): Promise<Map<number, Record<string, string>>> {
-  const batchFixes = await queryRows<{ row: number; cells: Record<string, string> }>(
-    db,
-    sql`SELECT row, cells FROM batch_fix WHERE batch_id = ${batch.id}`,
-  );
+  const batchFixes = await db
+    .select({ row: tables.batchFix.row, cells: tables.batchFix.cells })
+    .from(tables.batchFix)
+    .where(eq(tables.batchFix.batchId, batch.id));
   return new Map(batchFixes.map((batchFix) => [batchFix.row, batchFix.cells]));
 }
 
