@@ -153,7 +153,6 @@ export async function writeClaim(
     await tx.delete(tables.claimEdit).where(isClaim(productId, attributeId, language));
     return;
   }
-  const value = 'value' in claim ? json(claim.value) : sql`NULL`;
   await tx
     .insert(tables.claimEdit)
     .values({ productId, attributeId, lang: language, value: 'value' in claim ? claim.value : null, actor })
