@@ -41,7 +41,7 @@ export default tseslint.config(
   {
     // What takes types to see: promises that nobody waits for, and switches that forget a case.
     files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.{ts,tsx}', 'demo/src/**/*.ts', 'bench/src/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/fixtures.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',

@@ -85,7 +85,7 @@ const sentences = [
   'Packed in paper and card, without any plastic.',
   'For anything that sulks when wet, pick clay without glaze on the outside.',
 ];
-const leaves = categories.filter((path) => path.includes('/'));
+const leaves = categories.flatMap(({ key, parent }) => (parent === null ? [] : [key]));
 
 /** Header and rows of N variants as TSV lines; about one in ten has a fault a channel would refuse. */
 export function* generateRows(count: number, seed = 4180): Generator<string> {

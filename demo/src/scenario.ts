@@ -28,11 +28,13 @@ const tree: Record<string, string[]> = {
   Gifts: ['Starter sets', 'Seed assortments'],
 };
 
-/** Paths of the own tree, parents first. */
-export const categories = Object.entries(tree).flatMap(([root, leaves]) => [
-  root,
-  ...leaves.map((leaf) => `${root}/${leaf}`),
-]);
+/** The own tree, parents first. A key is what refers to it; here it reads like where it stood at first. */
+export const categories: { key: string; name: string; parent: string | null }[] = Object.entries(tree).flatMap(
+  ([root, leaves]) => [
+    { key: root, name: root, parent: null },
+    ...leaves.map((leaf) => ({ key: `${root}/${leaf}`, name: leaf, parent: root })),
+  ],
+);
 
 const variant = { many: false, perLanguage: false, level: 'variant' } as const;
 const family = { many: false, perLanguage: false, level: 'family' } as const;
@@ -47,7 +49,7 @@ const own: Attribute[] = [
   { ...variant, key: 'height', label: 'Height', type: 'measure', dimension: 'length', group: 'Sizes' },
   { ...variant, key: 'length', label: 'Length', type: 'measure', dimension: 'length', group: 'Sizes' },
   { ...variant, key: 'volume', label: 'Volume', type: 'measure', dimension: 'volume', group: 'Sizes' },
-  { ...variant, key: 'size', label: 'Size', type: 'text', group: 'Sizes' },
+  { ...variant, key: 'size', role: 'size', label: 'Size', type: 'text', group: 'Sizes' },
   { ...variant, key: 'packet', label: 'Packet', type: 'text', group: 'Sizes' },
   { ...variant, key: 'power', label: 'Power', type: 'measure', dimension: 'power', group: 'Light' },
   {

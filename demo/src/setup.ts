@@ -24,6 +24,23 @@ export async function orrivaneRulebooks() {
   );
 }
 
+/** The closed lists of the dictionary, and our tree as that of its category. */
+async function writeLists(db: Database): Promise<void> {
+  const tree = categories.map(({ key, name, parent }) => ({ attribute: 'category', key, name, parent }));
+  const lists = dictionary.flatMap(({ key: attribute, choices = [] }) =>
+    choices.flatMap((key) => (typeof key === 'string' ? [{ attribute, key, name: key, parent: null }] : [])),
+  );
+  const values = [...tree, ...lists].map((value, position) => ({ ...value, position }));
+  await db.execute(sql`
+    INSERT INTO list_value (attribute_id, key, names, position)
+    SELECT a.id, t.key, json_build_object(${company.languages[0]}::text, t.name), t.position
+    FROM jsonb_to_recordset(${json(values)}) AS t(attribute text, key text, name text, position int) JOIN attribute a ON a.key = t.attribute`);
+  await db.execute(sql`
+    UPDATE list_value v SET parent_id = p.id
+    FROM jsonb_to_recordset(${json(tree)}) AS t(attribute text, key text, parent text) JOIN attribute a ON a.key = t.attribute
+    JOIN list_value p ON p.attribute_id = a.id AND p.key = t.parent WHERE v.attribute_id = a.id AND v.key = t.key`);
+}
+
 /** `standins` is the address of the simulated channels. */
 export async function writeSetup(db: Database, standins: string): Promise<{ owner: number; place: number }> {
   await db.insert(schema.company).values(company);
@@ -32,13 +49,11 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
       sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`,
     );
   await db.execute(sql`
-    INSERT INTO attribute (key, label, type, many, per_language, level, dimension, choices, "group", position)
-    SELECT key, label, type, many, "perLanguage", level, dimension, choices, "group", position
+    INSERT INTO attribute (key, label, type, many, per_language, level, dimension, role, "group", position)
+    SELECT key, label, type, many, "perLanguage", level, dimension, role, "group", position
     FROM jsonb_to_recordset(${json(dictionary.map((attribute, position) => ({ ...attribute, position })))})
-      AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, choices jsonb, "group" text, position int)`);
-  await db.execute(sql`
-    INSERT INTO category (path, name, position)
-    SELECT path, name, position FROM jsonb_to_recordset(${json(categories.map((path, position) => ({ path, name: path.split('/').at(-1), position })))}) AS t(path text, name text, position int)`);
+      AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, role text, "group" text, position int)`);
+  await writeLists(db);
   await db.execute(sql`
     INSERT INTO supplier (key, name, rank, kind, language) SELECT key, name, rank, kind, language
     FROM jsonb_to_recordset(${json(suppliers)}) AS t(key text, name text, rank int, kind text, language text)`);

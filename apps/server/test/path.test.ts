@@ -8,6 +8,7 @@ import { queryRows } from '@velvet-shelf/server/db/client';
 import { loadFamilies } from '@velvet-shelf/server/listings/families';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
+import * as tables from '@velvet-shelf/server/db/schema/index';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Client, base, db } from './client.js';
 
@@ -166,9 +167,9 @@ describe('catalog', () => {
         language: fc.constantFrom('en-GB', 'de-DE'),
       }),
       fc.record({
-        attribute: fc.constant('category'),
-        op: fc.constantFrom('under', 'is'),
-        value: fc.constantFrom('Planters', 'Planters/Indoor pots'),
+        attribute: fc.constantFrom('category', 'state', 'energyClass', 'sowingMonths'),
+        op: fc.constantFrom('under', 'is', 'isNot', 'contains', 'atLeast', 'atMost', 'isEmpty'),
+        value: fc.constantFrom('Planters', 'Planters/Indoor pots', 'pots', 'selling', 'B', 'May', 'none of them'),
       }),
     ) as fc.Arbitrary<Condition>;
     const condition = fc.letrec<{ any: Condition }>((tie) => ({
@@ -182,7 +183,7 @@ describe('catalog', () => {
     })).any;
     await fc.assert(
       fc.asyncProperty(condition, async (condition) => {
-        const holds = compileCondition(condition, dictionary.attributes, variantLookup('en-GB'));
+        const holds = compileCondition(condition, dictionary.attributes, variantLookup(dictionary.attributes, 'en-GB'));
         const { body: view } = await client.send('POST', '/api/views', {
           condition: condition,
           show: 'variants',
@@ -245,7 +246,7 @@ describe('catalog', () => {
 describe('causes', () => {
   it('ranks them, tries a fix, saves it, and clears its listings at once', async () => {
     const { body: before } = await client.get('/api/causes');
-    const cause = before.items.find((row: { key: string }) => row.key === 'translate:orrivane:GB:differsShade=Sage');
+    const cause = before.items.find((row: { key: string }) => row.key === 'translate:orrivane:GB:differsShade:Sage');
     const query = `?key=${encodeURIComponent(cause.key)}`;
     const fix = { kind: 'choose', value: 'fern' };
     const tried = await client.send('POST', `/api/causes/try${query}`, fix);
@@ -364,7 +365,10 @@ describe('feeds', () => {
     expect((await fetch(`${base}/f/guessed.xml`)).status).toBe(404);
   });
   it('is fetched and checked by the channel; refusals land on the items, and the balance holds', async () => {
-    const { body: run } = await client.send('POST', `/api/feeds/${feed.id}/offer`);
+    await client.send('POST', `/api/feeds/${feed.id}/offer`);
+    const { runs } = await client.until(`/api/feeds/${feed.id}`, (body) => body.runs[0].report !== null);
+    const [run] = runs;
+    expect(run.asked).toBeNull();
     const { accepted, warned, refused, unanswered } = run.report;
     expect(accepted + warned + refused + unanswered).toBe(run.counts.sent);
     expect(refused).toBeGreaterThan(0);
@@ -377,6 +381,16 @@ describe('feeds', () => {
     const live = await count(sql`SELECT sum(listings) AS n FROM place_total WHERE channel_state = 'live'`);
     expect(Number(live)).toBe(accepted + warned);
     await totalsHold();
+  });
+  it('says of a channel that cannot be reached that it could not be asked, and keeps what it answered before', async () => {
+    const [account] = await db.select().from(tables.account);
+    await db.update(tables.account).set({ address: 'http://127.0.0.1:9/nobody' });
+    const { status, body } = await client.send('POST', `/api/feeds/${feed.id}/offer`);
+    expect([status, body.asked.state]).toEqual([200, 'reading']);
+    const { runs } = await client.until(`/api/feeds/${feed.id}`, ({ runs: [run] }) => run.asked?.state === 'failed');
+    expect(runs[0].asked.error).not.toBe('');
+    expect(runs[0].report).not.toBeNull();
+    await db.update(tables.account).set({ address: account?.address ?? '' });
   });
   it('and now every figure that has one name is one figure, and a ticket opens what it counts', async () => {
     const { body: shelf } = await client.get('/api/shelf');

@@ -1,7 +1,11 @@
 import { conditionSchema } from '@velvet-shelf/core/conditions';
-import { attributeTypes } from '@velvet-shelf/core/values';
+import { attributeTypes, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { bytes, endpoint, idParam, moment } from './endpoint.js';
+
+/** One of a closed list: what refers to it, and how people read it. */
+export const optionSchema = z.object({ key: z.string(), name: z.string() });
+export type Option = z.infer<typeof optionSchema>;
 
 export const attributeSchema = z.object({
   key: z.string(),
@@ -11,7 +15,9 @@ export const attributeSchema = z.object({
   perLanguage: z.boolean(),
   level: z.enum(['family', 'variant']),
   group: z.string(),
-  choices: z.array(z.string()).optional(),
+  role: z.enum(roles).nullable(),
+  /** Null where it may be anything. */
+  choices: z.array(optionSchema).nullable(),
 });
 export type AttributeAnswer = z.infer<typeof attributeSchema>;
 
@@ -35,7 +41,8 @@ export const gridRowSchema = z.object({
   sku: z.string().nullable(),
   title: z.string().nullable(),
   brand: z.string().nullable(),
-  category: z.string().nullable(),
+  /** Names of its category, from the root down. */
+  category: z.array(z.string()).nullable(),
   gtin: z.string().nullable(),
   state: z.string().nullable(),
   picture: z.string().nullable(),
@@ -70,7 +77,8 @@ export const productValueSchema = z.object({
   label: z.string(),
   group: z.string(),
   type: z.enum(attributeTypes),
-  choices: z.array(z.string()).nullable(),
+  role: z.enum(roles).nullable(),
+  choices: z.array(optionSchema).nullable(),
   language: z.string().nullable(),
   level: z.enum(['family', 'variant']),
   /** As one would type it; null = no value. */
@@ -160,7 +168,7 @@ export const catalog = {
     method: 'GET',
     path: '/api/categories',
     summary: 'Our own category tree',
-    answer: z.object({ items: z.array(z.object({ path: z.string(), name: z.string() })) }),
+    answer: z.object({ items: z.array(optionSchema) }),
   }),
   open: endpoint({
     role: 'viewer',

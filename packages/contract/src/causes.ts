@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { effectSchema } from './channels.js';
 import { endpoint, rowNumber, rowNumberText } from './endpoint.js';
+import { optionSchema } from './catalog.js';
 
 export const causeSchema = z.object({
   key: z.string(),
@@ -44,7 +45,7 @@ export const remedySchema = z.discriminatedUnion('kind', [
     language: z.string().nullable(),
     label: z.string(),
     type: z.string(),
-    choices: z.array(z.string()).nullable(),
+    choices: z.array(optionSchema).nullable(),
     /** A fit step that would clear them all, where there is one. */
     fit: z.object({ placeId: z.number(), attribute: z.string(), words: z.string() }).nullable(),
   }),

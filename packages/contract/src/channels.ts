@@ -22,7 +22,9 @@ export const placeSchema = z.object({
 export type PlaceAnswer = z.infer<typeof placeSchema>;
 
 export const categoryRowSchema = z.object({
+  /** Key of our category, and its names from the root down. */
   category: z.string(),
+  names: z.array(z.string()),
   variants: z.number(),
   target: z.string().nullable(),
   targetNames: z.array(z.string()).nullable(),

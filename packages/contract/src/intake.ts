@@ -2,6 +2,7 @@ import { batchStates, columnMapSchema, columnTargetSchema, scopes } from '@velve
 import { detectionSchema, formats, readingSchema } from '@velvet-shelf/core/tabular';
 import { z } from 'zod';
 import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
+import { optionSchema } from './catalog.js';
 
 export const supplierSchema = z.object({
   id: z.number(),
@@ -92,7 +93,7 @@ export const batchSchema = batchSummarySchema.extend({
       attribute: z.string(),
       label: z.string(),
       /** Closed list, or null where any text is taken. */
-      choices: z.array(z.string()).nullable(),
+      choices: z.array(optionSchema).nullable(),
       values: z.array(
         z.object({
           value: z.string(),

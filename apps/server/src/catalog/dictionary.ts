@@ -4,7 +4,8 @@ import type { Attribute } from '@velvet-shelf/core/values';
 import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor } from '../db/client.js';
-import { attribute, category } from '../db/schema/index.js';
+import { loadLists } from './lists.js';
+import { attribute } from '../db/schema/index.js';
 import * as tables from '../db/schema/index.js';
 
 export interface Dictionary {
@@ -19,10 +20,10 @@ export interface Dictionary {
   currency: string;
 }
 
-/** Reads the dictionary; the category attribute's closed list is our own tree. */
+/** Reads the dictionary. */
 export async function loadDictionary(on: Executor): Promise<Dictionary> {
   const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
-  const categories = await on.select({ path: category.path }).from(category).orderBy(asc(category.position));
+  const lists = await loadLists(on);
   const policies = await on
     .select({
       key: tables.attribute.key,
@@ -34,8 +35,8 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
     .innerJoin(tables.attribute, eq(tables.attribute.id, tables.trustPolicy.attributeId));
   const { languages, home, currency } = await loadCompany(on);
   const attributes = new Map<string, Attribute>();
-  for (const { key, label, type, many, perLanguage, level, dimension, choices, group } of listed) {
-    const closed = key === 'category' ? categories.map((row) => row.path) : choices;
+  for (const { id, key, label, type, many, perLanguage, level, dimension, role, aliases, group } of listed) {
+    const choices = lists.get(id) ?? (type === 'choice' ? [] : undefined);
     attributes.set(key, {
       key,
       label,
@@ -45,7 +46,9 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
       level,
       group,
       ...(dimension ? { dimension } : {}),
-      ...(closed ? { choices: closed } : {}),
+      ...(choices ? { choices } : {}),
+      ...(role ? { role } : {}),
+      ...(aliases.length > 0 ? { aliases } : {}),
     });
   }
   return {

@@ -1,7 +1,16 @@
 /** Products as they are about to be written: variants out of their slots, families out of their variants. */
 import { type Texts, completeness, familyTitle } from '@velvet-shelf/core/catalog';
 import { type Slots, splitSlot } from '@velvet-shelf/core/claims';
-import { type Media, type Value, canonical, foldText } from '@velvet-shelf/core/values';
+import {
+  type Media,
+  type Role,
+  type Value,
+  canonical,
+  closedList,
+  foldText,
+  keyOf,
+  withRole,
+} from '@velvet-shelf/core/values';
 import type { product } from '../db/schema/index.js';
 import type { Dictionary } from './dictionary.js';
 
@@ -36,7 +45,8 @@ export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
 };
 
 /** Attributes whose pictures are given their measures. */
-export const pictureSlots: ReadonlySet<string> = new Set(['pictures', 'morePictures']);
+export const pictureKeys = ({ attributes }: Dictionary): ReadonlySet<string> =>
+  new Set(withRole(attributes, 'pictures').map(({ key }) => key));
 
 /** A record that speaks for a variant, best-ranked source first. */
 export interface Speaking {
@@ -60,12 +70,13 @@ export function draftVariant(
 ): Draft {
   const facts: Record<string, Value> = {};
   const texts: Texts = {};
+  const pictured = pictureKeys(dictionary);
   for (const [slot, { value }] of slots) {
     if (value === undefined) continue;
     const [key, language] = splitSlot(slot);
     if (language !== undefined) texts[key] = { ...texts[key], [language]: String(value) };
     else if (dictionary.attributes.get(key)?.type === 'richText') texts[key] = { [dictionary.home]: String(value) };
-    else facts[key] = pictureSlots.has(key) ? (value as Media[]).map((media) => sizes.get(media.name) ?? media) : value;
+    else facts[key] = pictured.has(key) ? (value as Media[]).map((media) => sizes.get(media.name) ?? media) : value;
   }
   const numbers = sources.flatMap(({ isOwn, number }) => (isOwn ? [] : [number]));
   const computed = {
@@ -74,15 +85,13 @@ export function draftVariant(
     droppedBy: sources.flatMap(({ dropped, supplier }) => (dropped ? [supplier] : [])),
   };
   for (const [key, list] of Object.entries(computed)) if (list.length > 0) facts[key] = [...new Set(list)];
-  const text = (key: string) => (typeof facts[key] === 'string' ? facts[key] : null);
-  const title = texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null;
-  const pictures = facts.pictures as Media[] | undefined;
-  const has = (slot: string) =>
-    slot === 'price'
+  const { attributes, home } = dictionary;
+  const text = heldText(facts, dictionary);
+  const title = titleOf(texts, dictionary);
+  const has = (fact: Role | 'price') =>
+    fact === 'price'
       ? before.price !== null
-      : slot === 'title' || slot === 'description'
-        ? texts[slot]?.[dictionary.home] !== undefined
-        : facts[slot] !== undefined;
+      : withRole(attributes, fact).some(({ key }) => facts[key] !== undefined || texts[key]?.[home] !== undefined);
   return {
     id: before.id,
     kind: before.kind,
@@ -95,7 +104,7 @@ export function draftVariant(
     category: text('category'),
     gtin: text('gtin'),
     state: text('state'),
-    picture: pictures?.[0]?.name ?? null,
+    picture: firstPicture(facts, dictionary),
     price: before.price,
     stock: before.stock,
     offers: before.offers,
@@ -106,11 +115,36 @@ export function draftVariant(
       text('gtin'),
       text('mpn'),
       text('brand'),
-      text('category'),
+      sayCategory(text('category'), dictionary),
       ...options.map(([, value]) => value),
       ...numbers,
     ]),
   };
+}
+
+/** Reads a product's text by the role of its attribute. */
+const heldText =
+  (facts: ProductRow['facts'], { attributes }: Dictionary) =>
+  (role: Role): string | null => {
+    const value = facts[keyOf(attributes, role) ?? ''];
+    return typeof value === 'string' ? value : null;
+  };
+
+/** Its title in our own language, or in any that it has one in. */
+function titleOf(texts: Texts, { attributes, home }: Dictionary): string | null {
+  const titles = texts[keyOf(attributes, 'title') ?? ''];
+  return titles?.[home] ?? Object.values(titles ?? {})[0] ?? null;
+}
+
+function firstPicture(facts: ProductRow['facts'], { attributes }: Dictionary): string | null {
+  const pictures = withRole(attributes, 'pictures').flatMap(({ key }) => (facts[key] ?? []) as Media[]);
+  return pictures[0]?.name ?? null;
+}
+
+/** Names of a category with those above it, as goods are searched by. */
+function sayCategory(key: string | null, { attributes, home }: Dictionary): string | null {
+  const [own] = withRole(attributes, 'category');
+  return key === null || !own ? key : (closedList(own)?.names(key, home).join(' ') ?? key);
 }
 
 /** Each word once: searches ask for words, and the index costs by the letter. */
@@ -125,21 +159,21 @@ export type Member = Pick<Draft, 'title' | 'brand' | 'category' | 'state' | 'pic
 export function keptFamily(before: ProductRow, dictionary: Dictionary): Draft {
   const { facts } = before;
   const texts = before.texts ?? {};
-  const text = (key: string) => (typeof facts[key] === 'string' ? facts[key] : null);
+  const text = heldText(facts, dictionary);
   return {
     ...before,
     texts,
-    title: texts.title?.[dictionary.home] ?? Object.values(texts.title ?? {})[0] ?? null,
+    title: titleOf(texts, dictionary),
     brand: text('brand'),
     category: text('category'),
     state: text('state'),
-    picture: (facts.pictures as Media[] | undefined)?.[0]?.name ?? null,
+    picture: firstPicture(facts, dictionary),
     search: '',
   };
 }
 
 /** A family: what it holds itself, and what its variants amount to. */
-export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
+export function draftFamily(own: Draft, variants: readonly Member[], dictionary: Dictionary): Draft {
   const usual = (key: 'brand' | 'category' | 'state') => {
     const counts = new Map<string, number>();
     for (const variant of variants)
@@ -159,7 +193,7 @@ export function draftFamily(own: Draft, variants: readonly Member[]): Draft {
     price: null,
     stock: variants.reduce((sum, member) => sum + member.stock, 0),
     complete: Math.round(variants.reduce((sum, member) => sum + member.complete, 0) / Math.max(1, variants.length)),
-    search: searchWords([title, brand, category]),
+    search: searchWords([title, brand, sayCategory(category, dictionary)]),
   };
 }
 

@@ -5,7 +5,7 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { type Executor, ids, json, first, isIn } from '../db/client.js';
+import { type Executor, ids, first, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -111,7 +111,7 @@ export function parseEdit(
   if (text === null || text.trim() === '') return { claim: { empty: true } };
   const read = parseValue(text, plainStyle, attribute);
   if (!read.ok) return { reason: read.reason };
-  if (attribute.key !== 'gtin') return { claim: { value: read.value } };
+  if (attribute.role !== 'gtin') return { claim: { value: read.value } };
   const gtin = readGtin(text);
   return gtin.ok ? { claim: { value: gtin.written } } : { reason: gtin.reason };
 }
@@ -124,7 +124,7 @@ const isClaim = (productId: number, attributeId: number, language: string) =>
   );
 
 /** What an edit changed: claims by `#` and their slot, beside what other rooms edit. */
-const claimDelta = z.record(z.string(), z.tuple([z.custom<KeptClaim>(), z.custom<KeptClaim>()]));
+const claimDelta = z.record(z.string(), z.array(z.custom<KeptClaim>()));
 
 export async function keptClaim(
   tx: Executor,
@@ -182,7 +182,7 @@ export async function undoEdit(
   const changes = await changesOf(tx, actionId, 'product', claimDelta);
   const left: string[] = [];
   for (const { id, delta } of changes)
-    for (const [field, [before, after]] of Object.entries(delta)) {
+    for (const [field, [before = null, after = null]] of Object.entries(delta)) {
       if (!field.startsWith('#')) continue;
       const [key, language = ''] = splitSlot(field.slice(1));
       const attributeId = dictionary.ids.get(key);

@@ -2,7 +2,7 @@
 import { type Readable, PassThrough } from 'node:stream';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
-import type { Attribute } from '@velvet-shelf/core/values';
+import { type Attribute, keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and, isNull, inArray } from 'drizzle-orm';
 import { type Database, type Executor, isIn } from '../db/client.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
@@ -84,7 +84,9 @@ export async function loadExported(db: Executor, list: readonly number[]): Promi
 
 async function columnsFor(db: Database, wanted: string[] | undefined, dictionary: Dictionary): Promise<ExportColumn[]> {
   const languages = await db
-    .selectDistinct({ language: sql<string>`json_object_keys(${tables.productText.texts} -> 'title')` })
+    .selectDistinct({
+      language: sql<string>`json_object_keys(${tables.productText.texts} -> ${keyOf(dictionary.attributes, 'title') ?? ''}::text)`,
+    })
     .from(tables.productText)
     .orderBy(sql`1`);
   const currencies = await db
@@ -103,7 +105,8 @@ async function columnsFor(db: Database, wanted: string[] | undefined, dictionary
     ...currencies.map(({ currency, kind }) => `${kind === 'sale' ? 'sale ' : ''}price ${currency}`),
     'stock',
   ];
-  const always = new Set([idColumn, 'sku', `title@${dictionary.home}`]);
+  const [sku, title] = [keyOf(dictionary.attributes, 'sku'), keyOf(dictionary.attributes, 'title')];
+  const always = new Set([idColumn, sku, `${title}@${dictionary.home}`]);
   const chosen = wanted?.map((key) => (key === 'price' ? `price ${dictionary.currency}` : key));
   return keys
     .filter((key) => !chosen || always.has(key) || chosen.includes(key) || chosen.includes(key.split('@')[0] ?? ''))

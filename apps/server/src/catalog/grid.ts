@@ -1,10 +1,10 @@
 /** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
 import { randomBytes } from 'node:crypto';
 import type { GridRow, View } from '@velvet-shelf/contract';
-import { type Comparison, type Condition, comparisonKey, soughtText } from '@velvet-shelf/core/conditions';
-import { type Value, foldText, formatValue } from '@velvet-shelf/core/values';
+import { type Comparison, type Condition, comparisonKey, listedKeys, soughtText } from '@velvet-shelf/core/conditions';
+import { type ClosedList, type Value, closedList, foldText, formatValue, withRole } from '@velvet-shelf/core/values';
 import { type SQL, eq, lt, sql } from 'drizzle-orm';
-import { type Database, containing, ids, json, queryOne, queryRows } from '../db/client.js';
+import { type Database, containing, ids, json, texts, queryOne, queryRows } from '../db/client.js';
 import { openedView as opened } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -77,13 +77,21 @@ const sortColumns: Record<string, SQL> = {
   sku: sql`p.sku COLLATE "C"`,
   title: sql`lower(p.title)`,
   brand: sql`lower(p.brand)`,
-  category: sql`p.category`,
   gtin: sql`p.gtin COLLATE "C"`,
   state: sql`p.state`,
   price: sql`p.price`,
   stock: sql`p.stock`,
   complete: sql`p.complete`,
 };
+
+/** Where a value stands in its list. */
+const placeOf = (list: ClosedList, key: SQL) =>
+  sql`array_position(${texts(list.values.map((value) => value.key))}, ${key}::text)`;
+
+function categoryOrder({ attributes }: Dictionary): SQL {
+  const list = closedList({ choices: withRole(attributes, 'category')[0]?.choices });
+  return list ? placeOf(list, sql`p.category`) : sql`p.category`;
+}
 
 function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
   const descending = view.sort.startsWith('-');
@@ -101,13 +109,23 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
       ORDER BY lower(u.title) ${direction}, x.unit_id, (x.id <> x.unit_id), x.id`;
   }
   const attributeId = dictionary.ids.get(key);
-  const column = Object.hasOwn(sortColumns, key) ? sortColumns[key] : undefined;
+  const column = Object.hasOwn(sortColumns, key)
+    ? sortColumns[key]
+    : key === 'category'
+      ? categoryOrder(dictionary)
+      : undefined;
+  const list = closedList({ choices: dictionary.attributes.get(key)?.choices });
   if (view.show === 'families') {
     if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
     return sql`SELECT p.id FROM product p WHERE p.id IN (SELECT p.unit_id FROM product p WHERE ${filter}) ORDER BY ${column} ${direction}, p.id`;
   }
   if (column) return sql`SELECT p.id FROM product p WHERE ${filter} ORDER BY ${column} ${direction}, p.id`;
   if (attributeId === undefined) throw badRequest(`There is no column “${key}” to sort by`);
+  if (list) {
+    const place = placeOf(list, sql`f.key`);
+    return sql`SELECT p.id FROM product p LEFT JOIN (SELECT f.product_id, min(${place}) AS place FROM fact f WHERE f.attribute_id = ${attributeId} GROUP BY 1) f ON f.product_id = p.id
+      WHERE ${filter} ORDER BY f.place ${direction}, p.id`;
+  }
   return sql`SELECT p.id FROM product p LEFT JOIN (SELECT product_id, min(num) AS num, min(key) AS key FROM fact WHERE attribute_id = ${attributeId} GROUP BY 1) f ON f.product_id = p.id
     WHERE ${filter} ORDER BY f.num ${direction}, f.key ${direction}, p.id`;
 }
@@ -158,6 +176,8 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
       WHERE position(${sought} in t.sought -> ${attribute.key}::text ->> ${language}::text) > 0)`;
   if (condition.op === 'isEmpty') return sql`NOT ${having(sql`true`)}`;
   if (condition.op === 'isNotEmpty') return having(sql`true`);
+  const listed = listedKeys(condition, attribute);
+  if (listed) return having(sql`key = ANY(${texts([...listed])})`);
   const key = comparisonKey(condition, attribute);
   if (key === undefined) return sql`false`;
   const column = typeof key === 'number' ? sql`num` : sql`key`;
@@ -179,7 +199,7 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   }
 }
 
-type Bare = Omit<GridRow, 'values' | 'places' | 'price'> & { price: string | null; facts: Record<string, Value> };
+type Bare = Omit<GridRow, 'values' | 'places' | 'category'> & { category: string | null; facts: Record<string, Value> };
 
 export async function windowOf(
   db: Database,
@@ -210,6 +230,7 @@ export async function windowOf(
           SELECT v.family_id, l.place_id, l.readiness, l.channel_state FROM product v JOIN listing l ON l.variant_id = v.id
           WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
   );
+  const tree = closedList({ choices: withRole(attributes, 'category')[0]?.choices });
   const byId = new Map(found.map((row) => [row.id, row]));
   return wanted.map((id) => {
     const row = byId.get(id);
@@ -222,6 +243,7 @@ export async function windowOf(
     }
     return {
       ...bare,
+      category: bare.category === null ? null : (tree?.names(bare.category, home) ?? [bare.category]),
       values,
       places: places.filter((place) => place.product === id).map(({ product: _, ...rest }) => rest),
     };

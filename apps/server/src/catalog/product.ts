@@ -9,6 +9,7 @@ import { canUndo } from '../history/undo.js';
 import { notFound } from '../http/problem.js';
 import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from '../claims/versions.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
+import { optionsOf } from './lists.js';
 import { loadUnits } from './resolve.js';
 import * as tables from '../db/schema/index.js';
 
@@ -75,8 +76,8 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
       isFamily &&
       attribute.level === 'variant' &&
       !slots.has(attribute.key) &&
-      attribute.key !== 'brand' &&
-      attribute.key !== 'category'
+      attribute.role !== 'brand' &&
+      attribute.role !== 'category'
     )
       continue;
     if (!attribute.perLanguage) wanted.push([attribute.key, attribute, undefined]);
@@ -124,7 +125,8 @@ function showValue(
     label: attribute.label,
     group: attribute.group,
     type: attribute.type,
-    choices: attribute.choices ?? null,
+    role: attribute.role ?? null,
+    choices: optionsOf(attribute, locale),
     language: language ?? null,
     level: attribute.level,
     text: value === undefined ? null : typedText(value, attribute),
@@ -169,7 +171,7 @@ function claimsOf(
   function claim(origin: Slot['origin'], text: string | null, wins: boolean): ClaimAnswer {
     if (origin.from === 'edit')
       return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
-    const fed = feeding(sources.get(origin.record), (map) => columnOf(map, name));
+    const fed = feeding(sources.get(origin.record), (map) => columnOf(map, name, attribute.role === 'sku'));
     return {
       text,
       from: origin.source,

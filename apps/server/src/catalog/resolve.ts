@@ -22,7 +22,7 @@ import {
   draftFamily,
   draftVariant,
   keptFamily,
-  pictureSlots,
+  pictureKeys,
 } from './draft.js';
 import { removeProducts, writeProducts } from './write.js';
 import * as tables from '../db/schema/index.js';
@@ -165,6 +165,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
     on,
     claims.flatMap((claim) => claim.variants.flatMap(({ records }) => records.map(({ values }) => values))),
     claims.flatMap((claim) => [...claim.familyEdits, ...claim.variants.flatMap(({ edits }) => edits)]),
+    dictionary,
   );
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
@@ -194,6 +195,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
           after: draftFamily(
             draftVariant(family, resolved.family, [], dictionary, sizes),
             variants.map((variant) => variant.after),
+            dictionary,
           ),
         });
     }
@@ -232,6 +234,7 @@ export async function resolveVariants(
     on,
     [...recordsOf.values()].flat().map((record) => record.content.values),
     [...editsOf.values()].flat(),
+    dictionary,
   );
   const isFamilyLevel = (slot: string) => dictionary.attributes.get(splitSlot(slot)[0])?.level === 'family';
   const writes = own.map((before) => {
@@ -278,7 +281,7 @@ export async function resolveVariants(
   const membersOf = groupBy(members, (row) => row.family);
   const above = (await loadProducts(on, sql`p.id = ANY(${ids([...counted])})`)).map((before) => ({
     before,
-    after: draftFamily(keptFamily(before, dictionary), membersOf.get(before.id) ?? []),
+    after: draftFamily(keptFamily(before, dictionary), membersOf.get(before.id) ?? [], dictionary),
   }));
   return [...changes, ...(await writeChanged(on, above, dictionary))];
 }
@@ -297,13 +300,15 @@ export async function measuredPictures(
   on: Executor,
   values: readonly Record<string, Value>[],
   edits: readonly Edited[],
+  dictionary: Dictionary,
 ): Promise<Map<string, Media>> {
   const names = new Set<string>();
   const collect = (value: unknown) => {
     if (Array.isArray(value)) for (const media of value as Media[]) names.add(media.name);
   };
-  for (const value of values) for (const slot of pictureSlots) collect(value[slot]);
-  for (const edit of edits) if (pictureSlots.has(edit.slot)) collect(edit.value);
+  const pictured = pictureKeys(dictionary);
+  for (const value of values) for (const key of pictured) collect(value[key]);
+  for (const edit of edits) if (pictured.has(edit.slot)) collect(edit.value);
   const found = await on
     .select({ name: tables.media.name, width: tables.media.width, height: tables.media.height })
     .from(tables.media)

@@ -1,25 +1,24 @@
-import { type AttributeAnswer, api } from '@velvet-shelf/contract';
-import {} from 'drizzle-orm';
-import {} from '../db/client.js';
+import { api } from '@velvet-shelf/contract';
+import { withRole } from '@velvet-shelf/core/values';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from './dictionary.js';
+import { optionsOf, showAttribute } from './lists.js';
 import { exportGrid } from './export.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';
 import { productHistory, showProduct } from './product.js';
-import * as tables from '../db/schema/index.js';
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
   const { db, notify } = services;
-  route(router, services, api.catalog.attributes, async () => ({
-    items: [...(await loadDictionary(db)).attributes.values()].map((attribute): AttributeAnswer => ({ ...attribute })),
-  }));
-  route(router, services, api.catalog.categories, async () => ({
-    items: await db
-      .select({ path: tables.category.path, name: tables.category.name })
-      .from(tables.category)
-      .orderBy(tables.category.position, tables.category.path),
-  }));
+  route(router, services, api.catalog.attributes, async () => {
+    const { attributes, home } = await loadDictionary(db);
+    return { items: [...attributes.values()].map((attribute) => showAttribute(attribute, home)) };
+  });
+  route(router, services, api.catalog.categories, async () => {
+    const { attributes, home } = await loadDictionary(db);
+    const [own] = withRole(attributes, 'category');
+    return { items: (own && optionsOf(own, home)) ?? [] };
+  });
   route(router, services, api.catalog.open, ({ body }) => openView(db, body));
   route(router, services, api.catalog.window, async ({ params, query }) => ({
     items: await windowOf(db, params.token, query.from, query.count, query.columns.split(',').filter(Boolean)),

@@ -4,7 +4,8 @@ import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/cor
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
-import { catalogLabel, likeValues, mendingStep } from '@velvet-shelf/core/causes';
+import { catalogLabel, likeValues, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
+import { optionsOf } from '../catalog/lists.js';
 import { namesOf, suggestFor } from '../channels/categories.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
@@ -52,7 +53,7 @@ export async function remedyFor(
       return {
         kind: 'choose',
         placeId: place.id,
-        question: `Where do ${cause.category.replaceAll('/', ' / ')} belong on ${place.channelName}?`,
+        question: `Where do ${sayCategory(cause.category, dictionary.attributes)} belong on ${place.channelName}?`,
         options: rulebook.categories.map(({ path }) => ({
           value: path,
           label: names(path).join(' / '),
@@ -71,12 +72,13 @@ export async function remedyFor(
       const place = placeOf(all, cause);
       const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
       const values = attribute?.limits.values ?? [];
+      const word = sayOwnWord(cause, dictionary.attributes);
       return {
         kind: 'choose',
         placeId: place.id,
-        question: `Which ${attribute?.label.toLowerCase() ?? 'value'} is “${cause.value}” on ${place.channelName}?`,
+        question: `Which ${attribute?.label.toLowerCase() ?? 'value'} is “${word}” on ${place.channelName}?`,
         options: values.map((value) => ({ value, label: value, score: null, evidence: [] })),
-        suggested: likeValues(cause.value, values),
+        suggested: likeValues(word, values),
       };
     }
     case 'fill': {
@@ -126,7 +128,7 @@ export async function remedyFor(
         language: cause.language ?? null,
         label: catalogLabel(cause.attribute, dictionary.attributes),
         type: own?.type ?? 'text',
-        choices: own?.choices ?? null,
+        choices: own ? optionsOf(own, dictionary.home) : null,
         fit: null,
       };
     }

@@ -1,5 +1,7 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
 import type { CategoryRow, Effect } from '@velvet-shelf/contract';
+import { type ClosedList, closedList, withRole } from '@velvet-shelf/core/values';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, ne, and, isNull, isNotNull, inArray, count } from 'drizzle-orm';
@@ -31,6 +33,12 @@ export async function showTree(services: Services, placeId: number) {
   };
 }
 
+/** Our own tree; empty where no attribute is our category. */
+export function ownCategories({ attributes }: Pick<Dictionary, 'attributes'>): ClosedList {
+  const [own] = withRole(attributes, 'category');
+  return closedList({ choices: own?.choices ?? [] }) as ClosedList;
+}
+
 /** A suggester for a place's tree, given where our other categories went. */
 export async function suggestFor(
   on: Executor,
@@ -48,6 +56,7 @@ export async function suggestFor(
     })),
   );
   const maps = await mapsOf(on, place);
+  const own = ownCategories(await loadDictionary(on));
   return {
     rulebook,
     suggest: async (category, most) => {
@@ -64,11 +73,11 @@ export async function suggestFor(
         )
         .orderBy(tables.product.id)
         .limit(12);
-      const root = category.split('/')[0];
+      const [root] = own.names(category);
       const neighbours = maps
-        .filter((map) => map.category !== category && map.category.split('/')[0] === root)
-        .map((map) => ({ names: map.category.split('/'), chosen: map.target, chosenNames: names(map.target) }));
-      return suggester({ names: category.split('/'), titles: titles.map((title) => title.title), neighbours }, most);
+        .filter((map) => map.category !== category && own.names(map.category)[0] === root)
+        .map((map) => ({ names: own.names(map.category), chosen: map.target, chosenNames: names(map.target) }));
+      return suggester({ names: own.names(category), titles: titles.map((title) => title.title), neighbours }, most);
     },
   };
 }
@@ -95,16 +104,14 @@ export async function showCategories(services: Services, placeId: number): Promi
   );
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
   const mapped = new Map((await mapsOf(db, place)).map(({ category, target }) => [category, target]));
-  const listed = await db
-    .select({ category: tables.category.path })
-    .from(tables.category)
-    .orderBy(tables.category.position, tables.category.path);
-  const own = listed.map(({ category }) => ({ category, target: mapped.get(category) ?? null }));
+  const tree = ownCategories(await loadDictionary(db));
+  const own = tree.values.map(({ key }) => ({ category: key, target: mapped.get(key) ?? null }));
   const list = await Promise.all(
     own.map(async ({ category, target }): Promise<CategoryRow> => {
       const variants = variantsOf.get(category) ?? 0;
       return {
         category,
+        names: tree.names(category),
         variants,
         target,
         targetNames: target === null ? null : names(target),
@@ -141,6 +148,10 @@ export async function saveCategories(
   const wrong = maps.find(({ target }) => target !== null && !known.has(target));
   if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
   const names = namesOf(rulebook);
+  const tree = ownCategories(await loadDictionary(db));
+  const stranger = maps.find(({ category }) => !tree.has(category));
+  if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
+  const said = (category: string) => tree.names(category).join(' / ');
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
     const { tx } = on;
     const before = await tx
@@ -158,8 +169,8 @@ export async function saveCategories(
       maps.length > 1
         ? `Mapped ${maps.length} categories for ${place.channelName}`
         : first?.target
-          ? `Mapped ${first.category.replaceAll('/', ' / ')} to ${names(first.target).join(' / ')}`
-          : `Took the ${place.channelName} category of ${first?.category} away`,
+          ? `Mapped ${said(first.category)} to ${names(first.target).join(' / ')}`
+          : `Took the ${place.channelName} category of ${said(first?.category ?? '')} away`,
     );
     on.change({ kind: 'channel', id: place.channelId, delta });
     for (const id of await placesOf(tx, place.channelId))

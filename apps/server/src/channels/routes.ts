@@ -1,6 +1,7 @@
 import { api } from '@velvet-shelf/contract';
 import { comparables } from '@velvet-shelf/core/listings';
 import { loadDictionary } from '../catalog/dictionary.js';
+import { showAttribute } from '../catalog/lists.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
 import { saveFill } from './fills.js';
@@ -17,9 +18,10 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
     saveCategories(services, user, params.id, body.maps),
   );
-  route(router, services, channels.compared, async () => ({
-    items: [...comparables((await loadDictionary(services.db)).attributes).values()],
-  }));
+  route(router, services, channels.compared, async () => {
+    const { attributes, home } = await loadDictionary(services.db);
+    return { items: [...comparables(attributes).values()].map((attribute) => showAttribute(attribute, home)) };
+  });
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
   );

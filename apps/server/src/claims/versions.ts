@@ -61,14 +61,15 @@ export function feeding(
   return newest && { version: newest, column: null };
 }
 
-/** The column of the file that fed a slot. */
-export function columnOf(map: ColumnMap, slot: string): string | null {
+/** The column of the file that fed a slot; the article number stands in for our SKU, options for what tells variants apart. */
+export function columnOf(map: ColumnMap, slot: string, isSku: boolean): string | null {
   const [key, language] = splitSlot(slot);
   const direct = map.find(
     ({ target }) =>
       target.to === 'attribute' && target.attribute === key && (language === undefined || target.language === language),
   );
-  const stand =
-    key === 'sku' ? map.find(({ target }) => target.to === 'key') : map.find(({ target }) => target.to === 'options');
+  const stand = isSku
+    ? map.find(({ target }) => target.to === 'key')
+    : map.find(({ target }) => target.to === 'options');
   return (direct ?? stand)?.column ?? null;
 }

@@ -2,10 +2,10 @@
 import type { Effect } from '@velvet-shelf/contract';
 import { collectiveChecks } from '@velvet-shelf/core/checks';
 import {
+  type CollectiveKey,
   type CompiledPlace,
   type Evaluated,
   type Finding,
-  causeKey,
   parseCause,
   printOf,
 } from '@velvet-shelf/core/listings';
@@ -120,7 +120,7 @@ export async function evaluateUnits(
     placeId,
     written.map((listing) => listing.id),
     changed.flatMap(({ result }) =>
-      result.keys.map(([check, key]) => ({ check, key, listing: idOf.get(result.variant) ?? 0 })),
+      result.keys.map((collective) => ({ ...collective, listing: idOf.get(result.variant) ?? 0 })),
     ),
   );
   const newGroups = await groupsOf(
@@ -168,12 +168,12 @@ async function writeKeys(
   tx: Executor,
   placeId: number,
   listings: readonly number[],
-  keys: { check: string; key: string; listing: number }[],
+  keys: (CollectiveKey & { listing: number })[],
 ): Promise<void> {
   await tx.delete(tables.listingKey).where(isIn(tables.listingKey.listingId, listings));
   await tx.execute(sql`
-    INSERT INTO listing_key (place_id, "check", key, listing_id)
-    SELECT ${placeId}, "check", key, listing FROM jsonb_to_recordset(${json(keys)}) AS t("check" text, key text, listing bigint) ON CONFLICT DO NOTHING`);
+    INSERT INTO listing_key (place_id, "check", key, cause, listing_id)
+    SELECT ${placeId}, "check", key, cause, listing FROM jsonb_to_recordset(${json(keys)}) AS t("check" text, key text, cause text, listing bigint) ON CONFLICT DO NOTHING`);
 }
 
 /** Judges the groups again, and writes the collective findings of their members; answers listings touched besides. */
@@ -184,14 +184,14 @@ async function judgeGroups(
   groups: Group[],
   also: readonly number[],
 ): Promise<number[]> {
-  const members = await queryRows<{ id: number; check: string; key: string; members: number; collective: Finding[] }>(
+  const members = await queryRows<CollectiveKey & { id: number; members: number; collective: Finding[] }>(
     tx,
     sql`WITH touched AS (
           SELECT DISTINCT k.listing_id AS id FROM listing_key k
           JOIN jsonb_to_recordset(${json(groups)}) AS g("check" text, key text) ON g."check" = k."check" AND g.key = k.key
           WHERE k.place_id = ${placeId}
           UNION SELECT unnest(${ids(also)}))
-        SELECT l.id, l.collective, k."check", k.key, (SELECT count(*) FROM listing_key o WHERE o.place_id = ${placeId} AND o."check" = k."check" AND o.key = k.key) AS members
+        SELECT l.id, l.collective, k."check", k.key, k.cause, (SELECT count(*) FROM listing_key o WHERE o.place_id = ${placeId} AND o."check" = k."check" AND o.key = k.key) AS members
         FROM touched t JOIN listing l ON l.id = t.id LEFT JOIN listing_key k ON k.listing_id = l.id`,
   );
   const found = new Map<number, { before: Finding[]; after: Finding[] }>();
@@ -201,7 +201,7 @@ async function judgeGroups(
       { check: collectiveCheck, on: collectiveCheck.compile(place.setup.rulebook) },
     ]),
   );
-  for (const { id, check, key, members: count, collective } of members) {
+  for (const { id, check, key, cause, members: count, collective } of members) {
     const entry = found.get(id) ?? { before: collective, after: [] };
     found.set(id, entry);
     const row = compiled.get(check);
@@ -210,7 +210,7 @@ async function judgeGroups(
       check,
       severity: row.check.meta.severity,
       attribute: row.on.attribute,
-      cause: causeKey({ kind: 'catalog', attribute: row.on.attribute === 'id' ? 'sku' : row.on.attribute, check }),
+      cause,
       params: { key, others: count - 1 },
     });
   }

@@ -167,7 +167,7 @@ export async function traceValue(
     steps.push({ at: step.at, words: step.words, value: step.value ?? null, edit });
     if (step.at !== 'catalog' || !step.attribute) continue;
     if (step.attribute === 'stock') steps.push(await stockStep(db, variant.id, place));
-    steps.push(...claimSteps(step.attribute, step.language, explained, variant.id, dictionary.home));
+    steps.push(...claimSteps(step.attribute, step.language, explained, variant.id, dictionary));
   }
   const label = compiled.setup.rulebook.attributes.find((row) => row.key === attribute)?.label ?? attribute;
   return { label: `${place.channelName} · ${label}`, steps };
@@ -194,7 +194,7 @@ function claimSteps(
   language: string | undefined,
   { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>,
   variant: number,
-  locale: string,
+  { attributes, home }: Dictionary,
 ): TraceAnswer[] {
   const slotName = language ? `${attribute}@${language}` : attribute;
   const slot = slots.get(slotName);
@@ -210,7 +210,7 @@ function claimSteps(
     for (const record of unit.claims.variants.flatMap((row) => (row.id === variant ? row.records : []))) {
       const source = sources.get(record.id);
       const fed = feeding(source, wanted);
-      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed, locale)];
+      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed, home)];
     }
     return [];
   }
@@ -228,8 +228,8 @@ function claimSteps(
       edit: null,
     });
   if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
-  const fed = feeding(source, (map) => columnOf(map, slotName));
-  if (source && fed) steps.push(rowStep(source.supplier, fed, locale));
+  const fed = feeding(source, (map) => columnOf(map, slotName, attributes.get(attribute)?.role === 'sku'));
+  if (source && fed) steps.push(rowStep(source.supplier, fed, home));
   return steps;
 }
 

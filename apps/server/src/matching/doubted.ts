@@ -8,7 +8,7 @@ import { act } from '../history/act.js';
 import type { Change } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import type { Services, User } from '../http/route.js';
-import { loadDecisions, loadMembers, lockJoins, toJoinRecord } from './joins.js';
+import { loadDecisions, loadMembers, lockJoins, toJoinRecord, traitsOf } from './joins.js';
 import { type Verdict, settleJoins, writeDecisions } from './decide.js';
 import { compared } from './service.js';
 import * as tables from '../db/schema/index.js';
@@ -56,7 +56,8 @@ export async function keepDoubts(db: Database): Promise<void> {
 /** Records are only held against those of their own product: what stands apart is no reason to part. */
 async function judge(db: Executor, joined: readonly { product: number; records: number[] }[]): Promise<Doubt[]> {
   const all = joined.flatMap(({ records }) => records.map(Number));
-  const members = new Map((await loadMembers(db, all)).map((member) => [member.id, toJoinRecord(member)]));
+  const traits = await traitsOf(db);
+  const members = new Map((await loadMembers(db, all)).map((member) => [member.id, toJoinRecord(member, traits)]));
   const decisions = await loadDecisions(db, all);
   const productOf = new Map(joined.flatMap(({ product, records }) => records.map((id) => [Number(id), product])));
   const decisionsOf = groupBy(decisions, ({ a }) => productOf.get(a));

@@ -6,13 +6,16 @@ import {
   type JoinRecord,
   joinLevels,
   joinRecords,
+  type TraitKeys,
   readTraits,
+  traitKeys,
   shareKeys,
 } from '@velvet-shelf/core/matching';
 import { sql, eq, and, isNotNull } from 'drizzle-orm';
 import { type Executor, takeIds, ids, json, queryRows, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { unitsOf } from '../catalog/units.js';
+import { loadDictionary } from '../catalog/dictionary.js';
 
 /** Space of the lock, apart from those of jobs and of evaluation. */
 const joinSpace = 4182;
@@ -77,11 +80,19 @@ interface Member extends Joinable {
   active: boolean;
 }
 
-export const toJoinRecord = ({ id, supplier, keys, described, usesOurNumbers }: Joinable): JoinRecord => ({
+/** Where this company keeps what records say of themselves. */
+export const traitsOf = async (on: Executor): Promise<TraitKeys> => traitKeys((await loadDictionary(on)).attributes);
+
+export const toJoinRecord = (
+  { id, supplier, keys, described, usesOurNumbers }: Joinable,
+  traits: TraitKeys,
+): JoinRecord => ({
   id,
   source: supplier,
   keys: keys ?? {},
-  traits: described?.values ? readTraits({ values: described.values, options: described.options ?? [] }) : undefined,
+  traits: described?.values
+    ? readTraits({ values: described.values, options: described.options ?? [] }, traits)
+    : undefined,
   usesOurNumbers,
 });
 
@@ -119,7 +130,11 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
   const members = await loadMembers(on, closure);
   const byId = new Map(members.map((member) => [member.id, member]));
   const active = members.filter((member) => member.active);
-  const { components, proposals } = joinRecords(active.map(toJoinRecord), await loadDecisions(on, closure));
+  const traits = await traitsOf(on);
+  const { components, proposals } = joinRecords(
+    active.map((member) => toJoinRecord(member, traits)),
+    await loadDecisions(on, closure),
+  );
   await writeProposals(on, active, proposals);
 
   const best = (list: Member[]) => [...list].sort((a, b) => a.rank - b.rank || a.id - b.id);

@@ -4,11 +4,13 @@ import {
   type MatchItem,
   findCandidates,
   pairKey,
+  type TraitKeys,
   type Traits,
   readTraits,
+  traitKeys,
 } from '@velvet-shelf/core/matching';
-import { type Measure, type Money, type Value, foldText } from '@velvet-shelf/core/values';
-import { type SQL, sql, eq, and } from 'drizzle-orm';
+import { type Measure, type Money, type Value, foldCode, foldText, keyOf } from '@velvet-shelf/core/values';
+import { type SQL, sql, eq, and, isNull } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { onClient, queryRows, type Executor, first } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
@@ -72,19 +74,38 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
   services.notify('matches', { pairs: pairs.length });
 }
 
-/** Attributes whose words tell variants of a family apart. */
-const worded = ['glaze', 'colour', 'finish', 'plug', 'size', 'packet'];
+/** What reading goods takes of the dictionary. */
+interface Told {
+  attributes: Dictionary['attributes'];
+  traits: TraitKeys;
+  /** Attributes whose words tell variants of a family apart. */
+  worded: readonly string[];
+}
+
+/** Words that tell variants apart: what families name as an axis of theirs, and colours and sizes. */
+async function wordedOf(db: Executor, { attributes }: Dictionary): Promise<string[]> {
+  const axes = await db
+    .selectDistinct({ axis: sql<string>`json_array_elements(${tables.product.options}) ->> 0` })
+    .from(tables.product)
+    .where(isNull(tables.product.mergedInto));
+  const named = new Set(axes.map(({ axis }) => foldCode(axis)));
+  return [...attributes.values()]
+    .filter(({ type, many, perLanguage }) => (type === 'text' || type === 'choice') && !many && !perLanguage)
+    .filter(
+      ({ key, label, role }) =>
+        role === 'colour' || role === 'size' || named.has(foldCode(key)) || named.has(foldCode(label)),
+    )
+    .map(({ key }) => key);
+}
+
 const mostRead = 20_000;
 
 async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchItem[]> {
   const sized = [...dictionary.attributes.values()]
-    .filter(
-      (attribute) =>
-        (attribute.type === 'measure' || attribute.type === 'number') &&
-        !attribute.many &&
-        attribute.key !== 'madeWhen',
-    )
+    .filter((attribute) => (attribute.type === 'measure' || attribute.type === 'number') && !attribute.many)
     .map((attribute) => attribute.key);
+  const { attributes } = dictionary;
+  const told: Told = { attributes, traits: traitKeys(attributes), worded: await wordedOf(db, dictionary) };
   const said = (key: string) => (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
   const items: MatchItem[] = [];
   const identifiers = await grouped(
@@ -95,7 +116,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
   for (let after = 0; ;) {
     const found = await queryRows<MatchRow>(
       db,
-      sql`SELECT p.id, p.brand, p.facts, p.options, (SELECT array_agg(value) FROM json_each_text(t.texts -> 'title')) AS titles
+      sql`SELECT p.id, p.brand, p.facts, p.options, (SELECT array_agg(value) FROM json_each_text(t.texts -> ${keyOf(dictionary.attributes, 'title') ?? ''}::text)) AS titles
           FROM product p LEFT JOIN product_text t ON t.product_id = p.id
           WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
     );
@@ -106,7 +127,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
     );
     for (const row of found) {
       const speaking = sources.get(row.id);
-      if (speaking) items.push(toItem(row, speaking.map(Number), identifiers.get(row.id) ?? [], sized, said));
+      if (speaking) items.push(toItem(row, speaking.map(Number), identifiers.get(row.id) ?? [], sized, said, told));
     }
     if (found.length < mostRead) return items;
     after = last;
@@ -114,11 +135,14 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
 }
 
 /** A product as a record would say it. */
-const traitsOf = ({ titles, facts, options }: MatchRow): Traits =>
-  readTraits({
-    values: { ...facts, ...Object.fromEntries((titles ?? []).map((title, i) => [`title@${i}`, title])) },
-    options,
-  });
+const traitsOf = ({ titles, facts, options }: MatchRow, keys: TraitKeys): Traits =>
+  readTraits(
+    {
+      values: { ...facts, ...Object.fromEntries((titles ?? []).map((title, i) => [`${keys.title?.key}@${i}`, title])) },
+      options,
+    },
+    keys,
+  );
 
 interface MatchRow {
   options: [string, string][];
@@ -139,6 +163,7 @@ function toItem(
   identifiers: readonly string[],
   sized: readonly string[],
   said: (key: string) => string,
+  { attributes, traits, worded }: Told,
 ): MatchItem {
   const { facts } = row;
   const sizes: Record<string, number> = {};
@@ -146,13 +171,16 @@ function toItem(
     const value = facts[key] as Measure | number | undefined;
     if (value !== undefined) sizes[said(key)] = typeof value === 'number' ? value : value.base;
   }
+  const mpn = facts[keyOf(attributes, 'mpn') ?? ''];
   const words: Record<string, string> = {};
   for (const key of worded) if (typeof facts[key] === 'string') words[said(key)] = facts[key];
   const prices: Record<string, number> = {};
-  for (const key of ['recommendedPrice', 'purchasePrice']) {
-    const money = facts[key] as Money | undefined;
-    if (money)
-      prices[`${key === 'recommendedPrice' ? 'recommended' : 'purchase'} ${money.currency}`] = Number(money.amount);
+  for (const [role, kind] of [
+    ['recommendedPrice', 'recommended'],
+    ['purchasePrice', 'purchase'],
+  ] as const) {
+    const money = facts[keyOf(attributes, role) ?? ''] as Money | undefined;
+    if (money) prices[`${kind} ${money.currency}`] = Number(money.amount);
   }
   const say = (key: string) =>
     key
@@ -161,11 +189,11 @@ function toItem(
       .replace(/^number \d+:/, 'article number ');
   return {
     id: row.id,
-    traits: traitsOf(row),
+    traits: traitsOf(row, traits),
     sources,
     titles: row.titles ?? [],
     brand: row.brand ?? undefined,
-    mpn: typeof facts.mpn === 'string' ? facts.mpn : undefined,
+    mpn: typeof mpn === 'string' ? mpn : undefined,
     identifiers: identifiers.map(say),
     sizes,
     words,
@@ -175,7 +203,7 @@ function toItem(
 
 /** What words of different sources mean, from goods that are joined: each pair of words that stands there together twice. */
 async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWords> {
-  const keys = worded.filter((key) => dictionary.attributes.has(key));
+  const keys = await wordedOf(db, dictionary);
   const found = await queryRows<{ key: string; a: string; b: string }>(
     db,
     sql`SELECT k.key, x.content -> 'values' ->> k.key AS a, y.content -> 'values' ->> k.key AS b

@@ -3,11 +3,19 @@ import type { ClaimRow, Comparison, PairAnswer } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { UnjoinedReason } from '@velvet-shelf/core/matching';
-import { type Attribute, type Value, agree, formatValue, plainText } from '@velvet-shelf/core/values';
+import {
+  type Attribute,
+  type Role,
+  type Value,
+  agree,
+  formatValue,
+  plainText,
+  withRole,
+} from '@velvet-shelf/core/values';
 import { type SQL, sql, desc, count } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
-import { type Executor, containing, ids, queryRows, first } from '../db/client.js';
+import { type Executor, containing, ids, queryRows, first, texts } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import * as tables from '../db/schema/index.js';
@@ -141,11 +149,14 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
 }
 
 /** What two sources of one product do not say alike; texts and pictures are everybody's own, units do not matter. */
-export const disputes = sql`
+export const disputesOf = ({ attributes }: Pick<Dictionary, 'attributes'>) => {
+  const keysOf = (role: Role) => withRole(attributes, role).map(({ key }) => key);
+  return sql`
   SELECT r.product_id AS product, v.key AS slot FROM record r JOIN record_content c ON c.id = r.content_id, jsonb_each((c.content -> 'values')::jsonb) v
   WHERE r.product_id IN (SELECT product_id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1)
-    AND v.key NOT IN ('sku', 'pictures', 'morePictures') AND v.key NOT LIKE '%@%'
-  GROUP BY 1, 2 HAVING count(DISTINCT CASE WHEN v.key = 'gtin' THEN to_jsonb(lpad(v.value #>> '{}', 14, '0')) ELSE coalesce(v.value -> 'base', v.value) END) > 1`;
+    AND v.key <> ALL(${texts([...keysOf('sku'), ...keysOf('pictures')])}) AND v.key NOT LIKE '%@%'
+  GROUP BY 1, 2 HAVING count(DISTINCT CASE WHEN v.key = ANY(${texts(keysOf('gtin'))}) THEN to_jsonb(lpad(v.value #>> '{}', 14, '0')) ELSE coalesce(v.value -> 'base', v.value) END) > 1`;
+};
 
 export async function listJoined(
   services: Services,
@@ -153,11 +164,11 @@ export async function listJoined(
 ) {
   const { db } = services;
   const from = Number(cursor ?? 0);
-  const found = await kept(services, nameOf('joined', { search: search ?? '', from, limit }), () =>
+  const found = await kept(services, nameOf('joined', { search: search ?? '', from, limit }), async () =>
     queryRows<{ id: number; differs: number; total: number; disagreeing: number }>(
       db,
       sql`WITH joined AS (SELECT product_id AS id FROM record WHERE product_id IS NOT NULL AND content_id IS NOT NULL GROUP BY 1 HAVING count(*) > 1),
-          disputed AS MATERIALIZED (SELECT product, count(*) AS n FROM (${disputes}) d GROUP BY 1)
+          disputed AS MATERIALIZED (SELECT product, count(*) AS n FROM (${disputesOf(await loadDictionary(db))}) d GROUP BY 1)
         SELECT j.id, coalesce(d.n, 0) AS differs, count(*) OVER () AS total, count(d.n) OVER () AS disagreeing FROM joined j JOIN product p ON p.id = j.id LEFT JOIN disputed d ON d.product = j.id
         WHERE ${search ? named(search) : sql`true`}
         ORDER BY coalesce(d.n, 0) DESC, p.title, j.id OFFSET ${from} LIMIT ${limit + 1}`,

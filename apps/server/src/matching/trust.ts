@@ -13,7 +13,7 @@ import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
-import { disputes } from './service.js';
+import { disputesOf } from './service.js';
 import * as tables from '../db/schema/index.js';
 import { changesOf } from '../history/record.js';
 import { z } from 'zod';
@@ -32,12 +32,12 @@ export async function listTrust(services: Services) {
   const disputed = await kept(services, 'disputes', () =>
     queryRows<{ key: string; n: number }>(
       db,
-      sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputes}) d GROUP BY 1`,
+      sql`SELECT split_part(slot, '@', 1) AS key, count(DISTINCT product) AS n FROM (${disputesOf(dictionary)}) d GROUP BY 1`,
     ),
   );
   const byKey = new Map(policies.map((policy) => [policy.key, policy]));
   const items = [...dictionary.attributes.values()]
-    .filter(({ key }) => key !== 'sku' && !isComputed(key))
+    .filter(({ key }) => dictionary.attributes.get(key)?.role !== 'sku' && !isComputed(key))
     .map(({ key, label, group, type }): TrustRow => ({
       attribute: key,
       label,

@@ -1,6 +1,7 @@
 /** One comparison: what is compared, how, and with what. */
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import type { Option } from '@velvet-shelf/contract';
 import type { Comparison } from '@velvet-shelf/core/conditions';
 
 export const operators: [Comparison['op'], string][] = [
@@ -21,7 +22,7 @@ export interface Comparable {
   key: string;
   label: string;
   type?: string;
-  choices?: string[] | null;
+  choices?: Option[] | null;
 }
 
 export function ComparisonFields({
@@ -75,10 +76,12 @@ export function ComparisonFields({
           onChange={(event) => onChange({ ...comparison, value: event.target.value })}
           sx={{ minWidth: 150 }}
         >
-          {choices && value !== '' && !choices.includes(value) && <MenuItem value={value}>{value}</MenuItem>}
-          {choices?.map((choice) => (
-            <MenuItem key={choice} value={choice}>
-              {choice}
+          {choices && value !== '' && !choices.some(({ key }) => key === value) && (
+            <MenuItem value={value}>{value}</MenuItem>
+          )}
+          {choices?.map(({ key, name }) => (
+            <MenuItem key={key} value={key}>
+              {name}
             </MenuItem>
           ))}
         </TextField>

@@ -227,7 +227,7 @@ function cell(row: GridRow, column: Column, currency: string | undefined): React
     case 'category':
       return (
         <Box as="span" muted>
-          {row.category?.split('/').at(-1)}
+          {row.category?.at(-1)}
         </Box>
       );
     case 'brand':

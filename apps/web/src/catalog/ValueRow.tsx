@@ -80,7 +80,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
               fullWidth
               autoFocus
               select={value.choices !== null}
-              multiline={value.choices === null && (long || value.attribute === 'title')}
+              multiline={value.choices === null && (long || value.role === 'title')}
               maxRows={10}
               value={draft}
               onChange={(event) => setDraft(event.target.value)}
@@ -92,9 +92,9 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                     empty on purpose
                   </Box>
                 </MenuItem>,
-                ...value.choices.map((choice) => (
-                  <MenuItem key={choice} value={choice}>
-                    {choice}
+                ...value.choices.map(({ key, name }) => (
+                  <MenuItem key={key} value={name}>
+                    {name}
                   </MenuItem>
                 )),
               ]}

@@ -79,9 +79,9 @@ export function Cells({
                     htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
                   }}
                 >
-                  {remedy.choices?.map((choice) => (
-                    <MenuItem key={choice} value={choice}>
-                      {choice}
+                  {remedy.choices?.map(({ key, name }) => (
+                    <MenuItem key={key} value={name}>
+                      {name}
                     </MenuItem>
                   ))}
                 </TextField>

@@ -142,7 +142,7 @@ function Row({
   const value =
     options.find((option) => option.path === row.target) ??
     (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
-  const names = row.category.split('/');
+  const { names } = row;
   return (
     <tr>
       <Box as="td" minWide={170}>
@@ -177,7 +177,7 @@ function Row({
               placeholder="not mapped"
               slotProps={{
                 ...params.slotProps,
-                htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `Channel category for ${row.category}` },
+                htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `Channel category for ${names.join('/')}` },
               }}
             />
           )}

@@ -7,6 +7,7 @@ import TextField from '@mui/material/TextField';
 import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
+import { useCompared } from './compared';
 import { RemoveButton } from '../design/RemoveButton';
 import { WhenEditor } from './WhenEditor';
 
@@ -198,6 +199,8 @@ function Translation({
 }) {
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
+  const compared = useCompared().data ?? [];
+  const listed = compared.find(({ key }) => key === rule.from)?.choices ?? null;
   return (
     <div>
       <Box row below={2}>
@@ -223,7 +226,7 @@ function Translation({
           <Chip
             key={ours}
             size="small"
-            label={`${ours} → ${theirs}`}
+            label={`${listed?.find(({ key }) => key === ours)?.name ?? ours} → ${theirs}`}
             onDelete={() =>
               onChange({
                 ...rule,
@@ -246,11 +249,18 @@ function Translation({
         }}
       >
         <TextField
+          select={listed !== null}
           label="Our value"
           value={from}
           onChange={(event) => setFrom(event.target.value)}
           sx={{ width: 150 }}
-        />
+        >
+          {listed?.map(({ key, name }) => (
+            <MenuItem key={key} value={key}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
         <ChannelValue attribute={attribute} label="Theirs" width={150} value={to} onChange={setTo} />
         <Button type="submit" disabled={from === '' || to === ''}>
           Add

@@ -93,9 +93,9 @@ function Words({
                 <MenuItem value="">
                   <i>nothing yet</i>
                 </MenuItem>
-                {list.choices.map((choice) => (
-                  <MenuItem key={choice} value={choice}>
-                    {choice}
+                {list.choices.map(({ key, name }) => (
+                  <MenuItem key={key} value={key}>
+                    {name}
                   </MenuItem>
                 ))}
               </Select>
@@ -121,7 +121,8 @@ function Words({
                 title={`${row.learnt.agree} of ${row.learnt.seen} goods that both sides describe`}
                 onClick={() => set({ [row.value]: row.learnt?.ours ?? '' })}
               >
-                {row.learnt.ours} {row.learnt.agree}/{row.learnt.seen}
+                {list.choices?.find(({ key }) => key === row.learnt?.ours)?.name ?? row.learnt.ours} {row.learnt.agree}/
+                {row.learnt.seen}
               </button>
             )}
           </Box>

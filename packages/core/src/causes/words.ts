@@ -2,7 +2,7 @@
 import { checkMeta } from '../checks/index.js';
 import { type Finding, parseCause } from '../listings/index.js';
 import type { Rulebook } from '../rulebooks/index.js';
-import { type Attribute, sayLabel } from '../values/index.js';
+import { type Attribute, closedList, sayLabel, withRole } from '../values/index.js';
 
 const offerLabels: Record<string, string> = {
   price: 'Price',
@@ -18,6 +18,22 @@ export const catalogLabel = (key: string, dictionary: ReadonlyMap<string, Attrib
 /** What is wrong with a value, by the check that says so. */
 const faultOf = (check: string, otherwise: string) => checkMeta.get(check)?.fault ?? otherwise;
 
+/** Our category by its key, as people read it. */
+export function sayCategory(key: string, dictionary: ReadonlyMap<string, Attribute>): string {
+  const [own] = withRole(dictionary, 'category');
+  const list = own && closedList(own);
+  return list ? list.names(key).join(' / ') : key.replaceAll('/', ' / ');
+}
+
+/** Our word that has none on the channel, as people read it. */
+export function sayOwnWord(
+  { value, of }: { value: string; of?: string },
+  dictionary: ReadonlyMap<string, Attribute>,
+): string {
+  const own = of === undefined ? undefined : dictionary.get(of);
+  return (own && closedList(own)?.say(value)) ?? value;
+}
+
 /** A cause as a sentence: “Moorgrün” has no colour on that channel. Languages other than `home` are named. */
 export function sayCause(
   key: string,
@@ -32,11 +48,11 @@ export function sayCause(
     rulebooks.flatMap((rulebook) => rulebook.attributes).find((row) => row.key === attribute)?.label ?? attribute;
   switch (cause.kind) {
     case 'map-category':
-      return `No ${channelName} category for ${cause.category.replaceAll('/', ' / ')}`;
+      return `No ${channelName} category for ${sayCategory(cause.category, dictionary)}`;
     case 'fill':
       return `Nothing fills ${label(cause.attribute)} on ${channelName}`;
     case 'translate':
-      return `“${cause.value}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
+      return `“${sayOwnWord(cause, dictionary)}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
     case 'fit':
       return `${label(cause.attribute)} ${faultOf(cause.check, 'does not fit')} for ${channelName}`;
     case 'axis':

@@ -16,10 +16,10 @@ export const gtinUnique: CollectiveCheck = {
     if (rule?.check !== 'gtin-unique') return undefined;
     return {
       attribute: rule.gtin,
-      key: (item) => {
+      keys: (item) => {
         const value = item[rule.gtin];
         const read = typeof value === 'string' ? readGtin(value) : undefined;
-        return read?.ok ? read.gtin14 : undefined;
+        return read?.ok ? [read.gtin14] : [];
       },
     };
   },

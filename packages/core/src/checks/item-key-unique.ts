@@ -14,7 +14,7 @@ export const itemKeyUnique: CollectiveCheck = {
     if (rule?.check !== 'item-key-unique') return undefined;
     return {
       attribute: rule.key,
-      key: (item) => (typeof item[rule.key] === 'string' ? String(item[rule.key]) : undefined),
+      keys: (item) => (typeof item[rule.key] === 'string' ? [String(item[rule.key])] : []),
     };
   },
   judge: (members) => members > 1,

@@ -73,7 +73,8 @@ export interface FamilyCheck {
 /** Judges items of a whole place by the keys they share. */
 export interface CollectiveCheck {
   meta: CheckMeta;
-  compile(rulebook: Rulebook): { attribute: string; key(item: Item): string | undefined } | undefined;
+  /** `attribute` is the one whose value makes an item's keys. */
+  compile(rulebook: Rulebook): { attribute: string; keys(item: Item): string[] } | undefined;
   /** True where a group of this many is one too many. */
   judge(members: number): boolean;
 }

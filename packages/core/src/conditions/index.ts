@@ -1,6 +1,15 @@
 /** The one condition language: JSON in, a function out. Views, assortments, when…then and required-when use it. */
 import { z } from 'zod';
-import { type Attribute, type Value, foldText, parseValue, plainStyle, plainText, sortKeys } from '../values/index.js';
+import {
+  type Attribute,
+  type Value,
+  closedList,
+  foldText,
+  parseValue,
+  plainStyle,
+  plainText,
+  sortKeys,
+} from '../values/index.js';
 
 const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
 
@@ -59,6 +68,37 @@ export const always: Condition = { all: [] };
 /** Looks an attribute's effective value up in whatever is tested. */
 export type Lookup<T> = (item: T, attribute: string, language: string | undefined) => Value | undefined;
 
+/**
+ * The keys of a closed list that a comparison lets through; undefined where it is no matter of a list. A comparison refers to
+ * a value by its key; a name will do, as somebody types it.
+ */
+export function listedKeys({ op, value = '' }: Comparison, attribute: Attribute): ReadonlySet<string> | undefined {
+  const list = closedList(attribute);
+  if (!list) return undefined;
+  const keys = (test: (key: string) => boolean) => new Set(list.values.map(({ key }) => key).filter(test));
+  if (op === 'contains') {
+    const sought = foldText(value);
+    const languages = new Set([undefined, ...list.values.flatMap(({ names }) => Object.keys(names))]);
+    return keys((key) => [...languages].some((language) => foldText(list.say(key, language)).includes(sought)));
+  }
+  const wanted = list.has(value) ? value : list.read(value);
+  if (wanted === undefined) return new Set();
+  switch (op) {
+    case 'is':
+      return new Set([wanted]);
+    case 'isNot':
+      return keys((key) => key !== wanted);
+    case 'under':
+      return list.under(wanted);
+    case 'atLeast':
+      return keys((key) => list.position(key) >= list.position(wanted));
+    case 'atMost':
+      return keys((key) => list.position(key) <= list.position(wanted));
+    default:
+      return undefined;
+  }
+}
+
 /** The key a comparison compares with: what `sortKey` makes of its text. Undefined where the text cannot be read. */
 export function comparisonKey(comparison: Comparison, attribute: Attribute): number | string | undefined {
   const read = parseValue(comparison.value ?? '', plainStyle, attribute);
@@ -106,9 +146,7 @@ export function compileCondition<T>(
       const value = present(item);
       return value !== undefined && searchedText(String(value)).includes(sought);
     };
-  const wanted = comparisonKey(condition, attribute);
-  if (wanted === undefined) return () => false;
-  const matches = keyTest(op, wanted);
+  const matches = compileTest(condition, attribute);
   return (item) => {
     const value = present(item);
     return value !== undefined && sortKeys(value, attribute).some(matches);
@@ -121,6 +159,13 @@ export function conditionAttributes(condition: Condition): string[] {
   if ('any' in condition) return condition.any.flatMap(conditionAttributes);
   if ('not' in condition) return conditionAttributes(condition.not);
   return [condition.attribute];
+}
+
+function compileTest(comparison: Comparison, attribute: Attribute): (key: number | string) => boolean {
+  const listed = listedKeys(comparison, attribute);
+  if (listed) return (key) => listed.has(String(key));
+  const wanted = comparisonKey(comparison, attribute);
+  return wanted === undefined ? () => false : keyTest(comparison.op, wanted);
 }
 
 function keyTest(op: Comparison['op'], wanted: number | string): (key: number | string) => boolean {

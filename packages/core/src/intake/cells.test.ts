@@ -2,12 +2,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Attribute, ReadingStyle } from '../values/index.js';
+import { testAttribute } from '../values/fixtures.js';
 import { partOf } from './cells.js';
 import { type ColumnMap, type ReadRecord, compileRowReader } from './index.js';
 
 const attribute = (key: string, type: Attribute['type'], change: Partial<Attribute> = {}): [string, Attribute] => [
   key,
-  { key, label: key, type, many: false, perLanguage: false, level: 'variant', group: '', ...change },
+  testAttribute({ key, type, ...change }),
 ];
 const dictionary = new Map([
   attribute('title', 'text', { perLanguage: true }),

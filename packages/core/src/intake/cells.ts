@@ -126,7 +126,7 @@ function attributeReader(
     for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
     if (attribute.type === 'money' && Number((read.value as Money).amount) === 0)
       into.notes.push({ column, cell, note: 'the amount is 0', lost: false, told: true });
-    if (attribute.key === 'gtin') noteGtin(column, cell, into);
+    if (attribute.role === 'gtin') noteGtin(column, cell, into);
   };
 }
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { testAttribute } from '../values/fixtures.js';
 import type { Attribute } from '../values/index.js';
 import {
   type ColumnMap,
@@ -28,10 +29,7 @@ const dictionary = new Map(
       { key: 'sowingMonths', label: 'Sowing months', type: 'choice', many: true, choices: months },
       { key: 'purchasePrice', label: 'Purchase price', type: 'money' },
     ] as (Partial<Attribute> & Pick<Attribute, 'key' | 'type'>)[]
-  ).map((row): [string, Attribute] => [
-    row.key,
-    { label: row.key, many: false, perLanguage: false, level: 'variant', group: '', ...row },
-  ]),
+  ).map((row): [string, Attribute] => [row.key, testAttribute(row)]),
 );
 const suggest = (columns: string[], sample: string[][], change = {}) =>
   suggestColumns({ columns, sample, dictionary, language: 'en-GB', languages: ['en-GB', 'de-DE', 'sv-SE'], ...change });
@@ -201,9 +199,9 @@ it('a file of prices and stock alone updates goods, and leaves the rest of a rec
     { column: 'Bestand', target: { to: 'stock' } },
   ];
   const same = { listed: 100, rows: 90, known: 80, ofRows: 90 };
-  expect(suggestScope(fast, same)).toBe('update');
+  expect(suggestScope(fast, same, dictionary)).toBe('update');
   const described: ColumnMap = [...fast, { column: 'Name', target: { to: 'attribute', attribute: 'title' } }];
-  const scopeOf = (overlap: Partial<typeof same>) => suggestScope(described, { ...same, ...overlap });
+  const scopeOf = (overlap: Partial<typeof same>) => suggestScope(described, { ...same, ...overlap }, dictionary);
   expect(scopeOf({})).toBe('whole');
   expect(scopeOf({ listed: 0, known: 0 })).toBe('some');
   expect(scopeOf({ known: 30 })).toBe('some');
@@ -219,10 +217,7 @@ it('a file of prices and stock alone updates goods, and leaves the rest of a rec
 
 describe('a supplier that makes what it sells', () => {
   const columns = ['Code', 'Name', 'Brand'];
-  const textual = (key: string): [string, Attribute] => [
-    key,
-    { key, label: key, type: 'text', many: false, perLanguage: false, level: 'variant', group: '' },
-  ];
+  const textual = (key: string): [string, Attribute] => [key, testAttribute({ key })];
   const named = new Map([...dictionary, textual('brand'), textual('mpn')]);
   const suggested = (supplier: string, brands: string[], more: string[] = []) =>
     suggestColumns({

@@ -1,5 +1,6 @@
 /** What becomes of each column of a supplier's file. */
 import { z } from 'zod';
+import type { Attribute, Role } from '../values/index.js';
 
 export const columnTargetSchema = z.discriminatedUnion('to', [
   z.strictObject({ to: z.literal('ignore') }),
@@ -86,7 +87,9 @@ export const batchStates = [
   'cancelled',
 ] as const;
 
-const updates: ReadonlySet<string> = new Set(['purchasePrice', 'recommendedPrice', 'state']);
+const updates: ReadonlySet<Role> = new Set<Role>(['purchasePrice', 'recommendedPrice', 'state']);
+
+const isUpdated = (attribute: Attribute | undefined) => attribute?.role !== undefined && updates.has(attribute.role);
 
 /** How much of a file and of what its supplier listed before is the same goods. */
 export interface Overlap {
@@ -106,11 +109,15 @@ const sameList = 0.5;
  * A file that gives prices and stock alone updates goods; it describes none. Others are the supplier's whole list where most
  * of their rows name goods it listed before, and most of those goods: marking goods as gone takes more than a header.
  */
-export function suggestScope(map: ColumnMap, { listed, rows, known, ofRows }: Overlap): Scope {
+export function suggestScope(
+  map: ColumnMap,
+  { listed, rows, known, ofRows }: Overlap,
+  dictionary: ReadonlyMap<string, Attribute>,
+): Scope {
   const targets = map.map(({ target }) => target).filter(({ to }) => to !== 'ignore' && to !== 'key');
   const fast = targets.every((target) =>
     target.to === 'attribute'
-      ? updates.has(target.attribute)
+      ? isUpdated(dictionary.get(target.attribute))
       : ['price', 'stock', 'saleFrom', 'saleTo'].includes(target.to),
   );
   if (fast && targets.length > 0) return 'update';

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { testAttribute } from '../values/fixtures.js';
 import { type Attribute, canonical } from '../values/index.js';
 import { parseRows } from '../tabular/index.js';
 import {
@@ -35,17 +36,16 @@ const attributes: Attribute[] = (
     ['recommendedPrice', 'money'],
     ['frostProof', 'boolean'],
   ] as const
-).map(([key, type, dimension]) => ({
-  key,
-  label: key,
-  type,
-  many: key === 'pictures',
-  perLanguage: key === 'title' || key === 'description',
-  level: 'variant',
-  group: '',
-  ...(dimension ? { dimension } : {}),
-  ...(key === 'state' ? { choices: ['selling', 'paused', 'withdrawn'] } : {}),
-}));
+).map(([key, type, dimension]) =>
+  testAttribute({
+    key,
+    type,
+    many: key === 'pictures',
+    perLanguage: key === 'title' || key === 'description',
+    ...(dimension ? { dimension } : {}),
+    ...(key === 'state' ? { choices: ['selling', 'paused', 'withdrawn'] } : {}),
+  }),
+);
 const dictionary = new Map(attributes.map((attribute) => [attribute.key, attribute]));
 
 function readAll(rows: string[][], decimal: '.' | ',') {
@@ -128,7 +128,7 @@ describe('the own sheet', () => {
   });
   it('takes a supplier’s number as a key only where there is neither GTIN nor MPN', () => {
     const keys = good.map((row) =>
-      joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined)),
+      joinKeys(row, { id: 1, isOwn: true }, (name) => (name === 'Brackwater Pottery' ? 2 : undefined), dictionary),
     );
     expect(keys.filter((key) => key.number !== undefined && (key.gtin ?? key.mpn) !== undefined)).toEqual([]);
   });

@@ -2,10 +2,13 @@
 import {
   type Attribute,
   type ReadingStyle,
+  type Role,
   type Value,
+  closedList,
   foldCode,
   foldText,
   isEmptyMark,
+  keyOf,
   parseValue,
   readGtin,
 } from '../values/index.js';
@@ -74,8 +77,9 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
       .filter((entry) => entry.column === column)
       .flatMap(({ target }) => {
         const read = compileCell(column, target, setup);
-        const choices = target.to === 'attribute' ? setup.dictionary.get(target.attribute)?.choices : undefined;
-        return read ? [{ at, read, choices }] : [];
+        const attribute = target.to === 'attribute' ? setup.dictionary.get(target.attribute) : undefined;
+        const list = attribute && closedList(attribute);
+        return read ? [{ at, read, list }] : [];
       }),
   );
   const keyColumns = setup.columns.flatMap((column, at) =>
@@ -111,9 +115,9 @@ export function compileRowReader(setup: RowReaderSetup): RowReader {
       theirNumber: undefined,
       notes: [],
     };
-    for (const { at, read, choices } of readers) {
+    for (const { at, read, list } of readers) {
       const cell = cells[at];
-      if (cell !== undefined && !isEmptyMark(cell, choices)) read(cell.trim(), record, cells);
+      if (cell !== undefined && !isEmptyMark(cell, list)) read(cell.trim(), record, cells);
     }
     fillFromOptions(record);
     return record;
@@ -227,11 +231,14 @@ export function joinKeys(
   record: ReadRecord,
   supplier: { id: number; isOwn: boolean },
   supplierByName: (name: string) => number | undefined,
+  dictionary: ReadonlyMap<string, Attribute>,
 ): Partial<Record<JoinLevel, string>> {
+  const held = (role: Role) => record.values[keyOf(dictionary, role) ?? ''];
   const keys: Partial<Record<JoinLevel, string>> = {};
-  const gtin = typeof record.values.gtin === 'string' ? readGtin(record.values.gtin) : undefined;
+  const written = held('gtin');
+  const gtin = typeof written === 'string' ? readGtin(written) : undefined;
   if (gtin?.ok) keys.gtin = gtin.gtin14;
-  const { brand, mpn } = record.values;
+  const [brand, mpn] = [held('brand'), held('mpn')];
   if (typeof brand === 'string' && typeof mpn === 'string' && foldCode(mpn) !== '')
     keys.mpn = `${foldCode(brand).slice(0, longestKey)}/${foldCode(mpn).slice(0, longestKey)}`;
   if (!supplier.isOwn) keys.number = `${supplier.id}:${foldText(record.key)}`;

@@ -1,11 +1,11 @@
 /** Suggests what each column is, from its name, its values and earlier batches, each with a reason and a score. */
-import { type Attribute, foldCode, foldText, parseValue, plainStyle, readGtin, units } from '../values/index.js';
+import { type Attribute, foldCode, foldText, keyOf, parseValue, plainStyle, readGtin, units } from '../values/index.js';
 import { currencyBeside, figuresOf, flatHelpers, helperColumns } from './beside.js';
 import { partOf } from './cells.js';
 import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
-import { type WordTarget, guessLanguage, vocabulary } from './vocabulary.js';
+import { type WordTarget, attributeOf, guessLanguage, vocabulary } from './vocabulary.js';
 
 export interface Suggestion {
   column: string;
@@ -111,19 +111,19 @@ function byName(column: Column, columns: readonly Column[], setup: SuggestSetup)
       ? row({ to: 'family' }, 88, 'it names the item that the variants share')
       : row({ to: 'key' }, 88, 'it names each item');
   if (['from', 'to', 'unit'].includes(column.word) && column.parent) return spanByName(column, setup);
-  if (column.parent === 'brand' && column.word === 'name')
-    return row({ to: 'attribute', attribute: 'brand' }, 90, 'the name of the brand');
+  if (column.parent === 'brand' && column.word === 'name' && keyOf(dictionary, 'brand') !== undefined)
+    return row({ to: 'attribute', attribute: keyOf(dictionary, 'brand') ?? '' }, 90, 'the name of the brand');
   const word = vocabulary.get(column.word);
   if (word) {
     if (word.target.to !== 'attribute') return row(word.target, 94, `its name is a word for ${sayTarget(word.target)}`);
-    const definition = dictionary.get(word.target.attribute);
+    const definition = attributeOf(word.target.attribute, dictionary);
     if (definition) {
       const score = column.parent === undefined || column.isVariant ? 94 : 82;
       return [
         dress(
           column,
           columns,
-          word.target,
+          { ...word.target, attribute: definition.key },
           definition,
           word.language,
           setup,
@@ -134,7 +134,11 @@ function byName(column: Column, columns: readonly Column[], setup: SuggestSetup)
     }
   }
   for (const definition of dictionary.values())
-    if (foldCode(definition.label) === foldCode(column.word) || foldCode(definition.key) === foldCode(column.word))
+    if (
+      [definition.label, definition.key, ...(definition.aliases ?? [])].some(
+        (name) => foldCode(name) === foldCode(column.word),
+      )
+    )
       return [
         dress(
           column,
@@ -161,11 +165,12 @@ function pricesByName(
   const currency = named ?? setup.currency;
   const taken = currency ? `${currency} is taken` : 'say which the file is in';
   const amounts = { ...(currency ? { currency } : {}), ...(beside ? { currencyFrom: beside.name } : {}) };
-  if (setup.isOwn === false && kind === 'regular' && setup.dictionary.has('purchasePrice'))
+  const cost = keyOf(setup.dictionary, 'purchasePrice');
+  if (setup.isOwn === false && kind === 'regular' && cost !== undefined)
     return [
       {
         column: column.name,
-        target: { to: 'attribute', attribute: 'purchasePrice', ...amounts },
+        target: { to: 'attribute', attribute: cost, ...amounts },
         score: named ? 85 : 68,
         why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${taken}`}`,
       },
@@ -187,7 +192,7 @@ function pricesByName(
 /** "germination.from", ".to" and ".unit" are put together: "6–12 days". */
 function spanByName(column: Column, { dictionary }: SuggestSetup): Suggestion[] | undefined {
   const target = vocabulary.get(column.parent ?? '')?.target;
-  const definition = target?.to === 'attribute' ? dictionary.get(target.attribute) : undefined;
+  const definition = target?.to === 'attribute' ? attributeOf(target.attribute, dictionary) : undefined;
   if (!definition || definition.type !== 'text') return undefined;
   const join = column.word === 'to' ? '–' : column.word === 'unit' ? ' ' : undefined;
   return [
@@ -237,8 +242,9 @@ function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): S
   const row = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
     { column: name, target, score, why },
   ];
-  if (values.length >= 3 && share((value) => readGtin(value).ok) > 0.8)
-    return row({ to: 'attribute', attribute: 'gtin' }, 80, 'most of its values are true GTINs');
+  const gtin = keyOf(dictionary, 'gtin');
+  if (gtin !== undefined && values.length >= 3 && share((value) => readGtin(value).ok) > 0.8)
+    return row({ to: 'attribute', attribute: gtin }, 80, 'most of its values are true GTINs');
   if (values.length >= 3 && share((value) => /^\s*[\d.,]+\s*\p{L}*\s*[x×*]\s*[\d.,]+/iu.test(value)) > 0.8) {
     const sizes = ['diameter', 'height'].filter((key) => dictionary.has(key));
     if (sizes.length === 2 && share((value) => partOf(value, 2) !== undefined) > 0.8)

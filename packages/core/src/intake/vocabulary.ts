@@ -1,4 +1,5 @@
 /** Column names of the trade in English, German and Swedish, folded, and what a column of that name most likely is. */
+import { type Attribute, type Role, withRole } from '../values/index.js';
 import type { ColumnTarget } from './mapping.js';
 
 export type WordTarget =
@@ -155,6 +156,10 @@ export interface Word {
   /** Undefined where the word is one in several languages. */
   language: Language | undefined;
 }
+
+/** The attribute a word is about: by its role, or of the very key. */
+export const attributeOf = (name: string, dictionary: ReadonlyMap<string, Attribute>): Attribute | undefined =>
+  withRole(dictionary, name as Role)[0] ?? dictionary.get(name);
 
 /** By folded word. */
 export const vocabulary: ReadonlyMap<string, Word> = new Map(collect());

@@ -6,7 +6,8 @@ import type { PlaceSetup } from './place.js';
 export type Cause =
   | { kind: 'map-category'; channel: string; market: string; category: string }
   | { kind: 'fill'; channel: string; market: string; attribute: string }
-  | { kind: 'translate'; channel: string; market: string; attribute: string; value: string }
+  /** With `of`, the value is one on the list of that attribute of ours, by its key. */
+  | { kind: 'translate'; channel: string; market: string; attribute: string; value: string; of?: string }
   | { kind: 'fit'; channel: string; market: string; attribute: string; check: string }
   | { kind: 'catalog'; attribute: string; language?: string; check?: string }
   | { kind: 'report'; channel: string; market: string; code: string }
@@ -15,53 +16,59 @@ export type Cause =
   /** Values set by hand for single listings. */
   | { kind: 'pin'; channel: string; market: string; attribute: string };
 
-/** Text of a cause; `parseCause` reads it back. Set-up causes carry channel and market, catalog causes do not. */
+/** A part as it stands between colons. */
+const escaped = (part: string) => part.replace(/[%:@]/g, encodeURIComponent).replaceAll('@', '%40');
+const unescaped = (part: string) => part.replace(/%(?:25|3A|40)/g, decodeURIComponent);
+
+/** Text of a cause; `parseCause` reads it back, whatever its parts hold. Set-up causes carry channel and market, catalog causes do not. */
 export function causeKey(cause: Cause): string {
+  if (cause.kind === 'catalog') {
+    const { attribute, language, check } = cause;
+    return `catalog:${escaped(attribute)}${language ? `@${escaped(language)}` : ''}${check ? `:${escaped(check)}` : ''}`;
+  }
+  return [cause.kind, cause.channel, cause.market, ...partsOf(cause)].map(escaped).join(':');
+}
+
+function partsOf(cause: Exclude<Cause, { kind: 'catalog' }>): string[] {
   switch (cause.kind) {
     case 'map-category':
-      return `map-category:${cause.channel}:${cause.market}:${cause.category}`;
-    case 'fill':
-      return `fill:${cause.channel}:${cause.market}:${cause.attribute}`;
+      return [cause.category];
     case 'translate':
-      return `translate:${cause.channel}:${cause.market}:${cause.attribute}=${cause.value}`;
+      return [cause.attribute, cause.value, ...(cause.of === undefined ? [] : [cause.of])];
     case 'fit':
-      return `fit:${cause.channel}:${cause.market}:${cause.attribute}:${cause.check}`;
-    case 'catalog':
-      return `catalog:${cause.attribute}${cause.language ? `@${cause.language}` : ''}${cause.check ? `:${cause.check}` : ''}`;
+      return [cause.attribute, cause.check];
+    case 'fill':
     case 'axis':
-      return `axis:${cause.channel}:${cause.market}:${cause.attribute}`;
     case 'pin':
-      return `pin:${cause.channel}:${cause.market}:${cause.attribute}`;
+      return [cause.attribute];
     case 'report':
-      return `report:${cause.channel}:${cause.market}:${cause.code}`;
+      return [cause.code];
   }
 }
 
 export function parseCause(key: string): Cause | undefined {
-  const [kind, ...rest] = key.split(':');
-  const tail = (from: number) => rest.slice(from).join(':');
-  const [channel = '', market = '', third = ''] = rest;
+  const parts = key.split(':');
+  const [kind] = parts;
+  if (kind === 'catalog') {
+    const [name = '', check] = parts.slice(1);
+    const [attribute = '', language] = name.split('@').map(unescaped);
+    return { kind, attribute, ...(language ? { language } : {}), ...(check ? { check: unescaped(check) } : {}) };
+  }
+  const [, channel = '', market = '', first = '', second = '', third] = parts.map(unescaped);
+  const place = { channel, market };
   switch (kind) {
     case 'map-category':
-      return { kind, channel, market, category: tail(2) };
-    case 'fill':
-      return { kind, channel, market, attribute: third };
-    case 'translate': {
-      const pair = tail(2);
-      const cut = pair.indexOf('=');
-      return { kind, channel, market, attribute: pair.slice(0, cut), value: pair.slice(cut + 1) };
-    }
+      return { kind, ...place, category: first };
+    case 'translate':
+      return { kind, ...place, attribute: first, value: second, ...(third === undefined ? {} : { of: third }) };
     case 'fit':
-      return { kind, channel, market, attribute: third, check: rest[3] ?? '' };
-    case 'catalog': {
-      const [attribute = '', language] = channel.split('@');
-      return { kind, attribute, ...(language ? { language } : {}), ...(market ? { check: market } : {}) };
-    }
+      return { kind, ...place, attribute: first, check: second };
+    case 'fill':
     case 'axis':
     case 'pin':
-      return { kind, channel, market, attribute: tail(2) };
+      return { kind, ...place, attribute: first };
     case 'report':
-      return { kind, channel, market, code: tail(2) };
+      return { kind, ...place, code: first };
     default:
       return undefined;
   }
@@ -71,7 +78,8 @@ export function parseCause(key: string): Cause | undefined {
 export function causeOfMissing(setup: PlaceSetup, attribute: string, link: Link): string {
   const { channel, market } = setup;
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link) });
-  if (link.at === 'translation') return causeKey({ kind: 'translate', channel, market, attribute, value: link.value });
+  if (link.at === 'translation')
+    return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, '') });
   return causeKey({ kind: 'fill', channel, market, attribute });
 }
 
@@ -82,13 +90,16 @@ export function causeOfFault(setup: PlaceSetup, check: string, attribute: string
   if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
   if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
-  if (fix === 'translate') {
-    const from = link.at === 'translation' ? link.value : value;
-    return causeKey({ kind: 'translate', channel, market, attribute, value: from });
-  }
+  if (fix === 'translate') return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value) });
   if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check });
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link), check });
   return causeKey({ kind: 'fill', channel, market, attribute });
+}
+
+/** Our word that has none on the channel: by its key where it is on a list. */
+function wordOf(link: Link, value: string): { value: string; of?: string } {
+  if (link.at === 'translation') return { value: link.value, ...(link.of === undefined ? {} : { of: link.of }) };
+  return link.at === 'catalog' && link.listed !== undefined ? { value: link.listed, of: link.attribute } : { value };
 }
 
 function language(link: Extract<Link, { at: 'catalog' }>): { language?: string } {

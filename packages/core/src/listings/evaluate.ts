@@ -17,7 +17,7 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import { type Attribute, toMinor } from '../values/index.js';
+import { type Attribute, closedList, toMinor, withRole } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
 import { compileFill } from './fills.js';
@@ -39,6 +39,13 @@ export type Readiness = 'blocked' | 'ready' | 'not for this channel';
 /** Whether the place has the goods at all: in its assortment, out of it, or not sold there by the channel's own rule. */
 export type Standing = 'in' | 'left' | 'not for this channel';
 
+/** A key that a check of several items goes by, and what one would change if too many share it. */
+export interface CollectiveKey {
+  check: string;
+  key: string;
+  cause: string;
+}
+
 export interface Evaluated {
   variant: number;
   standing: Standing;
@@ -50,8 +57,7 @@ export interface Evaluated {
   findings: Finding[];
   /** Why it is not for this channel, in the rulebook's words. */
   notFor: string | undefined;
-  /** Keys of collective checks: [check, key]. */
-  keys: [string, string][];
+  keys: CollectiveKey[];
   /** Day on which the answer may be another (ISO 8601), if any. */
   nextChangeAt: string | undefined;
 }
@@ -86,7 +92,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const plans = new Map<string | undefined, Plan>();
   const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
   const known = new Set(rulebook.categories.map(({ path }) => path));
-  const lookup = variantLookup(setup.language);
+  const lookup = variantLookup(dictionary, setup.language);
   const inAssortment = compileCondition(setup.assortment, dictionary, lookup);
   const eligibility = rulebook.eligibility.map((rule) => ({
     rule,
@@ -168,12 +174,16 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
     }
     for (const { id, part } of collective) {
-      const key = part.key(values);
-      if (key !== undefined) result.keys.push([id, key]);
+      const keys = part.keys(values);
+      if (keys.length === 0) continue;
+      const cause = causeOfFault(setup, id, part.attribute, linkOf(part.attribute, plan, view, pins), '');
+      for (const key of keys) result.keys.push({ check: id, key, cause });
     }
     return result;
   }
 
+  const own = withRole(dictionary, 'category')[0];
+  const sayOwn = (key: string) => (own && closedList(own)?.say(key)) ?? key;
   const categoryKey = rulebook.attributes.find(({ type }) => type === 'category')?.key ?? 'category';
 
   function judgeCategory(variant: Variant, category: string | undefined, result: Evaluated): void {
@@ -183,9 +193,9 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       result.findings.push({ check, severity, attribute: categoryKey, cause, params });
     const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
     if (variant.category === undefined)
-      add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: 'category' }), {});
+      add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: own?.key ?? 'category' }), {});
     else if (category === undefined)
-      add(categoryMapped.meta.id, mapCause(variant.category), { category: variant.category });
+      add(categoryMapped.meta.id, mapCause(variant.category), { category: sayOwn(variant.category) });
     else if (rulebook.leafOnly && parents.has(category))
       add(categoryLeaf.meta.id, mapCause(variant.category), { path: category });
   }
@@ -209,10 +219,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     view: View,
     pins: Record<string, string> | undefined,
   ): Finding {
-    const fill = plan.byKey.get(attribute)?.fill;
-    const link: Link =
-      pins?.[attribute] === undefined ? (fill?.origin(view) ?? { at: 'catalog', attribute }) : { at: 'pin' };
-    return faultFinding(check, attribute, params, link, undefined);
+    return faultFinding(check, attribute, params, linkOf(attribute, plan, view, pins), undefined);
+  }
+
+  /** What stands behind an attribute's value. */
+  function linkOf(attribute: string, plan: Plan, view: View, pins: Record<string, string> | undefined): Link {
+    if (pins?.[attribute] !== undefined) return { at: 'pin' };
+    return plan.byKey.get(attribute)?.fill.origin(view) ?? { at: 'fill' };
   }
 
   return {
@@ -283,18 +296,25 @@ function compileAttribute(
   const placed = fits[0];
   return {
     attribute,
-    fill: attribute.type === 'category' ? mappedCategory(category) : placed ? compileFill(placed.fill, setup) : noFill,
+    fill:
+      attribute.type === 'category'
+        ? mappedCategory(category, setup)
+        : placed
+          ? compileFill(placed.fill, setup)
+          : noFill,
     checks: compileValueChecks(attribute, setup.rulebook),
   };
 }
 
 /** The channel category itself, for channels that want it among the values. */
-function mappedCategory(category: string | undefined): CompiledFill<View> {
+function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup): CompiledFill<View> {
+  const own = withRole(dictionary, 'category')[0];
+  const say = (key: string | undefined) => (key === undefined ? '(none)' : ((own && closedList(own)?.say(key)) ?? key));
   return {
     value: () => category,
     blame: () => ({ at: 'fill' }),
     origin: () => ({ at: 'fill' }),
-    trace: ({ variant }) => [{ at: 'fill', words: `Mapped from our category ${variant.category ?? '(none)'}` }],
+    trace: ({ variant }) => [{ at: 'fill', words: `Mapped from our category ${say(variant.category)}` }],
   };
 }
 

@@ -71,8 +71,8 @@ const stockFact: Attribute = {
 export const comparables = (dictionary: ReadonlyMap<string, Attribute>): ReadonlyMap<string, Attribute> =>
   new Map([[stockFact.key, stockFact], ...dictionary]);
 
-function factLookup({ language }: PlaceSetup) {
-  const lookup = variantLookup(language);
+function factLookup({ dictionary, language }: PlaceSetup) {
+  const lookup = variantLookup(dictionary, language);
   return ({ variant }: View, attribute: string, of: string | undefined) =>
     attribute === stockFact.key ? Math.max(0, variant.stock) : lookup(variant, attribute, of);
 }

@@ -107,7 +107,7 @@ describe('evaluating a family', () => {
       ),
     );
     expect(findings(family(variant(1)), keeping)[0]).toEqual([
-      ['allowed-value', 'translate:orrivane:GB:differsShade=Moss'],
+      ['allowed-value', 'translate:orrivane:GB:differsShade:Moss'],
     ]);
   });
   it('asks for the text to be fitted, or the value to be mended, by the kind of fault', () => {
@@ -230,7 +230,9 @@ it('reads back every cause it writes', () => {
   for (const key of [
     'map-category:orrivane:GB:Seeds/Herbs',
     'fill:o:GB:title',
-    'translate:o:GB:colour=a:b=c',
+    'translate:o:GB:colour:a=b',
+    'translate:o:GB:colour:a%3Ab%25c:glaze',
+    'map-category:o:GB:Pots%40home%3A indoors',
     'fit:o:GB:title:max-length',
     'catalog:title@en-GB',
     'catalog:gtin:gtin-unique',

@@ -2,7 +2,16 @@
 import type { Family, Offer, Variant } from '../catalog/index.js';
 import type { ChannelValue, Picture } from '../checks/index.js';
 import { type ChannelAttribute } from '../rulebooks/index.js';
-import { type Attribute, type Media, plainValue, toMinor } from '../values/index.js';
+import {
+  type Attribute,
+  type Media,
+  closedList,
+  keyOf,
+  members,
+  plainValue,
+  toMinor,
+  withRole,
+} from '../values/index.js';
 import type { Link } from '../fills/index.js';
 import type { PlaceSetup } from './place.js';
 import { sayMoney, sayValue } from './say.js';
@@ -17,12 +26,20 @@ export interface View {
 export interface Source {
   label: string;
   read(view: View): ChannelValue | undefined;
+  /** Key of the listed value it reads, where it reads one. */
+  refer?(view: View): string | undefined;
   /** As people read it. */
   say(value: ChannelValue): string;
   link: Link;
 }
 
-type Built = { label: string; fits: ChannelAttribute['type'][]; make(setup: PlaceSetup): Source['read'] };
+interface Built {
+  label: string;
+  fits: ChannelAttribute['type'][];
+  make(setup: PlaceSetup): Source['read'];
+  /** Which catalog attribute one would edit to give it a value, where that is not one of its name. */
+  edited?(dictionary: ReadonlyMap<string, Attribute>): string | undefined;
+}
 
 /** A sale is sent until its last day. One that is still to come is sent ahead only with both its dates: without them it would hold at once. */
 function saleNow(offer: Offer | undefined, today: string): Offer['sale'] {
@@ -64,6 +81,7 @@ const builtIn: Record<string, Built> = {
   asking: {
     label: 'price asked today',
     fits: ['money'],
+    edited: () => 'price',
     make:
       ({ currency }) =>
       ({ variant, today }) => {
@@ -75,6 +93,7 @@ const builtIn: Record<string, Built> = {
   askedBefore: {
     label: 'price before the sale',
     fits: ['money'],
+    edited: () => 'salePrice',
     make:
       ({ currency }) =>
       ({ variant, today }) => {
@@ -85,6 +104,7 @@ const builtIn: Record<string, Built> = {
   saleEnd: {
     label: 'last day of the sale',
     fits: ['text'],
+    edited: () => 'salePrice',
     make:
       ({ currency }) =>
       ({ variant, today }) =>
@@ -93,6 +113,7 @@ const builtIn: Record<string, Built> = {
   saleDates: {
     label: 'dates of the sale',
     fits: ['text'],
+    edited: () => 'salePrice',
     make:
       ({ currency }) =>
       ({ variant, today }) => {
@@ -119,6 +140,7 @@ const builtIn: Record<string, Built> = {
   familyId: {
     label: 'family',
     fits: ['text'],
+    edited: () => 'family',
     make:
       () =>
       ({ family }) =>
@@ -127,39 +149,28 @@ const builtIn: Record<string, Built> = {
   mainPicture: {
     label: 'first picture',
     fits: ['picture'],
+    edited: (dictionary) => keyOf(dictionary, 'pictures'),
     make:
-      ({ mediaAddress }) =>
+      (setup) =>
       ({ variant }) =>
-        pictures(variant, mediaAddress).slice(0, 1).filter(Boolean),
+        pictures(variant, setup).slice(0, 1).filter(Boolean),
   },
   morePictures: {
     label: 'further pictures',
     fits: ['picture'],
+    edited: (dictionary) => keyOf(dictionary, 'pictures'),
     make:
-      ({ mediaAddress }) =>
+      (setup) =>
       ({ variant }) =>
-        pictures(variant, mediaAddress).slice(1),
+        pictures(variant, setup).slice(1),
   },
 };
 
-/** Which catalog attribute one would edit to give a built-in fact a value. */
-const editedAs: Record<string, string> = {
-  price: 'price',
-  salePrice: 'salePrice',
-  asking: 'price',
-  askedBefore: 'salePrice',
-  saleEnd: 'salePrice',
-  saleDates: 'salePrice',
-  stock: 'stock',
-  options: 'options',
-  familyId: 'family',
-  mainPicture: 'pictures',
-  morePictures: 'pictures',
-};
-
-function pictures(variant: Variant, mediaAddress: string): Picture[] {
-  const { pictures: first, morePictures: further } = variant.facts;
-  const all = [...(Array.isArray(first) ? first : []), ...(Array.isArray(further) ? further : [])] as Media[];
+function pictures(variant: Variant, { mediaAddress, dictionary }: PlaceSetup): Picture[] {
+  const all = withRole(dictionary, 'pictures').flatMap(({ key }) => {
+    const value = variant.facts[key];
+    return (Array.isArray(value) ? value : []) as Media[];
+  });
   return all.map(({ name, width, height }) => ({
     address: /^https?:/.test(name) ? name : `${mediaAddress}/${encodeURIComponent(name)}`,
     ...(width !== undefined && height !== undefined ? { width, height } : {}),
@@ -192,7 +203,7 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
         return Array.isArray(value) && value.length === 0 ? undefined : value;
       },
       say: built.fits.includes('money') ? (value) => sayMoney(value, setup.currency) : sayValue,
-      link: { at: 'catalog', attribute: editedAs[name] ?? name },
+      link: { at: 'catalog', attribute: built.edited?.(setup.dictionary) ?? name },
     };
   }
   const attribute = setup.dictionary.get(name);
@@ -208,16 +219,50 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
   }
   return {
     label: attribute.label,
-    read: factReader(attribute),
+    read: factReader(attribute, setup),
+    ...referring(attribute),
     say: sayValue,
     link: { at: 'catalog', attribute: name },
   };
 }
 
-function factReader(attribute: Attribute): Source['read'] {
+/** What is on a closed list goes by its name in the place's language, and is known by its key. */
+function listReader(attribute: Attribute, { language }: PlaceSetup): Source['read'] | undefined {
+  const list = closedList(attribute);
+  if (!list) return undefined;
+  const held = factOf(attribute);
+  return ({ variant }) => {
+    const value = held(variant);
+    return value === undefined
+      ? undefined
+      : members(value)
+          .map((key) => list.say(String(key), language))
+          .join(', ');
+  };
+}
+
+const factOf =
+  ({ key, role }: Attribute) =>
+  (variant: Variant) =>
+    role === 'category' ? variant.category : variant.facts[key];
+
+function referring(attribute: Attribute): Pick<Source, 'refer'> {
+  if (!attribute.choices || attribute.many) return {};
+  const held = factOf(attribute);
+  return {
+    refer: ({ variant }) => {
+      const value = held(variant);
+      return typeof value === 'string' ? value : undefined;
+    },
+  };
+}
+
+function factReader(attribute: Attribute, setup: PlaceSetup): Source['read'] {
   const { key } = attribute;
-  if (key === 'sku') return ({ variant }) => variant.sku;
-  if (key === 'category') return ({ variant }) => variant.category;
+  const listed = listReader(attribute, setup);
+  if (listed) return listed;
+  if (attribute.role === 'sku') return ({ variant }) => variant.sku;
+  if (attribute.role === 'category') return ({ variant }) => variant.category;
   if ((attribute.type === 'text' || attribute.type === 'choice' || attribute.type === 'link') && !attribute.many)
     return ({ variant }) => variant.facts[key] as string | undefined;
   if (attribute.type === 'number' && !attribute.many) return ({ variant }) => variant.facts[key] as number | undefined;

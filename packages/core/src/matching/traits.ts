@@ -3,15 +3,18 @@
  * and figures; read from its attributes, its options and, by a small reader, its titles.
  */
 import {
+  type Attribute,
   type Measure,
   type Value,
   canonical,
   foldCode,
   foldText,
+  closedList,
   parseMeasure,
   plainStyle,
   readGtin,
   units,
+  withRole,
 } from '../values/index.js';
 import { colourWords, letterSizes, packWords, placeholders, titleWords } from './words.js';
 
@@ -43,11 +46,30 @@ export interface Described {
   options?: readonly (readonly [string, string])[] | undefined;
 }
 
+const traitRoles = ['title', 'brand', 'gtin', 'mpn', 'size', 'colour', 'condition', 'packSize'] as const;
+type TraitRole = (typeof traitRoles)[number];
+
+/** Where a company keeps what traits are read from, and how what is on a list of its is said. */
+export type TraitKeys = Readonly<Partial<Record<TraitRole, { key: string; say?: (value: string) => string }>>>;
+
+/** Where attributes are called by their roles. */
+const ownRoles: TraitKeys = Object.fromEntries(traitRoles.map((role) => [role, { key: role }]));
+
+export const traitKeys = (attributes: ReadonlyMap<string, Attribute>): TraitKeys =>
+  Object.fromEntries(
+    traitRoles.flatMap((role) => {
+      const [attribute] = withRole(attributes, role);
+      if (!attribute) return [];
+      const list = closedList(attribute);
+      return [[role, { key: attribute.key, ...(list ? { say: (value: string) => list.say(value) } : {}) }]];
+    }),
+  );
+
 /** True where two contents say the same of all that joins are held against. */
-export function sameTraits(a: Described, b: Described): boolean {
+export function sameTraits(a: Described, b: Described, keys?: TraitKeys): boolean {
   const plain = (described: Described) =>
     canonical(
-      Object.entries(readTraits(described)).map(([key, value]: [string, Traits[keyof Traits]]) => [
+      Object.entries(readTraits(described, keys)).map(([key, value]: [string, Traits[keyof Traits]]) => [
         key,
         value instanceof Set || value instanceof Map ? [...value] : (value as string | number),
       ]),
@@ -55,15 +77,19 @@ export function sameTraits(a: Described, b: Described): boolean {
   return plain(a) === plain(b);
 }
 
-export function readTraits({ values, options = [] }: Described): Traits {
+export function readTraits({ values, options = [] }: Described, keys: TraitKeys = ownRoles): Traits {
   const titles = Object.entries(values).flatMap(([slot, value]) =>
-    slot.startsWith('title@') && typeof value === 'string' ? [value] : [],
+    slot.startsWith(`${keys.title?.key}@`) && typeof value === 'string' ? [value] : [],
   );
-  const text = (key: string) => (typeof values[key] === 'string' ? values[key] : undefined);
+  const held = (role: TraitRole): Value | undefined => values[keys[role]?.key ?? ''];
+  const text = (role: TraitRole) => {
+    const value = held(role);
+    return typeof value === 'string' ? (keys[role]?.say?.(value) ?? value) : undefined;
+  };
   const said = [...titles, ...options.map(([, value]) => value)];
   const gtin = text('gtin') === undefined ? undefined : readGtin(text('gtin') ?? '');
   const condition = titles.map(readCondition).find(Boolean) ?? readCondition(text('condition') ?? '');
-  const pack = numberOf(values.packSize ?? values.pack) ?? titles.map(readPack).find((n) => n !== undefined);
+  const pack = numberOf(held('packSize')) ?? titles.map(readPack).find((n) => n !== undefined);
   const measures = new Map<string, number>();
   for (const [key, value] of Object.entries(values))
     if (isMeasure(value) && units[value.unit]?.dimension !== 'mass') measures.set(key, value.base);

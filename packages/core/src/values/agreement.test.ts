@@ -29,7 +29,7 @@ describe('two sources that say the same', () => {
     expect(agree(makeMeasure('370', 'g'), makeMeasure('0.38', 'kg'), weight)).toBe(false);
   });
   it('may write a GTIN shorter or longer, not another one, and no fault is taken for one', () => {
-    const gtin = attribute({ key: 'gtin' });
+    const gtin = attribute({ key: 'gtin', role: 'gtin' });
     expect(agree('614141000012', '0614141000012', gtin)).toBe(true);
     expect(agree('00614141000012', '614141000012', gtin)).toBe(true);
     expect(agree('614141000012', '4006381333931', gtin)).toBe(false);

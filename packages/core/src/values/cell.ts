@@ -2,6 +2,7 @@
 import { canonical } from './canonical.js';
 import { foldText } from './folding.js';
 import { readGtin } from './gtin.js';
+import { type ClosedList, closedList } from './lists.js';
 import type { Attribute, Measure, Parsed, ReadingStyle, SingleValue, Value } from './model.js';
 import { typeOf } from './types/index.js';
 
@@ -12,12 +13,15 @@ const listMark = /\s*[|,]\s*|\s*;\s+/;
  * A part of a list that names several of an ordered closed list: "Mar–May", "Oct to Apr" (over the end of the list),
  * "all year"; names may be cut to three letters or more.
  */
-function choiceSpan(part: string, choices: readonly string[]): string[] | undefined {
-  if (/^(?:all|all year|ganzjährig|hela året)$/i.test(part)) return [...choices];
+function choiceSpan(part: string, list: ClosedList): string[] | undefined {
+  const choices = list.values.map(({ key }) => key);
+  if (/^(?:all|all year|ganzjährig|hela året)$/i.test(part)) return choices;
   const named = (word: string) => {
     const folded = foldText(word);
-    const found = choices.filter((word) => foldText(word).startsWith(folded));
-    return folded.length >= 3 && found.length === 1 ? choices.indexOf(found[0] as string) : -1;
+    const found = list.values.filter(({ names }) =>
+      Object.values(names).some((name) => foldText(name).startsWith(folded)),
+    );
+    return folded.length >= 3 && found.length === 1 ? list.position(found[0]?.key ?? '') : -1;
   };
   const match = /^(.+?)\s*(?:[-–—]|\bto\b|\bbis\b|\btill\b)\s*(.+)$/iu.exec(part);
   const [first, last] = match ? [named(match[1] ?? ''), named(match[2] ?? '')] : [named(part), named(part)];
@@ -31,11 +35,15 @@ export function parseValue(raw: string, style: ReadingStyle, attribute: Attribut
   const cell = raw.trim();
   const type = typeOf(attribute.type);
   if (!attribute.many) return type.parse(cell, style, attribute);
+  const list = closedList(attribute);
+  // A name may hold what parts a list: as a whole it is one value.
+  const whole = list?.read(cell);
+  if (whole !== undefined) return { ok: true, value: [whole] };
   const values: SingleValue[] = [];
   const notes: string[] = [];
   for (const part of cell.split(listMark)) {
     if (part === '') continue;
-    const several = attribute.choices && choiceSpan(part, attribute.choices);
+    const several = list && choiceSpan(part, list);
     if (several) {
       values.push(...several.filter((word) => !values.includes(word)));
       continue;
@@ -57,20 +65,22 @@ export function members(value: Value): SingleValue[] {
 export function formatValue(value: Value, attribute: Attribute, locale: string): string {
   const type = typeOf(attribute.type);
   return members(value)
-    .map((singleValue) => type.format(singleValue, locale))
+    .map((singleValue) => type.format(singleValue, locale, attribute))
     .join(', ');
 }
 
 /** A value as plain text for files. */
 export function plainValue(value: Value, attribute: Attribute): string {
   const type = typeOf(attribute.type);
-  return Array.isArray(value) ? value.map((singleValue) => type.plain(singleValue)).join(', ') : type.plain(value);
+  return members(value)
+    .map((singleValue) => type.plain(singleValue, attribute))
+    .join(', ');
 }
 
 /** The comparable keys of a value, one a member. */
 export function sortKeys(value: Value, attribute: Attribute): (number | string)[] {
   const type = typeOf(attribute.type);
-  return members(value).map((singleValue) => type.sortKey(singleValue));
+  return members(value).map((singleValue) => type.sortKey(singleValue, attribute));
 }
 
 /** Equal as goods data, wherever the two were kept. */
@@ -82,7 +92,7 @@ export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
 export function agree(a: Value | undefined, b: Value | undefined, attribute: Attribute): boolean {
   if (attribute.type === 'measure' && !attribute.many && a !== undefined && b !== undefined)
     return (a as Measure).base === (b as Measure).base;
-  if (attribute.key === 'gtin' && typeof a === 'string' && typeof b === 'string') {
+  if (attribute.role === 'gtin' && typeof a === 'string' && typeof b === 'string') {
     const [x, y] = [readGtin(a), readGtin(b)];
     if (x.ok && y.ok) return x.gtin14 === y.gtin14;
   }

@@ -1,5 +1,6 @@
 /** What people write where there is nothing: it is empty, and not wrong. */
 import { foldText } from './folding.js';
+import type { ClosedList } from './lists.js';
 
 const marks = new Set([
   ...['-', '--', '---', '–', '—', '−', '_', '.', '..', '...', '…', '/', '\\', '*', '?', '??', '???', 'x'].slice(0, -1),
@@ -26,10 +27,10 @@ const marks = new Set([
 ]);
 
 /** Whether a cell says that there is no value. A list that has the very word means it. */
-export function isEmptyMark(cell: string, choices?: readonly string[]): boolean {
+export function isEmptyMark(cell: string, list?: ClosedList): boolean {
   const text = cell.trim();
   if (text === '') return true;
   if (text.length > 16) return false;
   const folded = foldText(text);
-  return marks.has(folded) && !choices?.some((choice) => foldText(choice) === folded);
+  return marks.has(folded) && list?.read(text) === undefined;
 }

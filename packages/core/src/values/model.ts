@@ -1,4 +1,6 @@
 /** What an attribute is, what a value of it looks like, and how text becomes one. */
+import type { ListValue } from './lists.js';
+import type { Role } from './roles.js';
 
 export const attributeTypes = [
   'text',
@@ -70,8 +72,12 @@ export interface Attribute {
   /** Where it is entered: once for the family, or on each variant. */
   level: 'family' | 'variant';
   dimension?: Dimension;
-  /** Closed list; absent = anything. */
-  choices?: string[];
+  /** Closed list; absent = anything. A bare text is a value of that name and key. */
+  choices?: readonly (string | ListValue)[];
+  /** What code knows it by. */
+  role?: Role;
+  /** Other names that columns of it have. */
+  aliases?: readonly string[];
   group: string;
 }
 
@@ -94,9 +100,9 @@ export interface ValueType<V extends SingleValue> {
   /** Reads one trimmed, non-empty cell. */
   parse(raw: string, style: ReadingStyle, attribute: Attribute): Parsed<V>;
   /** For people, in their locale (BCP 47). */
-  format(value: V, locale: string): string;
+  format(value: V, locale: string, attribute: Attribute): string;
   /** For files and comparison by machines: plain text without markup of a locale. */
-  plain(value: V): string;
+  plain(value: V, attribute: Attribute): string;
   /** Comparable key: a number in the base unit, or folded text in code-unit order. */
-  sortKey(value: V): number | string;
+  sortKey(value: V, attribute: Attribute): number | string;
 }

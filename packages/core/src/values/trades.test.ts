@@ -1,6 +1,7 @@
 /** Figures as other trades write them: right, or refused with the reason; never a wrong value. */
 import { describe, expect, it } from 'vitest';
 import {
+  closedList,
   type Attribute,
   type Dimension,
   type Measure,
@@ -233,5 +234,6 @@ describe('an empty mark', () => {
   it.each(['x', '0', 'no', 'nej', 'N', 'A', 'none of these', '-5'])('“%s” is not', (text) =>
     expect(isEmptyMark(text)).toBe(false),
   );
-  it('means what it says where a list has it', () => expect(isEmptyMark('n/a', ['N/A', 'other'])).toBe(false));
+  it('means what it says where a list has it', () =>
+    expect(isEmptyMark('n/a', closedList({ choices: ['N/A', 'other'] }))).toBe(false));
 });

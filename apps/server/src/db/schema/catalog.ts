@@ -1,8 +1,9 @@
 import type { Offer, Texts } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
-import type { AttributeType, Dimension, Value } from '@velvet-shelf/core/values';
+import type { AttributeType, Dimension, Role, Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import {
+  type AnyPgColumn,
   bigint,
   boolean,
   date,
@@ -27,7 +28,10 @@ export const attribute = pgTable('attribute', {
   perLanguage: boolean('per_language').notNull(),
   level: text('level', { enum: ['family', 'variant'] }).notNull(),
   dimension: text('dimension').$type<Dimension>(),
-  choices: jsonb('choices').$type<string[]>(),
+  /** What code knows it by. */
+  role: text('role').$type<Role>(),
+  /** Other names that columns of it have. */
+  aliases: jsonb('aliases').$type<string[]>().notNull().default([]),
   group: text('group').notNull(),
   position: integer('position').notNull(),
 });
@@ -41,12 +45,28 @@ export const trustPolicy = pgTable('trust_policy', {
   ranking: bigint('ranking', { mode: 'number' }).array(),
 });
 
-export const category = pgTable('category', {
-  id: rowId(),
-  path: text('path').notNull().unique(),
-  name: text('name').notNull(),
-  position: integer('position').notNull(),
-});
+/** Values of closed lists: our category tree is that of the attribute whose role is category. */
+export const listValue = pgTable(
+  'list_value',
+  {
+    id: rowId(),
+    attributeId: ref('attribute_id')
+      .notNull()
+      .references(() => attribute.id, { onDelete: 'cascade' }),
+    /** What refers to it: values, conditions, maps, fills. Never shown, never changed. */
+    key: text('key').notNull(),
+    parentId: ref('parent_id').references((): AnyPgColumn => listValue.id),
+    /** By language (BCP 47), the company's own first. */
+    names: json('names').$type<Record<string, string>>().notNull(),
+    /** Other ways it is written. */
+    spellings: jsonb('spellings').$type<string[]>().notNull().default([]),
+    /** Among those beside it. */
+    position: integer('position').notNull(),
+    /** Not offered any more; goods that have it keep it. */
+    hidden: boolean('hidden').notNull().default(false),
+  },
+  (table) => [unique('list_value_key').on(table.attributeId, table.key)],
+);
 
 export const product = pgTable(
   'product',

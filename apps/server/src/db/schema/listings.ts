@@ -71,6 +71,8 @@ export const listingKey = pgTable(
     placeId: ref('place_id').notNull(),
     check: text('check').notNull(),
     key: text('key').notNull(),
+    /** What one would change if too many share it. */
+    cause: text('cause').notNull().default(''),
     listingId: ref('listing_id')
       .notNull()
       .references(() => listing.id, { onDelete: 'cascade' }),

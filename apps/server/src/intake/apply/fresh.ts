@@ -167,6 +167,7 @@ async function makeProducts(
     tx,
     found.map(({ content }) => content.values),
     [],
+    dictionary,
   );
   const members = new Map<string, NewRow[]>();
   for (const row of found) {
@@ -226,7 +227,7 @@ async function makeProducts(
       dictionary,
       sizes,
     );
-    families.push({ key, ...family, draft: draftFamily(own, drafts) });
+    families.push({ key, ...family, draft: draftFamily(own, drafts, dictionary) });
   }
   return { made, families };
 }

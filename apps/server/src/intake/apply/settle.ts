@@ -1,6 +1,6 @@
 /** What follows from other contents of records: keys, joins, families, offers, values; and what whole lists no longer have. */
 import { sameForFamily } from '@velvet-shelf/core/intake';
-import { sameTraits } from '@velvet-shelf/core/matching';
+import { sameTraits, traitKeys } from '@velvet-shelf/core/matching';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../../catalog/dictionary.js';
@@ -124,6 +124,7 @@ async function findLight(
       ),
     );
   const byId = new Map(contents.map((content) => [content.id, content]));
+  const traits = traitKeys(attributes);
   const light = new Set<number>();
   const othersMatter = new Set<number>();
   for (const { id, before, after } of both) {
@@ -131,7 +132,7 @@ async function findLight(
     if (!was || !is || canonical(was.keys) !== canonical(is.keys)) continue;
     if (!sameForFamily(was.content, is.content, attributes)) continue;
     light.add(id);
-    if (!sameTraits(was.content, is.content)) othersMatter.add(id);
+    if (!sameTraits(was.content, is.content, traits)) othersMatter.add(id);
   }
   // What it says of itself speaks for or against joins with whoever has a key of it.
   const met = await queryRows<{ id: number }>(

@@ -17,13 +17,14 @@ import {
 } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
-import { foldText, formatValue } from '@velvet-shelf/core/values';
+import { type Role, closedList, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
 import { columnMap, supplier } from '../../db/schema/index.js';
 import { conflict } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
+import { optionsOf } from '../../catalog/lists.js';
 
 /** The same header, whatever its case and accents. */
 export const signature = (columns: readonly string[]) =>
@@ -207,7 +208,7 @@ export function previewRows(
 /** Attributes whose words differ from supplier to supplier. */
 const worded: ReadonlySet<string> = new Set(['text', 'choice']);
 /** … and those where a translation would be wrong: every goods' own. */
-const unworded: ReadonlySet<string> = new Set(['gtin', 'mpn', 'sku', 'title', 'brand', 'page', 'care', 'composition']);
+const unworded: ReadonlySet<Role> = new Set<Role>(['gtin', 'mpn', 'sku', 'title', 'brand', 'page']);
 const mostWords = 60;
 
 /** The distinct values of columns that feed words, what each becomes, and what goods both sides know say it is. */
@@ -221,7 +222,7 @@ export async function translationsOf(
   return batch.map.flatMap(({ column, target }) => {
     const attribute = target.to === 'attribute' ? dictionary.attributes.get(target.attribute) : undefined;
     if (target.to !== 'attribute' || !attribute || attribute.perLanguage || attribute.many) return [];
-    if (!worded.has(attribute.type) || unworded.has(attribute.key)) return [];
+    if (!worded.has(attribute.type) || (attribute.role && unworded.has(attribute.role))) return [];
     const at = batch.columns.indexOf(column);
     const counts = new Map<string, number>();
     for (const { cells } of head) {
@@ -233,10 +234,10 @@ export async function translationsOf(
     if (!attribute.choices && (counts.size > mostWords || isFigures)) return [];
     const table = new Map(Object.entries(target.values ?? {}).map(([from, to]) => [foldText(from), to]));
     const learnt = new Map((known.get(attribute.key) ?? []).map((word) => [foldText(word.value), word]));
+    const list = closedList(attribute);
     const becomes = (value: string) => {
-      const ours = table.get(foldText(value)) ?? (attribute.choices ? value : null);
-      if (ours === null || !attribute.choices) return ours;
-      return attribute.choices.find((choice) => foldText(choice) === foldText(ours)) ?? null;
+      const ours = table.get(foldText(value)) ?? (list ? value : null);
+      return ours === null || !list ? ours : list.has(ours) ? ours : (list.read(ours) ?? null);
     };
     const values = [...counts]
       .sort((a, b) => b[1] - a[1])
@@ -256,7 +257,15 @@ export async function translationsOf(
       ? values.some((value) => value.becomes === null || table.has(foldText(value.value)))
       : values.some((value) => value.learnt !== null || value.becomes !== null);
     return useful
-      ? [{ column, attribute: attribute.key, label: attribute.label, choices: attribute.choices ?? null, values }]
+      ? [
+          {
+            column,
+            attribute: attribute.key,
+            label: attribute.label,
+            choices: optionsOf(attribute, dictionary.home),
+            values,
+          },
+        ]
       : [];
   });
 }
@@ -278,7 +287,7 @@ async function wordsOfJoined(
   const keyed = head.flatMap(({ cells, broken }) => {
     const row = broken ? undefined : read(cells);
     if (row?.outcome !== 'read') return [];
-    const keys = joinKeys(row, { id: batch.supplierId, isOwn: false }, () => undefined);
+    const keys = joinKeys(row, { id: batch.supplierId, isOwn: false }, () => undefined, dictionary.attributes);
     return [{ cells, keys }];
   });
   const found = await queryRows<{ i: number; facts: Record<string, unknown> }>(

@@ -1,4 +1,5 @@
 /** Takes files in: looks at them, suggests what their columns are, and corrects both as a person says. */
+import { loadDictionary } from '../../catalog/dictionary.js';
 import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';
 import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
@@ -119,7 +120,11 @@ async function scopeOf(
   // A file that goes on after the rows looked at is about as dense as they are; packed ones are denser, and count for more.
   const seen = head.reduce((sum, { cells }) => sum + cells.join(' ').length, 0);
   const ofRows = head.length < headRows ? head.length : Math.max(head.length, (bytes * head.length) / (seen || 1));
-  return suggestScope(map, { listed: held?.listed ?? 0, known: held?.known ?? 0, rows: keys.length, ofRows });
+  return suggestScope(
+    map,
+    { listed: held?.listed ?? 0, known: held?.known ?? 0, rows: keys.length, ofRows },
+    (await loadDictionary(on)).attributes,
+  );
 }
 
 export interface Correction {

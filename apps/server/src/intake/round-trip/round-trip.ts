@@ -1,7 +1,7 @@
 /** Our own grid's export brought back: cells that differ become a person's edits; columns and rows not there say nothing. */
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type FileRow, spreadsheetPlain } from '@velvet-shelf/core/tabular';
-import { type Attribute, parseDecimal, plainStyle, sameValue } from '@velvet-shelf/core/values';
+import { type Attribute, parseDecimal, plainStyle, sameValue, keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../../catalog/edit.js';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
@@ -119,7 +119,7 @@ function judgeRow(
   dictionary: Dictionary,
 ): Judged {
   const text = (i: number) => spreadsheetPlain((row.cells[i] ?? '').replaceAll('\r\n', '\n')).trim();
-  const skuAt = names.indexOf('sku');
+  const skuAt = names.indexOf(keyOf(dictionary.attributes, 'sku') ?? '');
   const key = skuAt < 0 ? null : text(skuAt) || null;
   const no = (...reasons: string[]): Judged => ({ outcome: 'refused', key, productId: null, reasons, edits: [] });
   if (row.broken) return no(row.broken);

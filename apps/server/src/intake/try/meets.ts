@@ -3,7 +3,7 @@ import { type Described, type JoinLevel, type JoinRecord, joinLevels, joinRecord
 import { type SQL, sql, eq } from 'drizzle-orm';
 import { type Executor, ids, json, queryRows, first } from '../../db/client.js';
 import type { RowMeeting } from '../../db/schema/index.js';
-import { loadDecisions, loadMembers, reach, toJoinRecord } from '../../matching/joins.js';
+import { loadDecisions, loadMembers, reach, toJoinRecord, traitsOf } from '../../matching/joins.js';
 import * as tables from '../../db/schema/index.js';
 
 interface Meetings {
@@ -78,12 +78,13 @@ async function judgeMeetings(
     tx,
     met.map((row) => row.id),
   );
+  const traits = await traitsOf(tx);
   const isNew = new Set(own);
   const members = (await loadMembers(tx, closure)).filter((member) => member.active && !isNew.has(member.id));
   const standing = new Map(members.map((member) => [member.id, member]));
   const records = [
-    ...members.map(toJoinRecord),
-    ...news.map((piece) => toJoinRecord({ ...piece, supplier, usesOurNumbers })),
+    ...members.map((member) => toJoinRecord(member, traits)),
+    ...news.map((piece) => toJoinRecord({ ...piece, supplier, usesOurNumbers }, traits)),
   ];
   const { components, proposals } = joinRecords(records, await loadDecisions(tx, [...closure, ...own]));
   const byId = new Map(records.map((record) => [record.id, record]));

@@ -131,7 +131,12 @@ export async function compileJudge(db: Executor, batch: Tried, dictionary: Dicti
       keys:
         held && found?.keys
           ? found.keys
-          : joinKeys(row, { id: batch.supplier.id, isOwn }, (name) => byName.get(foldText(name))),
+          : joinKeys(
+              row,
+              { id: batch.supplier.id, isOwn },
+              (name) => byName.get(foldText(name)),
+              dictionary.attributes,
+            ),
       recordId: known?.record ?? null,
       beforeId: found?.content ?? null,
       print,

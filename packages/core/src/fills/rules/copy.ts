@@ -17,7 +17,10 @@ export const copy = defineRule<CopyRule>({
     return {
       value: source.read,
       blame: () => source.link,
-      origin: () => source.link,
+      origin: (view) => {
+        const listed = source.refer?.(view);
+        return source.link.at === 'catalog' && listed !== undefined ? { ...source.link, listed } : source.link;
+      },
       trace: (view) => [{ at: 'fill', words: `Copies ${source.label}` }, source.step(view)],
     };
   },

@@ -6,8 +6,10 @@ import type { FillRule } from './index.js';
 
 /** Where a value comes from or fails to: the link one would mend. */
 export type Link =
-  | { at: 'catalog'; attribute: string; language?: string }
-  | { at: 'translation'; value: string }
+  /** `listed`: key of the value it has, where that is one on a closed list. */
+  | { at: 'catalog'; attribute: string; language?: string; listed?: string }
+  /** `of`: the attribute whose list the value is on, by its key. */
+  | { at: 'translation'; value: string; of?: string }
   | { at: 'fill' }
   | { at: 'pin' };
 
@@ -37,6 +39,8 @@ export interface RuleSource<View> {
   label: string;
   link: Link;
   read(view: View): ChannelValue | undefined;
+  /** Key of the listed value it reads, where it reads one: names change, and tables go on holding. */
+  refer?(view: View): string | undefined;
   say(value: ChannelValue): string;
   /** Reading it, as a step of a trace. */
   step(view: View): TraceStep;

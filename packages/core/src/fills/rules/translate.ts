@@ -13,7 +13,7 @@ import {
 export interface TranslateRule {
   kind: 'translate';
   from: string;
-  /** Our word → theirs; words are compared folded. */
+  /** Our word → theirs; words are compared folded. What is on a closed list stands by its key. */
   table: Record<string, string>;
   /** What becomes of a word that is not in the table. */
   otherwise: 'keep' | 'empty';
@@ -40,25 +40,30 @@ export const translate = defineRule<TranslateRule>({
     if (!source) return noFill;
     const exact = new Map(Object.entries(rule.table));
     const folded = new Map(Object.entries(rule.table).map(([from, to]) => [foldText(from), to]));
-    const look = (word: string) => exact.get(word) ?? folded.get(foldText(word));
+    const look = (view: View, word: string) =>
+      exact.get(source.refer?.(view) ?? word) ?? exact.get(word) ?? folded.get(foldText(word));
     const read = (view: View) => {
       const value = source.read(view);
       return value === undefined ? undefined : source.say(value);
     };
     const blame = (view: View): Link => {
       const word = read(view);
-      return word === undefined ? source.link : { at: 'translation', value: word };
+      if (word === undefined) return source.link;
+      const listed = source.refer?.(view);
+      return listed === undefined
+        ? { at: 'translation', value: word }
+        : { at: 'translation', value: listed, of: rule.from };
     };
     return {
       value: (view) => {
         const word = read(view);
-        return word === undefined ? undefined : (look(word) ?? (rule.otherwise === 'keep' ? word : undefined));
+        return word === undefined ? undefined : (look(view, word) ?? (rule.otherwise === 'keep' ? word : undefined));
       },
       blame,
       origin: blame,
       trace: (view) => {
         const word = read(view);
-        const theirs = word === undefined ? undefined : look(word);
+        const theirs = word === undefined ? undefined : look(view, word);
         const words =
           word === undefined
             ? `Translates ${source.label}`

@@ -1,0 +1,2 @@
+DROP TABLE "category" CASCADE;--> statement-breakpoint
+ALTER TABLE "attribute" DROP COLUMN "choices";

@@ -1,0 +1,43 @@
+/** What code must know of an attribute it learns from its role: a company names its attributes as it likes. */
+import type { Attribute } from './model.js';
+
+export const roles = [
+  'sku',
+  'title',
+  'description',
+  'brand',
+  'category',
+  'gtin',
+  'mpn',
+  'state',
+  'page',
+  /** In order; the first picture of the first such attribute is the main one. */
+  'pictures',
+  'colour',
+  'size',
+  'material',
+  'weight',
+  'condition',
+  'packSize',
+  'purchasePrice',
+  'recommendedPrice',
+] as const;
+export type Role = (typeof roles)[number];
+
+type Attributes = ReadonlyMap<string, Attribute>;
+const known = new WeakMap<Attributes, Map<Role, Attribute[]>>();
+
+/** Attributes with a role, in the order of the dictionary. */
+export function withRole(attributes: Attributes, role: Role): readonly Attribute[] {
+  let byRole = known.get(attributes);
+  if (!byRole) {
+    byRole = new Map();
+    for (const attribute of attributes.values())
+      if (attribute.role) byRole.set(attribute.role, [...(byRole.get(attribute.role) ?? []), attribute]);
+    known.set(attributes, byRole);
+  }
+  return byRole.get(role) ?? [];
+}
+
+/** Key of the first attribute with a role; undefined where a company keeps none. */
+export const keyOf = (attributes: Attributes, role: Role): string | undefined => withRole(attributes, role)[0]?.key;
