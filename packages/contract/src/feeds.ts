@@ -19,6 +19,10 @@ export const runSchema = z.object({
   startedAt: moment,
   endedAt: moment.nullable(),
   progress: z.object({ done: z.number(), total: z.number() }).nullable(),
+  /** The channel is reading the file, or could not: until its report is there. */
+  asked: z
+    .object({ state: z.enum(['reading', 'failed']), done: z.number(), total: z.number(), error: z.string().nullable() })
+    .nullable(),
   report: z
     .object({
       id: z.number(),
@@ -111,7 +115,7 @@ export const feeds = {
     once: true,
     method: 'POST',
     path: '/api/feeds/:id/offer',
-    summary: 'Ask the channel to fetch the address and wait for its report',
+    summary: 'Ask the channel to fetch the address; its report comes by itself',
     params: idParam,
     answer: runSchema,
   }),

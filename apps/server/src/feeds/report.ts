@@ -17,11 +17,7 @@ import { getFeed, showFeed } from './service.js';
 import * as tables from '../db/schema/index.js';
 import { lockFeed } from './service.js';
 
-/** The channel's report, as its own interface gives it. */
-/** How long the asker is kept waiting for a report that comes at once; a later one lands by itself. */
-const patience = 5_000;
-
-/** Offers the address of the file that is up, once at a time; the channel's report lands when it comes. */
+/** Offers the address of the file that is up, once at a time; answers its run. The channel's report lands when it comes. */
 export async function offerFeed(services: Services, user: User, feedId: number): Promise<number> {
   const { db } = services;
   const { run, job } = await db.transaction(async (tx) => {
@@ -38,16 +34,11 @@ export async function offerFeed(services: Services, user: User, feedId: number):
     });
     return { run: feed.upRunId, job };
   });
-  // What goes wrong stands in the job's row.
-  const ended = runAside(job).catch(() => undefined);
-  await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, patience).unref())]);
-  const failed = await first(
-    db
-      .select({ error: tables.job.error })
-      .from(tables.job)
-      .where(and(eq(tables.job.id, job), eq(tables.job.state, 'failed'))),
+  // What goes wrong stands in the job's row, and with the run.
+  runAside(job).then(
+    () => services.notify('feeds', { feed: feedId }),
+    () => services.notify('feeds', { feed: feedId }),
   );
-  if (failed) throw new Problem(502, 'The channel could not be asked', failed.error ?? 'It did not answer');
   return run;
 }
 
@@ -73,6 +64,7 @@ export async function awaitReport({
     await new Promise((resolve) => setTimeout(resolve, wait));
     answer = await adapter.report(outside, asked.report);
     await progress(answer.checked, answer.total);
+    services.notify('feeds', { feed: feed.id });
   }
   if (answer.state === 'failed')
     throw new Problem(

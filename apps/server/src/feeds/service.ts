@@ -97,6 +97,12 @@ const runRows = (on: Executor) =>
       endedAt: tables.run.endedAt,
       progress: sql<RunAnswer['progress']>`(SELECT jsonb_build_object('done', j.done, 'total', j.total)
         FROM ${tables.job} j WHERE j.id = ${tables.run.jobId} AND ${tables.run.state} = 'running')`,
+      asked: sql<
+        RunAnswer['asked']
+      >`(SELECT jsonb_build_object('state', CASE j.state WHEN 'failed' THEN 'failed' ELSE 'reading' END,
+          'done', j.done, 'total', j.total, 'error', j.error)
+        FROM (SELECT * FROM ${tables.job} o WHERE o.kind = ${jobs.offerFeed.kind} AND (o.input ->> 'run')::bigint = ${tables.run.id}
+          ORDER BY o.id DESC LIMIT 1) j WHERE j.state IN ('waiting', 'running', 'failed'))`,
       report: sql<RunAnswer['report']>`(SELECT jsonb_build_object('id', t.id, 'receivedAt', t.received_at) || t.counts
         FROM ${tables.report} t WHERE t.run_id = ${tables.run.id} ORDER BY t.id DESC LIMIT 1)`,
     })

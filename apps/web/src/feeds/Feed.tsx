@@ -6,6 +6,7 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FeedAnswer, type RunAnswer, api } from '@velvet-shelf/contract';
+import { useEffect, useRef } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
@@ -18,10 +19,13 @@ export function Feed() {
   const feed = useQuery({
     queryKey: ['feed', id],
     queryFn: () => call(api.feeds.feed, { params: { id } }),
-    refetchInterval: (query) => (query.state.data?.runs[0]?.state === 'running' ? 400 : false),
+    refetchInterval: (query) => (query.state.data?.runs.some(isUnderWay) ? 400 : false),
   });
   return <Loaded query={feed}>{(data) => <Page feed={data} />}</Loaded>;
 }
+
+/** A run whose figures move: it is being built, or the channel is reading it. */
+const isUnderWay = ({ state, asked }: RunAnswer) => state === 'running' || asked?.state === 'reading';
 
 function Page({ feed }: { feed: FeedAnswer }) {
   const [search, setSearch] = useSearchParams();
@@ -32,19 +36,15 @@ function Page({ feed }: { feed: FeedAnswer }) {
   const build = useMutation({ mutationFn: () => call(api.feeds.build, { params }), onSuccess: refresh });
   const offer = useMutation({
     mutationFn: () => call(api.feeds.offer, { params }),
-    onSuccess: (run) => {
-      tell(
-        run.report
-          ? `The channel answered: ${run.report.accepted + run.report.warned} taken, ${run.report.refused} refused, ${run.report.unanswered} unanswered`
-          : 'The channel has not answered yet',
-      );
-      return refresh();
-    },
+    onSuccess: refresh,
   });
   const isBuilding = build.isPending || feed.runs[0]?.state === 'running';
   const run = feed.runs.find((run) => run.id === Number(search.get('run'))) ?? feed.runs[0];
   const up = feed.runs.find((run) => run.up);
-  const error = build.error ?? offer.error;
+  const asked = up?.asked ?? null;
+  const isReading = asked?.state === 'reading';
+  useAnswer(isReading, up?.report ?? null);
+  const error = build.error ?? offer.error ?? (asked?.state === 'failed' ? asked.error : null);
   return (
     <Box as="section" col grow>
       <Box pad={[3.5, 6, 2.5]}>
@@ -58,8 +58,12 @@ function Page({ feed }: { feed: FeedAnswer }) {
           <Button variant="outlined" disabled={isBuilding} onClick={() => build.mutate()}>
             Build now
           </Button>
-          <Button variant="contained" disabled={!up || isBuilding || offer.isPending} onClick={() => offer.mutate()}>
-            {offer.isPending ? 'The channel is reading…' : 'Ask the channel to fetch it'}
+          <Button
+            variant="contained"
+            disabled={!up || isBuilding || isReading || offer.isPending}
+            onClick={() => offer.mutate()}
+          >
+            {isReading ? sayReading(asked) : 'Ask the channel to fetch it'}
           </Button>
         </Box>
         <Box small row above={1.5}>
@@ -115,6 +119,22 @@ function Page({ feed }: { feed: FeedAnswer }) {
       )}
     </Box>
   );
+}
+
+const sayReading = ({ done, total }: NonNullable<RunAnswer['asked']>) =>
+  total > 0 ? `The channel is reading: ${count(done)} of ${count(total)}` : 'The channel is reading…';
+
+/** Tells what the channel answered, once it has while somebody looks. */
+function useAnswer(isReading: boolean, report: RunAnswer['report']) {
+  const tell = useTell();
+  const wasReading = useRef(isReading);
+  useEffect(() => {
+    if (wasReading.current && !isReading && report)
+      tell(
+        `The channel answered: ${count(report.accepted + report.warned)} taken, ${count(report.refused)} refused, ${count(report.unanswered)} unanswered`,
+      );
+    wasReading.current = isReading;
+  }, [isReading, report, tell]);
 }
 
 function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; onChoose: (id: number) => void }) {
