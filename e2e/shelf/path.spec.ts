@@ -118,7 +118,7 @@ test('a feed is built, offered, and answered; the balance adds up and the channe
   await expect(page.getByText('adds up')).toBeVisible();
   await page.getByRole('button', { name: 'Ask the channel to fetch it' }).click();
   await expect(page.getByText('unanswered', { exact: true })).toBeVisible();
-  await expect(page.getByText('adds up')).toBeVisible();
+  await expect(page.getByText('adds up')).toHaveCount(2);
   await page.getByRole('tab', { name: 'The channel’s report' }).click();
   await expect(page.getByText(/We do not print/).first()).toBeVisible();
   const download = page.waitForEvent('download');

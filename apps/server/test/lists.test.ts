@@ -77,7 +77,7 @@ describe('a category that is renamed and moved', () => {
     const { first: row } = await found({ attribute: 'category', op: 'is', value: pots });
     const { body: product } = await client.get(`/api/products/${row.id}`);
     const category = product.values.find((shown: Body) => shown.attribute === 'category');
-    expect(category.text).toBe('Gifts/Windowsill pots & bowls / all');
+    expect(category.text).toBe('Gifts / Windowsill pots & bowls / all');
     expect(category.choices).toContainEqual({ key: pots, name: category.text });
     const { status } = await client.send('PATCH', `/api/products/${row.id}`, {
       edits: [{ attribute: 'category', language: null, text: 'Fenstertöpfe', madeAgainst: category.text }],

@@ -1,13 +1,7 @@
 /** The path, end to end, at the server: two files in, joined; edits, causes, feed, report, undo. In this order. */
 import { execFileSync } from 'node:child_process';
-import type { Condition } from '@velvet-shelf/core/conditions';
-import { compileCondition } from '@velvet-shelf/core/conditions';
-import { variantLookup } from '@velvet-shelf/core/listings';
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import { queryRows } from '@velvet-shelf/server/db/client';
-import { loadFamilies } from '@velvet-shelf/server/listings/families';
 import { sql } from 'drizzle-orm';
-import fc from 'fast-check';
 import * as tables from '@velvet-shelf/server/db/schema/index';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Client, base, db } from './client.js';
@@ -140,58 +134,6 @@ describe('catalog', () => {
       counts.variants + counts.leftOut.reduce((sum: number, row: { variants: number }) => sum + row.variants, 0);
     expect(all).toBe(
       await count(sql`SELECT count(*) AS n FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL`),
-    );
-  });
-
-  it('finds by SQL exactly what the same condition finds as a function', async () => {
-    const dictionary = await loadDictionary(db);
-    const units = (await queryRows<{ id: number }>(db, sql`SELECT DISTINCT unit_id AS id FROM product`)).map(
-      (product) => product.id,
-    );
-    const variants = (await loadFamilies(db, 1, units)).flatMap((family) => family.variants);
-    const comparison = fc.oneof(
-      fc.record({
-        attribute: fc.constantFrom('brand', 'colour', 'glaze', 'material'),
-        op: fc.constantFrom('is', 'isNot', 'contains', 'isEmpty', 'isNotEmpty'),
-        value: fc.constantFrom('moss', 'BRACKWATER', 'steel', 'Übertopf', 'ö'),
-      }),
-      fc.record({
-        attribute: fc.constantFrom('diameter', 'weight', 'height'),
-        op: fc.constantFrom('is', 'atLeast', 'atMost', 'isEmpty'),
-        value: fc.constantFrom('12 cm', '120 mm', '5 in', '370 g', '1 kg'),
-      }),
-      fc.record({
-        attribute: fc.constant('title'),
-        op: fc.constantFrom('contains', 'isEmpty', 'is'),
-        value: fc.constantFrom('pot', 'Hollin', 'ü'),
-        language: fc.constantFrom('en-GB', 'de-DE'),
-      }),
-      fc.record({
-        attribute: fc.constantFrom('category', 'state', 'energyClass', 'sowingMonths'),
-        op: fc.constantFrom('under', 'is', 'isNot', 'contains', 'atLeast', 'atMost', 'isEmpty'),
-        value: fc.constantFrom('Planters', 'Planters/Indoor pots', 'pots', 'selling', 'B', 'May', 'none of them'),
-      }),
-    ) as fc.Arbitrary<Condition>;
-    const condition = fc.letrec<{ any: Condition }>((tie) => ({
-      any: fc.oneof(
-        { depthSize: 'small' },
-        comparison,
-        fc.record({ all: fc.array(tie('any'), { maxLength: 3 }) }),
-        fc.record({ any: fc.array(tie('any'), { maxLength: 3 }) }),
-        fc.record({ not: tie('any') }),
-      ),
-    })).any;
-    await fc.assert(
-      fc.asyncProperty(condition, async (condition) => {
-        const holds = compileCondition(condition, dictionary.attributes, variantLookup(dictionary.attributes, 'en-GB'));
-        const { body: view } = await client.send('POST', '/api/views', {
-          condition: condition,
-          show: 'variants',
-          everything: true,
-        });
-        expect(view.rows, JSON.stringify(condition)).toBe(variants.filter(holds).length);
-      }),
-      { numRuns: 60 },
     );
   });
 

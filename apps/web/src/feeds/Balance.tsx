@@ -1,57 +1,59 @@
-/** The balance: the sum that proves no listing was lost between selection and report. */
+/** The balance: two sums, each true by itself, that prove no listing was lost between selection and report. */
 import { Box } from '../design/Box';
 import type { RunAnswer } from '@velvet-shelf/contract';
 import { State } from '../design/State';
 import { count } from '../design/words';
 
+type Part = [figure: number, words: string];
+
 export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<RunAnswer['counts']> }) {
   const { report } = run;
-  const holds =
-    counts.selected === counts.sent + counts.leftOut &&
-    (!report || counts.sent === report.accepted + report.warned + report.refused + report.unanswered);
+  const sent: Part = [counts.sent, 'in the file'];
   return (
-    <Box wrap row gap={5.5} align="stretch" padBottom={2} aria-label="Balance">
-      <Sum n={counts.selected} words="in selection" />
-      <Sign>=</Sign>
-      <Sum n={counts.leftOut} words="left out" />
-      <Sign>+</Sign>
-      <Sum n={counts.sent} words="in the file" />
+    <Box padBottom={2} aria-label="Balance">
+      <Sum whole={[counts.selected, 'in selection']} parts={[[counts.leftOut, 'left out'], sent]} />
       {report && (
-        <>
-          <Sign>=</Sign>
-          <Sum n={report.accepted} words="accepted" />
-          <Sign>+</Sign>
-          <Sum n={report.warned} words="warned" />
-          <Sign>+</Sign>
-          <Sum n={report.refused} words="refused" />
-          <Sign>+</Sign>
-          <Sum n={report.unanswered} words="unanswered" />
-        </>
+        <Sum
+          whole={sent}
+          parts={[
+            [report.accepted, 'accepted'],
+            [report.warned, 'warned'],
+            [report.refused, 'refused'],
+            [report.unanswered, 'unanswered'],
+          ]}
+        />
       )}
-      <Box as="span" alignSelf="center">
-        {holds ? <State is="ready">adds up</State> : <State is="refused">does not add up</State>}
-      </Box>
     </Box>
   );
 }
 
-function Sum({ n, words }: { n: number; words: string }) {
+function Sum({ whole, parts }: { whole: Part; parts: Part[] }) {
+  const holds = whole[0] === parts.reduce((sum, [figure]) => sum + figure, 0);
   return (
-    <div>
-      <Box serif textSize={22}>
-        {count(n)}
-      </Box>
-      <Box small muted>
-        {words}
-      </Box>
-    </div>
+    <Box wrap row gap={[1, 4]} padBottom={1}>
+      <Figure part={whole} />
+      {parts.map((part, i) => (
+        <Box row gap={4} key={part[1]}>
+          <Box as="span" muted>
+            {i === 0 ? '=' : '+'}
+          </Box>
+          <Figure part={part} />
+        </Box>
+      ))}
+      {holds ? <State is="ready">adds up</State> : <State is="refused">does not add up</State>}
+    </Box>
   );
 }
 
-function Sign({ children }: { children: string }) {
+function Figure({ part: [figure, words] }: { part: Part }) {
   return (
-    <Box as="span" muted alignSelf="center">
-      {children}
+    <Box row gap={1.5}>
+      <Box as="span" serif textSize={20}>
+        {count(figure)}
+      </Box>
+      <Box as="span" small muted>
+        {words}
+      </Box>
     </Box>
   );
 }

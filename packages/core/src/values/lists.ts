@@ -25,7 +25,7 @@ export interface ClosedList {
   read(text: string): string | undefined;
   /** Names from the root down to a value; a language it has no name in gets the company's own. A key it does not know stands for itself. */
   names(key: string, language?: string): string[];
-  /** The same as one text, parted by slashes. */
+  /** The same as one text: “Planters / Indoor pots”. */
   say(key: string, language?: string): string;
   /** Itself and all that stands under it. */
   under(key: string): ReadonlySet<string>;
@@ -88,7 +88,7 @@ function compileList(given: readonly ListValue[]): ClosedList {
       return meanings.get(foldPath(text)) ?? meanings.get(foldText(text));
     },
     names,
-    say: (key, language) => names(key, language).join('/'),
+    say: (key, language) => names(key, language).join(' / '),
     under: (key) => {
       const found = new Set([key]);
       const add = (parent: string) => {
