@@ -5,7 +5,6 @@ import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor } from '../db/client.js';
 import { loadLists } from './lists.js';
-import { attribute } from '../db/schema/index.js';
 import * as tables from '../db/schema/index.js';
 
 export interface Dictionary {
@@ -22,7 +21,10 @@ export interface Dictionary {
 
 /** Reads the dictionary. */
 export async function loadDictionary(on: Executor): Promise<Dictionary> {
-  const listed = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
+  const listed = await on
+    .select()
+    .from(tables.attribute)
+    .orderBy(asc(tables.attribute.position), asc(tables.attribute.id));
   const lists = await loadLists(on);
   const policies = await on
     .select({

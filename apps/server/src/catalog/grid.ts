@@ -5,7 +5,7 @@ import { type Comparison, type Condition, comparisonKey, listedKeys, soughtText 
 import { type ClosedList, type Value, closedList, foldText, formatValue, withRole } from '@velvet-shelf/core/values';
 import { type SQL, eq, lt, sql } from 'drizzle-orm';
 import { type Database, containing, ids, json, texts, queryOne, queryRows } from '../db/client.js';
-import { openedView as opened } from '../db/schema/index.js';
+import * as tables from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
@@ -57,7 +57,10 @@ function remember(token: string, opened: Opened): Opened {
 async function openedView(db: Database, token: string): Promise<Opened> {
   const held = lately.get(token);
   if (held) return remember(token, held);
-  const [row] = await db.select({ view: opened.view, ids: opened.ids }).from(opened).where(eq(opened.token, token));
+  const [row] = await db
+    .select({ view: tables.openedView.view, ids: tables.openedView.ids })
+    .from(tables.openedView)
+    .where(eq(tables.openedView.token, token));
   if (!row) throw notFound('such view any more; open it again');
   return remember(token, row);
 }
@@ -70,7 +73,7 @@ export const viewIds = async (db: Database, token: string): Promise<readonly num
 const openHours = 24;
 
 export async function forgetViews(db: Database): Promise<void> {
-  await db.delete(opened).where(lt(opened.at, sql`now() - make_interval(hours => ${openHours})`));
+  await db.delete(tables.openedView).where(lt(tables.openedView.at, sql`now() - make_interval(hours => ${openHours})`));
 }
 
 const sortColumns: Record<string, SQL> = {

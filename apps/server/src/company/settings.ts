@@ -1,7 +1,7 @@
 /** The company whose shelf this is: its name, languages, currencies and time zone. Nothing of them is a constant. */
 import type { Company } from '@velvet-shelf/contract';
 import type { Executor } from '../db/client.js';
-import { company } from '../db/schema/index.js';
+import * as tables from '../db/schema/index.js';
 
 /** With the first of its languages and of its currencies, which are its own. */
 export interface OwnCompany extends Company {
@@ -11,7 +11,7 @@ export interface OwnCompany extends Company {
 
 /** Throws where nobody has set the shelf up yet. */
 export async function loadCompany(on: Executor): Promise<OwnCompany> {
-  const [held] = await on.select().from(company).limit(1);
+  const [held] = await on.select().from(tables.company).limit(1);
   const [home] = held?.languages ?? [];
   const [currency] = held?.currencies ?? [];
   if (!held || home === undefined || currency === undefined)

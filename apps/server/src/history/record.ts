@@ -3,7 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import { type Executor, json } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
-import { action, change } from '../db/schema/index.js';
+import * as tables from '../db/schema/index.js';
 
 export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust' | 'supplier';
 
@@ -32,15 +32,15 @@ export async function closeAction(
   changes: readonly Change[],
 ): Promise<void> {
   if (words === undefined) {
-    await on.delete(action).where(eq(action.id, id));
+    await on.delete(tables.action).where(eq(tables.action.id, id));
     return;
   }
-  await on.update(action).set({ words }).where(eq(action.id, id));
+  await on.update(tables.action).set({ words }).where(eq(tables.action.id, id));
   await addChanges(on, id, changes);
 }
 
 async function writeAction(on: Executor, { actor, kind, words }: ActionHead): Promise<number> {
-  const [made] = await on.insert(action).values({ actor, kind, words }).returning({ id: action.id });
+  const [made] = await on.insert(tables.action).values({ actor, kind, words }).returning({ id: tables.action.id });
   if (!made) throw new Error(`No action “${kind}” was made`);
   return made.id;
 }
@@ -76,9 +76,9 @@ export async function changesOf<Delta>(
   delta: z.ZodType<Delta>,
 ): Promise<{ id: number; delta: Delta }[]> {
   const changes = await on
-    .select({ id: change.subjectId, delta: change.delta })
-    .from(change)
-    .where(and(eq(change.actionId, actionId), eq(change.subjectKind, kind)));
+    .select({ id: tables.change.subjectId, delta: tables.change.delta })
+    .from(tables.change)
+    .where(and(eq(tables.change.actionId, actionId), eq(tables.change.subjectKind, kind)));
   return changes.map((row) => ({ id: row.id, delta: delta.parse(row.delta) }));
 }
 

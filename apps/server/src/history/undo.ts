@@ -1,6 +1,5 @@
 /** Taking back: each kind of action says how that is done, and is registered by the rooms it belongs to (`rooms.ts`). */
 import { eq, and, isNull } from 'drizzle-orm';
-import { action } from '../db/schema/index.js';
 import { type Executor, first } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -53,7 +52,10 @@ export async function undoAction(
   user: User,
   id: number,
 ): Promise<{ words: string; left: string[] }> {
-  const [held] = await services.db.select({ kind: action.kind }).from(action).where(eq(action.id, id));
+  const [held] = await services.db
+    .select({ kind: tables.action.kind })
+    .from(tables.action)
+    .where(eq(tables.action.id, id));
   if (!held) throw notFound(`action ${id}`);
   const long = longUndos.get(held.kind);
   if (long) return long(services, user, id);

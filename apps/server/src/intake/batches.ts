@@ -1,15 +1,14 @@
 /** Batches as other files of this room and its neighbours ask for them: by number, and by the state they are in. */
 import { eq, inArray } from 'drizzle-orm';
 import { type Executor, first } from '../db/client.js';
-import { batch, supplier } from '../db/schema/index.js';
 import { notFound } from '../http/problem.js';
 import type { Tried } from './try/try.js';
 import * as tables from '../db/schema/index.js';
 
-export type BatchRecord = typeof batch.$inferSelect;
+export type BatchRecord = typeof tables.batch.$inferSelect;
 
 export async function getBatch(db: Executor, id: number): Promise<BatchRecord> {
-  const [found] = await db.select().from(batch).where(eq(batch.id, id));
+  const [found] = await db.select().from(tables.batch).where(eq(tables.batch.id, id));
   if (!found) throw notFound(`batch ${id}`);
   return found;
 }
@@ -48,7 +47,7 @@ export const sayState = (state: string) => stateWords[state] ?? state;
 /** A batch as `tryBatch` wants it. */
 export async function triedOf(db: Executor, id: number): Promise<BatchRecord & Tried> {
   const found = await getBatch(db, id);
-  const [from] = await db.select().from(supplier).where(eq(supplier.id, found.supplierId));
+  const [from] = await db.select().from(tables.supplier).where(eq(tables.supplier.id, found.supplierId));
   if (!from) throw notFound('supplier');
   return { ...found, supplier: from };
 }

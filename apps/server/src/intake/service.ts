@@ -4,7 +4,7 @@ import { mappingFaults } from '@velvet-shelf/core/intake';
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql, and, isNull } from 'drizzle-orm';
 import { first } from '../db/client.js';
-import { type BatchCounts, batch, columnMap } from '../db/schema/index.js';
+import { type BatchCounts } from '../db/schema/index.js';
 import { recordAction } from '../history/record.js';
 import { Problem, badRequest, conflict, notFound, unprocessable } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -30,7 +30,7 @@ export async function dryRun(services: Services, id: number, user?: User): Promi
   const { db } = services;
   await stopEffect(db, id);
   const job = await db.transaction(async (tx) => {
-    const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
+    const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (!isOpen(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
     if (isNobodys(found)) throw badRequest(nobodysFault);
@@ -68,7 +68,7 @@ async function runSized(services: Services, job: number, isSmall: boolean): Prom
 
 /** Rows were picked out or corrected: what the rest would do to listings is found anew. */
 export async function restartEffect(services: Services, id: number, user: User): Promise<void> {
-  await services.db.update(batch).set({ effect: null }).where(eq(batch.id, id));
+  await services.db.update(tables.batch).set({ effect: null }).where(eq(tables.batch.id, id));
   await startEffect(services, id, user, { joinsToo: true });
 }
 
@@ -97,10 +97,10 @@ export async function tryJob({ db, services, input, progress }: JobContext<{ bat
     const onRows = (done: number) => progress(done, 0);
     const counts =
       found.kind === 'round-trip' ? await tryRoundTrip(db, found, onRows) : await tryBatch(db, found, onRows);
-    await db.update(batch).set({ state: 'tried', counts }).where(eq(batch.id, id));
+    await db.update(tables.batch).set({ state: 'tried', counts }).where(eq(tables.batch.id, id));
   } catch (error) {
     const words = error instanceof UnreadableFile || error instanceof Problem ? error.message : 'The dry run broke off';
-    await db.update(batch).set({ state: 'read', error: words }).where(eq(batch.id, id));
+    await db.update(tables.batch).set({ state: 'read', error: words }).where(eq(tables.batch.id, id));
     if (error instanceof UnreadableFile)
       throw unprocessable(`“${found.fileName}” cannot be read. ${words}. Nothing was changed.`);
     throw error;
@@ -114,7 +114,7 @@ export async function applyTried(services: Services, id: number, user: User): Pr
   const { db } = services;
   await stopEffect(db, id);
   const jobId = await db.transaction(async (tx) => {
-    const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
+    const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (found.state !== 'tried' || !found.counts)
       throw conflict(
@@ -133,10 +133,10 @@ export async function applyTried(services: Services, id: number, user: User): Pr
     await recount(tx, id);
     if (found.kind !== 'round-trip')
       await tx
-        .insert(columnMap)
+        .insert(tables.columnMap)
         .values({ supplierId: found.supplierId, signature: signature(found.columns), map: found.map })
         .onConflictDoUpdate({
-          target: [columnMap.supplierId, columnMap.signature],
+          target: [tables.columnMap.supplierId, tables.columnMap.signature],
           set: { map: found.map, at: sql`now()` },
         });
     return createJob(tx, jobs.applyBatch, {
@@ -161,7 +161,7 @@ export async function cancelApplying({ db, notify }: Services, id: number): Prom
 export async function undoApplied(services: Services, id: number, user: User): Promise<string[]> {
   const { db } = services;
   const job = await db.transaction(async (tx) => {
-    const [found] = await tx.select().from(batch).where(eq(batch.id, id)).for('update');
+    const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (found.state !== 'applied')
       throw conflict(
@@ -178,7 +178,7 @@ export async function undoApplied(services: Services, id: number, user: User): P
       .where(and(eq(tables.action.id, found.actionId ?? 0), isNull(tables.action.undoneBy)))
       .returning({ id: tables.action.id });
     if (claimed.length === 0) throw conflict('This batch is undone already');
-    await tx.update(batch).set({ state: 'undoing' }).where(eq(batch.id, id));
+    await tx.update(tables.batch).set({ state: 'undoing' }).where(eq(tables.batch.id, id));
     return createJob(tx, jobs.undoBatch, {
       label: `Undoing ${found.fileName}`,
       input: { batch: id, action, user: user.id },
@@ -197,9 +197,9 @@ export async function undoAppliedAction(
   actionId: number,
 ): Promise<{ words: string; left: string[] }> {
   const [found] = await services.db
-    .select({ id: batch.id, name: batch.fileName })
-    .from(batch)
-    .where(eq(batch.actionId, actionId));
+    .select({ id: tables.batch.id, name: tables.batch.fileName })
+    .from(tables.batch)
+    .where(eq(tables.batch.actionId, actionId));
   if (!found) throw notFound('batch of this action');
   return { words: `Undid ${found.name}`, left: await undoApplied(services, found.id, user) };
 }
@@ -210,7 +210,7 @@ export async function readAgain(services: Services, id: number, user: User): Pro
   const found = await getBatch(db, id);
   const next = await db.transaction(async (tx) => {
     const [made] = await tx
-      .insert(batch)
+      .insert(tables.batch)
       .values({
         supplierId: found.supplierId,
         fileName: found.fileName,
@@ -226,7 +226,7 @@ export async function readAgain(services: Services, id: number, user: User): Pro
         kind: found.kind,
         state: 'read',
       })
-      .returning({ id: batch.id });
+      .returning({ id: tables.batch.id });
     const copy = made?.id ?? 0;
     await copyHead(tx, id, copy);
     await tx.execute(

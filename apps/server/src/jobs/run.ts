@@ -6,7 +6,6 @@ import { type SQL, and, eq, inArray, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { type Executor, isCode, queryOne, queryRows, first } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
-import { job } from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { type JobContext, type JobKind, jobOf } from './define.js';
 import * as tables from '../db/schema/index.js';
@@ -18,9 +17,9 @@ export async function createJob<Input>(
   given: { label: string; input: Input; actor?: number | undefined },
 ): Promise<number> {
   const [made] = await on
-    .insert(job)
+    .insert(tables.job)
     .values({ kind, label: given.label, input: given.input, actor: given.actor })
-    .returning({ id: job.id });
+    .returning({ id: tables.job.id });
   if (!made) throw new Error(`No row was made for “${kind}”`);
   return made.id;
 }
@@ -28,24 +27,24 @@ export async function createJob<Input>(
 /** Jobs that wait or run for one thing, named as in their input: `pullGoods, { pull: 7 }`. */
 function underWay<Input>({ kind }: JobKind<Input>, of: Partial<Input>): SQL | undefined {
   return and(
-    eq(job.kind, kind),
-    inArray(job.state, ['waiting', 'running']),
-    sql`${job.input} @> ${JSON.stringify(of)}::jsonb`,
+    eq(tables.job.kind, kind),
+    inArray(tables.job.state, ['waiting', 'running']),
+    sql`${tables.job.input} @> ${JSON.stringify(of)}::jsonb`,
   );
 }
 
 export async function isUnderWay<Input>(on: Executor, kind: JobKind<Input>, of: Partial<Input>): Promise<boolean> {
-  const known = await on.select({ id: job.id }).from(job).where(underWay(kind, of)).limit(1);
+  const known = await on.select({ id: tables.job.id }).from(tables.job).where(underWay(kind, of)).limit(1);
   return known.length > 0;
 }
 
 /** Wishes these jobs to stop; answers whether there were any. */
 export async function wishCancel<Input>(on: Executor, kind: JobKind<Input>, of: Partial<Input>): Promise<boolean> {
   const asked = await on
-    .update(job)
+    .update(tables.job)
     .set({ cancelWish: sql`now()` })
     .where(underWay(kind, of))
-    .returning({ id: job.id });
+    .returning({ id: tables.job.id });
   return asked.length > 0;
 }
 

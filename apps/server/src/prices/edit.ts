@@ -2,10 +2,10 @@
 import { and, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import type { EditField } from '../catalog/fields.js';
-import { price } from '../db/schema/index.js';
 import { badRequest, stale } from '../http/problem.js';
 import { refreshOffers } from './columns.js';
 import { type Price, priceField } from './prices.js';
+import * as tables from '../db/schema/index.js';
 
 const labels: Record<Price['kind'], string> = { regular: 'price', sale: 'sale price' };
 
@@ -25,14 +25,19 @@ export const editPrice =
     const text = (edit.text ?? '').trim();
     if (text === '')
       await tx
-        .delete(price)
-        .where(and(eq(price.productId, productId), eq(price.currency, currency), eq(price.kind, kind)));
+        .delete(tables.price)
+        .where(
+          and(eq(tables.price.productId, productId), eq(tables.price.currency, currency), eq(tables.price.kind, kind)),
+        );
     else {
       if (!/^\d+(\.\d{1,4})?$/.test(text)) throw badRequest(`“${text}” is not a price; write 12.50`);
       await tx
-        .insert(price)
+        .insert(tables.price)
         .values({ productId, currency, kind, amount: text })
-        .onConflictDoUpdate({ target: [price.productId, price.currency, price.kind], set: { amount: text } });
+        .onConflictDoUpdate({
+          target: [tables.price.productId, tables.price.currency, tables.price.kind],
+          set: { amount: text },
+        });
     }
     await refreshOffers(tx, [productId]);
     const days = kind === 'sale' ? { from: offer?.sale?.from ?? null, to: offer?.sale?.to ?? null } : {};

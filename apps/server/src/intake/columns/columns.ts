@@ -21,7 +21,6 @@ import { type Role, closedList, foldText, formatValue } from '@velvet-shelf/core
 import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
-import { columnMap, supplier } from '../../db/schema/index.js';
 import { conflict } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
 import { optionsOf } from '../../catalog/lists.js';
@@ -49,7 +48,7 @@ export async function guessSupplier(
   // Numbers say more than a file name.
   const byRows = await supplierOfRows(db, sample);
   if (byRows !== undefined) return { id: byRows, why: 'most of its article numbers are theirs' };
-  const listed = await db.select().from(supplier).orderBy(supplier.rank);
+  const listed = await db.select().from(tables.supplier).orderBy(tables.supplier.rank);
   const name = foldText(fileName);
   const bears = (row: { name: string }) =>
     row.name.split(' ').some((word) => word.length > 3 && name.includes(foldText(word)));
@@ -125,11 +124,11 @@ async function suggestSetup(
   reading: Reading,
 ): Promise<SuggestSetup> {
   const dictionary = await loadDictionary(db);
-  const [from] = await db.select().from(supplier).where(eq(supplier.id, supplierId));
+  const [from] = await db.select().from(tables.supplier).where(eq(tables.supplier.id, supplierId));
   const remembered = await db
     .select()
-    .from(columnMap)
-    .where(eq(columnMap.supplierId, supplierId))
+    .from(tables.columnMap)
+    .where(eq(tables.columnMap.supplierId, supplierId))
     .orderBy(sql`(signature = ${signature(columns)}) DESC, at DESC`);
   const learnt = new Map<string, Record<string, string>>();
   for (const { map } of [...remembered].reverse())

@@ -5,7 +5,6 @@ import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/int
 import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
 import { eq, sql, and, isNotNull, count } from 'drizzle-orm';
 import { type Executor, first, isAmong } from '../../db/client.js';
-import { batch } from '../../db/schema/index.js';
 import { badRequest, conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
 import { type BatchRecord, getBatch, isOpen, sayState } from '../batches.js';
@@ -69,7 +68,7 @@ async function takeIn(
     const map = own ? await roundTripMap(db, columns) : suggestions.map(({ column, target }) => ({ column, target }));
     return db.transaction(async (tx) => {
       const [made] = await tx
-        .insert(batch)
+        .insert(tables.batch)
         .values({
           supplierId,
           fileName: file.name,
@@ -85,7 +84,7 @@ async function takeIn(
           kind: own ? 'round-trip' : kind,
           state: 'read',
         })
-        .returning({ id: batch.id });
+        .returning({ id: tables.batch.id });
       const id = made?.id ?? 0;
       await keepHead(tx, id, first);
       return id;
@@ -174,10 +173,14 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
       ? await complete(db, chosen, supplierId, columns, sample, { reading, isOtherCurrency })
       : chosen;
   await db.transaction(async (tx) => {
-    const [still] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, id)).for('update');
+    const [still] = await tx
+      .select({ state: tables.batch.state })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, id))
+      .for('update');
     if (!still || !isOpen(still.state)) throw conflict('This batch was tried or applied meanwhile');
     await tx
-      .update(batch)
+      .update(tables.batch)
       .set({
         columns,
         suggestions,
@@ -197,7 +200,7 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
         effect: null,
         error: null,
       })
-      .where(eq(batch.id, id));
+      .where(eq(tables.batch.id, id));
     if (looked) await keepHead(tx, id, looked.first);
   });
 }

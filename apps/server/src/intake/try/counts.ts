@@ -2,7 +2,7 @@
 import { sayCount } from '@velvet-shelf/core/values';
 import { eq, sql } from 'drizzle-orm';
 import { type Executor, json, queryOne, first } from '../../db/client.js';
-import { type BatchCounts, batch } from '../../db/schema/index.js';
+import { type BatchCounts } from '../../db/schema/index.js';
 import * as tables from '../../db/schema/index.js';
 
 export const emptyCounts = (): BatchCounts => ({
@@ -37,10 +37,10 @@ export async function recount(tx: Executor, id: number): Promise<BatchCounts> {
         FROM batch_row WHERE batch_id = ${id} AND NOT (left_out AND (SELECT state IN ('applying', 'applied') FROM batch WHERE id = ${id}))`,
   );
   const [kept] = await tx
-    .update(batch)
+    .update(tables.batch)
     .set({ counts: sql`coalesce(counts, '{}') || ${json(counted)}` })
-    .where(eq(batch.id, id))
-    .returning({ counts: batch.counts });
+    .where(eq(tables.batch.id, id))
+    .returning({ counts: tables.batch.counts });
   return { ...emptyCounts(), ...kept?.counts };
 }
 

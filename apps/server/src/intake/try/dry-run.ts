@@ -6,7 +6,6 @@ import { type Attribute, type Value, formatValue, plainText } from '@velvet-shel
 import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
 import { type Executor, containing, json, onClient, queryOne, first, isIn } from '../../db/client.js';
-import { batch, batchRow } from '../../db/schema/index.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
 import { doesAsk, doesJoin, recount } from './counts.js';
@@ -16,7 +15,7 @@ import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } fro
 import * as tables from '../../db/schema/index.js';
 import { lockBatch } from '../batches.js';
 
-type RowRecord = typeof batchRow.$inferSelect;
+type RowRecord = typeof tables.batchRow.$inferSelect;
 
 /** What a row says, or, where it is unchanged, what its record says; and what it would replace. */
 interface RowContents {
@@ -73,9 +72,9 @@ export async function listRows(
 ): Promise<{ items: BatchRowAnswer[]; next: string | null }> {
   const found = await db
     .select()
-    .from(batchRow)
+    .from(tables.batchRow)
     .where(and(filterSql(id, query), query.cursor ? sql`row > ${Number(query.cursor)}` : undefined))
-    .orderBy(batchRow.row)
+    .orderBy(tables.batchRow.row)
     .limit(query.limit + 1);
   const shown = found.slice(0, query.limit);
   const items = await sayRows(db, id, shown);
@@ -252,8 +251,8 @@ export async function fixRow(
     await mustBeTried(tx, tried.id);
     const [held] = await tx
       .select()
-      .from(batchRow)
-      .where(and(eq(batchRow.batchId, tried.id), eq(batchRow.row, row)));
+      .from(tables.batchRow)
+      .where(and(eq(tables.batchRow.batchId, tried.id), eq(tables.batchRow.row, row)));
     if (!held) throw notFound(`row ${row} of this batch`);
     await tx
       .insert(tables.batchFix)
@@ -301,8 +300,8 @@ export async function fixRow(
   });
   const [after] = await db
     .select()
-    .from(batchRow)
-    .where(and(eq(batchRow.batchId, tried.id), eq(batchRow.row, row)));
+    .from(tables.batchRow)
+    .where(and(eq(tables.batchRow.batchId, tried.id), eq(tables.batchRow.row, row)));
   const [answer] = after ? await sayRows(db, tried.id, [after]) : [];
   if (!answer) throw notFound(`row ${row} of this batch`);
   return answer;
@@ -325,13 +324,18 @@ export async function refusedRows(
   { db }: Services,
   id: number,
 ): Promise<{ name: string; columns: string[]; rows: { place: string; reasons: string[]; cells: string[] }[] }> {
-  const [found] = await db.select().from(batch).where(eq(batch.id, id));
+  const [found] = await db.select().from(tables.batch).where(eq(tables.batch.id, id));
   if (!found) throw notFound(`batch ${id}`);
   const refused = await db
-    .select({ row: batchRow.row, place: batchRow.place, reasons: batchRow.reasons, cells: batchRow.cells })
-    .from(batchRow)
-    .where(and(eq(batchRow.batchId, id), eq(batchRow.outcome, 'refused')))
-    .orderBy(batchRow.row);
+    .select({
+      row: tables.batchRow.row,
+      place: tables.batchRow.place,
+      reasons: tables.batchRow.reasons,
+      cells: tables.batchRow.cells,
+    })
+    .from(tables.batchRow)
+    .where(and(eq(tables.batchRow.batchId, id), eq(tables.batchRow.outcome, 'refused')))
+    .orderBy(tables.batchRow.row);
   return {
     name: found.fileName,
     columns: found.columns,
