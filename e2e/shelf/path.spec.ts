@@ -35,7 +35,7 @@ test('the pottery file: what was found is shown, corrected, tried, applied', asy
   await expect(page.getByText('Windows-1252')).toBeVisible();
   await expect(page.getByText('is not valid UTF-8')).toBeVisible();
   await picked(page, 'Warengruppe Töpfe becomes').click();
-  await page.getByRole('option', { name: 'Planters/Indoor pots' }).click();
+  await page.getByRole('option', { name: 'Planters / Indoor pots' }).click();
   await page.getByRole('button', { name: 'Try it: show what would change' }).click();
   await expect(page.getByText('179 would be created')).toBeVisible();
   await page.getByRole('button', { name: 'refused 18' }).click();

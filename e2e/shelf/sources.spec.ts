@@ -13,7 +13,7 @@ test('a workbook: sheets and hidden columns are said, our goods tell its words, 
     .getByRole('button', { name: /^Take all \d that our own goods tell/ })
     .first()
     .click();
-  await expect(picked(page, 'Type Pendant becomes')).toHaveText('Lighting/Grow lamps');
+  await expect(picked(page, 'Type Pendant becomes')).toHaveText('Lighting / Grow lamps');
   await page.getByRole('tab', { name: 'First rows' }).click();
   await expect(page.getByRole('cell', { name: '6 W', exact: true }).first()).toBeVisible();
   await tryIt(page);

@@ -1,15 +1,16 @@
 /** What every question about causes needs: places, rulebooks, and the listings a cause touches. */
 import { type Cause, type Finding, parseCause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { sql } from 'drizzle-orm';
+import { sql, eq, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type PlaceRow, listPlaces } from '../channels/setup.js';
-import { type Database, ids, queryOne, queryRows } from '../db/client.js';
+import { type Database, type Executor, first, isIn } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { causeFilter } from '../listings/service.js';
-import type { Value } from '@velvet-shelf/core/values';
+import type {} from '@velvet-shelf/core/values';
 import { sayCause } from '@velvet-shelf/core/causes';
 import { rulebookOf } from '../channels/service.js';
+import * as tables from '../db/schema/index.js';
 
 export interface Scene {
   dictionary: Dictionary;
@@ -36,40 +37,51 @@ export const wordsOf = ({ dictionary, places, rulebooks }: Scene, key: string) =
   );
 };
 
-export interface Touched {
-  id: number;
-  place_id: number;
-  product: number;
-  unit: number;
-  sku: string | null;
-  title: string | null;
-  findings: Finding[];
-  facts: Record<string, Value>;
-  texts: Record<string, Record<string, string>> | null;
-  offers: Record<string, { regular?: string; sale?: { amount: string } }>;
-  stock: number;
-  others: number;
-}
+/** Blocking causes of a listing beside one. */
+const others = sql<number>`greatest(0, coalesce(cardinality(${tables.causeSet.causes}), 0) - 1)`;
+
+const touchedRows = (db: Executor) =>
+  db
+    .select({
+      id: tables.listing.id,
+      place_id: tables.listing.placeId,
+      product: tables.product.id,
+      unit: tables.product.unitId,
+      sku: tables.product.sku,
+      title: tables.product.title,
+      findings: sql<
+        Finding[]
+      >`${tables.listing.findings} || ${tables.listing.collective} || ${tables.listing.reported}`,
+      facts: tables.product.facts,
+      texts: tables.productText.texts,
+      offers: tables.product.offers,
+      stock: tables.product.stock,
+      others,
+    })
+    .from(tables.listing)
+    .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+    .leftJoin(tables.productText, eq(tables.productText.productId, tables.product.id))
+    .leftJoin(tables.causeSet, eq(tables.causeSet.id, tables.listing.causeSetId));
+
+/** A listing that a cause touches, with the goods it is of. */
+export type Touched = Awaited<ReturnType<typeof touchedRows>>[number];
 
 /** The first listings a cause touches, those that wait for least else first. */
 export async function touchedIds(db: Database, key: string, limit: number): Promise<number[]> {
-  const listings = await queryRows<{ id: number }>(
-    db,
-    sql`SELECT l.id FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN cause_set s ON s.id = l.cause_set_id
-        WHERE ${causeFilter(key)} ORDER BY greatest(0, coalesce(cardinality(s.causes), 0) - 1), p.title COLLATE "C", l.id LIMIT ${limit}`,
-  );
+  const listings = await db
+    .select({ id: tables.listing.id })
+    .from(tables.listing)
+    .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+    .leftJoin(tables.causeSet, eq(tables.causeSet.id, tables.listing.causeSetId))
+    .where(causeFilter(key))
+    .orderBy(others, sql`${tables.product.title} COLLATE "C"`, tables.listing.id)
+    .limit(limit);
   return listings.map(({ id }) => id);
 }
 
 /** These listings in their order, with the goods they are of. */
 export async function loadTouched(db: Database, list: readonly number[]): Promise<Touched[]> {
-  const listings = await queryRows<Touched>(
-    db,
-    sql`SELECT l.id, l.place_id, p.id AS product, p.unit_id AS unit, p.sku, p.title, l.findings || l.collective || l.reported AS findings, p.facts, t.texts, p.offers, p.stock,
-          greatest(0, coalesce(cardinality(s.causes), 0) - 1) AS others
-        FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id LEFT JOIN cause_set s ON s.id = l.cause_set_id
-        WHERE l.id = ANY(${ids(list)})`,
-  );
+  const listings = await touchedRows(db).where(isIn(tables.listing.id, list));
   const byId = new Map(listings.map((listing) => [listing.id, listing]));
   return list.flatMap((id) => byId.get(id) ?? []);
 }
@@ -82,10 +94,16 @@ export async function countTouched(
   db: Database,
   key: string,
 ): Promise<{ touched: number; alone: number; places: number[] }> {
-  const found = await queryOne<{ touched: number; alone: number; places: number[] | null }>(
-    db,
-    sql`SELECT count(*) AS touched, count(*) FILTER (WHERE coalesce(cardinality(s.causes), 0) <= 1) AS alone, array_agg(DISTINCT l.place_id) AS places
-        FROM listing l LEFT JOIN cause_set s ON s.id = l.cause_set_id WHERE ${causeFilter(key)}`,
+  const found = await first(
+    db
+      .select({
+        touched: count(),
+        alone: sql<number>`count(*) FILTER (WHERE coalesce(cardinality(${tables.causeSet.causes}), 0) <= 1)`,
+        places: sql<number[] | null>`array_agg(DISTINCT ${tables.listing.placeId})`,
+      })
+      .from(tables.listing)
+      .leftJoin(tables.causeSet, eq(tables.causeSet.id, tables.listing.causeSetId))
+      .where(causeFilter(key)),
   );
   return { touched: found?.touched ?? 0, alone: found?.alone ?? 0, places: (found?.places ?? []).map(Number) };
 }

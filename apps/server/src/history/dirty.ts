@@ -1,6 +1,7 @@
 /** What has to be evaluated again: marked in the transaction of the change. */
-import { sql } from 'drizzle-orm';
-import { type Executor, ids, queryOne } from '../db/client.js';
+import { sql, eq, and, inArray, count } from 'drizzle-orm';
+import { type Executor, ids, first } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
 
 /** Families and singles, at every place. */
 export async function markDirty(on: Executor, units: readonly number[]): Promise<void> {
@@ -22,10 +23,15 @@ export async function markPlace(on: Executor, placeId: number, where?: { categor
 }
 
 export async function dirtyCount(on: Executor, placeId?: number): Promise<number> {
-  const found = await queryOne<{ n: number }>(
-    on,
-    sql`SELECT count(*) AS n FROM dirty d JOIN product p ON p.unit_id = d.unit_id AND p.kind IN ('variant', 'single')
-        ${placeId === undefined ? sql`` : sql`WHERE d.place_id = ${placeId}`}`,
+  const found = await first(
+    on
+      .select({ n: count() })
+      .from(tables.dirty)
+      .innerJoin(
+        tables.product,
+        and(eq(tables.product.unitId, tables.dirty.unitId), inArray(tables.product.kind, ['variant', 'single'])),
+      )
+      .where(placeId === undefined ? undefined : eq(tables.dirty.placeId, placeId)),
   );
   return found?.n ?? 0;
 }

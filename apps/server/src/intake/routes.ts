@@ -4,7 +4,6 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { triedOf } from './batches.js';
 import { apart } from '../jobs/aside.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
-import { stopEffect } from './try/effect.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
 import { cancelPull, listPulls, removePull, savePull, startPull } from './pull/pull.js';
@@ -47,13 +46,11 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
   });
   route(router, services, api.intake.rows, ({ params, query }) => listRows(services, params.id, query));
   route(router, services, api.intake.leaveOut, async ({ params, body, user }) => {
-    await stopEffect(db, params.id);
     const done = await leaveOut(services, params.id, body);
     await restartEffect(services, params.id, user);
     return { rows: done, batch: await apart(lookAt, services, params.id) };
   });
   route(router, services, api.intake.fix, async ({ params, body, user }) => {
-    await stopEffect(db, params.id);
     const row = await fixRow(services, await triedOf(db, params.id), params.row, body.cells);
     await restartEffect(services, params.id, user);
     return { row, batch: await apart(lookAt, services, params.id) };

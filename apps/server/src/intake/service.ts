@@ -15,7 +15,7 @@ import { getBatch, isNobodys, isOpen, nobodysFault, sayState, triedOf } from './
 import { signature } from './columns/columns.js';
 import { newsOf, recount, sayApplied } from './try/counts.js';
 import { countOutdated } from './try/dry-run.js';
-import { stopEffect } from './try/effect.js';
+import { withoutTrial } from './try/trial.js';
 import { copyHead } from './read/head.js';
 import { tryRoundTrip } from './round-trip/round-trip.js';
 import * as jobs from './jobs.js';
@@ -28,8 +28,7 @@ const smallFile = 3_000_000;
 /** Starts the dry run. Small files are done when this returns; of large ones the job tells how far it is. */
 export async function dryRun(services: Services, id: number, user?: User): Promise<void> {
   const { db } = services;
-  await stopEffect(db, id);
-  const job = await db.transaction(async (tx) => {
+  const job = await withoutTrial(db, id, async ({ tx }) => {
     const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (!isOpen(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
@@ -112,8 +111,7 @@ export async function tryJob({ db, services, input, progress }: JobContext<{ bat
 /** Applies as tried. Small batches are done when this returns; large ones go on as a job. */
 export async function applyTried(services: Services, id: number, user: User): Promise<void> {
   const { db } = services;
-  await stopEffect(db, id);
-  const jobId = await db.transaction(async (tx) => {
+  const jobId = await withoutTrial(db, id, async ({ tx }) => {
     const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
     if (!found) throw notFound(`batch ${id}`);
     if (found.state !== 'tried' || !found.counts)

@@ -9,22 +9,13 @@ import {
   parseCause,
   printOf,
 } from '@velvet-shelf/core/listings';
-import { sql } from 'drizzle-orm';
+import { sql, eq, and, or } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, listPlaces } from '../channels/setup.js';
 import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 import * as tables from '../db/schema/index.js';
-
-interface Existing {
-  id: number;
-  variant: number;
-  print: string;
-  readiness: string;
-  channel_state: string;
-  external_id: string | null;
-}
 
 const nothing: Effect = { listingsChanged: 0, becameReady: 0, becameBlocked: 0 };
 
@@ -48,11 +39,22 @@ export async function evaluateUnits(
     for (const result of place.evaluate(family, today))
       if (result.standing !== 'left') fresh.set(result.variant, { unit: family.id, result });
   }
-  const existing = await queryRows<Existing>(
-    tx,
-    sql`SELECT l.id, l.variant_id AS variant, l.print, l.readiness, l.channel_state, l.external_id FROM listing l
-        WHERE l.place_id = ${placeId} AND (l.unit_id = ANY(${ids(units)}) OR l.variant_id = ANY(${ids([...fresh.keys()])}))`,
-  );
+  const existing = await tx
+    .select({
+      id: tables.listing.id,
+      variant: tables.listing.variantId,
+      print: tables.listing.print,
+      readiness: tables.listing.readiness,
+      channel_state: tables.listing.channelState,
+      external_id: tables.listing.externalId,
+    })
+    .from(tables.listing)
+    .where(
+      and(
+        eq(tables.listing.placeId, placeId),
+        or(isIn(tables.listing.unitId, units), isIn(tables.listing.variantId, [...fresh.keys()])),
+      ),
+    );
   const known = new Map(existing.map((listing) => [listing.variant, listing]));
   const left = existing.filter((listing) => !fresh.has(listing.variant));
   const dropped = left.filter((row) => row.external_id === null && row.channel_state === 'none');

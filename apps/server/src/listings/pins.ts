@@ -1,10 +1,12 @@
 /** Values set by hand for one listing: they stand before every fill, for that listing alone. */
+import { z } from 'zod';
+import { changesOf } from '../history/record.js';
 import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
 import { exponentOf, fromMinor, parseDecimal, parseMoney, plainStyle } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { compileFor, getPlace } from '../channels/setup.js';
-import { type Executor, queryRows, first } from '../db/client.js';
+import { type Executor, first, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -96,18 +98,26 @@ function readPin(text: string, { key, label, type, limits }: ChannelAttribute, c
   return cell;
 }
 
+/** By channel attribute: what was pinned before and after. */
+const pinDelta = z.record(z.string(), z.tuple([z.string().nullable(), z.string().nullable()]));
+
 /** Puts pins of an action back where nobody has changed them since. */
 export async function undoPins({ tx, actionId, dirty }: Undoing): Promise<Undone> {
-  const changes = await queryRows<{ id: number; unit: number; delta: Record<string, [string | null, string | null]> }>(
-    tx,
-    sql`SELECT c.subject_id AS id, l.unit_id AS unit, c.delta FROM change c JOIN listing l ON l.id = c.subject_id
-        WHERE c.action_id = ${actionId} AND c.subject_kind = 'listing'`,
-  );
+  const changes = await changesOf(tx, actionId, 'listing', pinDelta);
+  const units = await tx
+    .selectDistinct({ unit: tables.listing.unitId })
+    .from(tables.listing)
+    .where(
+      isIn(
+        tables.listing.id,
+        changes.map(({ id }) => id),
+      ),
+    );
   const left: string[] = [];
   for (const { id, delta } of changes)
     for (const [key, [before, after]] of Object.entries(delta))
       if ((await pinned(tx, id, key)) === after) await writePin(tx, id, key, before);
       else left.push(`${key}: changed since`);
-  await dirty(changes.map(({ unit }) => unit));
+  await dirty(units.map(({ unit }) => unit));
   return { left };
 }

@@ -3,14 +3,14 @@ import type { FindingAnswer, ListingAnswer, ListingRow, TraceAnswer } from '@vel
 import { type Finding, sayChannelValue } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
-import { type SQL, sql, eq } from 'drizzle-orm';
+import { type SQL, sql, eq, and, or, gt, like, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
 import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
-import { type Database, containing, queryOne, queryRows, texts, first } from '../db/client.js';
+import { type Database, type Executor, containing, first, isAmong } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { Services } from '../http/route.js';
@@ -21,17 +21,30 @@ import { loadFamilies } from './families.js';
 import { rulebookOf } from '../channels/service.js';
 import * as tables from '../db/schema/index.js';
 
-interface Row extends Omit<ListingRow, 'findings'> {
-  findings: Finding[];
-  collective: Finding[];
-  reported: Finding[];
-  picture: string | null;
-  externalId: string | null;
-}
+const listingRows = (db: Executor) =>
+  db
+    .select({
+      id: tables.listing.id,
+      placeId: tables.listing.placeId,
+      place: tables.place.name,
+      variantId: tables.listing.variantId,
+      sku: tables.product.sku,
+      title: tables.product.title,
+      picture: tables.product.picture,
+      readiness: tables.listing.readiness,
+      channelState: tables.listing.channelState,
+      category: tables.listing.category,
+      findings: tables.listing.findings,
+      collective: tables.listing.collective,
+      reported: tables.listing.reported,
+      notFor: tables.listing.notFor,
+      externalId: tables.listing.externalId,
+    })
+    .from(tables.listing)
+    .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
+    .innerJoin(tables.place, eq(tables.place.id, tables.listing.placeId));
 
-const columns = sql`l.id, l.place_id AS "placeId", pl.name AS place, l.variant_id AS "variantId", p.sku, p.title, p.picture, l.readiness,
-  l.channel_state AS "channelState", l.category, l.findings, l.collective, l.reported, l.not_for AS "notFor", l.external_id AS "externalId"
-  FROM listing l JOIN product p ON p.id = l.variant_id JOIN place pl ON pl.id = l.place_id`;
+type Row = Awaited<ReturnType<typeof listingRows>>[number];
 
 const allFindings = (row: Row): Finding[] => [...row.findings, ...row.collective, ...row.reported];
 
@@ -56,27 +69,25 @@ export interface ListingQuery {
 
 export async function listListings(services: Services, query: ListingQuery) {
   const { db } = services;
-  const filters: SQL[] = [sql`true`];
-  if (query.place !== undefined) filters.push(sql`l.place_id = ${query.place}`);
-  if (query.readiness) filters.push(sql`l.readiness = ${query.readiness}`);
-  if (query.channelState) filters.push(sql`l.channel_state = ${query.channelState}`);
-  if (query.toSend) filters.push(sql`l.readiness = 'ready' AND l.channel_state = ANY(${texts(unsentStates)})`);
-  if (query.cause) filters.push(causeFilter(query.cause));
-  for (const word of foldText(query.search ?? '')
-    .split(' ')
-    .filter(Boolean))
-    filters.push(sql`(p.search LIKE ${containing(word)} OR lower(l.external_id) = ${word})`);
-  const where = sql.join(filters, sql` AND `);
+  const { listing, product } = tables;
+  const where = and(
+    query.place === undefined ? undefined : eq(listing.placeId, query.place),
+    query.readiness ? sql`${listing.readiness} = ${query.readiness}` : undefined,
+    query.channelState ? sql`${listing.channelState} = ${query.channelState}` : undefined,
+    query.toSend ? and(eq(listing.readiness, 'ready'), isAmong(listing.channelState, unsentStates)) : undefined,
+    query.cause ? causeFilter(query.cause) : undefined,
+    ...foldText(query.search ?? '')
+      .split(' ')
+      .filter(Boolean)
+      .map((word) => or(like(product.search, containing(word)), sql`lower(${listing.externalId}) = ${word}`)),
+  );
   const total = await kept(services, nameOf('listings', { ...query, cursor: '', limit: 0 }), () =>
-    queryOne<{ n: number }>(
-      db,
-      sql`SELECT count(*) AS n FROM listing l JOIN product p ON p.id = l.variant_id WHERE ${where}`,
-    ),
+    first(db.select({ n: count() }).from(listing).innerJoin(product, eq(product.id, listing.variantId)).where(where)),
   );
-  const found = await queryRows<Row>(
-    db,
-    sql`SELECT ${columns} WHERE ${where} AND ${query.cursor ? sql`l.id > ${Number(query.cursor)}` : sql`true`} ORDER BY l.id LIMIT ${query.limit + 1}`,
-  );
+  const found = await listingRows(db)
+    .where(and(where, query.cursor ? gt(listing.id, Number(query.cursor)) : undefined))
+    .orderBy(listing.id)
+    .limit(query.limit + 1);
   const rulebooks = await rulebooksFor(db, found);
   const items = found.slice(0, query.limit).map((row) => toRow(row, rulebooks));
   return { items, next: found.length > query.limit ? String(items.at(-1)?.id) : null, total: total?.n ?? 0 };
@@ -85,7 +96,8 @@ export async function listListings(services: Services, query: ListingQuery) {
 /** Listings with a finding of this cause, blocking or not. */
 export const causeFilter = (cause: string): SQL => {
   const probe = JSON.stringify([{ cause }]);
-  return sql`(l.findings @> ${probe}::jsonb OR l.collective @> ${probe}::jsonb OR l.reported @> ${probe}::jsonb)`;
+  const { findings, collective, reported } = tables.listing;
+  return sql`(${findings} @> ${probe}::jsonb OR ${collective} @> ${probe}::jsonb OR ${reported} @> ${probe}::jsonb)`;
 };
 
 async function rulebooksFor(db: Database, found: Row[]): Promise<Map<number, Rulebook>> {
@@ -102,7 +114,7 @@ function toRow(row: Row, rulebooks: Map<number, Rulebook>): ListingRow {
 
 async function evaluated(services: Services, id: number, dictionary: Dictionary) {
   const { db, config } = services;
-  const row = await queryOne<Row>(db, sql`SELECT ${columns} WHERE l.id = ${id}`);
+  const row = await first(listingRows(db).where(eq(tables.listing.id, id)));
   if (!row) throw notFound(`listing ${id}`);
   const place = await getPlace(db, row.placeId);
   const compiled = await compileFor(db, place, dictionary, config.address);

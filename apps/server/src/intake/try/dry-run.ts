@@ -5,7 +5,7 @@ import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
-import { type Executor, containing, json, onClient, queryOne, first, isIn } from '../../db/client.js';
+import { type Executor, containing, json, queryOne, first, isIn } from '../../db/client.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
 import { doesAsk, doesJoin, recount } from './counts.js';
@@ -14,6 +14,7 @@ import { findMeetings } from './meets.js';
 import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
 import * as tables from '../../db/schema/index.js';
 import { lockBatch } from '../batches.js';
+import { withoutTrial } from './trial.js';
 
 type RowRecord = typeof tables.batchRow.$inferSelect;
 
@@ -220,7 +221,7 @@ export async function leaveOut(
   const which = wish.rows
     ? sql`batch_id = ${id} AND row = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(wish.rows)})::int))`
     : filterSql(id, wish);
-  return db.transaction(async (tx) => {
+  return withoutTrial(db, id, async ({ tx }) => {
     await mustBeTried(tx, id);
     const done = await tx
       .update(tables.batchRow)
@@ -246,7 +247,7 @@ export async function fixRow(
   cells: Record<string, string>,
 ): Promise<BatchRowAnswer> {
   const { db } = services;
-  await onClient(db, async (on) => {
+  await withoutTrial(db, tried.id, async (on) => {
     const { tx } = on;
     await mustBeTried(tx, tried.id);
     const [held] = await tx

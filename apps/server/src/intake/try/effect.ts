@@ -4,7 +4,7 @@
  */
 import { sql, eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../../catalog/dictionary.js';
-import { type Database, type Executor, isCode, onTrial, queryOne, queryRows, first } from '../../db/client.js';
+import { type Database, isCode, onTrial, queryOne, queryRows, first } from '../../db/client.js';
 import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { EffectInput } from '../jobs.js';
@@ -21,14 +21,6 @@ const mostExamples = 12;
 
 /** PostgreSQL's word for a statement that was asked to stop. */
 const queryCanceled = '57014';
-
-/** Stops looking for a batch's effect: whoever wants to apply or correct it need not wait for the trial to end. */
-export async function stopEffect(db: Executor, batchId: number): Promise<void> {
-  await db.execute(
-    sql`SELECT pg_cancel_backend((checkpoint ->> 'backend')::int) FROM job
-        WHERE kind = 'find-effect' AND state = 'running' AND (input ->> 'batch')::bigint = ${batchId} AND checkpoint ? 'backend'`,
-  );
-}
 
 /** Job: finds the effect of a tried batch and keeps it with the batch. */
 export async function findEffect(context: JobContext<EffectInput>): Promise<void> {
