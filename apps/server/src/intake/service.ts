@@ -15,7 +15,7 @@ import { getBatch, isNobodys, isOpen, nobodysFault, sayState, triedOf } from './
 import { signature } from './columns/columns.js';
 import { newsOf, recount, sayApplied } from './try/counts.js';
 import { countOutdated } from './try/dry-run.js';
-import { withoutTrial } from './try/trial.js';
+import { withoutTrial } from './trial.js';
 import { copyHead } from './read/head.js';
 import { tryRoundTrip } from './round-trip/round-trip.js';
 import * as jobs from './jobs.js';

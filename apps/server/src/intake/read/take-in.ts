@@ -1,5 +1,6 @@
 /** Takes files in: looks at them, suggests what their columns are, and corrects both as a person says. */
 import { loadDictionary } from '../../catalog/dictionary.js';
+import { withoutTrial } from '../trial.js';
 import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';
 import { type FileRow, type Format, type Reading, UnreadableFile } from '@velvet-shelf/core/tabular';
@@ -172,7 +173,7 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
     change.map || isOtherCurrency
       ? await complete(db, chosen, supplierId, columns, sample, { reading, isOtherCurrency })
       : chosen;
-  await db.transaction(async (tx) => {
+  await withoutTrial(db, id, async ({ tx }) => {
     const [still] = await tx
       .select({ state: tables.batch.state })
       .from(tables.batch)

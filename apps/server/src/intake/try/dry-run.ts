@@ -14,7 +14,7 @@ import { findMeetings } from './meets.js';
 import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
 import * as tables from '../../db/schema/index.js';
 import { lockBatch } from '../batches.js';
-import { withoutTrial } from './trial.js';
+import { withoutTrial } from '../trial.js';
 
 type RowRecord = typeof tables.batchRow.$inferSelect;
 

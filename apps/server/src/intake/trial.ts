@@ -1,7 +1,7 @@
 /** The trial that finds what a batch would do to listings holds its batch: whoever changes the batch stops it first. */
 import { sql } from 'drizzle-orm';
-import { type ClientTransaction, type Database, isCode, onClient } from '../../db/client.js';
-import { lockBatch } from '../batches.js';
+import { type ClientTransaction, type Database, isCode, onClient } from '../db/client.js';
+import { lockBatch } from './batches.js';
 
 /** PostgreSQL's word for a lock that was not given in time. */
 const lockNotAvailable = '55P03';
