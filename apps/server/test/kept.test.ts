@@ -24,7 +24,7 @@ const move = async (from: string, to: string): Promise<void> => {
   });
   const [row] = (await client.get(`/api/views/${body.token}/rows?from=0&count=1`)).body.items;
   const answer = await client.send('PATCH', `/api/products/${row.id}`, {
-    edits: [{ attribute: 'category', language: null, text: to, madeAgainst: from }],
+    edits: [{ attribute: 'category', language: null, text: to, madeAgainst: from.replaceAll('/', ' / ') }],
   });
   expect(answer.status).toBe(200);
 };
