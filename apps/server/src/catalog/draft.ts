@@ -6,9 +6,9 @@ import {
   type Role,
   type Value,
   canonical,
-  closedList,
   foldText,
   keyOf,
+  listOf,
   withRole,
 } from '@velvet-shelf/core/values';
 import type { product } from '../db/schema/index.js';
@@ -143,8 +143,7 @@ function firstPicture(facts: ProductRow['facts'], { attributes }: Dictionary): s
 
 /** Names of a category with those above it, as goods are searched by. */
 function sayCategory(key: string | null, { attributes, home }: Dictionary): string | null {
-  const [own] = withRole(attributes, 'category');
-  return key === null || !own ? key : (closedList(own)?.names(key, home).join(' ') ?? key);
+  return key === null ? null : listOf(attributes, 'category').names(key, home).join(' ');
 }
 
 /** Each word once: searches ask for words, and the index costs by the letter. */

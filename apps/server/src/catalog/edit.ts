@@ -5,7 +5,7 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { type Executor, ids, first, isIn } from '../db/client.js';
+import { type Executor, ids, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
@@ -13,6 +13,7 @@ import type { Services, User } from '../http/route.js';
 import { fieldOf } from './fields.js';
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { resolveUnits } from './resolve.js';
+import { unitsOf } from './units.js';
 import { explainProduct, typedText } from './product.js';
 import * as tables from '../db/schema/index.js';
 import { changesOf } from '../history/record.js';
@@ -191,14 +192,11 @@ export async function undoEdit(
         await writeClaim(tx, id, attributeId, language, before, actor);
       else left.push(`${dictionary.attributes.get(key)?.label ?? key}: changed since`);
     }
-  const units = await tx
-    .selectDistinct({ unit: tables.product.unitId })
-    .from(tables.product)
-    .where(
-      isIn(
-        tables.product.id,
-        changes.map((change) => change.id),
-      ),
-    );
-  return { left, units: units.map((unit) => unit.unit) };
+  return {
+    left,
+    units: await unitsOf(
+      tx,
+      changes.map((change) => change.id),
+    ),
+  };
 }

@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { GridRow, View } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, listedKeys, soughtText } from '@velvet-shelf/core/conditions';
-import { type ClosedList, type Value, closedList, foldText, formatValue, withRole } from '@velvet-shelf/core/values';
+import { type ClosedList, type Value, closedList, foldText, formatValue, listOf } from '@velvet-shelf/core/values';
 import { type SQL, eq, lt, sql } from 'drizzle-orm';
 import { type Database, containing, ids, json, texts, queryOne, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -91,11 +91,6 @@ const sortColumns: Record<string, SQL> = {
 const placeOf = (list: ClosedList, key: SQL) =>
   sql`array_position(${texts(list.values.map((value) => value.key))}, ${key}::text)`;
 
-function categoryOrder({ attributes }: Dictionary): SQL {
-  const list = closedList({ choices: withRole(attributes, 'category')[0]?.choices });
-  return list ? placeOf(list, sql`p.category`) : sql`p.category`;
-}
-
 function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
   const descending = view.sort.startsWith('-');
   const key = view.sort.replace(/^-/, '');
@@ -115,9 +110,10 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
   const column = Object.hasOwn(sortColumns, key)
     ? sortColumns[key]
     : key === 'category'
-      ? categoryOrder(dictionary)
+      ? placeOf(listOf(dictionary.attributes, 'category'), sql`p.category`)
       : undefined;
-  const list = closedList({ choices: dictionary.attributes.get(key)?.choices });
+  const attribute = dictionary.attributes.get(key);
+  const list = attribute && closedList(attribute);
   if (view.show === 'families') {
     if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
     return sql`SELECT p.id FROM product p WHERE p.id IN (SELECT p.unit_id FROM product p WHERE ${filter}) ORDER BY ${column} ${direction}, p.id`;
@@ -233,7 +229,7 @@ export async function windowOf(
           SELECT v.family_id, l.place_id, l.readiness, l.channel_state FROM product v JOIN listing l ON l.variant_id = v.id
           WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
   );
-  const tree = closedList({ choices: withRole(attributes, 'category')[0]?.choices });
+  const tree = listOf(attributes, 'category');
   const byId = new Map(found.map((row) => [row.id, row]));
   return wanted.map((id) => {
     const row = byId.get(id);
@@ -246,7 +242,7 @@ export async function windowOf(
     }
     return {
       ...bare,
-      category: bare.category === null ? null : (tree?.names(bare.category, home) ?? [bare.category]),
+      category: bare.category === null ? null : tree.names(bare.category, home),
       values,
       places: places.filter((place) => place.product === id).map(({ product: _, ...rest }) => rest),
     };

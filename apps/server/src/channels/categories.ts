@@ -1,7 +1,7 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
 import type { CategoryRow, Effect } from '@velvet-shelf/contract';
-import { type ClosedList, closedList, withRole } from '@velvet-shelf/core/values';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { listOf } from '@velvet-shelf/core/values';
+import { loadDictionary } from '../catalog/dictionary.js';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, ne, and, isNull, isNotNull, inArray, count } from 'drizzle-orm';
@@ -33,12 +33,6 @@ export async function showTree(services: Services, placeId: number) {
   };
 }
 
-/** Our own tree; empty where no attribute is our category. */
-export function ownCategories({ attributes }: Pick<Dictionary, 'attributes'>): ClosedList {
-  const [own] = withRole(attributes, 'category');
-  return closedList({ choices: own?.choices ?? [] }) as ClosedList;
-}
-
 /** A suggester for a place's tree, given where our other categories went. */
 export async function suggestFor(
   on: Executor,
@@ -56,7 +50,7 @@ export async function suggestFor(
     })),
   );
   const maps = await mapsOf(on, place);
-  const own = ownCategories(await loadDictionary(on));
+  const own = listOf((await loadDictionary(on)).attributes, 'category');
   return {
     rulebook,
     suggest: async (category, most) => {
@@ -104,7 +98,7 @@ export async function showCategories(services: Services, placeId: number): Promi
   );
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
   const mapped = new Map((await mapsOf(db, place)).map(({ category, target }) => [category, target]));
-  const tree = ownCategories(await loadDictionary(db));
+  const tree = listOf((await loadDictionary(db)).attributes, 'category');
   const own = tree.values.map(({ key }) => ({ category: key, target: mapped.get(key) ?? null }));
   const list = await Promise.all(
     own.map(async ({ category, target }): Promise<CategoryRow> => {
@@ -148,10 +142,10 @@ export async function saveCategories(
   const wrong = maps.find(({ target }) => target !== null && !known.has(target));
   if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
   const names = namesOf(rulebook);
-  const tree = ownCategories(await loadDictionary(db));
+  const tree = listOf((await loadDictionary(db)).attributes, 'category');
   const stranger = maps.find(({ category }) => !tree.has(category));
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
-  const said = (category: string) => tree.names(category).join(' / ');
+  const said = (category: string) => tree.say(category);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
     const { tx } = on;
     const before = await tx

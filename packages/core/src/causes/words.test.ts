@@ -14,7 +14,16 @@ const read = loadRulebook(
 );
 if (!read.ok) throw new Error(read.faults.join());
 const { rulebook } = read;
-const dictionary = new Map(baseDictionary.map((attribute) => [attribute.key, attribute]));
+const tree = [
+  { key: 'Planters', names: { 'en-GB': 'Planters' } },
+  { key: 'Planters/Indoor pots', names: { 'en-GB': 'Indoor pots' }, parent: 'Planters' },
+];
+const dictionary = new Map(
+  baseDictionary.map((attribute) => [
+    attribute.key,
+    attribute.role === 'category' ? { ...attribute, choices: tree } : attribute,
+  ]),
+);
 const place = { channel: 'orrivane', market: 'GB' };
 const say = (cause: Cause, home = 'en-GB') => sayCause(causeKey(cause), dictionary, [rulebook], 'The Channel', home);
 

@@ -2,7 +2,7 @@
 import { checkMeta } from '../checks/index.js';
 import { type Finding, parseCause } from '../listings/index.js';
 import type { Rulebook } from '../rulebooks/index.js';
-import { type Attribute, closedList, sayLabel, withRole } from '../values/index.js';
+import { type Attribute, closedList, listOf, sayLabel } from '../values/index.js';
 
 const offerLabels: Record<string, string> = {
   price: 'Price',
@@ -20,9 +20,7 @@ const faultOf = (check: string, otherwise: string) => checkMeta.get(check)?.faul
 
 /** Our category by its key, as people read it. */
 export function sayCategory(key: string, dictionary: ReadonlyMap<string, Attribute>): string {
-  const [own] = withRole(dictionary, 'category');
-  const list = own && closedList(own);
-  return list ? list.names(key).join(' / ') : key.replaceAll('/', ' / ');
+  return listOf(dictionary, 'category').say(key);
 }
 
 /** Our word that has none on the channel, as people read it. */

@@ -17,7 +17,7 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import { type Attribute, closedList, toMinor, withRole } from '../values/index.js';
+import { type Attribute, keyOf, listOf, toMinor } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
 import { compileFill } from './fills.js';
@@ -182,8 +182,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     return result;
   }
 
-  const own = withRole(dictionary, 'category')[0];
-  const sayOwn = (key: string) => (own && closedList(own)?.say(key)) ?? key;
+  const own = listOf(dictionary, 'category');
   const categoryKey = rulebook.attributes.find(({ type }) => type === 'category')?.key ?? 'category';
 
   function judgeCategory(variant: Variant, category: string | undefined, result: Evaluated): void {
@@ -193,9 +192,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       result.findings.push({ check, severity, attribute: categoryKey, cause, params });
     const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
     if (variant.category === undefined)
-      add(categoryMapped.meta.id, causeKey({ kind: 'catalog', attribute: own?.key ?? 'category' }), {});
+      add(
+        categoryMapped.meta.id,
+        causeKey({ kind: 'catalog', attribute: keyOf(dictionary, 'category') ?? 'category' }),
+        {},
+      );
     else if (category === undefined)
-      add(categoryMapped.meta.id, mapCause(variant.category), { category: sayOwn(variant.category) });
+      add(categoryMapped.meta.id, mapCause(variant.category), { category: own.say(variant.category) });
     else if (rulebook.leafOnly && parents.has(category))
       add(categoryLeaf.meta.id, mapCause(variant.category), { path: category });
   }
@@ -308,13 +311,15 @@ function compileAttribute(
 
 /** The channel category itself, for channels that want it among the values. */
 function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup): CompiledFill<View> {
-  const own = withRole(dictionary, 'category')[0];
-  const say = (key: string | undefined) => (key === undefined ? '(none)' : ((own && closedList(own)?.say(key)) ?? key));
+  const own = listOf(dictionary, 'category');
   return {
     value: () => category,
     blame: () => ({ at: 'fill' }),
     origin: () => ({ at: 'fill' }),
-    trace: ({ variant }) => [{ at: 'fill', words: `Mapped from our category ${say(variant.category)}` }],
+    trace: ({ variant }) => {
+      const mapped = variant.category === undefined ? '(none)' : own.say(variant.category);
+      return [{ at: 'fill', words: `Mapped from our category ${mapped}` }];
+    },
   };
 }
 

@@ -5,6 +5,7 @@ import { type ChannelAttribute } from '../rulebooks/index.js';
 import {
   type Attribute,
   type Media,
+  type Value,
   closedList,
   keyOf,
   members,
@@ -219,55 +220,38 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
   }
   return {
     label: attribute.label,
-    read: factReader(attribute, setup),
-    ...referring(attribute),
+    ...factReader(attribute, setup),
     say: sayValue,
     link: { at: 'catalog', attribute: name },
   };
 }
 
-/** What is on a closed list goes by its name in the place's language, and is known by its key. */
-function listReader(attribute: Attribute, { language }: PlaceSetup): Source['read'] | undefined {
+const factOf = ({ key, role }: Attribute): ((variant: Variant) => Value | undefined) =>
+  role === 'sku'
+    ? (variant) => variant.sku
+    : role === 'category'
+      ? (variant) => variant.category
+      : (variant) => variant.facts[key];
+
+const plain: ReadonlySet<Attribute['type']> = new Set(['text', 'choice', 'link', 'number']);
+
+/** Reads an attribute; what is on a closed list goes by its name in the place's language, and is known by its key. */
+function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source, 'read' | 'refer'> {
+  const held = factOf(attribute);
   const list = closedList(attribute);
-  if (!list) return undefined;
-  const held = factOf(attribute);
-  return ({ variant }) => {
-    const value = held(variant);
-    return value === undefined
-      ? undefined
-      : members(value)
+  const say = list
+    ? (value: Value) =>
+        members(value)
           .map((key) => list.say(String(key), language))
-          .join(', ');
-  };
-}
-
-const factOf =
-  ({ key, role }: Attribute) =>
-  (variant: Variant) =>
-    role === 'category' ? variant.category : variant.facts[key];
-
-function referring(attribute: Attribute): Pick<Source, 'refer'> {
-  if (!attribute.choices || attribute.many) return {};
-  const held = factOf(attribute);
+          .join(', ')
+    : plain.has(attribute.type) && !attribute.many
+      ? (value: Value) => value as string | number
+      : (value: Value) => plainValue(value, attribute);
   return {
-    refer: ({ variant }) => {
+    read: ({ variant }) => {
       const value = held(variant);
-      return typeof value === 'string' ? value : undefined;
+      return value === undefined ? undefined : say(value);
     },
-  };
-}
-
-function factReader(attribute: Attribute, setup: PlaceSetup): Source['read'] {
-  const { key } = attribute;
-  const listed = listReader(attribute, setup);
-  if (listed) return listed;
-  if (attribute.role === 'sku') return ({ variant }) => variant.sku;
-  if (attribute.role === 'category') return ({ variant }) => variant.category;
-  if ((attribute.type === 'text' || attribute.type === 'choice' || attribute.type === 'link') && !attribute.many)
-    return ({ variant }) => variant.facts[key] as string | undefined;
-  if (attribute.type === 'number' && !attribute.many) return ({ variant }) => variant.facts[key] as number | undefined;
-  return ({ variant }) => {
-    const value = variant.facts[key];
-    return value === undefined ? undefined : plainValue(value, attribute);
+    ...(list && !attribute.many ? { refer: ({ variant }) => held(variant) as string | undefined } : {}),
   };
 }

@@ -36,6 +36,8 @@ export interface ClosedList {
 const compiled = new WeakMap<object, ClosedList>();
 
 /** The closed list of an attribute; undefined where it may be anything. A bare text is a value of that name and key. */
+export function closedList(of: Required<Pick<Attribute, 'choices'>>): ClosedList;
+export function closedList(of: Pick<Attribute, 'choices'>): ClosedList | undefined;
 export function closedList({ choices }: Pick<Attribute, 'choices'>): ClosedList | undefined {
   if (!choices) return undefined;
   const known = compiled.get(choices);

@@ -1,4 +1,5 @@
 /** What code must know of an attribute it learns from its role: a company names its attributes as it likes. */
+import { type ClosedList, closedList } from './lists.js';
 import type { Attribute } from './model.js';
 
 export const roles = [
@@ -41,3 +42,9 @@ export function withRole(attributes: Attributes, role: Role): readonly Attribute
 
 /** Key of the first attribute with a role; undefined where a company keeps none. */
 export const keyOf = (attributes: Attributes, role: Role): string | undefined => withRole(attributes, role)[0]?.key;
+
+const noList: readonly string[] = [];
+
+/** The closed list of the first attribute with a role; an empty one, in which every key stands for itself, where there is none. */
+export const listOf = (attributes: Attributes, role: Role): ClosedList =>
+  closedList({ choices: withRole(attributes, role)[0]?.choices ?? noList });
