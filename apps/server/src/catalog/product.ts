@@ -11,6 +11,7 @@ import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from
 import { type Dictionary, loadDictionary } from './dictionary.js';
 import { optionsOf } from './lists.js';
 import { loadUnits } from './resolve.js';
+import { actionColumns } from '../history/record.js';
 import * as tables from '../db/schema/index.js';
 
 /** A product's resolved slots with the records behind them. */
@@ -190,12 +191,7 @@ export async function productHistory(db: Database, id: number): Promise<HistoryE
   const dictionary = await loadDictionary(db);
   const changes = await db
     .select({
-      id: tables.action.id,
-      at: tables.action.at,
-      actor: tables.userAccount.name,
-      kind: tables.action.kind,
-      words: tables.action.words,
-      undone: sql<boolean>`${tables.action.undoneBy} IS NOT NULL`,
+      ...actionColumns,
       delta: tables.change.delta,
     })
     .from(tables.change)

@@ -1,5 +1,5 @@
 /** Fixing a cause: what a fix changes, tried before it is saved. */
-import type { Fix } from '@velvet-shelf/contract';
+import { type Fix, type Effect } from '@velvet-shelf/contract';
 import { type Fill, withTranslation } from '@velvet-shelf/core/fills';
 import { type Cause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
@@ -9,7 +9,6 @@ import { tryChange } from '../listings/what-if.js';
 import { type Database } from '../db/client.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import type { Effect } from '@velvet-shelf/contract';
 import { catalogLabel, fallBackTo, mendingStep } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
 import { saveFill, currentFill } from '../channels/fills.js';

@@ -13,9 +13,8 @@ import type { JobContext } from '../jobs/define.js';
 import { createJob, isUnderWay } from '../jobs/run.js';
 import * as jobs from './jobs.js';
 import { type ChannelReport, adapterOf } from '../channels/adapters/index.js';
-import { getFeed, showFeed } from './service.js';
+import { getFeed, showFeed, lockFeed } from './service.js';
 import * as tables from '../db/schema/index.js';
-import { lockFeed } from './service.js';
 
 /** Offers the address of the file that is up, once at a time; answers its run. The channel's report lands when it comes. */
 export async function offerFeed(services: Services, user: User, feedId: number): Promise<number> {

@@ -99,3 +99,13 @@ function mergeChanges(changes: readonly Change[]): Change[] {
   }
   return [...merged.values()];
 }
+
+/** An action as lists of what was done show it; wants `userAccount` beside `action`. */
+export const actionColumns = {
+  id: tables.action.id,
+  at: tables.action.at,
+  actor: tables.userAccount.name,
+  kind: tables.action.kind,
+  words: tables.action.words,
+  undone: sql<boolean>`${tables.action.undoneBy} IS NOT NULL`,
+};

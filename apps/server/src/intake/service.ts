@@ -28,9 +28,7 @@ const smallFile = 3_000_000;
 /** Starts the dry run. Small files are done when this returns; of large ones the job tells how far it is. */
 export async function dryRun(services: Services, id: number, user?: User): Promise<void> {
   const { db } = services;
-  const job = await withoutTrial(db, id, async ({ tx }) => {
-    const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
-    if (!found) throw notFound(`batch ${id}`);
+  const job = await withoutTrial(db, id, async ({ tx }, found) => {
     if (!isOpen(found.state)) throw conflict(`This batch is ${sayState(found.state)} already`);
     if (isNobodys(found)) throw badRequest(nobodysFault);
     const faults = found.kind === 'round-trip' ? [] : mappingFaults(found.map);
@@ -111,9 +109,7 @@ export async function tryJob({ db, services, input, progress }: JobContext<{ bat
 /** Applies as tried. Small batches are done when this returns; large ones go on as a job. */
 export async function applyTried(services: Services, id: number, user: User): Promise<void> {
   const { db } = services;
-  const jobId = await withoutTrial(db, id, async ({ tx }) => {
-    const [found] = await tx.select().from(tables.batch).where(eq(tables.batch.id, id)).for('update');
-    if (!found) throw notFound(`batch ${id}`);
+  const jobId = await withoutTrial(db, id, async ({ tx }, found) => {
     if (found.state !== 'tried' || !found.counts)
       throw conflict(
         found.state === 'read'

@@ -5,7 +5,7 @@ import { sql, eq, and, gt, isNull, isNotNull, count } from 'drizzle-orm';
 import { groupBy } from '../catalog/resolve.js';
 import { type Database, type Executor, json, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
-import type { Change } from '../history/record.js';
+import { type Change, changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import type { Services, User } from '../http/route.js';
 import { loadDecisions, loadMembers, lockJoins, toJoinRecord, traitsOf } from './joins.js';
@@ -13,7 +13,6 @@ import { type Verdict, settleJoins, writeDecisions } from './decide.js';
 import { compared } from './service.js';
 import * as tables from '../db/schema/index.js';
 import { z } from 'zod';
-import { changesOf } from '../history/record.js';
 
 const atOnce = 2000;
 

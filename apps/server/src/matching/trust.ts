@@ -8,14 +8,13 @@ import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, queryRows, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
-import type { Change } from '../history/record.js';
+import { type Change, changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
 import { disputesOf } from './service.js';
 import * as tables from '../db/schema/index.js';
-import { changesOf } from '../history/record.js';
 import { z } from 'zod';
 
 export async function listTrust(services: Services) {

@@ -28,7 +28,8 @@ export interface Sessions {
   log: Pick<Logger, 'info' | 'warn'>;
 }
 
-const whoever = {
+/** What is known of a person wherever somebody acts. */
+export const personColumns = {
   id: tables.userAccount.id,
   email: tables.userAccount.email,
   name: tables.userAccount.name,
@@ -55,7 +56,7 @@ export async function signIn(
   }
   const user = await first(
     db
-      .select({ ...whoever, passwordHash: tables.userAccount.passwordHash })
+      .select({ ...personColumns, passwordHash: tables.userAccount.passwordHash })
       .from(tables.userAccount)
       .where(eq(tables.userAccount.email, account)),
   );

@@ -9,6 +9,7 @@ import { toComplete } from '../catalog/grid.js';
 import { unsentStates } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';
+import { actionColumns } from '../history/record.js';
 import * as tables from '../db/schema/index.js';
 
 interface Counts {
@@ -215,14 +216,7 @@ function sayHeadline(moved: { live: number; batches: number; held: number } | un
 
 export async function listActions({ db }: Services, cursor: string | undefined) {
   const actions = await db
-    .select({
-      id: tables.action.id,
-      at: tables.action.at,
-      actor: tables.userAccount.name,
-      kind: tables.action.kind,
-      words: tables.action.words,
-      undone: sql<boolean>`${tables.action.undoneBy} IS NOT NULL`,
-    })
+    .select(actionColumns)
     .from(tables.action)
     .leftJoin(tables.userAccount, eq(tables.userAccount.id, tables.action.actor))
     .where(cursor ? lt(tables.action.id, Number(cursor)) : undefined)

@@ -17,6 +17,7 @@ import * as jobs from '../jobs.js';
 import { applyTried, dryRun } from '../service.js';
 import { newsOf } from '../try/counts.js';
 import { type PullRow, getPull } from './pull.js';
+import { personColumns } from '../../session/service.js';
 import * as tables from '../../db/schema/index.js';
 
 const tries = 4;
@@ -163,16 +164,7 @@ async function takeIn(services: Services, pull: PullRow, { name, path, bytes, sh
   };
   const batchId = await apart(jobs.readFile, services, { file, how: { kind: 'pull' } });
   const user = await first(
-    db
-      .select({
-        id: tables.userAccount.id,
-        email: tables.userAccount.email,
-        name: tables.userAccount.name,
-        role: tables.userAccount.role,
-        lastVisit: tables.userAccount.lastVisit,
-      })
-      .from(tables.userAccount)
-      .where(eq(tables.userAccount.id, pull.actor)),
+    db.select(personColumns).from(tables.userAccount).where(eq(tables.userAccount.id, pull.actor)),
   );
   if (!user) return batchId;
   const batch = await getBatch(db, batchId);

@@ -173,13 +173,8 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
     change.map || isOtherCurrency
       ? await complete(db, chosen, supplierId, columns, sample, { reading, isOtherCurrency })
       : chosen;
-  await withoutTrial(db, id, async ({ tx }) => {
-    const [still] = await tx
-      .select({ state: tables.batch.state })
-      .from(tables.batch)
-      .where(eq(tables.batch.id, id))
-      .for('update');
-    if (!still || !isOpen(still.state)) throw conflict('This batch was tried or applied meanwhile');
+  await withoutTrial(db, id, async ({ tx }, still) => {
+    if (!isOpen(still.state)) throw conflict('This batch was tried or applied meanwhile');
     await tx
       .update(tables.batch)
       .set({

@@ -13,7 +13,7 @@ import { type Aimed, foreseeGoods, goodsOf } from './goods.js';
 import { findMeetings } from './meets.js';
 import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } from './try.js';
 import * as tables from '../../db/schema/index.js';
-import { lockBatch } from '../batches.js';
+import type { BatchRecord } from '../batches.js';
 import { withoutTrial } from '../trial.js';
 
 type RowRecord = typeof tables.batchRow.$inferSelect;
@@ -221,8 +221,8 @@ export async function leaveOut(
   const which = wish.rows
     ? sql`batch_id = ${id} AND row = ANY(ARRAY(SELECT jsonb_array_elements_text(${json(wish.rows)})::int))`
     : filterSql(id, wish);
-  return withoutTrial(db, id, async ({ tx }) => {
-    await mustBeTried(tx, id);
+  return withoutTrial(db, id, async ({ tx }, { state }) => {
+    mustBeTried(state);
     const done = await tx
       .update(tables.batchRow)
       .set({ leftOut: wish.leftOut })
@@ -232,11 +232,8 @@ export async function leaveOut(
   });
 }
 
-async function mustBeTried(tx: Executor, id: number): Promise<void> {
-  const found = await lockBatch(tx, id);
-  if (!found) throw notFound(`batch ${id}`);
-  if (found.state !== 'tried')
-    throw conflict(`This batch is ${found.state}; only a batch that was tried can be picked from`);
+function mustBeTried(state: BatchRecord['state']): void {
+  if (state !== 'tried') throw conflict(`This batch is ${state}; only a batch that was tried can be picked from`);
 }
 
 /** Corrects cells of one row; it is judged again at once, and the batch's counts follow. */
@@ -247,9 +244,9 @@ export async function fixRow(
   cells: Record<string, string>,
 ): Promise<BatchRowAnswer> {
   const { db } = services;
-  await withoutTrial(db, tried.id, async (on) => {
+  await withoutTrial(db, tried.id, async (on, { state }) => {
     const { tx } = on;
-    await mustBeTried(tx, tried.id);
+    mustBeTried(state);
     const [held] = await tx
       .select()
       .from(tables.batchRow)
