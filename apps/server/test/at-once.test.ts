@@ -1,10 +1,10 @@
 /** The same thing asked for many times at once is done once. */
 import { readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
+import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, Client, base, db, until } from './client.js';
+import { type Answer, Client, base, count, db, until } from './client.js';
 
 type Body = Answer['body'];
 const client = new Client();
@@ -20,7 +20,6 @@ describe('pressed many times at once', () => {
   });
   const press = (path: string, n: number, headers?: Record<string, string>) =>
     Promise.all(Array.from({ length: n }, () => client.send('POST', path, {}, headers)));
-  const count = async (of: ReturnType<typeof sql>) => (await queryOne<{ n: number }>(db, of))?.n;
 
   it('a build is one', async () => {
     const answers = await press(`/api/feeds/${feed.id}/runs`, 8);

@@ -1,6 +1,7 @@
 /** A signed-in client of the server under test. */
 import { readFile } from 'node:fs/promises';
-import { openDatabase } from '@velvet-shelf/server/db/client';
+import { openDatabase, queryOne } from '@velvet-shelf/server/db/client';
+import type { SQL } from 'drizzle-orm';
 
 export const base = process.env.VELVET_TEST_URL ?? '';
 export const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 3 });
@@ -37,6 +38,18 @@ export class Client {
   }
 
   get = (path: string) => this.send('GET', path);
+
+  /** A batch tried, applied, and corrected in how it is read. */
+  tried = async (id: number) => (await this.send('POST', `/api/batches/${id}/try`)).body;
+  applied = async (id: number) => (await this.send('POST', `/api/batches/${id}/apply`)).body;
+  correct = (id: number, body: object) => this.send('PUT', `/api/batches/${id}/reading`, body);
+
+  /** The first rows of a batch, of one outcome or of all. */
+  rowsOf = async (id: number, outcome = ''): Promise<Answer['body'][]> =>
+    (await this.get(`/api/batches/${id}/rows?limit=200${outcome === '' ? '' : `&outcome=${outcome}`}`)).body.items;
+
+  /** A supplier made for a test; answers its number. */
+  supplier = async (name: string): Promise<number> => (await this.send('POST', '/api/suppliers', { name })).body.id;
 
   /** As nobody says whose it is. */
   async uploadOnly(name: string, bytes: Uint8Array): Promise<Answer> {
@@ -114,3 +127,7 @@ async function read(answer: Response): Promise<Answer> {
   const json = /json/.test(answer.headers.get('content-type') ?? '');
   return { status: answer.status, headers: answer.headers, body: json ? JSON.parse(text) : text };
 }
+
+/** The figure `n` of a statement. */
+export const count = async (statement: SQL): Promise<number> =>
+  Number((await queryOne<{ n: number }>(db, statement))?.n);

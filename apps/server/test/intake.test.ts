@@ -2,22 +2,14 @@
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, Client, db } from './client.js';
+import { type Answer, Client, count, db } from './client.js';
 
 const client = new Client();
+const { tried, applied, rowsOf, correct, supplier } = client;
 beforeAll(async () => void (await client.signIn()));
 afterAll(() => db.$client.end());
 
 type Body = Answer['body'];
-const count = async (statement: ReturnType<typeof sql>) =>
-  Number((await queryRows<{ n: number }>(db, statement))[0]?.n);
-const tried = async (id: number) => (await client.send('POST', `/api/batches/${id}/try`)).body;
-const applied = async (id: number) => (await client.send('POST', `/api/batches/${id}/apply`)).body;
-const rowsOf = async (id: number, outcome = '') =>
-  (await client.get(`/api/batches/${id}/rows?limit=200${outcome === '' ? '' : `&outcome=${outcome}`}`)).body
-    .items as Body[];
-const correct = (id: number, body: object) => client.send('PUT', `/api/batches/${id}/reading`, body);
-const supplier = async (name: string) => (await client.send('POST', '/api/suppliers', { name })).body.id as number;
 const attribute = (body: Body, key: string) => body.values.find((value: Body) => value.attribute === key);
 
 /** Brings a small table in for one supplier; answers the batch. */

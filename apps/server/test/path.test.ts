@@ -4,13 +4,12 @@ import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import * as tables from '@velvet-shelf/server/db/schema/index';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Client, base, db } from './client.js';
+import { Client, base, count, db } from './client.js';
 
 const client = new Client();
 beforeAll(async () => void (await client.signIn()));
 afterAll(() => db.$client.end());
 
-const count = async (statement: ReturnType<typeof sql>) => (await queryRows<{ n: number }>(db, statement))[0]?.n;
 const shape = () =>
   queryRows<{ members: string; family: string }>(
     db,

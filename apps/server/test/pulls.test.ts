@@ -1,11 +1,11 @@
 /** Sources that goods are fetched from: a shop's catalogue, any file at an address, by hand and by the clock. */
 import { readFileSync } from 'node:fs';
-import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, Client, db } from './client.js';
+import { type Answer, Client, count, db } from './client.js';
 
 const client = new Client();
+const { tried, applied, rowsOf, supplier } = client;
 beforeAll(async () => {
   await client.signIn();
   await client.bringIn('mosswick-own.tsv');
@@ -13,13 +13,6 @@ beforeAll(async () => {
 afterAll(() => db.$client.end());
 
 type Body = Answer['body'];
-const tried = async (id: number) => (await client.send('POST', `/api/batches/${id}/try`)).body;
-const applied = async (id: number) => (await client.send('POST', `/api/batches/${id}/apply`)).body;
-const rowsOf = async (id: number, outcome: string) =>
-  (await client.get(`/api/batches/${id}/rows?limit=200&outcome=${outcome}`)).body.items as Body[];
-const supplier = async (name: string) => (await client.send('POST', '/api/suppliers', { name })).body.id as number;
-const count = async (statement: ReturnType<typeof sql>) =>
-  Number((await queryRows<{ n: number }>(db, statement))[0]?.n);
 
 describe('pulls', () => {
   const standins = process.env.VELVET_STANDINS ?? '';

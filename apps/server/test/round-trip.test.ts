@@ -1,10 +1,10 @@
 /** The grid as a file that is worked over and brought back. */
-import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, Client, db } from './client.js';
+import { type Answer, Client, count, db } from './client.js';
 
 const client = new Client();
+const { tried, applied, rowsOf, correct } = client;
 beforeAll(async () => {
   await client.signIn();
   await client.bringIn('mosswick-own.tsv');
@@ -13,14 +13,6 @@ beforeAll(async () => {
 afterAll(() => db.$client.end());
 
 type Body = Answer['body'];
-const count = async (statement: ReturnType<typeof sql>) =>
-  Number((await queryRows<{ n: number }>(db, statement))[0]?.n);
-const tried = async (id: number) => (await client.send('POST', `/api/batches/${id}/try`)).body;
-const applied = async (id: number) => (await client.send('POST', `/api/batches/${id}/apply`)).body;
-const rowsOf = async (id: number, outcome = '') =>
-  (await client.get(`/api/batches/${id}/rows?limit=200${outcome === '' ? '' : `&outcome=${outcome}`}`)).body
-    .items as Body[];
-const correct = (id: number, body: object) => client.send('PUT', `/api/batches/${id}/reading`, body);
 const attribute = (body: Body, key: string) => body.values.find((value: Body) => value.attribute === key);
 
 describe('the round trip', () => {

@@ -1,17 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { testAttribute } from '../values/fixtures.js';
 import type { Attribute } from '../values/index.js';
 import { type SourceRecord, type UnitClaims, foreseeRecord, resolveUnit } from './index.js';
 
-const attribute = (key: string, level: Attribute['level']): Attribute => ({
-  key,
-  label: key,
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level,
-  group: '',
-});
+const attribute = (key: string, level: Attribute['level']) => testAttribute({ key, level });
 const dictionary = new Map(
   [attribute('brand', 'variant'), attribute('care', 'family'), attribute('colour', 'variant')].map((row) => [
     row.key,

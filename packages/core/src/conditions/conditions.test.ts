@@ -1,18 +1,11 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { testAttribute } from '../values/fixtures.js';
 import type { Attribute, Value } from '../values/index.js';
 import { type Condition, compileCondition, conditionAttributes, conditionSchema } from './index.js';
 
-const attribute = (key: string, type: Attribute['type'], change: Partial<Attribute> = {}): Attribute => ({
-  key,
-  label: key,
-  type,
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-  ...change,
-});
+const attribute = (key: string, type: Attribute['type'], change: Partial<Attribute> = {}): Attribute =>
+  testAttribute({ key, type, ...change });
 const dictionary = new Map(
   [
     attribute('brand', 'text'),

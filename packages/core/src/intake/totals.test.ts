@@ -1,16 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { Attribute } from '../values/index.js';
+import { testAttribute } from '../values/fixtures.js';
 import { compileRowReader } from './rows.js';
 
-const title: Attribute = {
-  key: 'title',
-  label: 'Title',
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level: 'family',
-  group: '',
-};
+const title = testAttribute({ key: 'title', level: 'family' });
 const read = (...cells: string[]) =>
   compileRowReader({
     columns: ['Art', 'Name', 'Price', 'Stock'],

@@ -1,4 +1,5 @@
 /** Headers as suppliers write them, in three languages, and what each is taken for by its name alone. */
+import { testAttribute } from '../values/fixtures.js';
 import { describe, expect, it } from 'vitest';
 import type { Attribute } from '../values/index.js';
 import { suggestColumns } from './index.js';
@@ -18,7 +19,7 @@ const plain =
   'brand mpn gtin colour glaze finish material size plug energyClass botanicalName germination page care'.split(' ');
 const attribute = (row: Partial<Attribute> & Pick<Attribute, 'key'>): [string, Attribute] => [
   row.key,
-  { label: row.key, type: 'text', many: false, perLanguage: false, level: 'variant', group: '', ...row },
+  testAttribute(row),
 ];
 const dictionary = new Map<string, Attribute>([
   attribute({ key: 'title', perLanguage: true }),

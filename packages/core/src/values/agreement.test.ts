@@ -1,26 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  type Attribute,
-  agree,
-  canonical,
-  cleanMarkup,
-  decodeEntities,
-  makeMeasure,
-  parseValue,
-  plainStyle,
-} from './index.js';
+import { testAttribute } from './fixtures.js';
+import { agree, canonical, cleanMarkup, decodeEntities, makeMeasure, parseValue, plainStyle } from './index.js';
 
-const attribute = (change: Partial<Attribute>): Attribute => ({
-  key: 'a',
-  label: 'A',
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-  ...change,
-});
+const attribute = testAttribute;
 
 describe('two sources that say the same', () => {
   const weight = attribute({ type: 'measure', dimension: 'mass' });

@@ -1,8 +1,8 @@
 /** Figures as other trades write them: right, or refused with the reason; never a wrong value. */
+import { testAttribute } from './fixtures.js';
 import { describe, expect, it } from 'vitest';
 import {
   closedList,
-  type Attribute,
   type Dimension,
   type Measure,
   type Money,
@@ -17,15 +17,7 @@ import {
 
 const withDigit = (body: string) => `${body}${checkDigit(body)}`;
 const comma = { decimal: ',', dateOrder: 'dmy' } as const;
-const money = {
-  key: 'm',
-  label: 'M',
-  type: 'money',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-} as Attribute;
+const money = testAttribute({ key: 'm', label: 'M', type: 'money' });
 
 describe('measures', () => {
   it.each<[string, Dimension, number, string]>([

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { testAttribute } from './fixtures.js';
 import {
-  type Attribute,
   canonical,
   checkDigit,
   cleanMarkup,
@@ -18,16 +18,7 @@ import {
 } from './index.js';
 
 const comma = { decimal: ',', dateOrder: 'dmy' } as const;
-const attribute = (change: Partial<Attribute>): Attribute => ({
-  key: 'a',
-  label: 'A',
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-  ...change,
-});
+const attribute = testAttribute;
 
 describe('numbers by locale', () => {
   it.each([
