@@ -177,7 +177,10 @@ function Row({
               placeholder="not mapped"
               slotProps={{
                 ...params.slotProps,
-                htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': `Channel category for ${names.join(' / ')}` },
+                htmlInput: {
+                  ...params.slotProps?.htmlInput,
+                  'aria-label': `Channel category for ${names.join(' / ')}`,
+                },
               }}
             />
           )}
