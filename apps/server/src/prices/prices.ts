@@ -1,7 +1,8 @@
 /** Price rows: one a product, currency and kind, with what they were before for the history. */
 import type { RecordOffer } from '@velvet-shelf/core/intake';
-import { sql } from 'drizzle-orm';
-import { type Executor, json, queryRows } from '../db/client.js';
+import { sql, eq, and } from 'drizzle-orm';
+import { type Executor, json, queryRows, first } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
 
 export interface Price {
   currency: string;
@@ -48,6 +49,31 @@ export interface PriceState {
 
 /** How the history names a price. */
 export const priceField = ({ kind, currency }: Pick<Price, 'kind' | 'currency'>) => `${kind} price ${currency}`;
+
+/** Sets one price, a sale keeping its days, or takes it away; answers the change as the history keeps it. */
+export async function setPrice(
+  on: Executor,
+  { product, currency, kind }: Pick<Price, 'currency' | 'kind'> & { product: number },
+  amount: string | null,
+): Promise<Record<string, (PriceState | null)[]>> {
+  const { price } = tables;
+  const isPrice = and(eq(price.productId, product), eq(price.currency, currency), eq(price.kind, kind));
+  const was = await first(
+    on
+      .select({ amount: sql<string>`trim_scale(${price.amount})::text`, from: price.validFrom, to: price.validTo })
+      .from(price)
+      .where(isPrice),
+  );
+  if (amount === null) await on.delete(price).where(isPrice);
+  else
+    await on
+      .insert(price)
+      .values({ productId: product, currency, kind, amount })
+      .onConflictDoUpdate({ target: [price.productId, price.currency, price.kind], set: { amount } });
+  return {
+    [priceField({ kind, currency })]: [was ?? null, amount === null ? null : { from: null, to: null, ...was, amount }],
+  };
+}
 
 /** Writes prices of many products; answers those that were others before. */
 export function writePrices(on: Executor, prices: readonly (Price & { product: number })[]): Promise<PriceChange[]> {

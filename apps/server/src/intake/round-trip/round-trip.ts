@@ -17,6 +17,7 @@ import { refreshOffers } from '../../prices/columns.js';
 import { undoOffers } from '../../stock/offers.js';
 import { rowsApart } from '../read/process.js';
 import { emptyCounts } from '../try/counts.js';
+import { setPrice } from '../../prices/prices.js';
 import * as tables from '../../db/schema/index.js';
 import { unitsOf } from '../../catalog/units.js';
 
@@ -267,32 +268,9 @@ async function writeEdit(
   if (edit.attribute === 'stock') return writeStock(tx, product, Number(edit.after), { batchId, actionId });
   const [, sale, currency = ''] = /^(sale )?price ([A-Z]{3})$/.exec(edit.attribute) ?? [];
   const kind = sale ? 'sale' : 'regular';
-  const isPrice = and(
-    eq(tables.price.productId, product),
-    eq(tables.price.currency, currency),
-    eq(tables.price.kind, kind),
-  );
-  const was = await first(
-    tx
-      .select({
-        amount: sql<string>`trim_scale(${tables.price.amount})::text`,
-        from: tables.price.validFrom,
-        to: tables.price.validTo,
-      })
-      .from(tables.price)
-      .where(isPrice),
-  );
   const figure = edit.after === null ? null : parseDecimal(edit.after, plainStyle);
-  if (figure === null) await tx.delete(tables.price).where(isPrice);
-  else if (figure.ok)
-    await tx
-      .insert(tables.price)
-      .values({ productId: product, currency, kind, amount: figure.value })
-      .onConflictDoUpdate({
-        target: [tables.price.productId, tables.price.currency, tables.price.kind],
-        set: { amount: sql`excluded.amount` },
-      });
-  return { [`${kind} price ${currency}`]: [was ?? null, figure?.ok ? { ...was, amount: figure.value } : null] };
+  if (figure && !figure.ok) return {};
+  return setPrice(tx, { product, currency, kind }, figure?.value ?? null);
 }
 
 async function writeStock(
