@@ -3,13 +3,11 @@ import { type Cause, type Finding, parseCause } from '@velvet-shelf/core/listing
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type PlaceRow, listPlaces } from '../channels/setup.js';
+import { type PlaceRow, listPlaces, rulebookOf } from '../channels/setup.js';
 import { type Database, type Executor, first, isIn } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { causeFilter } from '../listings/service.js';
-import type {} from '@velvet-shelf/core/values';
 import { sayCause } from '@velvet-shelf/core/causes';
-import { rulebookOf } from '../channels/service.js';
 import * as tables from '../db/schema/index.js';
 
 export interface Scene {

@@ -10,8 +10,8 @@ import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
-import { type PlaceRow, getPlace } from './setup.js';
-import { rulebookOf, placesOf } from './service.js';
+import { type PlaceRow, getPlace, rulebookOf } from './setup.js';
+import { placesOf } from './service.js';
 import * as tables from '../db/schema/index.js';
 import { mapsOf, writeMap } from './maps.js';
 
@@ -143,7 +143,7 @@ export async function saveCategories(
   if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
   const names = namesOf(rulebook);
   const tree = listOf((await loadDictionary(db)).attributes, 'category');
-  const stranger = maps.find(({ category }) => !tree.has(category));
+  const stranger = maps.find(({ category, target }) => target !== null && !tree.has(category));
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
   const said = (category: string) => tree.say(category);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {

@@ -8,8 +8,8 @@ import { type Acting, act } from '../history/act.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
-import { getPlace } from './setup.js';
-import { rulebookOf, placesOf } from './service.js';
+import { getPlace, rulebookOf } from './setup.js';
+import { placesOf } from './service.js';
 import * as tables from '../db/schema/index.js';
 
 export async function saveFill(

@@ -1,13 +1,11 @@
 /** Places, their rulebook in force, and how set-up is written. */
 import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
-import { type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, gt } from 'drizzle-orm';
-import { type Executor, first } from '../db/client.js';
-import { notFound } from '../http/problem.js';
+import { type Executor } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { dirtyCount } from '../history/dirty.js';
-import { type PlaceRow, listPlaces } from './setup.js';
+import { listPlaces } from './setup.js';
 import * as tables from '../db/schema/index.js';
 
 export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
@@ -46,14 +44,6 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
       };
     }),
   );
-}
-
-export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Rulebook> {
-  const rulebook = await first(
-    on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
-  );
-  if (!rulebook) throw notFound(`rulebook for ${place.name}`);
-  return rulebook.body;
 }
 
 export const placesOf = async (on: Executor, channelId: number) =>

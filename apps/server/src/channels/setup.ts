@@ -56,6 +56,14 @@ export async function getPlace(on: Executor, id: number): Promise<PlaceRow> {
   return place;
 }
 
+export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Rulebook> {
+  const rulebook = await first(
+    on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
+  );
+  if (!rulebook) throw notFound(`rulebook for ${place.name}`);
+  return rulebook.body;
+}
+
 /** What may be changed for a what-if, before it is compiled. */
 export interface SetupChange {
   rulebook?: Rulebook;
@@ -70,14 +78,7 @@ export async function loadSetup(
   mediaAddress: string,
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
-  const rulebook =
-    change.rulebook ??
-    (
-      await first(
-        on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
-      )
-    )?.body;
-  if (!rulebook) throw notFound(`rulebook for ${place.name}`);
+  const rulebook = change.rulebook ?? (await rulebookOf(on, place));
   const maps = await mapsOf(on, place);
   const fills = await on
     .select({

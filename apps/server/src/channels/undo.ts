@@ -1,7 +1,5 @@
 /** Taking set-up back: what an action changed, where nobody has changed it since. */
 import type { Fill } from '@velvet-shelf/core/fills';
-import {} from 'drizzle-orm';
-import {} from '../db/client.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { writeFill, currentFill } from './fills.js';
 import { placesOf } from './service.js';

@@ -34,10 +34,8 @@ export async function offerFeed(services: Services, user: User, feedId: number):
     return { run: feed.upRunId, job };
   });
   // What goes wrong stands in the job's row, and with the run.
-  runAside(job).then(
-    () => services.notify('feeds', { feed: feedId }),
-    () => services.notify('feeds', { feed: feedId }),
-  );
+  const ended = () => services.notify('feeds', { feed: feedId });
+  runAside(job).then(ended, ended);
   return run;
 }
 

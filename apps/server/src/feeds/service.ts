@@ -7,7 +7,7 @@ import { type FeedFormat, type RunDifference, formats, guardRun } from '@velvet-
 import { sql, eq, and, desc } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '@velvet-shelf/core/causes';
-import { getPlace } from '../channels/setup.js';
+import { getPlace, rulebookOf } from '../channels/setup.js';
 import { type Executor, iso, queryOne, first } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -18,7 +18,6 @@ import type { JobContext } from '../jobs/define.js';
 import { createJob } from '../jobs/run.js';
 import * as jobs from './jobs.js';
 import { buildFile } from './build.js';
-import { rulebookOf } from '../channels/service.js';
 import * as tables from '../db/schema/index.js';
 
 const feedRows = (on: Executor) =>

@@ -4,7 +4,6 @@ import { checkMeta } from '@velvet-shelf/core/checks';
 import { compilePlace, sayChannelValue } from '@velvet-shelf/core/listings';
 import { eq, ne, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import {} from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';

@@ -1,6 +1,5 @@
 /** What another rulebook would do to the listings of a place, before it is taken. */
 import { sayCause } from '@velvet-shelf/core/causes';
-import type {} from '@velvet-shelf/core/rulebooks';
 import { eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { getPlace } from '../channels/setup.js';

@@ -9,7 +9,7 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
-import { type PlaceRow, compileFor, getPlace } from '../channels/setup.js';
+import { type PlaceRow, compileFor, getPlace, rulebookOf } from '../channels/setup.js';
 import { type Database, type Executor, containing, first, isAmong } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -18,7 +18,6 @@ import { listWarehouses } from '../stock/serves.js';
 import { showStock } from '../stock/service.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
-import { rulebookOf } from '../channels/service.js';
 import * as tables from '../db/schema/index.js';
 
 const listingRows = (db: Executor) =>
