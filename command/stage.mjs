@@ -90,7 +90,8 @@ async function raiseStage({ cluster, ground, name, isLoaded }) {
       VELVET_FILES: files,
       VELVET_WEB: join(root, 'apps/web/dist'),
       VELVET_STANDINS: `http://127.0.0.1:${standins}`,
-      VELVET_PRIVATE_HOSTS: `127.0.0.1:${standins}`,
+      // Channels that a test makes up itself listen on 127.0.0.2.
+      VELVET_PRIVATE_HOSTS: `127.0.0.1:${standins},127.0.0.2`,
       VELVET_MAX_UPLOAD: String(5_000_000),
       // Wrong passwords are tried on purpose.
       VELVET_LOG: process.env.VELVET_LOG ?? 'error',

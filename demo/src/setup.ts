@@ -2,7 +2,7 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { loadRulebook } from '@velvet-shelf/core/rulebooks';
+import { loadRulebook } from '@velvet-shelf/core/checks';
 import { type Database, json, queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { hashPassword } from '@velvet-shelf/server/session/service';
 import { sql } from 'drizzle-orm';

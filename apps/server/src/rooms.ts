@@ -2,7 +2,7 @@
 import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
 import { undoRulebook } from './channels/rulebooks.js';
-import { undoSetup } from './channels/undo.js';
+import { undoFill, undoMaps } from './channels/undo.js';
 import { feedJobs } from './feeds/jobs.js';
 import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
@@ -38,8 +38,8 @@ export function registerRooms(): void {
   registerUndo('stock', undoOffersOf, undoStock);
   registerUndo('serves', undoServing);
   registerUndo('pin', undoPins);
-  registerUndo('map-category', undoSetup);
-  registerUndo('fill', undoSetup);
+  registerUndo('map-category', undoMaps);
+  registerUndo('fill', undoFill);
   registerUndo('take-rulebook', undoRulebook);
   registerLongUndo('apply-batch', undoAppliedAction);
 }

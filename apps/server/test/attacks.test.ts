@@ -251,21 +251,20 @@ describe('a request', () => {
 
   it('that somebody gave up is stopped in the database', async () => {
     const holder = await db.$client.connect();
+    // The history is read by nobody but who asks for it: what goes on beside requests waits for no lock on it.
     const waiting = async () =>
       (
         await queryRows<{ n: number }>(
           db,
-          sql`SELECT count(*)::int AS n FROM pg_locks WHERE NOT granted AND relation = 'attribute'::regclass`,
+          sql`SELECT count(*)::int AS n FROM pg_locks WHERE NOT granted AND relation = 'action'::regclass`,
         )
       )[0]?.n ?? 0;
     try {
       await holder.query('BEGIN');
-      await holder.query('LOCK TABLE attribute IN ACCESS EXCLUSIVE MODE');
+      await holder.query('LOCK TABLE action IN ACCESS EXCLUSIVE MODE');
       const stop = new AbortController();
       const cookie = (client as unknown as { cookie: string }).cookie;
-      const asked = fetch(`${base}/api/attributes`, { signal: stop.signal, headers: { cookie } }).catch(
-        () => undefined,
-      );
+      const asked = fetch(`${base}/api/actions`, { signal: stop.signal, headers: { cookie } }).catch(() => undefined);
       await until('the statement', waiting, (n) => n > 0);
       stop.abort();
       await asked;

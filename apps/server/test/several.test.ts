@@ -1,5 +1,6 @@
 /** Several servers over one database: what one of them keeps in its memory is never what another needs, nor what is not true any more. */
-import { compileFor, getPlace } from '@velvet-shelf/server/channels/setup';
+import { compileFor } from '@velvet-shelf/server/channels/setup';
+import { getPlace } from '@velvet-shelf/server/channels/places';
 import { countsOf, forgetViews, openView, viewIds, windowOf } from '@velvet-shelf/server/catalog/grid';
 import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
 import { readConfig } from '@velvet-shelf/server/config';

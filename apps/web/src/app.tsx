@@ -1,7 +1,9 @@
 /** Routes: every page is loaded when it is first opened. */
 import { ThemeProvider } from '@mui/material/styles';
 import { MutationCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { api } from '@velvet-shelf/contract';
 import { RouterProvider, createBrowserRouter } from 'react-router';
+import { keyOf } from './api/ask';
 import { ApiProblem } from './api/call';
 import { TellProvider } from './design/feedback';
 import { theme } from './design/theme';
@@ -10,7 +12,9 @@ import { Broken, Shell } from './shell/Shell';
 
 const queries: QueryClient = new QueryClient({
   // The foot offers to undo the last action: from here on it knows that it has to ask what that is.
-  mutationCache: new MutationCache({ onSuccess: () => void queries.invalidateQueries({ queryKey: ['shelf'] }) }),
+  mutationCache: new MutationCache({
+    onSuccess: () => void queries.invalidateQueries({ queryKey: keyOf(api.today.shelf) }),
+  }),
   defaultOptions: {
     queries: {
       staleTime: 5_000,

@@ -4,14 +4,15 @@ import { type Fill, withTranslation } from '@velvet-shelf/core/fills';
 import { type Cause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { saveEdits } from '../catalog/edit.js';
-import { type PlaceRow, type SetupChange } from '../channels/setup.js';
+import { type SetupChange } from '../channels/setup.js';
+import type { PlaceRow } from '../channels/places.js';
 import { tryChange } from '../listings/what-if.js';
 import { type Database } from '../db/client.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { catalogLabel, fallBackTo, mendingStep } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
-import { saveFill, currentFill } from '../channels/fills.js';
+import { saveFill, currentFill, everywhere } from '../channels/fills.js';
 import { cellSlot, readAxisFix } from './remedy.js';
 import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 
@@ -34,10 +35,12 @@ async function setupChange(
       throw badRequest('Choose what tells the variants apart');
     return {
       place,
-      change: { fills: new Map([[axis, fallBackTo(await currentFill(db, place.channelId, axis), source)]]) },
+      change: {
+        fills: new Map([[axis, fallBackTo(await currentFill(db, place.channelId, everywhere(axis)), source)]]),
+      },
     };
   }
-  const before = await currentFill(db, place.channelId, cause.attribute);
+  const before = await currentFill(db, place.channelId, everywhere(cause.attribute));
   const fill = fixedFill(cause, fix, before, all.rulebooks.get(place.id));
   return fill && { place, change: { fills: new Map([[cause.attribute, fill]]) } };
 }

@@ -1,5 +1,6 @@
 /** What a person can do about a cause, in place: choose a category or a word, set a fill, fill in cells. */
 import type { CauseDetail } from '@velvet-shelf/contract';
+import { variantAxes } from '@velvet-shelf/core/checks';
 import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
@@ -162,13 +163,13 @@ async function axisRemedy(
 ): Promise<CauseDetail['remedy']> {
   const place = placeOf(all, cause);
   const setup = await loadSetup(db, place, all.dictionary, mediaAddress(config.address));
-  const rule = setup.rulebook.rules.find((rule) => rule.check === 'variant-axis');
-  const axes = rule ? setup.rulebook.attributes.filter(({ key }) => rule.axes.includes(key)) : [];
+  const known = variantAxes(setup.rulebook);
+  const axes = setup.rulebook.attributes.filter(({ key }) => known.has(key));
   const touched = await touchedBy(db, causeKey(cause), mostTouched);
   const units = [...new Set(touched.map(({ unit }) => unit))].slice(0, mostFamilies);
   const families = await loadFamilies(db, place.id, units);
-  const known = new Set(families.flatMap(({ variants }) => variants.map(({ id }) => id)));
-  const own = new Set(touched.flatMap(({ product }) => (known.has(product) ? [product] : [])));
+  const members = new Set(families.flatMap(({ variants }) => variants.map(({ id }) => id)));
+  const own = new Set(touched.flatMap(({ product }) => (members.has(product) ? [product] : [])));
   const options = axisSources(families, own, axes, setup).map(
     ({ axis, axisLabel, source, sourceLabel, filled, apart }) => ({
       value: sayAxisFix(axis, source),

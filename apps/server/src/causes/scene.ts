@@ -3,7 +3,7 @@ import { type Cause, type Finding, parseCause } from '@velvet-shelf/core/listing
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { type PlaceRow, listPlaces, rulebookOf } from '../channels/setup.js';
+import { type PlaceRow, listPlaces, rulebookOf } from '../channels/places.js';
 import { type Database, type Executor, first, isIn } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { causeFilter } from '../listings/service.js';

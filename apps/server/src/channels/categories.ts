@@ -10,10 +10,9 @@ import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
-import { type PlaceRow, getPlace, rulebookOf } from './setup.js';
-import { placesOf } from './service.js';
+import { type PlaceRow, getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
-import { mapsOf, writeMap } from './maps.js';
+import { type CategoryMap, mapDelta, mapOf, mapsOf, writeMaps } from './maps.js';
 
 /** Names from the root to a category. */
 export function namesOf(rulebook: Rulebook): (path: string) => string[] {
@@ -147,17 +146,10 @@ export async function saveCategories(
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
   const said = (category: string) => tree.say(category);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
-    const { tx } = on;
-    const before = await tx
-      .select({ category: tables.categoryMap.category, target: tables.categoryMap.target })
-      .from(tables.categoryMap)
-      .where(and(eq(tables.categoryMap.channelId, place.channelId), eq(tables.categoryMap.market, '')));
-    const was = new Map(before.map((categoryMap) => [categoryMap.category, categoryMap.target]));
-    const delta: Record<string, unknown[]> = {};
-    for (const { category, target } of maps) {
-      delta[`map:${category}`] = [was.get(category) ?? null, target];
-      await writeMap(tx, place.channelId, category, target);
-    }
+    const after = maps.map((map): CategoryMap => ({ ...map, market: '' }));
+    const before: CategoryMap[] = [];
+    for (const map of after) before.push({ ...map, target: await mapOf(on.tx, place.channelId, map) });
+    await writeMaps(on, place.channelId, after);
     const [first] = maps;
     on.say(
       maps.length > 1
@@ -166,9 +158,7 @@ export async function saveCategories(
           ? `Mapped ${said(first.category)} to ${names(first.target).join(' / ')}`
           : `Took the ${place.channelName} category of ${said(first?.category ?? '')} away`,
     );
-    on.change({ kind: 'channel', id: place.channelId, delta });
-    for (const id of await placesOf(tx, place.channelId))
-      await on.dirtyPlace(id, { categories: maps.map(({ category }) => category) });
+    on.change({ kind: 'channel', id: place.channelId, delta: mapDelta(before, after) });
   });
   return effect;
 }

@@ -1,15 +1,19 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
-import { type Fill, comparedBy } from '@velvet-shelf/core/fills';
+import { type Fill, changedWords, comparedBy, fillSchema, keysMeant } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
+import { isUnder } from '@velvet-shelf/core/rulebooks';
+import { closedList } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
+import type { Touches } from '../history/dirty.js';
 import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
-import { getPlace, rulebookOf } from './setup.js';
-import { placesOf } from './service.js';
+import { mapsOf } from './maps.js';
+import { type PlaceRow, getPlace, placesOf, rulebookOf } from './places.js';
+import { z } from 'zod';
 import * as tables from '../db/schema/index.js';
 
 export async function saveFill(
@@ -26,47 +30,97 @@ export async function saveFill(
   if (!known) throw notFound(`attribute “${attribute}” on ${place.channelName}`);
   mustCompare(await loadDictionary(db), fill);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
-    const before = await currentFill(on.tx, place.channelId, attribute);
-    await writeFill(on, place.channelId, attribute, fill);
+    const slot = everywhere(attribute);
+    const before = await currentFill(on.tx, place.channelId, slot);
+    await writeFill(on, place.channelId, slot, fill);
     on.say(
       fill === null
         ? `Took the fill of ${known.label} on ${place.channelName} away`
         : `Changed how ${known.label} is filled on ${place.channelName}`,
     );
-    on.change({ kind: 'channel', id: place.channelId, delta: { [`fill:${attribute}`]: [before, fill] } });
+    on.change({ kind: 'channel', id: place.channelId, delta: fillDelta({ ...slot, fill: before }, { ...slot, fill }) });
   });
   return effect;
 }
 
-const isFill = (channelId: number, attribute: string) =>
+const slotSchema = z.object({
+  attribute: z.string(),
+  /** Empty: for every market, and for every channel category. */
+  market: z.string(),
+  category: z.string(),
+});
+export type FillSlot = z.infer<typeof slotSchema>;
+
+/** The slot of the fill that holds wherever no other is said. */
+export const everywhere = (attribute: string): FillSlot => ({ attribute, market: '', category: '' });
+
+const placedSchema = slotSchema.extend({ fill: fillSchema.nullable() });
+type Placed = z.infer<typeof placedSchema>;
+
+/** What an action did to a fill: as it was, and as it is. */
+const fillDelta = (before: Placed, after: Placed) => ({ fill: [before, after] as [Placed, Placed] });
+export const fillDeltaSchema = z.object({ fill: z.tuple([placedSchema, placedSchema]) });
+
+const isFill = (channelId: number, { attribute, market, category }: FillSlot) =>
   and(
     eq(tables.fill.channelId, channelId),
-    eq(tables.fill.market, ''),
-    eq(tables.fill.category, ''),
+    eq(tables.fill.market, market),
+    eq(tables.fill.category, category),
     eq(tables.fill.attribute, attribute),
   );
 
-/** Writes a fill for all markets of a channel and marks its places. */
+/** Writes a fill, and marks what reads it at the places of the channel. */
 export async function writeFill(
   { tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>,
   channelId: number,
-  attribute: string,
+  slot: FillSlot,
   fill: Fill | null,
 ): Promise<void> {
-  if (fill === null) await tx.delete(tables.fill).where(isFill(channelId, attribute));
+  const before = await currentFill(tx, channelId, slot);
+  if (fill === null) await tx.delete(tables.fill).where(isFill(channelId, slot));
   else
     await tx
       .insert(tables.fill)
-      .values({ channelId, attribute, fill })
+      .values({ channelId, ...slot, fill })
       .onConflictDoUpdate({
         target: [tables.fill.channelId, tables.fill.market, tables.fill.category, tables.fill.attribute],
         set: { fill: sql`excluded.fill` },
       });
-  for (const placeId of await placesOf(tx, channelId)) await dirtyPlace(placeId);
+  const holding = await holdingChanged(tx, before, fill);
+  for (const place of await placesOf(tx, channelId))
+    if (slot.market === '' || slot.market === place.market)
+      await dirtyPlace(place.id, { offered: true, holding, ...(await readingCategories(tx, place, slot)) });
 }
 
-export async function currentFill(on: Executor, channelId: number, attribute: string): Promise<Fill | null> {
-  const held = await first(on.select({ fill: tables.fill.fill }).from(tables.fill).where(isFill(channelId, attribute)));
+/** Where just words of a translation changed: the values of ours that they stand for. */
+async function holdingChanged(tx: Executor, before: Fill | null, after: Fill | null): Promise<Touches['holding']> {
+  const changed = changedWords(before, after);
+  const attribute = changed && (await loadDictionary(tx)).attributes.get(changed.from);
+  // A product's category stands in a column of its own, and lists of values are texts to a translation.
+  if (!changed || !attribute || attribute.many || attribute.role === 'category') return undefined;
+  const list = closedList(attribute);
+  return list && { attribute: attribute.key, keys: keysMeant(changed.words, list) };
+}
+
+/** Own categories whose goods read the fill, where it is asked for in some of the channel's only. */
+async function readingCategories(
+  tx: Executor,
+  place: PlaceRow,
+  { attribute, category }: FillSlot,
+): Promise<Pick<Touches, 'categories'>> {
+  const { attributes } = await rulebookOf(tx, place);
+  const asked = attributes.find(({ key }) => key === attribute)?.categories;
+  const roots = [...(category === '' ? [] : [[category]]), ...(asked ? [asked] : [])];
+  if (roots.length === 0) return {};
+  // Of several maps of a category, the market's own comes last and holds.
+  const map = new Map((await mapsOf(tx, place)).map((row) => [row.category, row.target]));
+  return {
+    categories: [...map].flatMap(([own, target]) => (roots.every((root) => isUnder(target, root)) ? [own] : [])),
+  };
+}
+
+export async function currentFill(on: Executor, channelId: number, slot: FillSlot): Promise<Fill | null> {
+  const held = await first(on.select({ fill: tables.fill.fill }).from(tables.fill).where(isFill(channelId, slot)));
   return held?.fill ?? null;
 }
 

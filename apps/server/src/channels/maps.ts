@@ -1,45 +1,74 @@
 /** Category maps: of each own category, the channel's, for all its markets or for one. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
+import type { Acting } from '../history/act.js';
+import { type PlaceRow, placesOf } from './places.js';
 
 /** Maps that hold at a place, those of its own market after those of every market. */
-export const mapsOf = (on: Executor, { channelId, market }: { channelId: number; market: string }) =>
+export const mapsOf = (on: Executor, { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>) =>
   on
     .select({ category: tables.categoryMap.category, target: tables.categoryMap.target })
     .from(tables.categoryMap)
     .where(and(eq(tables.categoryMap.channelId, channelId), inArray(tables.categoryMap.market, ['', market])))
     .orderBy(tables.categoryMap.market);
 
-const isMap = (channelId: number, category: string) =>
+const mapSchema = z.object({
+  /** Ours. */
+  category: z.string(),
+  /** Empty: for every market. */
+  market: z.string(),
+  /** The channel's; null where it is mapped to none. */
+  target: z.string().nullable(),
+});
+export type CategoryMap = z.infer<typeof mapSchema>;
+
+/** What an action did to maps: as they were, and as they are. */
+export const mapDelta = (before: CategoryMap[], after: CategoryMap[]) => ({
+  maps: [before, after] as [CategoryMap[], CategoryMap[]],
+});
+export const mapDeltaSchema = z.object({ maps: z.tuple([z.array(mapSchema), z.array(mapSchema)]) });
+
+const isMap = (channelId: number, { category, market }: Omit<CategoryMap, 'target'>) =>
   and(
     eq(tables.categoryMap.channelId, channelId),
-    eq(tables.categoryMap.market, ''),
+    eq(tables.categoryMap.market, market),
     eq(tables.categoryMap.category, category),
   );
 
-/** What one category is mapped to for all markets, where it is. */
-export async function mapOf(on: Executor, channelId: number, category: string): Promise<string | null> {
+/** What a category is mapped to in just this slot. */
+export async function mapOf(
+  on: Executor,
+  channelId: number,
+  slot: Omit<CategoryMap, 'target'>,
+): Promise<string | null> {
   const map = await first(
-    on.select({ target: tables.categoryMap.target }).from(tables.categoryMap).where(isMap(channelId, category)),
+    on.select({ target: tables.categoryMap.target }).from(tables.categoryMap).where(isMap(channelId, slot)),
   );
   return map?.target ?? null;
 }
 
-/** Maps a category for all markets; null takes its map away. */
-export async function writeMap(
-  on: Executor,
+/** Writes maps, and marks the goods of their categories at the places of the channel. */
+export async function writeMaps(
+  { tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>,
   channelId: number,
-  category: string,
-  target: string | null,
+  maps: readonly CategoryMap[],
 ): Promise<void> {
-  if (target === null) await on.delete(tables.categoryMap).where(isMap(channelId, category));
-  else
-    await on
-      .insert(tables.categoryMap)
-      .values({ channelId, category, target })
-      .onConflictDoUpdate({
-        target: [tables.categoryMap.channelId, tables.categoryMap.market, tables.categoryMap.category],
-        set: { target: sql`excluded.target` },
-      });
+  for (const { category, market, target } of maps)
+    if (target === null) await tx.delete(tables.categoryMap).where(isMap(channelId, { category, market }));
+    else
+      await tx
+        .insert(tables.categoryMap)
+        .values({ channelId, market, category, target })
+        .onConflictDoUpdate({
+          target: [tables.categoryMap.channelId, tables.categoryMap.market, tables.categoryMap.category],
+          set: { target: sql`excluded.target` },
+        });
+  for (const place of await placesOf(tx, channelId)) {
+    const categories = maps.flatMap(({ category, market }) =>
+      market === '' || market === place.market ? [category] : [],
+    );
+    if (categories.length > 0) await dirtyPlace(place.id, { categories });
+  }
 }

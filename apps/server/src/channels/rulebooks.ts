@@ -1,5 +1,6 @@
 /** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
-import { compareRulebooks, loadRulebook } from '@velvet-shelf/core/rulebooks';
+import { loadRulebook } from '@velvet-shelf/core/checks';
+import { compareRulebooks } from '@velvet-shelf/core/rulebooks';
 import { eq, and } from 'drizzle-orm';
 import { first } from '../db/client.js';
 import { act } from '../history/act.js';
@@ -8,8 +9,7 @@ import { todayText } from '../db/clock.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { getPlace } from './setup.js';
-import { placesOf } from './service.js';
+import { getPlace, placesOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { z } from 'zod';
 import { changesOf } from '../history/record.js';
@@ -87,7 +87,7 @@ export async function takeRulebook(
     await tx.update(tables.channel).set({ rulebookId }).where(eq(tables.channel.id, place.channelId));
     on.say(`${place.channelName} is now checked against rulebook ${rulebook.version}`);
     on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } });
-    for (const id of await placesOf(tx, place.channelId)) await on.dirtyPlace(id);
+    for (const { id } of await placesOf(tx, place.channelId)) await on.dirtyPlace(id);
   });
   return effect;
 }
@@ -108,6 +108,6 @@ export async function undoRulebook({ tx, actionId, dirtyPlace }: Undoing): Promi
     .where(and(eq(tables.channel.id, taken.id), eq(tables.channel.rulebookId, after)))
     .returning({ id: tables.channel.id });
   if (back.length === 0) return { left: ['The rulebook: another one was taken since'] };
-  for (const id of await placesOf(tx, taken.id)) await dirtyPlace(id);
+  for (const { id } of await placesOf(tx, taken.id)) await dirtyPlace(id);
   return { left: [] };
 }

@@ -1,11 +1,10 @@
 /** Places, their rulebook in force, and how set-up is written. */
 import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
-import { sql, eq, gt } from 'drizzle-orm';
-import { type Executor } from '../db/client.js';
+import { sql, gt } from 'drizzle-orm';
 import type { Services } from '../http/route.js';
 import { dirtyCount } from '../history/dirty.js';
-import { listPlaces } from './setup.js';
+import { listPlaces } from './places.js';
 import * as tables from '../db/schema/index.js';
 
 export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
@@ -45,12 +44,3 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
     }),
   );
 }
-
-export const placesOf = async (on: Executor, channelId: number) =>
-  (
-    await on
-      .select({ id: tables.place.id })
-      .from(tables.place)
-      .innerJoin(tables.account, eq(tables.account.id, tables.place.accountId))
-      .where(eq(tables.account.channelId, channelId))
-  ).map((place) => place.id);

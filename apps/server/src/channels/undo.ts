@@ -1,35 +1,34 @@
 /** Taking set-up back: what an action changed, where nobody has changed it since. */
-import type { Fill } from '@velvet-shelf/core/fills';
-import type { Undoing, Undone } from '../history/undo.js';
-import { writeFill, currentFill } from './fills.js';
-import { placesOf } from './service.js';
-import { z } from 'zod';
+import { canonical } from '@velvet-shelf/core/values';
 import { changesOf } from '../history/record.js';
-import { mapOf, writeMap } from './maps.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { currentFill, fillDeltaSchema, writeFill } from './fills.js';
+import { type CategoryMap, mapDeltaSchema, mapOf, writeMaps } from './maps.js';
 
-const setupDelta = z.record(z.string(), z.tuple([z.unknown(), z.unknown()]));
-
-/** Takes a change of set-up back where it still stands. */
-export async function undoSetup({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
-  const changes = await changesOf(tx, actionId, 'channel', setupDelta);
+/** Puts a fill back where it still is as the action left it. */
+export async function undoFill(undoing: Undoing): Promise<Undone> {
   const left: string[] = [];
-  for (const { id, delta } of changes)
-    for (const [field, [before, after]] of Object.entries(delta)) {
-      const name = field.slice(field.indexOf(':') + 1);
-      if (field.startsWith('fill:')) {
-        const current = await currentFill(tx, id, name);
-        if (JSON.stringify(current) === JSON.stringify(after))
-          await writeFill({ tx, dirtyPlace }, id, name, before as Fill | null);
-        else left.push(`the fill of ${name}: changed since`);
-      } else if (field.startsWith('map:')) {
-        const current = await mapOf(tx, id, name);
-        if (current !== after) {
-          left.push(`${name}: mapped again since`);
-          continue;
-        }
-        await writeMap(tx, id, name, z.string().nullable().parse(before));
-        for (const placeId of await placesOf(tx, id)) await dirtyPlace(placeId, { categories: [name] });
-      }
+  for (const { id, delta } of await changesOf(undoing.tx, undoing.actionId, 'channel', fillDeltaSchema)) {
+    const [before, after] = delta.fill;
+    if (canonical(await currentFill(undoing.tx, id, after)) === canonical(after.fill))
+      await writeFill(undoing, id, after, before.fill);
+    else left.push(`the fill of ${after.attribute}: changed since`);
+  }
+  return { left };
+}
+
+/** Puts category maps back, each that still is as the action left it. */
+export async function undoMaps(undoing: Undoing): Promise<Undone> {
+  const left: string[] = [];
+  for (const { id, delta } of await changesOf(undoing.tx, undoing.actionId, 'channel', mapDeltaSchema)) {
+    const [before, after] = delta.maps;
+    const back: CategoryMap[] = [];
+    for (const [i, map] of after.entries()) {
+      const was = before[i];
+      if (was && (await mapOf(undoing.tx, id, map)) === map.target) back.push(was);
+      else left.push(`${map.category}: mapped again since`);
     }
+    await writeMaps(undoing, id, back);
+  }
   return { left };
 }

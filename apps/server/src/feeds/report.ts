@@ -2,8 +2,8 @@
 import type { api } from '@velvet-shelf/contract';
 import { type Finding, causeKey } from '@velvet-shelf/core/listings';
 import { sql, eq, and, count } from 'drizzle-orm';
-import type { z } from 'zod';
-import { type PlaceRow, getPlace, outsideOf } from '../channels/setup.js';
+import { z } from 'zod';
+import { type PlaceRow, getPlace, outsideOf } from '../channels/places.js';
 import { type Database, type Executor, json, first } from '../db/client.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -39,12 +39,22 @@ export async function offerFeed(services: Services, user: User, feedId: number):
   return run;
 }
 
+/** A channel that has been asked is not asked again, whoever goes on waiting. */
+const checkpointSchema = z.object({ report: z.string() });
+
+/** Once its answer is a matter of seconds no more, the wait needs no thread: the job looks again now and then. */
+const longestWait = 1000;
+const parkedMilliseconds = 3000;
+
 /** Job: asks, waits, and lands the report. */
 export async function awaitReport({
   db,
   services,
   input,
+  checkpoint,
   progress,
+  saveCheckpoint,
+  park,
   cancelled,
   finish,
 }: JobContext<jobs.OfferInput>): Promise<void> {
@@ -53,13 +63,20 @@ export async function awaitReport({
   const adapter = adapterOf(place.adapter);
   const outside = outsideOf(services.config, place);
   if (!adapter.offer || !adapter.report) throw conflict(`${place.channelName} fetches no feeds`);
-  const { address } = await showFeed(services, feed);
-  const asked = await adapter.offer(outside, { market: place.market, address });
-  let answer = asked;
-  for (let wait = 100; answer.state === 'working'; wait = Math.min(2000, wait * 1.4)) {
+  const asked = checkpointSchema.safeParse(checkpoint).data;
+  let answer: ChannelReport;
+  if (asked) answer = await adapter.report(outside, asked.report);
+  else {
+    const { address } = await showFeed(services, feed);
+    answer = await adapter.offer(outside, { market: place.market, address });
+    await saveCheckpoint(db, { report: answer.report } satisfies z.infer<typeof checkpointSchema>);
+  }
+  const { report } = answer;
+  for (let wait = 100; answer.state === 'working'; wait *= 1.4) {
     if (await cancelled()) return;
+    if (wait > longestWait) return park({ report }, parkedMilliseconds);
     await new Promise((resolve) => setTimeout(resolve, wait));
-    answer = await adapter.report(outside, asked.report);
+    answer = await adapter.report(outside, report);
     await progress(answer.checked, answer.total);
     services.notify('feeds', { feed: feed.id });
   }

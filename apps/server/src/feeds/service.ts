@@ -7,7 +7,7 @@ import { type FeedFormat, type RunDifference, formats, guardRun } from '@velvet-
 import { sql, eq, and, desc } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import { sayCause } from '@velvet-shelf/core/causes';
-import { getPlace, rulebookOf } from '../channels/setup.js';
+import { getPlace, rulebookOf } from '../channels/places.js';
 import { type Executor, iso, queryOne, first } from '../db/client.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';

@@ -2,7 +2,7 @@
 import { createHash, hash } from 'node:crypto';
 import { closeSync, openSync, renameSync, writeSync } from 'node:fs';
 import { type FeedFormat, type FeedMeta, compileWriter } from '@velvet-shelf/core/feeds';
-import type { CompiledPlace } from '@velvet-shelf/core/listings';
+import { type CompiledPlace, itemKeyOf } from '@velvet-shelf/core/listings';
 import type { ListedFamily } from './families.js';
 
 export interface SentItem {
@@ -47,7 +47,6 @@ const flushAt = 1 << 20;
 export async function writeFeed(options: WriteOptions): Promise<Written> {
   const { place, today } = options;
   const writer = compileWriter(options.format, place.setup.rulebook, options.meta);
-  const keyAttribute = place.setup.rulebook.exchange.itemKey;
   const aside = `${options.path}.part`;
   const file = openSync(aside, 'w');
   const whole = createHash('sha256');
@@ -73,8 +72,8 @@ export async function writeFeed(options: WriteOptions): Promise<Written> {
         // Goods that have left are no part of the selection; that they were in the last file the difference says.
         if (!result || !listing || result.standing === 'left') continue;
         counts.selected++;
-        const key = result.values[keyAttribute];
-        if (result.readiness !== 'ready' || listing.collectiveBlocks || typeof key !== 'string') {
+        const key = itemKeyOf(result, place.setup.rulebook);
+        if (result.readiness !== 'ready' || listing.collectiveBlocks || key === undefined) {
           counts.leftOut++;
           const reason = result.readiness === 'not for this channel' ? 'not for this channel' : 'blocked';
           options.onLeftOut({ listing: listing.id, reason, causeSet: listing.causeSet, words: result.notFor ?? null });

@@ -5,7 +5,7 @@
 import type { Effect } from '@velvet-shelf/contract';
 import type { Executor } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
-import { markDirty, markPlace } from './dirty.js';
+import { type Touches, markDirty, markPlace } from './dirty.js';
 import { type Change, closeAction, openAction } from './record.js';
 import { settle } from './settle.js';
 
@@ -19,8 +19,8 @@ export interface Acting {
   change(...changes: readonly Change[]): void;
   /** Families and singles to be evaluated again at every place. */
   dirty(units: readonly number[]): Promise<void>;
-  /** A place whose set-up changed; `where` narrows what that touches to own categories. */
-  dirtyPlace(placeId: number, where?: { categories?: string[] }): Promise<void>;
+  /** A place whose set-up changed; `touches` narrows what is evaluated again. */
+  dirtyPlace(placeId: number, touches?: Touches): Promise<void>;
 }
 
 export interface ActionKind {
@@ -63,9 +63,9 @@ export async function act<T>(
         isMarked ||= units.length > 0;
         await markDirty(tx, units);
       },
-      dirtyPlace: async (placeId, where) => {
+      dirtyPlace: async (placeId, touches) => {
         isMarked = true;
-        await markPlace(tx, placeId, where);
+        await markPlace(tx, placeId, touches);
       },
     });
     await closeAction(tx, id, words, changes);

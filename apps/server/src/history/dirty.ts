@@ -11,15 +11,33 @@ export async function markDirty(on: Executor, units: readonly number[]): Promise
     ON CONFLICT DO NOTHING`);
 }
 
-/** The set-up of a place changed: what it touches is evaluated again. `where` narrows it by own categories. */
-export async function markPlace(on: Executor, placeId: number, where?: { categories?: string[] }): Promise<void> {
+/** What a change of set-up reads, so that nothing else is evaluated again. */
+export interface Touches {
+  /** Goods of these own categories. */
+  categories?: readonly string[];
+  /** Goods that are offered there: what is not for the channel, or in no assortment, reads no fill. */
+  offered?: true;
+  /** Goods that have one of these values of a closed list. */
+  holding?: { attribute: string; keys: readonly string[] } | undefined;
+}
+
+/** The set-up of a place changed: what it touches is evaluated again, everything where nothing narrows it. */
+export async function markPlace(on: Executor, placeId: number, touches: Touches = {}): Promise<void> {
   await on.execute(sql`UPDATE place SET setup_version = nextval('setup_version_seq') WHERE id = ${placeId}`);
-  const narrowed = where?.categories
-    ? sql`AND p.category IN (SELECT jsonb_array_elements_text(${JSON.stringify(where.categories)}::jsonb))`
-    : sql``;
+  const { categories, offered, holding } = touches;
+  const anyOf = (list: readonly string[]) => sql`(SELECT jsonb_array_elements_text(${JSON.stringify(list)}::jsonb))`;
+  const narrowed = [
+    ...(categories ? [sql`AND p.category IN ${anyOf(categories)}`] : []),
+    ...(offered
+      ? [
+          sql`AND EXISTS (SELECT 1 FROM listing l WHERE l.place_id = ${placeId} AND l.variant_id = p.id AND l.readiness <> 'not for this channel')`,
+        ]
+      : []),
+    ...(holding ? [sql`AND p.facts ->> ${holding.attribute} IN ${anyOf(holding.keys)}`] : []),
+  ];
   await on.execute(sql`
     INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT ${placeId}::bigint, p.unit_id FROM product p
-    WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL ${narrowed} ON CONFLICT DO NOTHING`);
+    WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL ${sql.join(narrowed, sql` `)} ON CONFLICT DO NOTHING`);
 }
 
 export async function dirtyCount(on: Executor, placeId?: number): Promise<number> {

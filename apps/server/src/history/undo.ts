@@ -4,6 +4,7 @@ import { type Executor, first } from '../db/client.js';
 import { conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { act } from './act.js';
+import type { Touches } from './dirty.js';
 import type { Change } from './record.js';
 import * as tables from '../db/schema/index.js';
 
@@ -16,7 +17,7 @@ export interface Undoing {
   actor: number;
   /** Families and singles to be evaluated again. */
   dirty(units: readonly number[]): Promise<void>;
-  dirtyPlace(placeId: number, where?: { categories?: string[] }): Promise<void>;
+  dirtyPlace(placeId: number, touches?: Touches): Promise<void>;
 }
 
 export interface Undone {

@@ -16,7 +16,7 @@ export type CallEnd = { answer: unknown } | { problem: ConstructorParameters<typ
 
 /** Jobs make many short-lived rows: with room for them, fewer are moved about by the garbage collector. */
 const youngMegabytes = 64;
-/** Threads at once. A channel that is asked for its report keeps one for minutes. */
+/** Threads at once. */
 const most = { job: 6, call: 3 };
 /** Threads that wait, and for how long; a thread keeps the memory of the largest work it had. */
 const mostWaiting = 2;

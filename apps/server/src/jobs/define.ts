@@ -14,6 +14,8 @@ export interface JobContext<Input = unknown> {
   /** In the transaction of the chunk. */
   saveCheckpoint(on: Executor, checkpoint: Record<string, unknown>): Promise<void>;
   cancelled(): Promise<boolean>;
+  /** Lets the job wait, without a thread, and run again from this checkpoint in so many milliseconds; `run` ends right after. */
+  park(checkpoint: Record<string, unknown>, milliseconds: number): void;
   /** Ends the job in the transaction of its last change, so that it is never done once more. */
   finish(on: Executor): Promise<void>;
   /** The same of a job that cannot be done, with the reason. */

@@ -90,6 +90,7 @@ async function work(services: Services, id: number): Promise<void> {
   if (!row || !kind) return;
   services.notify('job', { id });
   let told = 0;
+  let parked: { checkpoint: Record<string, unknown>; milliseconds: number } | undefined;
   const context: JobContext = {
     db,
     services,
@@ -103,6 +104,9 @@ async function work(services: Services, id: number): Promise<void> {
     },
     saveCheckpoint: async (on, checkpoint) => {
       await on.update(tables.job).set({ checkpoint, tries: 0 }).where(eq(tables.job.id, id));
+    },
+    park: (checkpoint, milliseconds) => {
+      parked = { checkpoint, milliseconds };
     },
     finish: async (on) => {
       await on
@@ -126,10 +130,11 @@ async function work(services: Services, id: number): Promise<void> {
   try {
     if (row.tries > kind.tries) throw new Error('The server ended each time while this was under way');
     await kind.run(context);
-    const state = (await context.cancelled()) ? 'cancelled' : 'done';
+    const isCancelled = await context.cancelled();
+    const ended = { state: isCancelled ? ('cancelled' as const) : ('done' as const), endedAt: sql`now()` };
     await db
       .update(tables.job)
-      .set({ state, endedAt: sql`now()` })
+      .set(parked && !isCancelled ? waitingAgain(parked) : ended)
       .where(and(eq(tables.job.id, id), eq(tables.job.state, 'running')));
   } catch (error) {
     const fault = error instanceof Error ? error : new Error(String(error));
@@ -147,6 +152,13 @@ async function work(services: Services, id: number): Promise<void> {
   }
   services.notify('job', { id });
 }
+
+const waitingAgain = ({ checkpoint, milliseconds }: { checkpoint: Record<string, unknown>; milliseconds: number }) => ({
+  state: 'waiting' as const,
+  checkpoint,
+  tries: 0,
+  dueAt: sql`now() + ${milliseconds} * interval '1 millisecond'`,
+});
 
 /** What went wrong, in the words of what caused it: a failed statement itself would be said with all its values. */
 export function reasonOf(error: unknown): string {
@@ -175,7 +187,7 @@ export async function sweepJobs(
 ): Promise<void> {
   const lost = await queryRows<{ id: number }>(
     services.db,
-    sql`SELECT j.id FROM job j WHERE (j.state = 'running' OR (j.state = 'waiting' AND j.created_at < now() - interval '2 seconds'))
+    sql`SELECT j.id FROM job j WHERE (j.state = 'running' OR (j.state = 'waiting' AND (coalesce(j.due_at, j.created_at + interval '2 seconds') <= now() OR j.cancel_wish IS NOT NULL)))
           AND NOT EXISTS (SELECT 1 FROM pg_locks l WHERE l.locktype = 'advisory' AND l.classid = ${lockSpace} AND l.objid = j.id
             AND l.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
         ORDER BY j.id LIMIT 4`,

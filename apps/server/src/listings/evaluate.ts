@@ -1,17 +1,19 @@
 /** Evaluation: what is dirty is evaluated by the pipeline, and only rows whose outcome changed are written. */
 import type { Effect } from '@velvet-shelf/contract';
-import { collectiveChecks } from '@velvet-shelf/core/checks';
+import { type Members, collectiveChecks } from '@velvet-shelf/core/checks';
 import {
   type CollectiveKey,
   type CompiledPlace,
   type Evaluated,
   type Finding,
+  itemKeyOf,
   parseCause,
   printOf,
 } from '@velvet-shelf/core/listings';
 import { sql, eq, and, or } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
-import { compileFor, listPlaces } from '../channels/setup.js';
+import { compileFor } from '../channels/setup.js';
+import { listPlaces } from '../channels/places.js';
 import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
@@ -106,7 +108,7 @@ export async function evaluateUnits(
             category: result.category ?? null,
             findings: result.findings,
             not_for: result.notFor ?? null,
-            item_key: result.values[place.setup.rulebook.exchange.itemKey] ?? null,
+            item_key: itemKeyOf(result, place.setup.rulebook) ?? null,
             next_change: result.nextChangeAt ?? null,
           })),
         )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, print text, item_key text, next_change date)
@@ -186,15 +188,20 @@ async function judgeGroups(
   groups: Group[],
   also: readonly number[],
 ): Promise<number[]> {
-  const members = await queryRows<CollectiveKey & { id: number; members: number; collective: Finding[] }>(
+  const members = await queryRows<CollectiveKey & Members & { id: number; collective: Finding[] }>(
     tx,
     sql`WITH touched AS (
           SELECT DISTINCT k.listing_id AS id FROM listing_key k
           JOIN jsonb_to_recordset(${json(groups)}) AS g("check" text, key text) ON g."check" = k."check" AND g.key = k.key
           WHERE k.place_id = ${placeId}
-          UNION SELECT unnest(${ids(also)}))
-        SELECT l.id, l.collective, k."check", k.key, k.cause, (SELECT count(*) FROM listing_key o WHERE o.place_id = ${placeId} AND o."check" = k."check" AND o.key = k.key) AS members
-        FROM touched t JOIN listing l ON l.id = t.id LEFT JOIN listing_key k ON k.listing_id = l.id`,
+          UNION SELECT unnest(${ids(also)})),
+        keyed AS (SELECT DISTINCT k."check", k.key FROM touched t JOIN listing_key k ON k.listing_id = t.id),
+        grouped AS (
+          SELECT k."check", k.key, count(*) AS items, count(DISTINCT o.unit_id) AS families
+          FROM keyed k JOIN listing_key m ON m.place_id = ${placeId} AND m."check" = k."check" AND m.key = k.key JOIN listing o ON o.id = m.listing_id
+          GROUP BY k."check", k.key)
+        SELECT l.id, l.collective, k."check", k.key, k.cause, g.items, g.families
+        FROM touched t JOIN listing l ON l.id = t.id LEFT JOIN listing_key k ON k.listing_id = l.id LEFT JOIN grouped g ON g."check" = k."check" AND g.key = k.key`,
   );
   const found = new Map<number, { before: Finding[]; after: Finding[] }>();
   const compiled = new Map(
@@ -203,17 +210,17 @@ async function judgeGroups(
       { check: collectiveCheck, on: collectiveCheck.compile(place.setup.rulebook) },
     ]),
   );
-  for (const { id, check, key, cause, members: count, collective } of members) {
+  for (const { id, check, key, cause, items, families, collective } of members) {
     const entry = found.get(id) ?? { before: collective, after: [] };
     found.set(id, entry);
     const row = compiled.get(check);
-    if (!row?.on || !row.check.judge(count)) continue;
+    if (!row?.on || !row.check.judge({ items, families })) continue;
     entry.after.push({
       check,
       severity: row.check.meta.severity,
       attribute: row.on.attribute,
       cause,
-      params: { key, others: count - 1 },
+      params: { key, others: items - 1 },
     });
   }
   const writes = [...found].filter(

@@ -1,13 +1,15 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
 import { checkMeta } from '@velvet-shelf/core/checks';
-import { compilePlace, sayChannelValue } from '@velvet-shelf/core/listings';
+import { compilePlace } from '@velvet-shelf/core/listings';
+import { sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { eq, ne, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
-import { type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { getPlace } from '../channels/places.js';
 import { loadStanding, noEffect, weigh } from './what-if.js';
 import * as tables from '../db/schema/index.js';
 
@@ -97,7 +99,7 @@ export async function countFills(
           tally.samples.push({
             listingId: listingIds.get(result.variant) ?? 0,
             title: variant?.texts.title?.[place.language] ?? variant?.sku ?? '',
-            value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
+            value: value === undefined ? null : sayChannelValue(value),
             fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
           });
         }

@@ -2,7 +2,7 @@
 import { sayCause } from '@velvet-shelf/core/causes';
 import { eq, and } from 'drizzle-orm';
 import { loadDictionary } from '../catalog/dictionary.js';
-import { getPlace } from '../channels/setup.js';
+import { getPlace } from '../channels/places.js';
 import { first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';

@@ -1,7 +1,7 @@
 /** Listings as people see them: rows, one with its values, and the trace of any value back to the supplier's cell. */
 import type { FindingAnswer, ListingAnswer, ListingRow, TraceAnswer } from '@velvet-shelf/contract';
-import { type Finding, sayChannelValue } from '@velvet-shelf/core/listings';
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import type { Finding } from '@velvet-shelf/core/listings';
+import { type Rulebook, sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, gt, like, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
@@ -9,7 +9,8 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
-import { type PlaceRow, compileFor, getPlace, rulebookOf } from '../channels/setup.js';
+import { compileFor } from '../channels/setup.js';
+import { type PlaceRow, getPlace, rulebookOf } from '../channels/places.js';
 import { type Database, type Executor, containing, first, isAmong } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -143,7 +144,7 @@ export async function showListing(services: Services, id: number): Promise<Listi
         attribute: attribute.key,
         label: attribute.label,
         need: attribute.need,
-        value: value === undefined ? null : sayChannelValue(value, attribute, place.currency),
+        value: value === undefined ? null : sayChannelValue(value),
         pinned: pins.get(variant.id)?.[attribute.key] ?? null,
         findings: findings.filter((finding) => finding.attribute === attribute.key),
       };

@@ -7,7 +7,8 @@ import { type Executor, queryRows } from '../db/client.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
-import { type PlaceRow, type SetupChange, getPlace, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type PlaceRow, getPlace } from '../channels/places.js';
 import * as tables from '../db/schema/index.js';
 
 export interface Tried {

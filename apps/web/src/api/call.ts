@@ -13,7 +13,7 @@ export class ApiProblem extends Error {
   }
 }
 
-type Given<E extends Endpoint> = {
+export type Given<E extends Endpoint> = {
   params?: z.input<E['params']>;
   query?: z.input<E['query']>;
   body?: z.input<E['body']>;

@@ -1,23 +1,39 @@
-/** What is asked again when something changed: by the topic of the notice, the first words of the query keys it concerns. */
+/** What is asked again when something changed: by the topic of the notice, the endpoints whose answers it concerns. */
+import { type Endpoint, api } from '@velvet-shelf/contract';
+import { keyOf } from './ask';
+
+const { catalog, causes, channels, feeds, intake, listings, matching, session, stock, today } = api;
 
 /** Goods came, went or changed: what does not show goods, and what one looks up once, stays. */
-const notGoods = new Set(['session', 'attributes', 'rulebooks', 'pulls', 'warehouses']);
+const notGoods = [session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses];
 
-const touched: Readonly<Record<string, readonly string[]>> = {
-  batch: ['batch', 'batches', 'batch-rows', 'shelf', 'today', 'actions', 'suppliers'],
-  job: ['shelf', 'batch', 'batches', 'pulls', 'feed', 'feeds', 'suppliers'],
+const touched: Readonly<Record<string, readonly Endpoint[]>> = {
+  batch: [intake.batch, intake.batches, intake.rows, today.shelf, today.today, today.history, intake.suppliers],
+  job: [today.shelf, intake.batch, intake.batches, intake.pulls, feeds.feed, feeds.list, intake.suppliers],
   listings: [
-    ...['view-rows', 'product', 'listing', 'listings', 'trace', 'cause', 'causes', 'categories', 'fills'],
-    ...['left-out', 'places', 'tree', 'today', 'shelf', 'actions', 'stock', 'warehouses', 'feed', 'feeds'],
+    ...[catalog.window, catalog.product, listings.listing, listings.list, listings.trace, causes.cause, causes.ranked],
+    ...[channels.categories, channels.fills, feeds.leftOut, channels.places, channels.tree, today.today, today.shelf],
+    ...[today.history, stock.show, stock.warehouses, feeds.feed, feeds.list],
   ],
-  counts: ['fills', 'categories', 'causes', 'today', 'trust', 'joined', 'view-counts'],
-  feeds: ['feed', 'feeds', 'report', 'listing', 'listings', 'cause', 'causes', 'places', 'today', 'shelf', 'actions'],
-  matches: ['matches', 'joined', 'unjoined', 'doubted', 'compare', 'today', 'shelf', 'actions', 'suppliers'],
+  counts: [
+    ...[channels.fills, channels.categories, causes.ranked, today.today, matching.trust, matching.joined],
+    catalog.counts,
+  ],
+  feeds: [
+    ...[feeds.feed, feeds.list, feeds.report, listings.listing, listings.list, causes.cause, causes.ranked],
+    ...[channels.places, today.today, today.shelf, today.history],
+  ],
+  matches: [
+    ...[matching.pairs, matching.joined, matching.unjoined, matching.doubted, matching.compare],
+    ...[today.today, today.shelf, today.history, intake.suppliers],
+  ],
 };
 
+const nameOf = (endpoint: Endpoint) => keyOf(endpoint)[0];
+const stays = new Set(notGoods.map(nameOf));
+const names = new Map(Object.entries(touched).map(([topic, endpoints]) => [topic, new Set(endpoints.map(nameOf))]));
+
 /** Whether a query shows what notices of this topic are about; of a topic that is not known, everything is. */
-export function isTouched(topic: string, queryKey: readonly unknown[]): boolean {
-  const [name] = queryKey;
-  const names = touched[topic];
-  return typeof name !== 'string' || (names ? names.includes(name) : !notGoods.has(name));
+export function isTouched(topic: string, [name]: readonly unknown[]): boolean {
+  return names.get(topic)?.has(name) ?? !stays.has(name);
 }

@@ -3,16 +3,17 @@ import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
-import TextField from '@mui/material/TextField';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type View, api } from '@velvet-shelf/contract';
-import type { Comparison } from '@velvet-shelf/core/conditions';
-import { useDeferredValue, useEffect, useState } from 'react';
-import { useSearchParams } from 'react-router';
-import { call } from '../api/call';
+import { comparisonSchema } from '@velvet-shelf/core/conditions';
+import { useState } from 'react';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { useChangesSince } from '../api/events';
 import { Empty, ProblemBox } from '../design/feedback';
 import { Drawer } from '../design/Drawer';
+import { SearchBox } from '../design/SearchBox';
 import { plural } from '../design/words';
 import { Product } from './Product';
 import { ColumnMenu, useColumns } from './columns';
@@ -20,56 +21,47 @@ import { ConditionBar } from './Conditions';
 import { ExportMenu } from './Export';
 import { Grid } from './Grid';
 
+const catalogAddress = z.object({
+  search: inAddress.search,
+  sort: z.string().default('family'),
+  show: z.enum(['both', 'variants', 'families']).default('both'),
+  all: inAddress.flag,
+  toComplete: inAddress.flag,
+  where: inAddress.list(comparisonSchema),
+  /** The product in the drawer, its tab, and the attribute one came for. */
+  open: inAddress.number,
+  tab: z.string().default('facts'),
+  attribute: inAddress.text,
+});
+
 export function Catalog() {
-  const [params, setParams] = useSearchParams();
-  const set = (changes: Record<string, string | undefined>) =>
-    setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
-        for (const [key, value] of Object.entries(changes)) {
-          if (value) next.set(key, value);
-          else next.delete(key);
-        }
-        return next;
-      },
-      { replace: changes.search !== undefined },
-    );
-  const [typed, setTyped] = useState(params.get('search') ?? '');
-  const asked = useDeferredValue(typed);
-  useEffect(() => {
-    if ((params.get('search') ?? '') !== asked) set({ search: asked });
-    // Only typing leads here; the address follows it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [asked]);
-  const conditions = readConditions(params.get('where'));
+  const [address, set] = useAddress(catalogAddress);
+  const conditions = address.where;
   const view: View = {
-    search: params.get('search') ?? '',
-    sort: params.get('sort') ?? 'family',
-    show: (params.get('show') ?? 'both') as View['show'],
-    everything: params.get('all') === 'yes',
-    toComplete: params.get('toComplete') === 'yes',
+    search: address.search,
+    sort: address.sort,
+    show: address.show,
+    everything: address.all,
+    toComplete: address.toComplete,
     condition: { all: conditions },
   };
   const [edition, setEdition] = useState(0);
   // Whoever looks at a list keeps its rows, whatever changes: it is opened again when it is asked for.
   const opened = useQuery({
-    queryKey: ['view', view, edition],
-    queryFn: () => call(api.catalog.open, { body: view }),
+    ...ask(api.catalog.open, { body: view }, edition),
     placeholderData: keepPreviousData,
-    // An empty one has nothing to keep.
     staleTime: ({ state }) => (state.data?.rows === 0 ? 0 : 'static'),
     gcTime: 0,
   });
   const changes = useChangesSince('catalog', opened.data?.token);
   const reopen = () => setEdition((now) => now + 1);
   const counts = useQuery({
-    queryKey: ['view-counts', opened.data?.token],
-    queryFn: () => call(api.catalog.counts, { params: { token: opened.data?.token ?? '' } }),
+    ...ask(api.catalog.counts, { params: { token: opened.data?.token ?? '' } }),
     enabled: opened.data !== undefined,
     placeholderData: keepPreviousData,
   });
   const columns = useColumns();
-  const open = Number(params.get('open')) || undefined;
+  const { open } = address;
   return (
     <>
       <Box as="section" col grow pad={[3.5, 0, 0, 5]}>
@@ -80,12 +72,11 @@ export function Catalog() {
               `${plural(counts.data.variants, 'variant')} of ${plural(counts.data.families, 'family', 'families')}`}
           </Box>
           <Box as="span" grow />
-          <TextField
-            placeholder="Search goods"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            slotProps={{ htmlInput: { 'aria-label': 'Search goods' } }}
-            sx={{ width: 190 }}
+          <SearchBox
+            label="Search goods"
+            value={address.search}
+            onSearch={(search) => set({ search }, { replace: true })}
+            wide={190}
           />
           <Select
             value={view.show}
@@ -106,7 +97,7 @@ export function Catalog() {
               ? { label: 'to complete: a channel misses a value', onDelete: () => set({ toComplete: undefined }) }
               : undefined
           }
-          onChange={(next) => set({ where: next.length > 0 ? JSON.stringify(next) : undefined })}
+          onChange={(where) => set({ where })}
         />
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&
@@ -126,7 +117,7 @@ export function Catalog() {
               sort={view.sort}
               onSort={(sort) => set({ sort })}
               open={open}
-              onOpen={(id) => set({ open: String(id) })}
+              onOpen={(id) => set({ open: id })}
               onExpired={reopen}
             />
           ))}
@@ -135,34 +126,23 @@ export function Catalog() {
           changes={changes}
           onRefresh={reopen}
           everything={view.everything}
-          onAll={(all) => set({ all: all ? 'yes' : undefined })}
-          onClear={() => {
-            setTyped('');
-            set({ where: undefined, search: undefined, toComplete: undefined });
-          }}
+          onAll={(all) => set({ all })}
+          onClear={() => set({ where: [], search: '', toComplete: false })}
         />
       </Box>
       {open !== undefined && (
         <Drawer label="Product" onClose={() => set({ open: undefined, tab: undefined })}>
           <Product
             id={open}
-            onOpen={(id) => set({ open: String(id) })}
-            tab={params.get('tab') ?? 'facts'}
+            onOpen={(id) => set({ open: id })}
+            tab={address.tab}
             onTab={(tab) => set({ tab })}
-            focus={params.get('attribute') ?? undefined}
+            focus={address.attribute}
           />
         </Drawer>
       )}
     </>
   );
-}
-
-function readConditions(text: string | null): Comparison[] {
-  try {
-    return text === null ? [] : (JSON.parse(text) as Comparison[]);
-  } catch {
-    return [];
-  }
 }
 
 /** What the view hides is always said, and one click shows it. */

@@ -7,7 +7,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import type { Comparison } from '@velvet-shelf/core/conditions';
 import { useState } from 'react';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { ComparisonFields, isBare, operators } from './ComparisonFields';
 
 export function ConditionBar({
@@ -20,11 +20,7 @@ export function ConditionBar({
   fixed?: { label: string; onDelete: () => void } | undefined;
   onChange: (next: Comparison[]) => void;
 }) {
-  const attributes = useQuery({
-    queryKey: ['attributes'],
-    queryFn: () => call(api.catalog.attributes),
-    staleTime: 300_000,
-  });
+  const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const listed = attributes.data?.items ?? [];
   const [begun, setDraft] = useState<Comparison | null>(null);

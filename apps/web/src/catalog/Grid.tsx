@@ -7,7 +7,8 @@ import { useQueries } from '@tanstack/react-query';
 import { type GridRow, api } from '@velvet-shelf/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
-import { ApiProblem, call } from '../api/call';
+import { ask } from '../api/ask';
+import { ApiProblem } from '../api/call';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
 import { count, money, plural } from '../design/words';
@@ -46,12 +47,10 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
   const pages = new Set(visible.map((virtualItem) => Math.floor(virtualItem.index / windowRows)));
   const windows = useQueries({
     queries: [...pages].map((page) => ({
-      queryKey: ['view-rows', token, asked, page],
-      queryFn: () =>
-        call(api.catalog.window, {
-          params: { token },
-          query: { from: page * windowRows, count: windowRows, columns: asked },
-        }),
+      ...ask(api.catalog.window, {
+        params: { token },
+        query: { from: page * windowRows, count: windowRows, columns: asked },
+      }),
       staleTime: 60_000,
     })),
   });

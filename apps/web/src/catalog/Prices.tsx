@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { Line } from '../design/Line';
@@ -84,7 +85,7 @@ function PriceForm({
         },
       }),
     onSuccess: ({ product }) => {
-      queries.setQueryData(['product', productId], product);
+      queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), product);
       void queries.invalidateQueries();
       tell('Saved the price');
       onDone();

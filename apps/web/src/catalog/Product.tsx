@@ -8,7 +8,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
@@ -28,7 +28,7 @@ interface ProductProps {
 }
 
 export function Product({ id, ...rest }: ProductProps) {
-  const product = useQuery({ queryKey: ['product', id], queryFn: () => call(api.catalog.product, { params: { id } }) });
+  const product = useQuery(ask(api.catalog.product, { params: { id } }));
   return <Loaded query={product}>{(data) => <Page product={data} id={id} {...rest} />}</Loaded>;
 }
 
@@ -193,10 +193,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
 }
 
 function History({ id }: { id: number }) {
-  const history = useQuery({
-    queryKey: ['product-history', id],
-    queryFn: () => call(api.catalog.history, { params: { id } }),
-  });
+  const history = useQuery(ask(api.catalog.history, { params: { id } }));
   return (
     <Loaded query={history}>
       {({ items }) => (

@@ -7,6 +7,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type Edit, type ProductValue, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { day, plural } from '../design/words';
@@ -30,7 +31,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       }),
     onSuccess: (answer) => {
       setDraft(null);
-      queries.setQueryData(['product', productId], answer.product);
+      queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), answer.product);
       void queries.invalidateQueries();
       const { becameReady, becameBlocked } = answer;
       tell(

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 
 export interface Column {
   key: string;
@@ -37,11 +37,7 @@ export interface Columns {
 }
 
 export function useColumns(): Columns {
-  const attributes = useQuery({
-    queryKey: ['attributes'],
-    queryFn: () => call(api.catalog.attributes),
-    staleTime: 300_000,
-  });
+  const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const [keys, setKeys] = useState<string[]>(() => {
     try {
       return JSON.parse(localStorage.getItem(slot) ?? 'null') ?? first;

@@ -5,18 +5,17 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type CauseAnswer, type CauseDetail, type Effect, type Fix, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
 
 export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; position: string; onNext: () => void }) {
-  const detail = useQuery({
-    queryKey: ['cause', cause.key, cause.touched],
-    queryFn: () => call(api.causes.cause, { query: { key: cause.key } }),
-  });
+  const detail = useQuery(ask(api.causes.cause, { query: { key: cause.key } }, cause.touched));
   return (
     <Box as="section" col grow surface="card">
       <Loaded query={detail}>{(data) => <Page cause={data} position={position} onNext={onNext} />}</Loaded>
@@ -33,8 +32,7 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
   const queries = useQueryClient();
   const tell = useTell();
   const tried = useQuery({
-    queryKey: ['cause-try', cause.key, fix, cause.touched],
-    queryFn: () => call(api.causes.tryFix, { query: { key: cause.key }, body: fix as Fix }),
+    ...ask(api.causes.tryFix, { query: { key: cause.key }, body: fix as Fix }, cause.touched),
     enabled: fix !== undefined && fix.kind !== 'cells',
     staleTime: 0,
   });
@@ -150,31 +148,36 @@ function Touched({ cause }: { cause: CauseDetail }) {
       <Box as="h3" around={[3.5, 0, 1]}>
         The listings
       </Box>
-      <table className="plain">
-        <tbody>
-          {cause.listings.slice(0, 12).map((listing) => (
-            <tr key={listing.id}>
-              <Box as="td" cut maxWide={300}>
-                <Link to={`/listings?open=${listing.id}`} className="plain">
-                  {listing.title ?? listing.sku}
-                </Link>
-              </Box>
-              <Box as="td" small muted>
-                {listing.finding}
-              </Box>
-              <Box as="td" oneLine>
-                {listing.others > 0 ? (
-                  <Box as="span" small muted>
-                    {plural(listing.others, 'other cause')}
-                  </Box>
-                ) : cause.severity === 'blocker' ? (
-                  <State is="blocked">only this</State>
-                ) : null}
-              </Box>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="The listings"
+        headless
+        rows={cause.listings.slice(0, 12)}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            head: 'Goods',
+            look: { cut: true, maxWide: 300 },
+            cell: (listing) => (
+              <Link to={`/listings?open=${listing.id}`} className="plain">
+                {listing.title ?? listing.sku}
+              </Link>
+            ),
+          },
+          { head: 'Finding', cell: ({ finding }) => finding, look: { small: true, muted: true } },
+          {
+            head: 'Others',
+            look: { oneLine: true },
+            cell: ({ others }) =>
+              others > 0 ? (
+                <Box as="span" small muted>
+                  {plural(others, 'other cause')}
+                </Box>
+              ) : cause.severity === 'blocker' ? (
+                <State is="blocked">only this</State>
+              ) : null,
+          },
+        ]}
+      />
       {cause.touched > 12 && (
         <Link to={`/listings?cause=${encodeURIComponent(cause.key)}`}>All {count(cause.touched)} listings</Link>
       )}

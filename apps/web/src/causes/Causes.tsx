@@ -3,8 +3,9 @@ import { Box } from '../design/Box';
 import Chip from '@mui/material/Chip';
 import { useQuery } from '@tanstack/react-query';
 import { type CauseAnswer, api } from '@velvet-shelf/contract';
-import { useSearchParams } from 'react-router';
-import { call } from '../api/call';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { Empty, Loaded } from '../design/feedback';
 import { count, plural } from '../design/words';
 import { CauseFix } from './CauseFix';
@@ -20,25 +21,21 @@ const kinds: Record<CauseAnswer['kind'], string> = {
   axis: 'variants alike',
 };
 
+const causesAddress = z.object({
+  show: z.enum(['blockers', 'advice']).default('blockers'),
+  order: z.enum(['frees', 'touched']).default('frees'),
+  cause: inAddress.text,
+});
+
 export function Causes() {
-  const [params, setParams] = useSearchParams();
-  const severity = params.get('show') === 'advice' ? 'advice' : 'blockers';
-  const order = params.get('order') === 'touched' ? 'touched' : 'frees';
-  const causes = useQuery({ queryKey: ['causes'], queryFn: () => call(api.causes.ranked) });
-  const set = (key: string, value: string | undefined) =>
-    setParams((now) => {
-      const next = new URLSearchParams(now);
-      if (value) next.set(key, value);
-      else next.delete(key);
-      if (key !== 'cause') next.delete('cause');
-      return next;
-    });
+  const [{ show: severity, order, cause }, set] = useAddress(causesAddress);
+  const causes = useQuery(ask(api.causes.ranked));
   return (
     <Loaded query={causes}>
       {(data) => {
         const base = severity === 'advice' ? data.advice : data.items;
         const list = order === 'touched' ? [...base].sort((a, b) => b.touched - a.touched) : base;
-        const chosen = list.find((row) => row.key === params.get('cause')) ?? list[0];
+        const chosen = list.find((row) => row.key === cause) ?? list[0];
         const index = chosen ? list.indexOf(chosen) : -1;
         const planned = data.plan.at(-1);
         const most = Math.max(1, ...list.map((row) => row.touched));
@@ -58,23 +55,23 @@ export function Causes() {
                 <Chip
                   label="What frees most"
                   variant={order === 'frees' ? 'filled' : 'outlined'}
-                  onClick={() => set('order', undefined)}
+                  onClick={() => set({ order: undefined, cause: undefined })}
                 />
                 <Chip
                   label="What touches most"
                   variant={order === 'touched' ? 'filled' : 'outlined'}
-                  onClick={() => set('order', 'touched')}
+                  onClick={() => set({ order: 'touched', cause: undefined })}
                 />
                 <Box as="span" grow />
                 <Chip
                   label={`Blockers ${data.items.length}`}
                   variant={severity === 'blockers' ? 'filled' : 'outlined'}
-                  onClick={() => set('show', undefined)}
+                  onClick={() => set({ show: undefined, cause: undefined })}
                 />
                 <Chip
                   label={`Advice ${data.advice.length}`}
                   variant={severity === 'advice' ? 'filled' : 'outlined'}
-                  onClick={() => set('show', 'advice')}
+                  onClick={() => set({ show: 'advice', cause: undefined })}
                 />
               </Box>
               <Box as="ol" grow scroll unmarked aria-label="Causes">
@@ -84,7 +81,7 @@ export function Causes() {
                       type="button"
                       className="cause"
                       aria-current={row.key === chosen?.key}
-                      onClick={() => set('cause', row.key)}
+                      onClick={() => set({ cause: row.key })}
                     >
                       <Box as="span" muted serif wide={22} toRight>
                         {i + 1}
@@ -127,7 +124,7 @@ export function Causes() {
                 key={chosen.key}
                 cause={chosen}
                 position={`Cause ${index + 1} of ${list.length} · ${kinds[chosen.kind]} · ${chosen.places.join(', ')}`}
-                onNext={() => set('cause', list[index + 1]?.key)}
+                onNext={() => set({ cause: list[index + 1]?.key })}
               />
             )}
           </>

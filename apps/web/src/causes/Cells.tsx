@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { DataTable } from '../design/DataTable';
 import { count, plural } from '../design/words';
 
 /** Cells shown at a time. */
@@ -43,20 +44,17 @@ export function Cells({
   const [home] = useCompany().languages;
   return (
     <>
-      <Box as="table" above={2} className="plain">
-        <thead>
-          <tr>
-            <th>Product</th>
-            <Box as="th" wide="52%">
-              {remedy.label}
-              {remedy.language && remedy.language !== home ? `, ${remedy.language}` : ''}
-            </Box>
-          </tr>
-        </thead>
-        <tbody>
-          {goods.slice(0, mostCells).map((row) => (
-            <tr key={row.productId}>
-              <Box as="td" maxWide={250}>
+      <DataTable
+        label="What to mend"
+        look={{ above: 2 }}
+        rows={goods.slice(0, mostCells)}
+        keyOf={({ productId }) => productId}
+        columns={[
+          {
+            head: 'Product',
+            look: { maxWide: 250 },
+            cell: (row) => (
+              <>
                 <Box cut>
                   <Link to={`/catalog?open=${row.productId}`} className="plain">
                     {row.title ?? row.sku}
@@ -66,30 +64,34 @@ export function Cells({
                   {row.sku} · {row.finding}
                   {row.others > 0 && ` · ${plural(row.others, 'other cause')}`}
                 </Box>
-              </Box>
-              <td>
-                <TextField
-                  fullWidth
-                  select={remedy.choices !== null}
-                  multiline={remedy.choices === null && long}
-                  maxRows={4}
-                  value={typed[row.productId]?.text ?? row.text ?? ''}
-                  onChange={(event) => set(row.productId, event.target.value)}
-                  slotProps={{
-                    htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
-                  }}
-                >
-                  {remedy.choices?.map(({ key, name }) => (
-                    <MenuItem key={key} value={name}>
-                      {name}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
+              </>
+            ),
+          },
+          {
+            head: `${remedy.label}${remedy.language && remedy.language !== home ? `, ${remedy.language}` : ''}`,
+            headLook: { wide: '52%' },
+            cell: (row) => (
+              <TextField
+                fullWidth
+                select={remedy.choices !== null}
+                multiline={remedy.choices === null && long}
+                maxRows={4}
+                value={typed[row.productId]?.text ?? row.text ?? ''}
+                onChange={(event) => set(row.productId, event.target.value)}
+                slotProps={{
+                  htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
+                }}
+              >
+                {remedy.choices?.map(({ key, name }) => (
+                  <MenuItem key={key} value={name}>
+                    {name}
+                  </MenuItem>
+                ))}
+              </TextField>
+            ),
+          },
+        ]}
+      />
       {left > 0 && (
         <Box as="p" muted>
           These are the first {count(Math.min(goods.length, mostCells))} of {plural(cause.touched, 'listing')}. Save

@@ -5,8 +5,10 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type CategoryRow, api } from '@velvet-shelf/contract';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 
@@ -16,15 +18,8 @@ export function Categories({ placeId }: { placeId: number }) {
   const params = { id: placeId };
   const queries = useQueryClient();
   const tell = useTell();
-  const categories = useQuery({
-    queryKey: ['categories', placeId],
-    queryFn: () => call(api.channels.categories, { params }),
-  });
-  const tree = useQuery({
-    queryKey: ['tree', placeId],
-    queryFn: () => call(api.channels.tree, { params }),
-    staleTime: 300_000,
-  });
+  const categories = useQuery(ask(api.channels.categories, { params }));
+  const tree = useQuery({ ...ask(api.channels.tree, { params }), staleTime: 300_000 });
   const tried = useMutation({
     mutationFn: (maps: { category: string; target: string | null }[]) =>
       call(api.channels.tryCategories, { params, body: { maps } }),
@@ -90,31 +85,60 @@ export function Categories({ placeId }: { placeId: number }) {
                   </Button>
                 </div>
               )}
-              <Box as="table" surface="card" className="plain">
-                <thead>
-                  <tr>
-                    <th>Our category</th>
-                    <Box as="th" num>
-                      Variants
-                    </Box>
-                    <Box as="th" wide={360}>
-                      The channel’s category
-                    </Box>
-                    <th>Suggestions</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {items.map((row) => (
-                    <Row
-                      key={row.category}
-                      row={row}
-                      options={options}
-                      busy={map.isPending}
-                      onMap={(target) => map.mutate([{ category: row.category, target }])}
-                    />
-                  ))}
-                </tbody>
-              </Box>
+              <DataTable
+                label="Category map"
+                look={{ surface: 'card' }}
+                rows={items}
+                keyOf={({ category }) => category}
+                columns={[
+                  {
+                    head: 'Our category',
+                    sortBy: ({ names }) => names.join(' / '),
+                    look: { minWide: 170 },
+                    cell: ({ names }) => (
+                      <>
+                        <Box as="span" muted>
+                          {names.slice(0, -1).map((name) => `${name} / `)}
+                        </Box>
+                        <Box as="b" strong>
+                          {names.at(-1)}
+                        </Box>
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Variants',
+                    sortBy: ({ variants }) => variants,
+                    look: ({ variants }) => ({ num: true, muted: variants === 0 }),
+                    headLook: { num: true },
+                    cell: ({ variants }) => count(variants),
+                  },
+                  {
+                    head: 'The channel’s category',
+                    headLook: { wide: 360 },
+                    sortBy: ({ target }) => target,
+                    cell: (row) => (
+                      <Target
+                        row={row}
+                        options={options}
+                        busy={map.isPending}
+                        onMap={(target) => map.mutate([{ category: row.category, target }])}
+                      />
+                    ),
+                  },
+                  {
+                    head: 'Suggestions',
+                    sortBy: ({ suggestions: [best] }) => best?.score,
+                    cell: (row) => (
+                      <Suggestions
+                        row={row}
+                        busy={map.isPending}
+                        onMap={(target) => map.mutate([{ category: row.category, target }])}
+                      />
+                    ),
+                  },
+                ]}
+              />
             </>
           );
         }}
@@ -128,7 +152,8 @@ interface Option {
   names: string[];
 }
 
-function Row({
+/** What one of our categories is mapped to, to be chosen from the channel's tree. */
+function Target({
   row,
   options,
   busy,
@@ -142,75 +167,57 @@ function Row({
   const value =
     options.find((option) => option.path === row.target) ??
     (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
-  const { names } = row;
   return (
-    <tr>
-      <Box as="td" minWide={170}>
-        <Box as="span" muted>
-          {names.slice(0, -1).map((name) => `${name} / `)}
-        </Box>
-        <Box as="b" strong>
-          {names.at(-1)}
-        </Box>
-      </Box>
-      <Box as="td" num>
-        {row.variants > 0 ? (
-          count(row.variants)
-        ) : (
-          <Box as="span" muted>
-            0
-          </Box>
+    <>
+      <Autocomplete
+        size="small"
+        options={options}
+        value={value}
+        disabled={busy}
+        getOptionLabel={(option) => option.names.join(' / ')}
+        isOptionEqualToValue={(a, b) => a.path === b.path}
+        onChange={(_, option) => onMap(option?.path ?? null)}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            placeholder="not mapped"
+            slotProps={{
+              ...params.slotProps,
+              htmlInput: {
+                ...params.slotProps?.htmlInput,
+                'aria-label': `Channel category for ${row.names.join(' / ')}`,
+              },
+            }}
+          />
         )}
-      </Box>
-      <td>
-        <Autocomplete
-          size="small"
-          options={options}
-          value={value}
-          disabled={busy}
-          getOptionLabel={(option) => option.names.join(' / ')}
-          isOptionEqualToValue={(a, b) => a.path === b.path}
-          onChange={(_, row) => onMap(row?.path ?? null)}
-          renderInput={(params) => (
-            <TextField
-              {...params}
-              placeholder="not mapped"
-              slotProps={{
-                ...params.slotProps,
-                htmlInput: {
-                  ...params.slotProps?.htmlInput,
-                  'aria-label': `Channel category for ${names.join(' / ')}`,
-                },
-              }}
-            />
-          )}
-        />
-        {row.fault && <State is="blocked">{row.fault}</State>}
-      </td>
-      <td>
-        {row.suggestions.slice(0, 3).map((suggestion, i) => (
-          <div key={suggestion.path}>
-            <Button
-              color="secondary"
-              sx={{ p: 0, minWidth: 0 }}
-              disabled={busy}
-              onClick={() => onMap(suggestion.path)}
-              title={suggestion.names.join(' / ')}
-            >
-              {suggestion.names.slice(-2).join(' / ')}
-            </Button>
-            <Box as="span" small muted>
-              {' '}
-              {suggestion.score}
-            </Box>
-            {i === 0 && (
-              <Box small muted>
-                {suggestion.evidence.join(' · ')}
-              </Box>
-            )}
-          </div>
-        ))}
-      </td>
-    </tr>
+      />
+      {row.fault && <State is="blocked">{row.fault}</State>}
+    </>
   );
+}
+
+/** The best few, each taken by a click; of the first its evidence. */
+function Suggestions({ row, busy, onMap }: { row: CategoryRow; busy: boolean; onMap: (target: string) => void }) {
+  return row.suggestions.slice(0, 3).map((suggestion, i) => (
+    <div key={suggestion.path}>
+      <Button
+        color="secondary"
+        sx={{ p: 0, minWidth: 0 }}
+        disabled={busy}
+        onClick={() => onMap(suggestion.path)}
+        title={suggestion.names.join(' / ')}
+      >
+        {suggestion.names.slice(-2).join(' / ')}
+      </Button>
+      <Box as="span" small muted>
+        {' '}
+        {suggestion.score}
+      </Box>
+      {i === 0 && (
+        <Box small muted>
+          {suggestion.evidence.join(' · ')}
+        </Box>
+      )}
+    </div>
+  ));
 }

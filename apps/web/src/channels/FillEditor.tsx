@@ -8,8 +8,10 @@ import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
 import { type Fill, type FillRule, beginRule, isWholeRule, rules } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 import { RuleEditor } from './RuleEditor';
@@ -21,8 +23,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   const tell = useTell();
   const changed = JSON.stringify(fill) !== JSON.stringify(attribute.fill);
   const tried = useQuery({
-    queryKey: ['fill-try', placeId, attribute.key, fill],
-    queryFn: () => call(api.channels.tryFill, { params, body: { fill } }),
+    ...ask(api.channels.tryFill, { params, body: { fill } }),
     enabled: changed && (fill === null || isWholeRule(fill.rule)),
     placeholderData: keepPreviousData,
   });
@@ -83,37 +84,47 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         <Box as="h3" around={[4, 0, 1]}>
           What it gives
         </Box>
-        <table className="plain">
-          <tbody>
-            {shown.samples.map((sample) => (
-              <tr key={sample.listingId}>
-                <Box as="td" maxWide={220}>
-                  <Box cut>
-                    <Link to={`/listings?open=${sample.listingId}`} className="plain">
-                      {sample.title}
-                    </Link>
-                  </Box>
+        <DataTable
+          label="What it gives"
+          headless
+          rows={shown.samples}
+          keyOf={({ listingId }) => listingId}
+          columns={[
+            {
+              head: 'Goods',
+              look: { maxWide: 220 },
+              cell: ({ listingId, title }) => (
+                <Box cut>
+                  <Link to={`/listings?open=${listingId}`} className="plain">
+                    {title}
+                  </Link>
                 </Box>
-                <Box as="td" small>
-                  {sample.value === null ? (
+              ),
+            },
+            {
+              head: 'Value',
+              look: { small: true },
+              cell: ({ value, fault }) => (
+                <>
+                  {value === null ? (
                     <Box as="span" muted>
                       nothing
                     </Box>
-                  ) : sample.value.length > 150 ? (
-                    `${sample.value.slice(0, 150)}…`
+                  ) : value.length > 150 ? (
+                    `${value.slice(0, 150)}…`
                   ) : (
-                    sample.value
+                    value
                   )}
-                  {sample.fault && (
+                  {fault && (
                     <div>
-                      <State is="blocked">{sample.fault}</State>
+                      <State is="blocked">{fault}</State>
                     </div>
                   )}
-                </Box>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+          ]}
+        />
         {(save.error ?? tried.error) && <ProblemBox error={save.error ?? tried.error} />}
       </Box>
       <div className="effect">

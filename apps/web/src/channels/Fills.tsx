@@ -5,52 +5,41 @@ import { api } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import { type FillRule, sayRule } from '@velvet-shelf/core/fills';
 import { operators } from '../catalog/ComparisonFields';
-import { useSearchParams } from 'react-router';
-import { call } from '../api/call';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
+import { DataTable } from '../design/DataTable';
 import { Loaded } from '../design/feedback';
 import { count } from '../design/words';
 import { useCompared } from './compared';
 import { FillEditor } from './FillEditor';
 
+const fillsAddress = z.object({ attribute: inAddress.text });
+
 export function Fills({ placeId }: { placeId: number }) {
-  const [params, setParams] = useSearchParams();
+  const [address, set] = useAddress(fillsAddress);
   const compared = useCompared().data ?? [];
-  const fills = useQuery({
-    queryKey: ['fills', placeId],
-    queryFn: () => call(api.channels.fills, { params: { id: placeId } }),
-  });
+  const fills = useQuery(ask(api.channels.fills, { params: { id: placeId } }));
   return (
     <Loaded query={fills}>
       {({ items }) => {
-        const chosen = items.find((row) => row.key === params.get('attribute')) ?? items[0];
+        const chosen = items.find((row) => row.key === address.attribute) ?? items[0];
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
-              <table className="plain">
-                <thead>
-                  <tr>
-                    <th>Attribute</th>
-                    <th>Filled by</th>
-                    <Box as="th" num>
-                      Filled
-                    </Box>
-                    <Box as="th" num>
-                      Empty
-                    </Box>
-                  </tr>
-                </thead>
-                <tbody>
-                  {items.map((row) => (
-                    <Box
-                      as="tr"
-                      choosable
-                      chosen={row.key === chosen?.key}
-                      key={row.key}
-
-                      onClick={() => setParams({ attribute: row.key })}
-                    >
-                      <td>
-                        <button type="button" className="value" onClick={() => setParams({ attribute: row.key })}>
+              <DataTable
+                label="Attributes of the channel"
+                rows={items}
+                keyOf={({ key }) => key}
+                chosen={chosen?.key}
+                onChoose={({ key }) => set({ attribute: key })}
+                columns={[
+                  {
+                    head: 'Attribute',
+                    sortBy: ({ label }) => label,
+                    cell: (row) => (
+                      <>
+                        <button type="button" className="value">
                           <Box as="b" strong>
                             {row.label}
                           </Box>
@@ -58,31 +47,40 @@ export function Fills({ placeId }: { placeId: number }) {
                         <Box small muted>
                           {[row.need, ...row.limits].join(' · ')}
                         </Box>
-                      </td>
-                      <Box as="td" small>
-                        {row.fill ? (
-                          say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
-                        ) : (
-                          <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
-                            nothing
-                          </Box>
-                        )}
-                      </Box>
-                      <Box as="td" num>
-                        {count(row.filled)}
-                      </Box>
-                      <Box
-                        as="td"
-                        num
-                        tone={row.missing > 0 && row.need === 'required' ? 'blocked' : undefined}
-                        strong={row.missing > 0 && row.need === 'required'}
-                      >
-                        {count(row.missing)}
-                      </Box>
-                    </Box>
-                  ))}
-                </tbody>
-              </table>
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Filled by',
+                    look: { small: true },
+                    cell: (row) =>
+                      row.fill ? (
+                        say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
+                      ) : (
+                        <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
+                          nothing
+                        </Box>
+                      ),
+                  },
+                  {
+                    head: 'Filled',
+                    sortBy: ({ filled }) => filled,
+                    cell: ({ filled }) => count(filled),
+                    look: { num: true },
+                  },
+                  {
+                    head: 'Empty',
+                    sortBy: ({ missing }) => missing,
+                    cell: ({ missing }) => count(missing),
+                    headLook: { num: true },
+                    look: ({ missing, need }) => ({
+                      num: true,
+                      tone: missing > 0 && need === 'required' ? 'blocked' : undefined,
+                      strong: missing > 0 && need === 'required',
+                    }),
+                  },
+                ]}
+              />
             </Box>
             {chosen && <FillEditor key={chosen.key} placeId={placeId} attribute={chosen} />}
           </Box>

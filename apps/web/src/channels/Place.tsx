@@ -5,7 +5,7 @@ import Tabs from '@mui/material/Tabs';
 import { useQuery } from '@tanstack/react-query';
 import { type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { Empty, Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { count } from '../design/words';
@@ -18,7 +18,7 @@ export function Place() {
   const id = Number(params.id);
   const tab = params.tab ?? 'categories';
   const navigate = useNavigate();
-  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const places = useQuery(ask(api.channels.places));
   return (
     <Loaded query={places}>
       {({ items }) => {

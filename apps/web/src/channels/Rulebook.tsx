@@ -4,7 +4,9 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useRef } from 'react';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
+import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { State } from '../design/State';
 import { count, plural } from '../design/words';
@@ -14,10 +16,7 @@ export function RulebookPage({ placeId }: { placeId: number }) {
   const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const tell = useTell();
-  const rulebooks = useQuery({
-    queryKey: ['rulebooks', placeId],
-    queryFn: () => call(api.channels.rulebooks, { params }),
-  });
+  const rulebooks = useQuery(ask(api.channels.rulebooks, { params }));
   const load = useMutation({
     mutationFn: async (file: File) => {
       let rulebook: unknown;
@@ -142,24 +141,17 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
         </Box>
       )}
       {version.changes.length > 0 && (
-        <table className="plain">
-          <tbody>
-            {version.changes.map((change) => (
-              <tr key={change.part + change.key}>
-                <Box as="td" muted wide={90}>
-                  {change.part}
-                </Box>
-                <Box as="td" wide={280}>
-                  {change.key}
-                </Box>
-                <Box as="td" wide={80}>
-                  {change.kind}
-                </Box>
-                <td>{change.words.join('; ')}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label={`What version ${version.version} changes`}
+          rows={version.changes}
+          keyOf={({ part, key }) => part + key}
+          columns={[
+            { head: 'Of', sortBy: ({ part }) => part, cell: ({ part }) => part, look: { muted: true, wide: 90 } },
+            { head: 'Which', sortBy: ({ key }) => key, cell: ({ key }) => key, look: { wide: 280 } },
+            { head: 'Is', sortBy: ({ kind }) => kind, cell: ({ kind }) => kind, look: { wide: 80 } },
+            { head: 'What is different', cell: ({ words }) => words.join('; ') },
+          ]}
+        />
       )}
     </Box>
   );

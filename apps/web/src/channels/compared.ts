@@ -1,11 +1,11 @@
 /** What the cases of fills can compare. */
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 
 export const useCompared = () =>
   useQuery({
-    queryKey: ['fills', 'compared'],
-    queryFn: async () => (await call(api.channels.compared)).items.map((row) => ({ ...row, name: row.key })),
+    ...ask(api.channels.compared),
+    select: ({ items }) => items.map((row) => ({ ...row, name: row.key })),
     staleTime: 300_000,
   });

@@ -39,7 +39,7 @@ type Length = number | string;
 const flags = ['row', 'col', 'wrap', 'grow', 'scroll', 'cut', 'muted', 'small', 'num', 'serif'] as const;
 type Flag = (typeof flags)[number];
 
-interface Look extends Partial<Record<Flag, boolean>> {
+export interface Look extends Partial<Record<Flag, boolean>> {
   align?: 'start' | 'end' | 'center' | 'baseline' | 'stretch' | undefined;
   gap?: Steps | undefined;
   pad?: Steps | undefined;

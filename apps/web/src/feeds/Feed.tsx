@@ -7,18 +7,23 @@ import Tabs from '@mui/material/Tabs';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FeedAnswer, type RunAnswer, api } from '@velvet-shelf/contract';
 import { useEffect, useRef } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { bytes, clock, count, plural } from '../design/words';
 import { Balance } from './Balance';
 
+const feedAddress = z.object({ run: inAddress.number, tab: z.string().default('left-out') });
+
 export function Feed() {
   const id = Number(useParams().id);
   const feed = useQuery({
-    queryKey: ['feed', id],
-    queryFn: () => call(api.feeds.feed, { params: { id } }),
+    ...ask(api.feeds.feed, { params: { id } }),
     refetchInterval: (query) => (query.state.data?.runs.some(isUnderWay) ? 400 : false),
   });
   return <Loaded query={feed}>{(data) => <Page feed={data} />}</Loaded>;
@@ -28,7 +33,7 @@ export function Feed() {
 const isUnderWay = ({ state, asked }: RunAnswer) => state === 'running' || asked?.state === 'reading';
 
 function Page({ feed }: { feed: FeedAnswer }) {
-  const [search, setSearch] = useSearchParams();
+  const [address, set] = useAddress(feedAddress);
   const queries = useQueryClient();
   const tell = useTell();
   const params = { id: feed.id };
@@ -39,7 +44,7 @@ function Page({ feed }: { feed: FeedAnswer }) {
     onSuccess: refresh,
   });
   const isBuilding = build.isPending || feed.runs[0]?.state === 'running';
-  const run = feed.runs.find((run) => run.id === Number(search.get('run'))) ?? feed.runs[0];
+  const run = feed.runs.find((run) => run.id === address.run) ?? feed.runs[0];
   const up = feed.runs.find((run) => run.up);
   const asked = up?.asked ?? null;
   const isReading = asked?.state === 'reading';
@@ -105,14 +110,8 @@ function Page({ feed }: { feed: FeedAnswer }) {
       </Box>
       {run ? (
         <Box grow row align="stretch" gap={0} minHigh={0} line="top">
-          <Runs feed={feed} chosen={run.id} onChoose={(id) => setSearch({ run: String(id) })} />
-          <Run
-            key={run.id}
-            run={run}
-            tab={search.get('tab') ?? 'left-out'}
-            onTab={(tab) => setSearch({ run: String(run.id), tab })}
-            onChange={refresh}
-          />
+          <Runs feed={feed} chosen={run.id} onChoose={(id) => set({ run: id, tab: undefined })} />
+          <Run key={run.id} run={run} tab={address.tab} onTab={(tab) => set({ run: run.id, tab })} onChange={refresh} />
         </Box>
       ) : (
         <Empty title="Not built yet">Build it: you see what goes out and what does not before any channel does.</Empty>
@@ -267,10 +266,7 @@ function Run({
 }
 
 function LeftOut({ run }: { run: RunAnswer }) {
-  const left = useQuery({
-    queryKey: ['left-out', run.id, run.state],
-    queryFn: () => call(api.feeds.leftOut, { params: { id: run.id } }),
-  });
+  const left = useQuery(ask(api.feeds.leftOut, { params: { id: run.id } }, run.state));
   return (
     <Loaded query={left}>
       {({ groups }) =>
@@ -279,38 +275,37 @@ function LeftOut({ run }: { run: RunAnswer }) {
             Nothing was left out.
           </Box>
         ) : (
-          <table className="plain">
-            <thead>
-              <tr>
-                <Box as="th" num>
-                  Listings
-                </Box>
-                <th>Left out because</th>
-                <th>For example</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {groups.map((group) => (
-                <tr key={group.words}>
-                  <Box as="td" serif num textSize={16}>
-                    {count(group.listings)}
-                  </Box>
-                  <td>{group.words}</td>
-                  <Box as="td" muted small maxWide={330}>
-                    {group.examples.slice(0, 2).map((example) => (
-                      <Box cut key={example.listingId}>
-                        <Link className="plain" to={`/listings?open=${example.listingId}`}>
-                          {example.sku} {example.title}
-                        </Link>
-                      </Box>
-                    ))}
-                  </Box>
-                  <td>{group.cause && <Link to={`/causes?cause=${encodeURIComponent(group.cause)}`}>Fix</Link>}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <DataTable
+            label="Left out"
+            rows={groups}
+            keyOf={({ words }) => words}
+            columns={[
+              {
+                head: 'Listings',
+                sortBy: ({ listings }) => listings,
+                cell: ({ listings }) => count(listings),
+                look: { serif: true, num: true, textSize: 16 },
+              },
+              { head: 'Left out because', cell: ({ words }) => words },
+              {
+                head: 'For example',
+                look: { muted: true, small: true, maxWide: 330 },
+                cell: ({ examples }) =>
+                  examples.slice(0, 2).map((example) => (
+                    <Box cut key={example.listingId}>
+                      <Link className="plain" to={`/listings?open=${example.listingId}`}>
+                        {example.sku} {example.title}
+                      </Link>
+                    </Box>
+                  )),
+              },
+              {
+                head: '',
+                id: 'fix',
+                cell: ({ cause }) => cause && <Link to={`/causes?cause=${encodeURIComponent(cause)}`}>Fix</Link>,
+              },
+            ]}
+          />
         )
       }
     </Loaded>
@@ -318,45 +313,41 @@ function LeftOut({ run }: { run: RunAnswer }) {
 }
 
 function Report({ run }: { run: RunAnswer }) {
-  const report = useQuery({
-    queryKey: ['report', run.id, run.report?.id],
-    queryFn: () => call(api.feeds.report, { params: { id: run.id } }),
-  });
+  const report = useQuery(ask(api.feeds.report, { params: { id: run.id } }, run.report?.id));
   return (
     <Loaded query={report}>
       {({ items }) => (
-        <table className="plain">
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th>Title</th>
-              <th>Outcome</th>
-              <th>In the channel’s words</th>
-            </tr>
-          </thead>
-          <tbody>
-            {items.slice(0, 500).map((row) => (
-              <tr key={row.itemKey}>
-                <Box as="td" oneLine>
-                  {row.listingId === null ? (
-                    row.itemKey
-                  ) : (
-                    <Link to={`/listings?open=${row.listingId}`}>{row.itemKey}</Link>
-                  )}
-                </Box>
-                <Box as="td" maxWide={280}>
-                  <Box cut>{row.title}</Box>
-                </Box>
-                <td>
-                  <State is={row.outcome}>{row.outcome}</State>
-                </td>
-                <Box as="td" small>
-                  {row.message}
-                </Box>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="The channel’s report"
+          rows={items}
+          keyOf={({ itemKey }) => itemKey}
+          columns={[
+            {
+              head: 'Item',
+              sortBy: ({ itemKey }) => itemKey,
+              look: { oneLine: true },
+              cell: ({ listingId, itemKey }) =>
+                listingId === null ? itemKey : <Link to={`/listings?open=${listingId}`}>{itemKey}</Link>,
+            },
+            {
+              head: 'Title',
+              sortBy: ({ title }) => title,
+              cell: ({ title }) => <Box cut>{title}</Box>,
+              look: { maxWide: 280 },
+            },
+            {
+              head: 'Outcome',
+              sortBy: ({ outcome }) => outcome,
+              cell: ({ outcome }) => <State is={outcome}>{outcome}</State>,
+            },
+            {
+              head: 'In the channel’s words',
+              sortBy: ({ message }) => message,
+              cell: ({ message }) => message,
+              look: { small: true },
+            },
+          ]}
+        />
       )}
     </Loaded>
   );

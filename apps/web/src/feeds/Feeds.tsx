@@ -3,16 +3,18 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FeedAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { Link, useNavigate } from 'react-router';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox } from '../design/feedback';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { clock, count } from '../design/words';
 
 type Format = PlaceAnswer['formats'][number]['key'];
 
 export function Feeds() {
-  const feeds = useQuery({ queryKey: ['feeds'], queryFn: () => call(api.feeds.list) });
-  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const feeds = useQuery(ask(api.feeds.list));
+  const places = useQuery(ask(api.channels.places));
   const queries = useQueryClient();
   const navigate = useNavigate();
   const create = useMutation({
@@ -49,27 +51,43 @@ export function Feeds() {
           items.length === 0 ? (
             <Empty title="No feed yet">Make one above; building it shows what goes out and what does not.</Empty>
           ) : (
-            <Box as="table" surface="card" className="plain">
-              <thead>
-                <tr>
-                  <th>Feed</th>
-                  <th>Up now</th>
-                  <Box as="th" num>
-                    Items
-                  </Box>
-                  <Box as="th" num>
-                    Left out
-                  </Box>
-                  <th>The channel answered</th>
-                  <th>Last fetched</th>
-                </tr>
-              </thead>
-              <tbody>
-                {items.map((feed) => (
-                  <Row key={feed.id} feed={feed} />
-                ))}
-              </tbody>
-            </Box>
+            <DataTable
+              label="Feeds"
+              look={{ surface: 'card' }}
+              rows={items}
+              keyOf={({ id }) => id}
+              columns={[
+                {
+                  head: 'Feed',
+                  sortBy: ({ name }) => name,
+                  cell: ({ id, name }) => <Link to={`/feeds/${id}`}>{name}</Link>,
+                },
+                { head: 'Up now', cell: (feed) => <UpNow feed={feed} /> },
+                {
+                  head: 'Items',
+                  sortBy: (feed) => upOf(feed)?.counts?.sent,
+                  cell: (feed) => sayCount(upOf(feed)?.counts?.sent),
+                  look: { num: true },
+                },
+                {
+                  head: 'Left out',
+                  sortBy: (feed) => upOf(feed)?.counts?.leftOut,
+                  cell: (feed) => sayCount(upOf(feed)?.counts?.leftOut),
+                  look: { num: true },
+                },
+                {
+                  head: 'The channel answered',
+                  cell: (feed) => <Answered report={upOf(feed)?.report} />,
+                  look: { small: true },
+                },
+                {
+                  head: 'Last fetched',
+                  sortBy: ({ fetches: [last] }) => last?.at,
+                  cell: ({ fetches: [last] }) => (last ? `${clock(last.at)} by ${last.agent.slice(0, 24)}` : 'never'),
+                  look: { small: true, muted: true },
+                },
+              ]}
+            />
           )
         }
       </Loaded>
@@ -77,45 +95,37 @@ export function Feeds() {
   );
 }
 
-function Row({ feed }: { feed: FeedAnswer }) {
-  const up = feed.runs.find((run) => run.up);
+/** The run whose file is served. */
+const upOf = (feed: FeedAnswer) => feed.runs.find((run) => run.up);
+
+const sayCount = (n: number | undefined) => (n === undefined ? '' : count(n));
+
+function UpNow({ feed }: { feed: FeedAnswer }) {
+  const up = upOf(feed);
   const held = feed.runs.find((run) => run.state === 'held' && run.id > (up?.id ?? 0));
-  const [fetched] = feed.fetches;
   return (
-    <tr>
-      <td>
-        <Link to={`/feeds/${feed.id}`}>{feed.name}</Link>
-      </td>
-      <td>
-        {up ? (
-          <State is="live">
-            run {up.id}, {clock(up.startedAt)}
-          </State>
-        ) : (
-          <Box as="span" muted>
-            nothing yet
-          </Box>
-        )}{' '}
-        {held && <State is="held">run {held.id} held</State>}
-      </td>
-      <Box as="td" num>
-        {up?.counts && count(up.counts.sent)}
-      </Box>
-      <Box as="td" num>
-        {up?.counts && count(up.counts.leftOut)}
-      </Box>
-      <Box as="td" small>
-        {up?.report ? (
-          `${up.report.accepted} accepted, ${up.report.warned} warned, ${up.report.refused} refused, ${up.report.unanswered} unanswered`
-        ) : (
-          <Box as="span" muted>
-            not yet
-          </Box>
-        )}
-      </Box>
-      <Box as="td" small muted>
-        {fetched ? `${clock(fetched.at)} by ${fetched.agent.slice(0, 24)}` : 'never'}
-      </Box>
-    </tr>
+    <>
+      {up ? (
+        <State is="live">
+          run {up.id}, {clock(up.startedAt)}
+        </State>
+      ) : (
+        <Box as="span" muted>
+          nothing yet
+        </Box>
+      )}{' '}
+      {held && <State is="held">run {held.id} held</State>}
+    </>
   );
+}
+
+function Answered({ report }: { report: FeedAnswer['runs'][number]['report'] | undefined }) {
+  if (!report)
+    return (
+      <Box as="span" muted>
+        not yet
+      </Box>
+    );
+  const { accepted, warned, refused, unanswered } = report;
+  return `${accepted} accepted, ${warned} warned, ${refused} refused, ${unanswered} unanswered`;
 }

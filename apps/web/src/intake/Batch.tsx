@@ -5,7 +5,10 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../api/address';
+import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { bytes, count, plural } from '../design/words';
@@ -16,11 +19,14 @@ import { batchWork } from './work';
 
 const busy = new Set<BatchAnswer['state']>(['trying', 'applying', 'undoing']);
 
+const tabs = ['columns', 'first', 'rows'] as const;
+type TabName = (typeof tabs)[number];
+const batchAddress = z.object({ tab: z.enum(tabs).optional() });
+
 export function Batch() {
   const id = Number(useParams().id);
   const batch = useQuery({
-    queryKey: ['batch', id],
-    queryFn: () => call(api.intake.batch, { params: { id } }),
+    ...ask(api.intake.batch, { params: { id } }),
     refetchInterval: ({ state: { data } }) =>
       data && (busy.has(data.state) || (data.state === 'tried' && !data.effect)) ? 900 : false,
   });
@@ -28,15 +34,15 @@ export function Batch() {
 }
 
 function Page({ batch }: { batch: BatchAnswer }) {
-  const [search, setSearch] = useSearchParams();
+  const [address, set] = useAddress(batchAddress);
   const queries = useQueryClient();
   const tell = useTell();
   const navigate = useNavigate();
   const params = { id: batch.id };
-  const tab = search.get('tab') ?? (batch.state === 'read' || batch.state === 'trying' ? 'columns' : 'rows');
-  const show = (to: string) => setSearch({ tab: to });
+  const tab = address.tab ?? (batch.state === 'read' || batch.state === 'trying' ? 'columns' : 'rows');
+  const show = (to: TabName) => set({ tab: to });
   const keep = (data: BatchAnswer) => {
-    queries.setQueryData(['batch', batch.id], data);
+    queries.setQueryData(keyOf(api.intake.batch, { params: { id: batch.id } }), data);
     void queries.invalidateQueries();
   };
   const tryOut = useMutation({
@@ -51,7 +57,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
     mutationKey: batchWork(batch.id),
     mutationFn: () => call(api.intake.again, { params }),
     onSuccess: async (data) => {
-      queries.setQueryData(['batch', data.id], data);
+      queries.setQueryData(keyOf(api.intake.batch, { params: { id: data.id } }), data);
       await navigate(`/intake/${data.id}`);
     },
   });
@@ -150,7 +156,7 @@ function Page({ batch }: { batch: BatchAnswer }) {
           <ProblemBox key={fault} title="It cannot be tried yet" error={fault} />
         ))}
         {error && <ProblemBox error={error} />}
-        <Tabs value={tab} onChange={(_, to: string) => show(to)}>
+        <Tabs value={tab} onChange={(_, to: TabName) => show(to)}>
           <Tab value="columns" label="Reading and columns" />
           {batch.kind !== 'round-trip' && <Tab value="first" label="First rows" />}
           <Tab value="rows" label={rowsTab(batch)} disabled={!batch.counts} />

@@ -6,7 +6,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type BatchAnswer, type BatchSummary, api } from '@velvet-shelf/contract';
 import { type DragEvent, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { call, reach } from '../api/call';
+import { ask, keyOf } from '../api/ask';
+import { reach } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
 import { bytes, clock, count } from '../design/words';
@@ -15,7 +16,7 @@ import { Warehouses } from '../stock/Warehouses';
 import { Suppliers } from './Suppliers';
 
 export function Batches() {
-  const batches = useQuery({ queryKey: ['batches'], queryFn: () => call(api.intake.batches) });
+  const batches = useQuery(ask(api.intake.batches));
   return (
     // The padding is inside what scrolls: a table's head sticks to the edge, with no row above it.
     <Box as="section" scroll grow>
@@ -58,7 +59,7 @@ function DropBox() {
   const send = useMutation({
     mutationFn: sendFile,
     onSuccess: async (batch) => {
-      queries.setQueryData(['batch', batch.id], batch);
+      queries.setQueryData(keyOf(api.intake.batch, { params: { id: batch.id } }), batch);
       await navigate(`/intake/${batch.id}`);
     },
   });

@@ -9,7 +9,9 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 import { useState } from 'react';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
+import { DataTable } from '../design/DataTable';
 import { ProblemBox } from '../design/feedback';
 import { useCompany } from '../session/company';
 import { type Correction, ReadingSettings } from './Reading';
@@ -26,11 +28,7 @@ export function Columns({
   canEdit: boolean;
   onChange: (batch: BatchAnswer) => void;
 }) {
-  const attributes = useQuery({
-    queryKey: ['attributes'],
-    queryFn: () => call(api.catalog.attributes),
-    staleTime: 300_000,
-  });
+  const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const correct = useMutation({
     mutationFn: (body: Correction) => call(api.intake.reading, { params: { id: batch.id }, body }),
     onSuccess: onChange,
@@ -49,31 +47,43 @@ export function Columns({
       ) : (
         <>
           <Translations batch={batch} off={off} onSet={put} onMap={(map) => correct.mutate({ map })} />
-          <Box as="table" surface="card" className="plain">
-            <thead>
-              <tr>
-                <th>Column</th>
-                <Box as="th" wide={290}>
-                  Becomes
-                </Box>
-                <th>Because</th>
-                <th>First rows, and what they become</th>
-              </tr>
-            </thead>
-            <tbody>
-              {batch.columns.map((column, at) => (
-                <ColumnRow
-                  key={column}
-                  batch={batch}
-                  column={column}
-                  at={at}
-                  choices={choices}
-                  off={off}
-                  onMap={(map) => correct.mutate({ map })}
-                />
-              ))}
-            </tbody>
-          </Box>
+          <DataTable
+            label="Columns of the file"
+            look={{ surface: 'card' }}
+            rows={columnsOf(batch)}
+            keyOf={({ column }) => column}
+            columns={[
+              { head: 'Column', cell: ({ column }) => column, look: { strong: true, maxWide: 190, breaks: true } },
+              {
+                head: 'Becomes',
+                headLook: { wide: 290 },
+                cell: (column) => (
+                  <Becomes
+                    column={column}
+                    batch={batch}
+                    choices={choices}
+                    off={off}
+                    onMap={(map) => correct.mutate({ map })}
+                  />
+                ),
+              },
+              {
+                head: 'Because',
+                look: { small: true, muted: true, maxWide: 190 },
+                cell: ({ isOwn, suggestions: [best] }) => (
+                  <>
+                    {isOwn ? 'chosen by you' : best?.why}
+                    {!isOwn && best && best.score > 0 && <b> {best.score}</b>}
+                  </>
+                ),
+              },
+              {
+                head: 'First rows, and what they become',
+                look: { small: true, maxWide: 420 },
+                cell: (column) => <FirstCells column={column} batch={batch} />,
+              },
+            ]}
+          />
         </>
       )}
     </Box>
@@ -114,93 +124,99 @@ function Exchange({
   );
 }
 
-function ColumnRow({
-  batch,
-  column,
-  at,
+/** A column with what it is mapped to (`i` is the place in the map; -1 for one that is not in it) and what was suggested. */
+interface FileColumn {
+  column: string;
+  at: number;
+  listed: { target: ColumnTarget; i: number }[];
+  suggestions: BatchAnswer['suggestions'];
+  /** Mapped otherwise than anything suggested. */
+  isOwn: boolean;
+}
+
+const columnsOf = (batch: BatchAnswer): FileColumn[] =>
+  batch.columns.map((column, at) => {
+    const entries = batch.map.flatMap((row, i) => (row.column === column ? [{ target: row.target, i }] : []));
+    const listed = entries.length > 0 ? entries : [{ target: { to: 'ignore' } as ColumnTarget, i: -1 }];
+    const suggestions = batch.suggestions.filter((suggestion) => suggestion.column === column);
+    const isOwn = listed.some(({ target }) => !suggestions.some((suggestion) => sameTarget(suggestion.target, target)));
+    return { column, at, listed, suggestions, isOwn };
+  });
+
+/** What a column becomes: one thing, or several. */
+function Becomes({
+  column: { column, listed, suggestions },
+  batch: { map },
   choices,
   off,
   onMap,
 }: {
+  column: FileColumn;
   batch: BatchAnswer;
-  column: string;
-  at: number;
   choices: Choice[];
   off: boolean;
   onMap: (map: BatchAnswer['map']) => void;
 }) {
-  const entries = batch.map.flatMap((row, i) => (row.column === column ? [{ ...row, i }] : []));
-  const listed = entries.length > 0 ? entries : [{ column, target: { to: 'ignore' } as ColumnTarget, i: -1 }];
-  const suggestions = batch.suggestions.filter((suggestion) => suggestion.column === column);
-  const [best] = suggestions;
-  // Without an article number no row can be read, and still they show what the columns hold.
-  const isNoneRead = batch.sample.every((row) => row.refused.length > 0);
-  const own = listed.some(({ target }) => !suggestions.some((suggestion) => sameTarget(suggestion.target, target)));
   const set = (i: number, target: ColumnTarget) =>
-    onMap(i < 0 ? [...batch.map, { column, target }] : batch.map.map((row, k) => (k === i ? { column, target } : row)));
+    onMap(i < 0 ? [...map, { column, target }] : map.map((row, k) => (k === i ? { column, target } : row)));
   return (
-    <tr>
-      <Box as="td" strong maxWide={190} breaks>
-        {column}
-      </Box>
-      <td>
-        {listed.map(({ target, i }, n) => (
-          <Target
-            key={i}
-            name={n === 0 ? `What ${column} becomes` : `What ${column} becomes too`}
-            target={target}
-            choices={choices}
-            off={off}
-            onSet={(next) =>
-              set(i, suggestions.find((suggestion) => sameTarget(suggestion.target, next))?.target ?? next)
-            }
-            onRemove={n === 0 ? undefined : () => onMap(batch.map.filter((_, k) => k !== i))}
-          />
-        ))}
-        {!off && listed[0]?.target.to !== 'ignore' && (
-          <Button
-            size="small"
-            color="secondary"
-            sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
-            onClick={() => onMap([...batch.map, { column, target: { to: 'ignore' } }])}
-          >
-            + feeds something else too
-          </Button>
-        )}
-      </td>
-      <Box as="td" small muted maxWide={190}>
-        {own ? 'chosen by you' : best?.why}
-        {!own && best && best.score > 0 && <b> {best.score}</b>}
-      </Box>
-      <Box as="td" small maxWide={420}>
-        {batch.sample
-          .filter((row) => (row.refused.length === 0 || isNoneRead) && (row.cells[at] ?? '') !== '')
-          .slice(0, 3)
-          .map((row) => (
-            <Box cut key={row.row}>
-              <Box as="span" muted>
-                {row.cells[at]?.slice(0, 60)}
-              </Box>
-              {entries.map(({ i }) => {
-                const becomes = row.becomes[i];
-                if (!becomes) return null;
-                return (
-                  <span key={i}>
-                    {becomes.text !== '' && becomes.text !== row.cells[at] && <> → {becomes.text.slice(0, 60)}</>}
-                    {becomes.note && (
-                      <Box as="span" tone={becomes.lost ? 'blocked' : 'advice'}>
-                        {' '}
-                        {signOf(becomes)} {becomes.note}
-                      </Box>
-                    )}
-                  </span>
-                );
-              })}
-            </Box>
-          ))}
-      </Box>
-    </tr>
+    <>
+      {listed.map(({ target, i }, n) => (
+        <Target
+          key={i}
+          name={n === 0 ? `What ${column} becomes` : `What ${column} becomes too`}
+          target={target}
+          choices={choices}
+          off={off}
+          onSet={(next) =>
+            set(i, suggestions.find((suggestion) => sameTarget(suggestion.target, next))?.target ?? next)
+          }
+          onRemove={n === 0 ? undefined : () => onMap(map.filter((_, k) => k !== i))}
+        />
+      ))}
+      {!off && listed[0]?.target.to !== 'ignore' && (
+        <Button
+          size="small"
+          color="secondary"
+          sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
+          onClick={() => onMap([...map, { column, target: { to: 'ignore' } }])}
+        >
+          + feeds something else too
+        </Button>
+      )}
+    </>
   );
+}
+
+/** Its first cells that hold something, and what each becomes. */
+function FirstCells({ column: { at, listed }, batch: { sample } }: { column: FileColumn; batch: BatchAnswer }) {
+  // Without an article number no row can be read, and still they show what the columns hold.
+  const isNoneRead = sample.every((row) => row.refused.length > 0);
+  return sample
+    .filter((row) => (row.refused.length === 0 || isNoneRead) && (row.cells[at] ?? '') !== '')
+    .slice(0, 3)
+    .map((row) => (
+      <Box cut key={row.row}>
+        <Box as="span" muted>
+          {row.cells[at]?.slice(0, 60)}
+        </Box>
+        {listed.map(({ i }) => {
+          const becomes = row.becomes[i];
+          if (!becomes) return null;
+          return (
+            <span key={i}>
+              {becomes.text !== '' && becomes.text !== row.cells[at] && <> → {becomes.text.slice(0, 60)}</>}
+              {becomes.note && (
+                <Box as="span" tone={becomes.lost ? 'blocked' : 'advice'}>
+                  {' '}
+                  {signOf(becomes)} {becomes.note}
+                </Box>
+              )}
+            </span>
+          );
+        })}
+      </Box>
+    ));
 }
 
 function Target({

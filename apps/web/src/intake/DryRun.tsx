@@ -3,15 +3,18 @@ import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import Chip from '@mui/material/Chip';
-import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
-import type { rowFilters } from '@velvet-shelf/contract';
-import { type BatchAnswer, type BatchRowAnswer, api } from '@velvet-shelf/contract';
-import { useDeferredValue, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { type BatchAnswer, type BatchRowAnswer, api, rowFilters } from '@velvet-shelf/contract';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { askPages, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
+import { type Column, DataTable } from '../design/DataTable';
 import { State } from '../design/State';
+import { SearchBox } from '../design/SearchBox';
 import { count, plural } from '../design/words';
 import { EffectBar } from './Effect';
 import { FixRow } from './FixRow';
@@ -20,38 +23,29 @@ import { UntakenWords } from './UntakenWords';
 
 const outcomes = ['created', 'joins', 'changed', 'unchanged', 'refused'] as const;
 type Outcome = (typeof rowFilters)[number];
+const rowsAddress = z.object({
+  tab: z.string().optional(),
+  outcome: z.enum(rowFilters).optional(),
+  search: inAddress.search,
+  /** Whoever comes from a value is led to the row it stands on. */
+  row: inAddress.number,
+});
 
 export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (batch: BatchAnswer) => void }) {
-  const [params, setParams] = useSearchParams();
-  const outcome = (params.get('outcome') ?? undefined) as Outcome | undefined;
-  const search = params.get('search') ?? '';
-  /** Whoever comes from a value is led to the row it stands on. */
-  const at = Number(params.get('row')) || undefined;
-  const asked = useDeferredValue(search);
+  const [{ outcome, search: asked, row: at }, set] = useAddress(rowsAddress);
   const queries = useQueryClient();
   const tell = useTell();
   const [fixing, setFixing] = useState<BatchRowAnswer>();
-  const set = (key: string, value: string | undefined) =>
-    setParams((now) => {
-      const next = new URLSearchParams(now);
-      next.set('tab', 'rows');
-      if (value) next.set(key, value);
-      else next.delete(key);
-      return next;
-    });
-  const rows = useInfiniteQuery({
-    queryKey: ['batch-rows', batch.id, batch.state, outcome, asked, at],
-    queryFn: ({ pageParam }) =>
-      call(api.intake.rows, {
-        params: { id: batch.id },
-        query: { outcome, search: asked, cursor: pageParam, limit: 100 },
-      }),
-    initialPageParam: at === undefined ? undefined : String(at - 1),
-    getNextPageParam: (page) => page.next ?? undefined,
-  });
+  const rows = useInfiniteQuery(
+    askPages(
+      api.intake.rows,
+      { params: { id: batch.id }, query: { outcome, search: asked, limit: 100 } },
+      { first: at === undefined ? undefined : String(at - 1), mark: batch.state },
+    ),
+  );
   const after = (data: BatchAnswer) => {
     onChange(data);
-    void queries.invalidateQueries({ queryKey: ['batch-rows', batch.id] });
+    void queries.invalidateQueries({ queryKey: keyOf(api.intake.rows) });
   };
   const pick = useMutation({
     mutationFn: (body: { leftOut: boolean; rows?: number[] }) =>
@@ -65,13 +59,20 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
     },
   });
   const tried = batch.state === 'tried';
+  // A box that was ticked shows it at once.
+  const items = useMemo(() => {
+    const picked = pick.isPending ? pick.variables : undefined;
+    return (rows.data?.pages.flatMap((page) => page.items) ?? []).map((row) =>
+      picked?.rows?.includes(row.row) ? { ...row, leftOut: picked.leftOut } : row,
+    );
+  }, [rows.data, pick.isPending, pick.variables]);
   const isAlike = outcome !== undefined || asked !== '';
   const chip = (label: string, key: Outcome | undefined) => (
     <Chip
       key={label}
       label={label}
       variant={outcome === key ? 'filled' : 'outlined'}
-      onClick={() => set('outcome', key)}
+      onClick={() => set({ tab: 'rows', outcome: key })}
     />
   );
   return (
@@ -94,14 +95,13 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
         )}
         {(batch.counts?.asked ?? 0) > 0 && chip(`to be asked about ${count(batch.counts?.asked ?? 0)}`, 'asked')}
         {chip('with notes', 'noted')}
-        {at !== undefined && <Chip label={`from row ${count(at)} on`} onDelete={() => set('row', undefined)} />}
+        {at !== undefined && <Chip label={`from row ${count(at)} on`} onDelete={() => set({ row: undefined })} />}
         {batch.leftOut > 0 && chip(`picked out ${count(batch.leftOut)}`, 'left out')}
-        <TextField
-          placeholder="Find in rows"
-          value={search}
-          onChange={(event) => set('search', event.target.value)}
-          slotProps={{ htmlInput: { 'aria-label': 'Find in rows' } }}
-          sx={{ width: 150 }}
+        <SearchBox
+          label="Find in rows"
+          value={asked}
+          onSearch={(search) => set({ tab: 'rows', search }, { replace: true })}
+          wide={150}
         />
         {tried && isAlike && outcome !== 'refused' && (
           <Button
@@ -120,44 +120,46 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
       </Box>
       {(rows.error ?? pick.error) && <ProblemBox error={rows.error ?? pick.error} />}
       <Box grow scroll surface="card">
-        <table className="plain">
-          <thead>
-            <tr>
-              {tried && (
-                <Box as="th" wide={34}>
-                  Apply
+        <DataTable
+          label="Rows of the file"
+          rows={items}
+          keyOf={({ row }) => row}
+          rowLook={(row) => ({
+            faded: row.leftOut,
+            ...(row.row === at ? { surface: 'brass', 'aria-current': true } : {}),
+          })}
+          columns={[
+            ...(tried ? [applyColumn((row, leftOut) => pick.mutate({ leftOut, rows: [row.row] }))] : []),
+            { head: 'Row', cell: ({ place, row }) => place ?? row, look: { num: true, oneLine: true } },
+            {
+              head: 'Outcome',
+              cell: ({ outcome: is, leftOut }) => <State is={is}>{leftOut ? 'picked out' : is}</State>,
+            },
+            { head: 'Article number', cell: ({ key }) => key },
+            {
+              head: 'What',
+              look: { maxWide: 300 },
+              cell: ({ title }) => (
+                <Box cut title={title ?? ''}>
+                  {title}
                 </Box>
-              )}
-              <Box as="th" num>
-                Row
-              </Box>
-              <th>Outcome</th>
-              <th>Article number</th>
-              <th>What</th>
-              <th>{batch.state === 'applied' ? 'What it did' : 'What it does'}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.data?.pages.flatMap((page) =>
-              page.items.map((row) => (
-                <Row
-                  key={row.row}
-                  row={
-                    pick.isPending && pick.variables.rows?.includes(row.row)
-                      ? { ...row, leftOut: pick.variables.leftOut }
-                      : row
-                  }
-                  isSought={row.row === at}
+              ),
+            },
+            {
+              head: batch.state === 'applied' ? 'What it did' : 'What it does',
+              id: 'does',
+              look: { small: true, maxWide: 520 },
+              cell: (row) => (
+                <WhatItDoes
+                  row={row}
                   toAdd={stillToAdd(batch, row)}
                   applied={batch.state === 'applied'}
-                  tried={tried}
-                  onPick={(leftOut) => pick.mutate({ leftOut, rows: [row.row] })}
                   onFix={tried && batch.kind !== 'round-trip' ? () => setFixing(row) : undefined}
                 />
-              )),
-            )}
-          </tbody>
-        </table>
+              ),
+            },
+          ]}
+        />
         {rows.hasNextPage && (
           <Button onClick={() => void rows.fetchNextPage()} sx={{ m: 1 }}>
             Show more rows
@@ -190,73 +192,58 @@ function stillToAdd({ kind, counts, columns }: BatchAnswer, { cells, outcome }: 
   return kind === 'pull' && all === 1 && outcome === 'refused' ? columns.filter((_, i) => !cells[i]?.trim()) : [];
 }
 
-function Row({
+/** Whether a row is applied; one that is refused cannot be. */
+const applyColumn = (onPick: (row: BatchRowAnswer, leftOut: boolean) => void): Column<BatchRowAnswer> => ({
+  head: 'Apply',
+  headLook: { wide: 34 },
+  cell: (row) => (
+    <Checkbox
+      size="small"
+      sx={{ p: 0 }}
+      checked={!row.leftOut && row.outcome !== 'refused'}
+      disabled={row.outcome === 'refused'}
+      onChange={(_, checked) => onPick(row, !checked)}
+      slotProps={{ input: { 'aria-label': `Apply row ${row.row}` } }}
+    />
+  ),
+});
+
+/** Why a row is refused, what it is about and changes, and what was noticed in it. */
+function WhatItDoes({
   row,
-  isSought,
   toAdd,
   applied,
-  tried,
-  onPick,
   onFix,
 }: {
   row: BatchRowAnswer;
-  isSought: boolean;
   toAdd: string[];
   applied: boolean;
-  tried: boolean;
-  onPick: (leftOut: boolean) => void;
   onFix: (() => void) | undefined;
 }) {
   return (
-    <Box as="tr" aria-current={isSought || undefined} faded={row.leftOut} surface={isSought ? 'brass' : undefined}>
-      {tried && (
-        <td>
-          <Checkbox
-            size="small"
-            sx={{ p: 0 }}
-            checked={!row.leftOut && row.outcome !== 'refused'}
-            disabled={row.outcome === 'refused'}
-            onChange={(_, checked) => onPick(!checked)}
-            slotProps={{ input: { 'aria-label': `Apply row ${row.row}` } }}
-          />
-        </td>
-      )}
-      <Box as="td" num oneLine>
-        {row.place ?? row.row}
-      </Box>
-      <td>
-        <State is={row.outcome}>{row.leftOut ? 'picked out' : row.outcome}</State>
-      </td>
-      <td>{row.key}</td>
-      <Box as="td" maxWide={300}>
-        <Box cut title={row.title ?? ''}>
-          {row.title}
+    <>
+      {row.reasons.map((reason) => (
+        <Box tone="blocked" key={reason}>
+          {reason}
         </Box>
-      </Box>
-      <Box as="td" small maxWide={520}>
-        {row.reasons.map((reason) => (
-          <Box tone="blocked" key={reason}>
-            {reason}
-          </Box>
-        ))}
-        {toAdd.length > 0 && (
-          <div>
-            Still to add: <b>{toAdd.join(', ')}</b>
-          </div>
-        )}
-        <WhatOfGoods row={row} applied={applied} />
-        {row.notes.map((note) => (
-          <Box tone={note.lost ? 'blocked' : 'advice'} key={note.column + note.note}>
-            {signOf(note)} {note.column}: {note.note}
-          </Box>
-        ))}
-        {onFix && (row.outcome === 'refused' || row.notes.some((note) => note.lost)) && (
-          <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} onClick={onFix}>
-            Correct this row
-          </Button>
-        )}
-      </Box>
-    </Box>
+      ))}
+      {toAdd.length > 0 && (
+        <div>
+          Still to add: <b>{toAdd.join(', ')}</b>
+        </div>
+      )}
+      <WhatOfGoods row={row} applied={applied} />
+      {row.notes.map((note) => (
+        <Box tone={note.lost ? 'blocked' : 'advice'} key={note.column + note.note}>
+          {signOf(note)} {note.column}: {note.note}
+        </Box>
+      ))}
+      {onFix && (row.outcome === 'refused' || row.notes.some((note) => note.lost)) && (
+        <Button size="small" color="secondary" sx={{ p: 0, minWidth: 0, fontSize: 12 }} onClick={onFix}>
+          Correct this row
+        </Button>
+      )}
+    </>
   );
 }
 

@@ -3,6 +3,7 @@ import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import type { BatchAnswer, EffectAnswer } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural } from '../design/words';
 
@@ -43,22 +44,25 @@ export function EffectBar({ batch }: { batch: BatchAnswer }) {
       </Box>
       {open && (
         <Box scroll maxHigh={180} above={1.5}>
-          <table className="plain">
-            <tbody>
-              {effect.examples.map((example) => (
-                <tr key={`${example.kind}${example.place}${example.sku}${example.title}`}>
-                  <td>{example.sku ?? ''}</td>
-                  <td>{example.title}</td>
-                  <Box as="td" muted>
-                    {example.place}
-                  </Box>
-                  <td>
-                    {example.before ?? 'not listed'} → <b>{example.after ?? 'not listed'}</b>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <DataTable
+            label="Examples"
+            headless
+            rows={effect.examples}
+            keyOf={({ kind, place, sku, title }) => JSON.stringify([kind, place, sku, title])}
+            columns={[
+              { head: 'SKU', cell: ({ sku }) => sku ?? '' },
+              { head: 'Title', cell: ({ title }) => title },
+              { head: 'Place', cell: ({ place }) => place, look: { muted: true } },
+              {
+                head: 'What becomes of it',
+                cell: ({ before, after }) => (
+                  <>
+                    {before ?? 'not listed'} → <b>{after ?? 'not listed'}</b>
+                  </>
+                ),
+              },
+            ]}
+          />
         </Box>
       )}
     </Box>

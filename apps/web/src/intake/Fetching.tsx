@@ -7,14 +7,14 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type PullAnswer, api } from '@velvet-shelf/contract';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { clock, count } from '../design/words';
 
 export function Fetching() {
   const pulls = useQuery({
-    queryKey: ['pulls'],
-    queryFn: () => call(api.intake.pulls),
+    ...ask(api.intake.pulls),
     refetchInterval: ({ state: { data } }) => (data?.items.some((row) => row.running) ? 800 : 30_000),
   });
   const [adding, setAdding] = useState(false);
@@ -49,11 +49,11 @@ function Pull({ pull }: { pull: PullAnswer }) {
   const [editing, setEditing] = useState(false);
   const start = useMutation({
     mutationFn: () => call(api.intake.startPull, { params: { id: pull.id } }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['pulls'] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.intake.pulls) }),
   });
   const end = useMutation({
     mutationFn: (how: 'cancelPull' | 'removePull') => call(api.intake[how], { params: { id: pull.id } }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['pulls'] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.intake.pulls) }),
   });
   const problem = start.error ?? end.error ?? pull.lastError;
   return (
@@ -120,7 +120,7 @@ const schedules: [string, string][] = [
 ];
 
 function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () => void }) {
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const suppliers = useQuery(ask(api.intake.suppliers));
   const queries = useQueryClient();
   const [wish, setWish] = useState({
     name: pull?.name ?? '',
@@ -131,7 +131,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
   const save = useMutation({
     mutationFn: () => call(api.intake.savePull, { body: { ...wish, id: pull?.id, schedule: wish.schedule || null } }),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ['pulls'] });
+      void queries.invalidateQueries({ queryKey: keyOf(api.intake.pulls) });
       onDone();
     },
   });
@@ -195,7 +195,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
 
 /** One item that a channel describes already; what it lacks is added in the dry run. */
 function OneItem() {
-  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const places = useQuery(ask(api.channels.places));
   const navigate = useNavigate();
   const [identifier, setIdentifier] = useState('');
   // Places of one channel have one catalogue between them.

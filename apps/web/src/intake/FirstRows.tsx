@@ -2,7 +2,7 @@
 import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { signOf } from './notes';
 
 interface Shown {
@@ -27,11 +27,7 @@ function thingsOf(batch: BatchAnswer, attributes: AttributeAnswer[]): Shown[] {
 }
 
 export function FirstRows({ batch }: { batch: BatchAnswer }) {
-  const attributes = useQuery({
-    queryKey: ['attributes'],
-    queryFn: () => call(api.catalog.attributes),
-    staleTime: 300_000,
-  });
+  const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const things = thingsOf(batch, attributes.data?.items ?? []);
   return (
     <Box scroll grow pad={[2.5, 6, 6]}>

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox } from '../design/feedback';
 
@@ -14,7 +15,7 @@ export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => vo
   const add = useMutation({
     mutationFn: (wanted: string) => call(api.intake.addSupplier, { body: { name: wanted } }),
     onSuccess: ({ id }) => {
-      void queries.invalidateQueries({ queryKey: ['suppliers'] });
+      void queries.invalidateQueries({ queryKey: keyOf(api.intake.suppliers) });
       onAdded(id);
     },
   });

@@ -4,10 +4,10 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useQuery } from '@tanstack/react-query';
-import { encodings, formats } from '@velvet-shelf/core/tabular';
+import { encodings, formatNames, textFormats } from '@velvet-shelf/core/tabular';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import { type ReactNode, useState } from 'react';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { count } from '../design/words';
 import { NewSupplier } from './NewSupplier';
 
@@ -24,15 +24,6 @@ export interface Correction {
 /** The choice that is none of those there are. */
 const newOne = 'new';
 
-const formatWords: Record<Reading['format'], string> = {
-  delimited: 'Delimited text',
-  xlsx: 'XLSX workbook',
-  json: 'JSON',
-  jsonl: 'JSON Lines',
-  xml: 'XML',
-  jsonld: 'schema.org JSON-LD',
-};
-
 export function ReadingSettings({
   batch,
   off,
@@ -42,7 +33,7 @@ export function ReadingSettings({
   off: boolean;
   onCorrect: (change: Correction) => void;
 }) {
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const suppliers = useQuery(ask(api.intake.suppliers));
   const [isAdding, setAdding] = useState(false);
   const { detected, reading } = batch;
   const readsMoney = useReadsMoney(batch);
@@ -108,10 +99,10 @@ export function ReadingSettings({
             onPick={(scope) => onCorrect({ scope: scope as BatchAnswer['scope'] })}
           />
         )}
-        {isExchange || reading.format === 'xlsx' ? (
+        {isExchange || !textFormats.includes(reading.format) ? (
           <Setting label="Format" why={why('format')}>
             <Box pad={[2, 0]} medium>
-              {formatWords[reading.format]}
+              {formatNames[reading.format]}
             </Box>
           </Setting>
         ) : (
@@ -119,7 +110,7 @@ export function ReadingSettings({
             label="Format"
             why={why('format')}
             value={reading.format}
-            options={formats.filter((format) => format !== 'xlsx').map((format) => [format, formatWords[format]])}
+            options={textFormats.map((format) => [format, formatNames[format]])}
             off={off}
             onPick={(format) => onCorrect({ format: format as Reading['format'] })}
           />
@@ -269,7 +260,7 @@ const currencies = Intl.supportedValuesOf('currency');
 
 /** Whether any column gives amounts of money. */
 function useReadsMoney({ map }: BatchAnswer): boolean {
-  const attributes = useQuery({ queryKey: ['attributes'], queryFn: () => call(api.catalog.attributes) });
+  const attributes = useQuery(ask(api.catalog.attributes));
   const isMoney = (key: string) => attributes.data?.items.find((attribute) => attribute.key === key)?.type === 'money';
   return map.some(({ target }) => target.to === 'price' || (target.to === 'attribute' && isMoney(target.attribute)));
 }

@@ -6,19 +6,20 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { count } from '../design/words';
 import { NewSupplier } from './NewSupplier';
 
 export function Suppliers() {
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.intake.suppliers) });
+  const suppliers = useQuery(ask(api.intake.suppliers));
   const queries = useQueryClient();
   const [isAdding, setAdding] = useState(false);
   const numbers = useMutation({
     mutationFn: ({ id, usesOurNumbers }: { id: number; usesOurNumbers: boolean }) =>
       call(api.matching.ourNumbers, { params: { id }, body: { usesOurNumbers } }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['suppliers'] }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.intake.suppliers) }),
   });
   return (
     <>

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type ListingAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
@@ -12,10 +12,7 @@ import { Pin } from './Pin';
 import { Trace } from './Trace';
 
 export function Listing({ id }: { id: number }) {
-  const listing = useQuery({
-    queryKey: ['listing', id],
-    queryFn: () => call(api.listings.listing, { params: { id } }),
-  });
+  const listing = useQuery(ask(api.listings.listing, { params: { id } }));
   return <Loaded query={listing}>{(data) => <Page key={id} listing={data} />}</Loaded>;
 }
 

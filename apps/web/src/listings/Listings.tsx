@@ -2,15 +2,18 @@
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
-import TextField from '@mui/material/TextField';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { type ListingRow, api } from '@velvet-shelf/contract';
-import { useDeferredValue } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { call } from '../api/call';
+import { api } from '@velvet-shelf/contract';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { askPages } from '../api/ask';
+import { DataTable } from '../design/DataTable';
 import { Drawer } from '../design/Drawer';
 import { Empty, ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
+import { SearchBox } from '../design/SearchBox';
 import { plural } from '../design/words';
 import { Listing } from './Listing';
 
@@ -23,32 +26,23 @@ const states = [
   ['none', 'never sent'],
 ] as const;
 
+const listingsAddress = z.object({
+  readiness: z.enum(readinesses).optional(),
+  channelState: z.enum(states.map(([state]) => state)).optional(),
+  cause: inAddress.text,
+  toSend: z.literal('yes').optional(),
+  place: inAddress.number,
+  search: inAddress.search,
+  open: inAddress.number,
+});
+
 export function Listings() {
-  const [params, setParams] = useSearchParams();
-  const set = (key: string, value: string | undefined) =>
-    setParams((now) => {
-      const next = new URLSearchParams(now);
-      if (value) next.set(key, value);
-      else next.delete(key);
-      return next;
-    });
-  const readiness = (params.get('readiness') ?? undefined) as ListingRow['readiness'] | undefined;
-  const channelState = params.get('channelState') ?? undefined;
-  const cause = params.get('cause') ?? undefined;
-  const toSend = params.get('toSend') === 'yes' ? 'yes' : undefined;
-  const place = Number(params.get('place')) || undefined;
-  const search = useDeferredValue(params.get('search') ?? '');
-  const list = useInfiniteQuery({
-    queryKey: ['listings', place, readiness, channelState, cause, toSend, search],
-    queryFn: ({ pageParam }) =>
-      call(api.listings.list, {
-        query: { place, readiness, channelState, cause, toSend, search, cursor: pageParam, limit: 100 },
-      }),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
-  });
-  const open = Number(params.get('open')) || undefined;
+  const [{ readiness, channelState, cause, toSend, place, search, open }, set] = useAddress(listingsAddress);
+  const list = useInfiniteQuery(
+    askPages(api.listings.list, { query: { place, readiness, channelState, cause, toSend, search, limit: 100 } }),
+  );
   const total = list.data?.pages[0]?.total;
+  const rows = useMemo(() => list.data?.pages.flatMap(({ items }) => items) ?? [], [list.data]);
   return (
     <>
       <Box as="section" col grow pad={[3.5, 0, 0, 5]}>
@@ -57,11 +51,10 @@ export function Listings() {
           <Box as="span" grow muted padBottom={1}>
             {total !== undefined && plural(total, 'listing')}
           </Box>
-          <TextField
-            placeholder="Search listings"
-            value={params.get('search') ?? ''}
-            onChange={(event) => set('search', event.target.value)}
-            slotProps={{ htmlInput: { 'aria-label': 'Search listings' } }}
+          <SearchBox
+            label="Search listings"
+            value={search}
+            onSearch={(text) => set({ search: text }, { replace: true })}
           />
         </Box>
         <Box wrap row around={[2.5, 0]}>
@@ -71,7 +64,7 @@ export function Listings() {
               size="small"
               label={row}
               variant={readiness === row ? 'filled' : 'outlined'}
-              onClick={() => set('readiness', readiness === row ? undefined : row)}
+              onClick={() => set({ readiness: readiness === row ? undefined : row })}
             />
           ))}
           <Box as="span" muted>
@@ -83,78 +76,74 @@ export function Listings() {
               size="small"
               label={word}
               variant={channelState === row ? 'filled' : 'outlined'}
-              onClick={() => set('channelState', channelState === row ? undefined : row)}
+              onClick={() => set({ channelState: channelState === row ? undefined : row })}
             />
           ))}
           {toSend && (
             <>
-              <Chip size="small" label="to send" onDelete={() => set('toSend', undefined)} />
+              <Chip size="small" label="to send" onDelete={() => set({ toSend: undefined })} />
               <Button component={Link} to="/feeds" size="small" variant="contained">
                 Send them in a feed
               </Button>
             </>
           )}
-          {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set('cause', undefined)} />}
+          {cause && <Chip size="small" label={`cause: ${cause}`} onDelete={() => set({ cause: undefined })} />}
         </Box>
         {list.error && <ProblemBox error={list.error} />}
         {total === 0 && <Empty title="No listing is like this">Take a filter away to see more.</Empty>}
         <Box grow scroll surface="card">
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>SKU</th>
-                <th>Title</th>
-                <th>Place</th>
-                <th>Fit to send</th>
-                <th>On the channel</th>
-                <th>Why</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.data?.pages.flatMap((page) =>
-                page.items.map((listing) => (
-                  <Box
-                    as="tr"
-                    choosable
-                    chosen={listing.id === open}
-                    key={listing.id}
-                    onClick={() => set('open', String(listing.id))}
-                  >
-                    <Box as="td" oneLine>
-                      <button type="button" className="value whole" onClick={() => set('open', String(listing.id))}>
-                        {listing.sku ?? 'no SKU'}
-                      </button>
-                    </Box>
-                    <Box as="td" maxWide={260}>
-                      <Box cut title={listing.title ?? ''}>
-                        {listing.title}
-                      </Box>
-                    </Box>
-                    <Box as="td" muted oneLine>
-                      {listing.place}
-                    </Box>
-                    <td>
-                      <State is={listing.readiness} />
-                    </td>
-                    <td>
-                      {listing.channelState === 'none' ? (
-                        <Box as="span" muted>
-                          never sent
-                        </Box>
-                      ) : (
-                        <State is={listing.channelState} />
-                      )}
-                    </td>
-                    <Box as="td" small maxWide={320}>
-                      <Box cut title={listing.findings.map((finding) => finding.words).join('; ')}>
-                        {listing.notFor ?? listing.findings.map((finding) => finding.words).join('; ')}
-                      </Box>
-                    </Box>
+          <DataTable
+            label="Listings"
+            rows={rows}
+            keyOf={({ id }) => id}
+            chosen={open}
+            onChoose={({ id }) => set({ open: id })}
+            columns={[
+              {
+                head: 'SKU',
+                look: { oneLine: true },
+                cell: ({ sku }) => (
+                  <button type="button" className="value whole">
+                    {sku ?? 'no SKU'}
+                  </button>
+                ),
+              },
+              {
+                head: 'Title',
+                look: { maxWide: 260 },
+                cell: ({ title }) => (
+                  <Box cut title={title ?? ''}>
+                    {title}
                   </Box>
-                )),
-              )}
-            </tbody>
-          </table>
+                ),
+              },
+              { head: 'Place', cell: (listing) => listing.place, look: { muted: true, oneLine: true } },
+              { head: 'Fit to send', cell: (listing) => <State is={listing.readiness} /> },
+              {
+                head: 'On the channel',
+                cell: (listing) =>
+                  listing.channelState === 'none' ? (
+                    <Box as="span" muted>
+                      never sent
+                    </Box>
+                  ) : (
+                    <State is={listing.channelState} />
+                  ),
+              },
+              {
+                head: 'Why',
+                look: { small: true, maxWide: 320 },
+                cell: ({ notFor, findings }) => {
+                  const words = findings.map((finding) => finding.words).join('; ');
+                  return (
+                    <Box cut title={words}>
+                      {notFor ?? words}
+                    </Box>
+                  );
+                },
+              },
+            ]}
+          />
           {list.hasNextPage && (
             <Button sx={{ m: 1 }} onClick={() => void list.fetchNextPage()}>
               Show more
@@ -163,7 +152,7 @@ export function Listings() {
         </Box>
       </Box>
       {open !== undefined && (
-        <Drawer label="Listing" onClose={() => set('open', undefined)}>
+        <Drawer label="Listing" onClose={() => set({ open: undefined })}>
           <Listing id={open} />
         </Drawer>
       )}

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ListingAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 
@@ -23,7 +24,7 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
         body: { text, madeAgainst: text === null ? value.pinned : over },
       }),
     onSuccess: (after, text) => {
-      queries.setQueryData(['listing', listing.id], after);
+      queries.setQueryData(keyOf(api.listings.listing, { params: { id: listing.id } }), after);
       void queries.invalidateQueries();
       tell(text === null ? `${value.label} follows its fill again` : `Pinned ${value.label} for this listing`);
       setDraft(undefined);

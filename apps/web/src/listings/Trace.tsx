@@ -3,14 +3,11 @@ import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type TraceAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 
 export function Trace({ listingId, attribute }: { listingId: number; attribute: string }) {
-  const trace = useQuery({
-    queryKey: ['trace', listingId, attribute],
-    queryFn: () => call(api.listings.trace, { params: { id: listingId, attribute } }),
-  });
+  const trace = useQuery(ask(api.listings.trace, { params: { id: listingId, attribute } }));
   return (
     <Loaded query={trace}>
       {({ label, steps }) => (

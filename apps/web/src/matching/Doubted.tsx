@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { count, plural } from '../design/words';
@@ -13,10 +14,7 @@ export function Doubted() {
   const queries = useQueryClient();
   const tell = useTell();
   const [open, setOpen] = useState(false);
-  const doubted = useQuery({
-    queryKey: ['doubted'],
-    queryFn: () => call(api.matching.doubted, { query: { limit: 100 } }),
-  });
+  const doubted = useQuery(ask(api.matching.doubted, { query: { limit: 100 } }));
   const split = useMutation({
     mutationFn: (products?: number[]) => call(api.matching.splitDoubted, { body: products ? { products } : {} }),
     onSuccess: ({ split: n }) => {

@@ -2,30 +2,32 @@
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { useDeferredValue, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
+import { SearchBox } from '../design/SearchBox';
 import { count, plural } from '../design/words';
 import { Doubted } from './Doubted';
 import { Sides } from './Sides';
 
+const joinedAddress = z.object({ search: inAddress.search, product: inAddress.number });
+
 export function Joined() {
-  const [params, setParams] = useSearchParams();
-  const [search, setSearch] = useState('');
-  const asked = useDeferredValue(search);
+  const [address, set] = useAddress(joinedAddress);
   const joined = useQuery({
-    queryKey: ['joined', asked],
-    queryFn: () => call(api.matching.joined, { query: { search: asked, limit: 300 } }),
+    ...ask(api.matching.joined, { query: { search: address.search, limit: 300 } }),
     placeholderData: keepPreviousData,
   });
   return (
     <Loaded query={joined}>
       {(data) => {
-        const chosen = Number(params.get('product')) || data.items[0]?.id;
+        const chosen = address.product ?? data.items[0]?.id;
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box col wide={390} fixed line="right" minHigh={0}>
@@ -35,13 +37,14 @@ export function Joined() {
                 <Box small muted>
                   {count(data.disagreeing)} where they do not all say the same
                 </Box>
-                <TextField
-                  placeholder="Find goods"
-                  value={search}
-                  onChange={(event) => setSearch(event.target.value)}
-                  slotProps={{ htmlInput: { 'aria-label': 'Find goods' } }}
-                  sx={{ width: 160, mt: 0.8 }}
-                />
+                <Box above={2}>
+                  <SearchBox
+                    label="Find goods"
+                    value={address.search}
+                    onSearch={(search) => set({ search }, { replace: true })}
+                    wide={160}
+                  />
+                </Box>
               </Box>
               <Box
                 as="ol"
@@ -56,7 +59,7 @@ export function Joined() {
                     <button
                       type="button"
                       className={`pair ${row.id === chosen ? 'on' : ''}`}
-                      onClick={() => setParams({ tab: 'joined', product: String(row.id) })}
+                      onClick={() => set({ product: row.id })}
                     >
                       <span className="score">{row.differs > 0 ? row.differs : ''}</span>
                       <Box as="span" minWide={0}>
@@ -93,10 +96,7 @@ function One({ id }: { id: number }) {
   const tell = useTell();
   const [onlyShared, setOnlyShared] = useState(true);
   const [out, setOut] = useState<ReadonlySet<number>>(new Set());
-  const compared = useQuery({
-    queryKey: ['compare', id],
-    queryFn: () => call(api.matching.compare, { query: { a: id } }),
-  });
+  const compared = useQuery(ask(api.matching.compare, { query: { a: id } }));
   const split = useMutation({
     mutationFn: () => call(api.matching.split, { params: { id }, body: { records: [...out] } }),
     onSuccess: ({ products }) => {

@@ -3,13 +3,15 @@ import { Box } from '../design/Box';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
-import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type PairAnswer, api } from '@velvet-shelf/contract';
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useEffect, useRef, useState } from 'react';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
+import { SearchBox } from '../design/SearchBox';
 import { count, plural } from '../design/words';
 import { Sides } from './Sides';
 
@@ -20,34 +22,25 @@ interface Wish {
   sure?: boolean;
 }
 
+const pairsAddress = z.object({ search: inAddress.search, pair: inAddress.text });
+
 export function Pairs() {
-  const [params, setParams] = useSearchParams();
-  const [search, setSearch] = useState('');
+  const [address, set] = useAddress(pairsAddress);
   /** Pairs that are joined only where somebody is sure. */
   const [unsure, setUnsure] = useState<{ a: number; b: number; words: string }[]>([]);
-  const asked = useDeferredValue(search);
   const queries = useQueryClient();
   const tell = useTell();
   const pairs = useQuery({
-    queryKey: ['matches', asked],
-    queryFn: () => call(api.matching.pairs, { query: { search: asked } }),
+    ...ask(api.matching.pairs, { query: { search: address.search } }),
     placeholderData: keepPreviousData,
   });
   const items = pairs.data?.items ?? [];
-  const found = items.findIndex((pair) => keyOf(pair) === params.get('pair'));
+  const found = items.findIndex((pair) => keyOf(pair) === address.pair);
   const index = Math.max(0, found);
   const chosen = items[index];
   const go = (to: number) => {
     const next = items[Math.min(items.length - 1, Math.max(0, to))];
-    setParams(
-      (now) => {
-        const all = new URLSearchParams(now);
-        if (next) all.set('pair', keyOf(next));
-        else all.delete('pair');
-        return all;
-      },
-      { replace: true },
-    );
+    set({ pair: next && keyOf(next) }, { replace: true });
   };
   const decide = useMutation({
     mutationFn: (body: Wish) => call(api.matching.decide, { body }),
@@ -103,12 +96,11 @@ export function Pairs() {
                   : `${plural(data.total, 'pair looks', 'pairs look')} like the same goods`}
               </b>
               <Box wrap row gap={1.5} above={1.5}>
-                <TextField
-                  placeholder="Find goods"
-                  value={search}
-                  onChange={(event) => setSearch(event.target.value)}
-                  slotProps={{ htmlInput: { 'aria-label': 'Find goods' } }}
-                  sx={{ width: 130 }}
+                <SearchBox
+                  label="Find goods"
+                  value={address.search}
+                  onSearch={(search) => set({ search }, { replace: true })}
+                  wide={130}
                 />
                 {data.above
                   .filter((row, i) => row.pairs > 0 && row.pairs !== data.above[i - 1]?.pairs && row.score >= 70)
@@ -199,10 +191,7 @@ function Decision({
   onDecide: (verdict: 'same' | 'different', sure?: boolean) => void;
   onSkip: () => void;
 }) {
-  const compared = useQuery({
-    queryKey: ['compare', pair.a.id, pair.b.id],
-    queryFn: () => call(api.matching.compare, { query: { a: pair.a.id, b: pair.b.id } }),
-  });
+  const compared = useQuery(ask(api.matching.compare, { query: { a: pair.a.id, b: pair.b.id } }));
   return (
     <Box col grow minWide={0} surface="card">
       <Box grow scroll pad={[3.5, 5]} role="region" aria-label="The pair" tabIndex={0}>

@@ -1,75 +1,82 @@
 /** Every source's claim side by side: a column a record, the winner marked where the goods are one product. */
 import { Box } from '../design/Box';
 import type { ClaimRow, Comparison, MatchSide } from '@velvet-shelf/contract';
+import { type Column, DataTable } from '../design/DataTable';
 import { Thumb } from '../design/Thumb';
 
 export function Sides({ data, onlyShared }: { data: Comparison; onlyShared: boolean }) {
-  const sides = data.products.flatMap((product) => product.sources.map((source) => ({ product, source })));
   const isOne = data.products.length === 1;
   const rows = data.rows.filter((row) => !onlyShared || Object.keys(row.claims).length > 1 || row.edit);
   return (
-    <table className="sides">
-      <thead>
-        <tr>
-          <th className="of" />
-          {sides.map(({ product, source }) => (
-            <th key={source.recordId}>
-              <Box as="span" row gap={2}>
-                {!isOne && <Thumb name={product.picture} />}
-                <span>
-                  {source.supplier}
-                  <Box small muted plainWeight>
-                    {source.key}
-                    {source.dropped && ' · no longer listed'}
-                  </Box>
-                </span>
-              </Box>
-            </th>
-          ))}
-          {isOne && <th>Yours</th>}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr key={`${row.attribute}@${row.language}`} className={row.differs ? 'differs' : ''}>
-            <th className="of">
-              {row.label}
-              {row.language && (
+    <DataTable
+      label="Claims"
+      className="sides"
+      rows={rows}
+      keyOf={({ attribute, language }) => `${attribute}@${language}`}
+      rowLook={({ differs }) => ({ className: differs ? 'differs' : '' })}
+      columns={[
+        {
+          head: '',
+          id: 'attribute',
+          isHead: true,
+          look: () => ({ className: 'of' }),
+          headLook: { className: 'of' },
+          cell: ({ label, language }) => (
+            <>
+              {label}
+              {language && (
                 <Box as="span" small muted>
                   {' '}
-                  {row.language}
+                  {language}
                 </Box>
               )}
-            </th>
-            {sides.map(({ source }) => (
-              <Cell key={source.recordId} row={row} source={source} isOne={isOne} />
-            ))}
-            {isOne && (
-              <td className={row.edit ? 'wins' : 'muted'} title={row.why ?? ''}>
-                {row.edit ? `${row.edit.text ?? 'empty on purpose'} (${row.edit.by})` : row.differs ? row.why : ''}
-              </td>
-            )}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            </>
+          ),
+        },
+        ...data.products.flatMap((product) => product.sources.map((source) => claimColumn(product, source, isOne))),
+        ...(isOne ? [ownColumn] : []),
+      ]}
+    />
   );
 }
 
-function Cell({ row, source, isOne }: { row: ClaimRow; source: MatchSide; isOne: boolean }) {
-  const text = row.claims[String(source.recordId)];
-  const wins = isOne && row.winnerRecord === source.recordId;
-  return (
-    <td className={wins ? 'wins' : row.differs ? 'other' : ''} title={text ?? ''}>
-      {text === undefined ? (
-        <Box as="span" muted>
-          –
-        </Box>
-      ) : text.length > 160 ? (
-        `${text.slice(0, 160)}…`
-      ) : (
-        text
-      )}
-    </td>
-  );
+/** What one source says. */
+function claimColumn(product: Comparison['products'][number], source: MatchSide, isOne: boolean): Column<ClaimRow> {
+  const wins = (row: ClaimRow) => isOne && row.winnerRecord === source.recordId;
+  return {
+    id: `record ${source.recordId}`,
+    head: (
+      <Box as="span" row gap={2}>
+        {!isOne && <Thumb name={product.picture} />}
+        <span>
+          {source.supplier}
+          <Box small muted plainWeight>
+            {source.key}
+            {source.dropped && ' · no longer listed'}
+          </Box>
+        </span>
+      </Box>
+    ),
+    look: (row) => ({
+      className: wins(row) ? 'wins' : row.differs ? 'other' : '',
+      title: row.claims[String(source.recordId)] ?? '',
+    }),
+    cell: (row) => {
+      const text = row.claims[String(source.recordId)];
+      if (text === undefined)
+        return (
+          <Box as="span" muted>
+            –
+          </Box>
+        );
+      return text.length > 160 ? `${text.slice(0, 160)}…` : text;
+    },
+  };
 }
+
+/** What a person said, and else why the winner wins. */
+const ownColumn: Column<ClaimRow> = {
+  head: 'Yours',
+  look: ({ edit, why }) => ({ className: edit ? 'wins' : 'muted', title: why ?? '' }),
+  cell: ({ edit, differs, why }) => (edit ? `${edit.text ?? 'empty on purpose'} (${edit.by})` : differs ? why : ''),
+};

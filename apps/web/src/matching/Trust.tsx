@@ -24,7 +24,9 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type TrustRow, api } from '@velvet-shelf/contract';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
+import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { plural } from '../design/words';
 
@@ -39,7 +41,7 @@ const policyWords: Record<TrustRow['policy'], string> = {
 };
 
 export function Trust() {
-  const trust = useQuery({ queryKey: ['trust'], queryFn: () => call(api.matching.trust) });
+  const trust = useQuery(ask(api.matching.trust));
   const queries = useQueryClient();
   const tell = useTell();
   const save = useMutation({
@@ -71,93 +73,106 @@ export function Trust() {
                 Drag, or focus one and press space, then the arrows. Your own edits always win.
               </Box>
             </Box>
-            <Box as="table" surface="card" className="plain">
-              <thead>
-                <tr>
-                  <th>Attribute</th>
-                  <Box as="th" num>
-                    In dispute
-                  </Box>
-                  <Box as="th" wide={220}>
-                    Who wins
-                  </Box>
-                  <th>In this order</th>
-                </tr>
-              </thead>
-              <tbody>
-                {[...data.items]
-                  .sort((a, b) => b.disputed - a.disputed)
-                  .map((row) => (
-                    <tr key={row.attribute}>
-                      <td>
-                        {row.label}{' '}
-                        <Box as="span" small muted>
-                          {row.group}
-                        </Box>
-                      </td>
-                      <Box as="td" num>
-                        {row.disputed > 0 ? row.disputed : ''}
+            <DataTable
+              label="Whose word counts, attribute by attribute"
+              look={{ surface: 'card' }}
+              rows={[...data.items].sort((a, b) => b.disputed - a.disputed)}
+              keyOf={({ attribute }) => attribute}
+              columns={[
+                {
+                  head: 'Attribute',
+                  sortBy: ({ label }) => label,
+                  cell: ({ label, group }) => (
+                    <>
+                      {label}{' '}
+                      <Box as="span" small muted>
+                        {group}
                       </Box>
-                      <td>
-                        <Select
-                          value={row.policy}
-                          fullWidth
-                          disabled={save.isPending}
-                          sx={{ '& .MuiSelect-select': { py: 0.4 } }}
-                          inputProps={{ 'aria-label': `Who wins for ${row.label}` }}
-                          onChange={(event) => save.mutate({ attribute: row.attribute, policy: event.target.value })}
-                        >
-                          {Object.entries(policyWords).map(([policy, words]) => (
-                            <MenuItem key={policy} value={policy}>
-                              {words}
-                            </MenuItem>
-                          ))}
-                        </Select>
-                      </td>
-                      <td>
-                        {row.policy !== 'ranked' ? (
-                          <Box as="span" small muted>
-                            ties go by the general order
-                          </Box>
-                        ) : row.ranking === null ? (
-                          <Button
-                            color="secondary"
-                            sx={{ p: 0 }}
-                            disabled={save.isPending}
-                            onClick={() =>
-                              save.mutate({
-                                attribute: row.attribute,
-                                ranking: data.suppliers.map((supplier) => supplier.id),
-                              })
-                            }
-                          >
-                            An order of its own
-                          </Button>
-                        ) : (
-                          <Box row>
-                            <Ranking
-                              label={`Order of sources for ${row.label}`}
-                              suppliers={data.suppliers}
-                              order={row.ranking}
-                              onOrder={(ranking) => save.mutate({ attribute: row.attribute, ranking })}
-                            />
-                            <Button
-                              color="secondary"
-                              sx={{ p: 0 }}
-                              onClick={() => save.mutate({ attribute: row.attribute, ranking: null })}
-                            >
-                              as in general
-                            </Button>
-                          </Box>
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-              </tbody>
-            </Box>
+                    </>
+                  ),
+                },
+                {
+                  head: 'In dispute',
+                  sortBy: ({ disputed }) => disputed,
+                  cell: ({ disputed }) => (disputed > 0 ? disputed : ''),
+                  look: { num: true },
+                },
+                {
+                  head: 'Who wins',
+                  headLook: { wide: 220 },
+                  sortBy: ({ policy }) => policyWords[policy],
+                  cell: (row) => (
+                    <Select
+                      value={row.policy}
+                      fullWidth
+                      disabled={save.isPending}
+                      sx={{ '& .MuiSelect-select': { py: 0.4 } }}
+                      inputProps={{ 'aria-label': `Who wins for ${row.label}` }}
+                      onChange={(event) => save.mutate({ attribute: row.attribute, policy: event.target.value })}
+                    >
+                      {Object.entries(policyWords).map(([policy, words]) => (
+                        <MenuItem key={policy} value={policy}>
+                          {words}
+                        </MenuItem>
+                      ))}
+                    </Select>
+                  ),
+                },
+                {
+                  head: 'In this order',
+                  cell: (row) => (
+                    <OwnOrder
+                      row={row}
+                      suppliers={data.suppliers}
+                      busy={save.isPending}
+                      onOrder={(ranking) => save.mutate({ attribute: row.attribute, ranking })}
+                    />
+                  ),
+                },
+              ]}
+            />
           </>
         )}
       </Loaded>
+    </Box>
+  );
+}
+
+/** The order of sources for one attribute: the general one, or its own. */
+function OwnOrder({
+  row,
+  suppliers,
+  busy,
+  onOrder,
+}: {
+  row: TrustRow;
+  suppliers: Supplier[];
+  busy: boolean;
+  onOrder: (ranking: number[] | null) => void;
+}) {
+  if (row.policy !== 'ranked')
+    return (
+      <Box as="span" small muted>
+        ties go by the general order
+      </Box>
+    );
+  if (row.ranking === null)
+    return (
+      <Button color="secondary" sx={{ p: 0 }} disabled={busy} onClick={() => onOrder(suppliers.map(({ id }) => id))}>
+        An order of its own
+      </Button>
+    );
+  return (
+    <Box row>
+      <Ranking
+        label={`Order of sources for ${row.label}`}
+        suppliers={suppliers}
+        order={row.ranking}
+        onOrder={onOrder}
+      />
+      <Button color="secondary" sx={{ p: 0 }} onClick={() => onOrder(null)}>
+        as in general
+      </Button>
     </Box>
   );
 }

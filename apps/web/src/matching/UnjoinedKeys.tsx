@@ -4,14 +4,16 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
+import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { count, plural } from '../design/words';
 
 const kinds = { gtin: 'GTIN', mpn: 'brand + MPN', number: 'article number' } as const;
 
 export function UnjoinedKeys() {
-  const keys = useQuery({ queryKey: ['unjoined'], queryFn: () => call(api.matching.unjoined) });
+  const keys = useQuery(ask(api.matching.unjoined));
   return (
     <Box scroll grow pad={[3.5, 6]}>
       <Loaded query={keys}>
@@ -25,53 +27,62 @@ export function UnjoinedKeys() {
                 the supplier’s file or by an edit; the others join by themselves.
                 {data.total > data.items.length && ` The first ${count(data.items.length)} are shown.`}
               </Box>
-              <Box as="table" surface="card" className="plain">
-                <thead>
-                  <tr>
-                    <th>Identifier</th>
-                    <th>Why</th>
-                    <th>Stands on</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {data.items.map((row) => (
-                    <tr key={`${row.kind}${row.key}`}>
-                      <Box as="td" oneLine>
+              <DataTable
+                label="Identifiers that join nothing"
+                look={{ surface: 'card' }}
+                rows={data.items}
+                keyOf={({ kind, key }) => `${kind} ${key}`}
+                columns={[
+                  {
+                    head: 'Identifier',
+                    sortBy: ({ key }) => key,
+                    look: { oneLine: true },
+                    cell: ({ kind, key }) => (
+                      <>
                         <Box as="span" small muted>
-                          {kinds[row.kind]}
+                          {kinds[kind]}
                         </Box>{' '}
-                        {row.key}
-                      </Box>
-                      <Box as="td" small maxWide={260}>
-                        {row.reason}
-                        <JoinAnyway products={row.records.flatMap((record) => record.productId ?? [])} />
-                      </Box>
-                      <td>
-                        {row.records.map((record) => (
-                          <Box row gap={2} key={record.recordId}>
-                            <Box as="span" small muted wide={140}>
-                              {record.supplier}
-                            </Box>
-                            <Box as="span" wide={150}>
-                              {record.key}
-                            </Box>
-                            {record.productId && (
-                              <Box
-                                as={Link}
-                                cut
-                                className="target"
-                                to={`/catalog?all=yes&open=${record.productId}&attribute=${row.kind === 'gtin' ? 'gtin' : 'mpn'}`}
-                              >
-                                {record.title ?? 'open'}
-                              </Box>
-                            )}
+                        {key}
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Why',
+                    sortBy: ({ reason }) => reason,
+                    look: { small: true, maxWide: 260 },
+                    cell: ({ reason, records }) => (
+                      <>
+                        {reason}
+                        <JoinAnyway products={records.flatMap(({ productId }) => productId ?? [])} />
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Stands on',
+                    cell: ({ kind, records }) =>
+                      records.map((record) => (
+                        <Box row gap={2} key={record.recordId}>
+                          <Box as="span" small muted wide={140}>
+                            {record.supplier}
                           </Box>
-                        ))}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </Box>
+                          <Box as="span" wide={150}>
+                            {record.key}
+                          </Box>
+                          {record.productId && (
+                            <Box
+                              as={Link}
+                              cut
+                              className="target"
+                              to={`/catalog?all=yes&open=${record.productId}&attribute=${kind === 'gtin' ? 'gtin' : 'mpn'}`}
+                            >
+                              {record.title ?? 'open'}
+                            </Box>
+                          )}
+                        </Box>
+                      )),
+                  },
+                ]}
+              />
             </>
           )
         }

@@ -8,7 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { usePages } from './pages';
 
 export default function CommandBox({ onClose }: { onClose: () => void }) {
@@ -20,11 +20,7 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
   const [isWanted, setWanted] = useState(false);
   const navigate = useNavigate();
   const pages = usePages().flatMap((group) => group.pages);
-  const found = useQuery({
-    queryKey: ['search', asked],
-    queryFn: () => call(api.today.search, { query: { q: asked } }),
-    enabled: asked.length > 1,
-  });
+  const found = useQuery({ ...ask(api.today.search, { query: { q: asked } }), enabled: asked.length > 1 });
   const options = [
     ...pages
       .filter(({ label }) => label.toLowerCase().includes(typed.toLowerCase()))

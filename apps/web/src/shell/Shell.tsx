@@ -5,6 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Shelf, api } from '@velvet-shelf/contract';
 import { Suspense, lazy, useEffect, useState } from 'react';
+import { ask } from '../api/ask';
 import {
   Link,
   NavLink,
@@ -39,8 +40,7 @@ export function Shell() {
   const queries = useQueryClient();
   const who = useWho();
   const shelf = useQuery({
-    queryKey: ['shelf'],
-    queryFn: () => call(api.today.shelf),
+    ...ask(api.today.shelf),
     enabled: who.data !== undefined,
     refetchInterval: (query) =>
       (query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000,

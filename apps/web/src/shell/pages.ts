@@ -1,7 +1,7 @@
 /** Every page that stands, grouped as the work goes; places are pages too. */
 import { useQuery } from '@tanstack/react-query';
 import { type PlaceAnswer, api } from '@velvet-shelf/contract';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 
 export interface Page {
   to: string;
@@ -46,11 +46,7 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
 ];
 
 export function usePages(): PageGroup[] {
-  const places = useQuery({
-    queryKey: ['places'],
-    queryFn: () => call(api.channels.places),
-    staleTime: 60_000,
-  });
+  const places = useQuery({ ...ask(api.channels.places), staleTime: 60_000 });
   return groupsOf(places.data?.items ?? []);
 }
 

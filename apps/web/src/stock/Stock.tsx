@@ -8,16 +8,14 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type StockAnswer, type StockChange, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask, keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { Line } from '../design/Line';
 import { clock, count } from '../design/words';
 
 export function Stock({ productId }: { productId: number }) {
-  const stock = useQuery({
-    queryKey: ['stock', productId],
-    queryFn: () => call(api.stock.show, { params: { id: productId } }),
-  });
+  const stock = useQuery(ask(api.stock.show, { params: { id: productId } }));
   return <Loaded query={stock}>{(data) => <Figures key={productId} stock={data} />}</Loaded>;
 }
 
@@ -102,13 +100,13 @@ function useChange(stock: StockAnswer, said: (after: StockAnswer) => string) {
         body: { ...change, madeAgainst: { onHand: stock.onHand, keptBack: stock.keptBack } },
       }),
     onSuccess: (after) => {
-      queries.setQueryData(['stock', stock.productId], after);
+      queries.setQueryData(keyOf(api.stock.show, { params: { id: stock.productId } }), after);
       void queries.invalidateQueries();
       tell(said(after));
     },
     onError: (error) => {
       if (error instanceof ApiProblem && error.status === 412)
-        void queries.invalidateQueries({ queryKey: ['stock', stock.productId] });
+        void queries.invalidateQueries({ queryKey: keyOf(api.stock.show, { params: { id: stock.productId } }) });
     },
   });
 }

@@ -4,18 +4,19 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type WarehouseAnswer, api } from '@velvet-shelf/contract';
+import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 
 export function Warehouses() {
-  const warehouses = useQuery({ queryKey: ['warehouses'], queryFn: () => call(api.stock.warehouses) });
-  const places = useQuery({ queryKey: ['places'], queryFn: () => call(api.channels.places) });
+  const warehouses = useQuery(ask(api.stock.warehouses));
+  const places = useQuery(ask(api.channels.places));
   const queries = useQueryClient();
   const serve = useMutation({
     mutationFn: ({ id, ...body }: { id: number; placeId: number; serves: boolean }) =>
       call(api.stock.serve, { params: { id }, body }),
     onSuccess: (data) => {
-      queries.setQueryData(['warehouses'], data);
+      queries.setQueryData(keyOf(api.stock.warehouses, {}), data);
       void queries.invalidateQueries();
     },
   });

@@ -2,19 +2,17 @@ import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
+import { askPages } from '../api/ask';
 import { call } from '../api/call';
+import { useMemo } from 'react';
+import { DataTable } from '../design/DataTable';
 import { ProblemBox, useTell } from '../design/feedback';
 import { clock } from '../design/words';
 
 export function History() {
   const tell = useTell();
   const queries = useQueryClient();
-  const actions = useInfiniteQuery({
-    queryKey: ['actions'],
-    queryFn: ({ pageParam }) => call(api.today.history, { query: { cursor: pageParam } }),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
-  });
+  const actions = useInfiniteQuery(askPages(api.today.history, { query: {} }));
   const undo = useMutation({
     mutationFn: (id: number) => call(api.today.undo, { params: { id } }),
     onSuccess: ({ words, left }) => {
@@ -23,6 +21,7 @@ export function History() {
     },
     onError: (error) => tell(error.message, 'error'),
   });
+  const rows = useMemo(() => actions.data?.pages.flatMap(({ items }) => items) ?? [], [actions.data]);
   return (
     <Box as="section" scroll grow pad={[4.5, 6]}>
       <h1>History</h1>
@@ -30,49 +29,41 @@ export function History() {
         Everything a person or a job changed, newest first.
       </Box>
       {actions.error && <ProblemBox error={actions.error} />}
-      <Box as="table" surface="card" className="plain">
-        <thead>
-          <tr>
-            <th>When</th>
-            <th>What</th>
-            <th>Who</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {actions.data?.pages.flatMap((page) =>
-            page.items.map((action) => (
-              <tr key={action.id}>
-                <Box as="td" muted oneLine>
-                  {clock(action.at)}
+      <DataTable
+        label="History"
+        look={{ surface: 'card' }}
+        rows={rows}
+        keyOf={({ id }) => id}
+        columns={[
+          { head: 'When', cell: ({ at }) => clock(at), look: { muted: true, oneLine: true } },
+          {
+            head: 'What',
+            cell: ({ words }) => words,
+            look: ({ undone }) => ({ struck: undone, tone: undone ? 'faint' : undefined }),
+          },
+          { head: 'Who', cell: ({ actor }) => actor, look: { muted: true } },
+          {
+            head: '',
+            id: 'undo',
+            look: { num: true },
+            cell: (action) =>
+              action.canUndo ? (
+                <Button
+                  color="secondary"
+                  sx={{ p: 0 }}
+                  disabled={undo.isPending}
+                  onClick={() => undo.mutate(action.id)}
+                >
+                  Undo
+                </Button>
+              ) : action.undone ? (
+                <Box as="span" small muted>
+                  undone
                 </Box>
-                <Box as="td" struck={action.undone} tone={action.undone ? 'faint' : undefined}>
-                  {action.words}
-                </Box>
-                <Box as="td" muted>
-                  {action.actor}
-                </Box>
-                <Box as="td" num>
-                  {action.canUndo ? (
-                    <Button
-                      color="secondary"
-                      sx={{ p: 0 }}
-                      disabled={undo.isPending}
-                      onClick={() => undo.mutate(action.id)}
-                    >
-                      Undo
-                    </Button>
-                  ) : action.undone ? (
-                    <Box as="span" small muted>
-                      undone
-                    </Box>
-                  ) : null}
-                </Box>
-              </tr>
-            )),
-          )}
-        </tbody>
-      </Box>
+              ) : null,
+          },
+        ]}
+      />
       {actions.hasNextPage && <Button onClick={() => void actions.fetchNextPage()}>Show earlier</Button>}
     </Box>
   );

@@ -5,13 +5,13 @@ import { useQuery } from '@tanstack/react-query';
 import { type TodayAnswer, api } from '@velvet-shelf/contract';
 import { scaleLinear } from 'd3-scale';
 import { Link } from 'react-router';
-import { call } from '../api/call';
+import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { clock, count } from '../design/words';
 
 export function Today() {
-  const today = useQuery({ queryKey: ['today'], queryFn: () => call(api.today.today) });
+  const today = useQuery(ask(api.today.today));
   return <Loaded query={today}>{(data) => <Page data={data} />}</Loaded>;
 }
 

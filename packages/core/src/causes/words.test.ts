@@ -6,7 +6,7 @@ import { baseDictionary } from '../catalog/index.js';
 import { checkMeta } from '../checks/index.js';
 import { steps } from '../fills/index.js';
 import { type Cause, causeKey } from '../listings/index.js';
-import { loadRulebook } from '../rulebooks/index.js';
+import { loadRulebook } from '../checks/index.js';
 import { fallBackTo, likeValues, mendingStep, sayCause, sayFinding } from './index.js';
 
 const read = loadRulebook(

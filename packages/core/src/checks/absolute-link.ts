@@ -1,5 +1,5 @@
 import { absoluteLink as form } from '../rulebooks/index.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const absoluteLink: ValueCheck = {
   meta: {
@@ -13,7 +13,7 @@ export const absoluteLink: ValueCheck = {
   },
   compile({ type }) {
     if (type !== 'link') return undefined;
-    return (value) => (typeof value === 'string' && !form.test(value) ? { value } : undefined);
+    return ofText((value) => (form.test(value) ? undefined : { value }));
   },
   examples: {
     attribute: { type: 'link' },

@@ -1,5 +1,5 @@
 import { codePoints } from './max-length.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const advisedLength: ValueCheck = {
   meta: {
@@ -17,12 +17,12 @@ export const advisedLength: ValueCheck = {
   compile({ advised }) {
     if (!advised) return undefined;
     const { minLength: least = 0, maxLength: most = Number.POSITIVE_INFINITY } = advised;
-    return (value) => {
-      if (typeof value !== 'string' || (value.length >= least * 2 && value.length <= most)) return undefined;
-      const length = codePoints(value);
+    return ofText((text) => {
+      if (text.length >= least * 2 && text.length <= most) return undefined;
+      const length = codePoints(text);
       if (length >= least && length <= most) return undefined;
       return { length, least, ...(most === Number.POSITIVE_INFINITY ? {} : { most }) };
-    };
+    });
   },
   examples: {
     attribute: { advised: { minLength: 3, maxLength: 6 } },

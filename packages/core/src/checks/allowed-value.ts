@@ -1,4 +1,4 @@
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const allowedValue: ValueCheck = {
   meta: {
@@ -11,7 +11,11 @@ export const allowedValue: ValueCheck = {
   compile({ limits: { values } }) {
     if (!values) return undefined;
     const allowed = new Set(values);
-    return (value) => (typeof value === 'string' && !allowed.has(value) ? { value } : undefined);
+    return ofText((value) => (allowed.has(value) ? undefined : { value }));
   },
-  examples: { attribute: { limits: { values: ['green', 'blue'] } }, pass: ['green'], fail: ['moss', ''] },
+  examples: {
+    attribute: { limits: { values: ['green', 'blue'] } },
+    pass: ['green', { kind: 'texts', texts: ['green', 'blue'] }],
+    fail: ['moss', '', { kind: 'texts', texts: ['green', 'moss'] }],
+  },
 };

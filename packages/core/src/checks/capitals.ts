@@ -1,4 +1,9 @@
-import type { ValueCheck } from './model.js';
+import { z } from 'zod';
+import type { Rulebook } from '../rulebooks/index.js';
+import { type ValueCheck, ofText, rulesOf } from './model.js';
+
+const settings = z.strictObject({ attributes: z.array(z.string()) });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'capitals', settings);
 
 export const capitals: ValueCheck = {
   meta: {
@@ -11,9 +16,11 @@ export const capitals: ValueCheck = {
     limit: 'capitals',
     say: (_params, label) => `${label} is written in capitals`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).flatMap(({ attributes }) => attributes),
   compile({ key }, rulebook) {
-    if (!rulebook.rules.some((rule) => rule.check === 'capitals' && rule.attributes.includes(key))) return undefined;
-    return (value) => (typeof value === 'string' && mostlyCapitals(value) ? {} : undefined);
+    if (!rules(rulebook).some(({ attributes }) => attributes.includes(key))) return undefined;
+    return ofText((text) => (mostlyCapitals(text) ? {} : undefined));
   },
   examples: {
     attribute: { key: 'title' },

@@ -1,5 +1,5 @@
 import { readGtin } from '../values/index.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const gtinDigits: ValueCheck = {
   meta: {
@@ -13,11 +13,10 @@ export const gtinDigits: ValueCheck = {
   },
   compile({ type }) {
     if (type !== 'gtin') return undefined;
-    return (value) => {
-      if (typeof value !== 'string') return undefined;
-      const read = readGtin(value);
+    return ofText((text) => {
+      const read = readGtin(text);
       return read.ok ? undefined : { reason: read.reason };
-    };
+    });
   },
   examples: {
     attribute: { type: 'gtin' },

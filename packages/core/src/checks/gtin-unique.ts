@@ -1,5 +1,10 @@
+import { z } from 'zod';
+import type { Rulebook } from '../rulebooks/index.js';
 import { readGtin } from '../values/index.js';
-import type { CollectiveCheck } from './model.js';
+import { type CollectiveCheck, rulesOf } from './model.js';
+
+const settings = z.strictObject({ gtin: z.string() });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'gtin-unique', settings);
 
 export const gtinUnique: CollectiveCheck = {
   meta: {
@@ -11,9 +16,11 @@ export const gtinUnique: CollectiveCheck = {
     say: ({ key = '', others = 0 }) =>
       `GTIN ${key} also stands on ${others === 1 ? 'another item' : `${others} other items`}`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).map(({ gtin }) => gtin),
   compile(rulebook) {
-    const rule = rulebook.rules.find((rule) => rule.check === 'gtin-unique');
-    if (rule?.check !== 'gtin-unique') return undefined;
+    const [rule] = rules(rulebook);
+    if (!rule) return undefined;
     return {
       attribute: rule.gtin,
       keys: (item) => {
@@ -23,5 +30,5 @@ export const gtinUnique: CollectiveCheck = {
       },
     };
   },
-  judge: (members) => members > 1,
+  judge: ({ items }) => items > 1,
 };

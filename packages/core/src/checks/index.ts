@@ -5,6 +5,7 @@ import { capitals } from './capitals.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
 import { itemKeyUnique } from './item-key-unique.js';
+import { loaderOf } from './load.js';
 import { maxLength } from './max-length.js';
 import { minLength } from './min-length.js';
 import type { ChannelAttribute, Rulebook } from '../rulebooks/index.js';
@@ -21,11 +22,15 @@ import { siblingAxes } from './sibling-axes.js';
 import { siblingOptions } from './sibling-options.js';
 import { toldBy } from './told-by.js';
 import { unit } from './unit.js';
+import { valueCount } from './value-count.js';
+import { valueKind } from './value-kind.js';
 import { variantAxis } from './variant-axis.js';
 
 export * from './model.js';
 
 export const valueChecks: ValueCheck[] = [
+  valueKind,
+  valueCount,
   maxLength,
   minLength,
   pattern,
@@ -43,6 +48,7 @@ export const valueChecks: ValueCheck[] = [
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
 export const schemaChecks: ValueCheck[] = [
+  valueKind,
   maxLength,
   minLength,
   pattern,
@@ -66,6 +72,7 @@ export function compileValueChecks(
 export const itemChecks: ItemCheck[] = [toldBy, salePrice];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
+export { variantAxes } from './variant-axis.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 
 const all = [
@@ -78,6 +85,9 @@ const all = [
   ...familyChecks,
   ...collectiveChecks,
 ];
+
+/** Parses and cross-checks a rulebook, the settings of its checks too. */
+export const loadRulebook = loaderOf([...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks]);
 
 /** Every check by id: severity, words, and the kind of fix. */
 export const checkMeta: ReadonlyMap<string, CheckMeta> = new Map(all.map(({ meta }) => [meta.id, meta]));

@@ -1,4 +1,9 @@
-import type { CollectiveCheck } from './model.js';
+import { z } from 'zod';
+import { type Rulebook, sayChannelValue } from '../rulebooks/index.js';
+import { type CollectiveCheck, rulesOf } from './model.js';
+
+const settings = z.strictObject({ key: z.string() });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'item-key-unique', settings);
 
 export const itemKeyUnique: CollectiveCheck = {
   meta: {
@@ -9,13 +14,18 @@ export const itemKeyUnique: CollectiveCheck = {
     fault: 'stands on several items',
     say: ({ key = '' }, label) => `${label} “${key}” also stands on another item`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).map(({ key }) => key),
   compile(rulebook) {
-    const rule = rulebook.rules.find((rule) => rule.check === 'item-key-unique');
-    if (rule?.check !== 'item-key-unique') return undefined;
+    const [rule] = rules(rulebook);
+    if (!rule) return undefined;
     return {
       attribute: rule.key,
-      keys: (item) => (typeof item[rule.key] === 'string' ? [String(item[rule.key])] : []),
+      keys: (item) => {
+        const value = item[rule.key];
+        return value === undefined ? [] : [sayChannelValue(value)];
+      },
     };
   },
-  judge: (members) => members > 1,
+  judge: ({ items }) => items > 1,
 };

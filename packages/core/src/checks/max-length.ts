@@ -1,4 +1,4 @@
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const maxLength: ValueCheck = {
   meta: {
@@ -12,13 +12,17 @@ export const maxLength: ValueCheck = {
   },
   compile({ limits: { maxLength: limit } }) {
     if (limit === undefined) return undefined;
-    return (value) => {
-      if (typeof value !== 'string' || value.length <= limit) return undefined;
-      const length = codePoints(value);
+    return ofText((text) => {
+      if (text.length <= limit) return undefined;
+      const length = codePoints(text);
       return length > limit ? { length, limit } : undefined;
-    };
+    });
   },
-  examples: { attribute: { limits: { maxLength: 3 } }, pass: ['abc', 'ab🌱'], fail: ['abcd', 'abc🌱'] },
+  examples: {
+    attribute: { limits: { maxLength: 3 } },
+    pass: ['abc', 'ab🌱'],
+    fail: ['abcd', 'abc🌱', { kind: 'texts', texts: ['ab', 'abcd'] }],
+  },
 };
 
 export function codePoints(text: string): number {

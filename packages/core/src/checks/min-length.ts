@@ -1,5 +1,5 @@
 import { codePoints } from './max-length.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const minLength: ValueCheck = {
   meta: {
@@ -12,11 +12,11 @@ export const minLength: ValueCheck = {
   },
   compile({ limits: { minLength: limit } }) {
     if (limit === undefined) return undefined;
-    return (value) => {
-      if (typeof value !== 'string' || value.length >= limit * 2) return undefined;
-      const length = codePoints(value);
+    return ofText((text) => {
+      if (text.length >= limit * 2) return undefined;
+      const length = codePoints(text);
       return length < limit ? { length, limit } : undefined;
-    };
+    });
   },
   examples: { attribute: { limits: { minLength: 2 } }, pass: ['ab', '🌱🌱'], fail: ['a', '🌱'] },
 };

@@ -1,5 +1,5 @@
 import { compilePattern } from '../values/index.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText } from './model.js';
 
 export const pattern: ValueCheck = {
   meta: {
@@ -15,7 +15,7 @@ export const pattern: ValueCheck = {
     const wanted = compilePattern(limits.pattern);
     // A rulebook with such a pattern is refused when it is loaded.
     if (!wanted.ok) throw new Error(`${limits.pattern}: ${wanted.reason}`);
-    return (value) => (typeof value === 'string' && !wanted.test(value) ? { value } : undefined);
+    return ofText((value) => (wanted.test(value) ? undefined : { value }));
   },
   examples: { attribute: { limits: { pattern: '^[a-z]+$' } }, pass: ['abc'], fail: ['a1'] },
 };

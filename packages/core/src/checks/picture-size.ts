@@ -13,8 +13,8 @@ export const pictureSize: ValueCheck = {
   compile({ type, limits: { minWidth = 0, minHeight = 0 } }) {
     if (type !== 'picture' || (minWidth === 0 && minHeight === 0)) return undefined;
     return (value) => {
-      if (!Array.isArray(value)) return undefined;
-      for (const { width, height } of value)
+      if (typeof value !== 'object' || value.kind !== 'pictures') return undefined;
+      for (const { width, height } of value.pictures)
         if (width !== undefined && height !== undefined && (width < minWidth || height < minHeight))
           return { width, height, minWidth, minHeight };
       return undefined;
@@ -22,7 +22,10 @@ export const pictureSize: ValueCheck = {
   },
   examples: {
     attribute: { type: 'picture', limits: { minWidth: 600, minHeight: 600 } },
-    pass: [[{ address: 'a', width: 600, height: 800 }], [{ address: 'not measured yet' }]],
-    fail: [[{ address: 'a', width: 599, height: 800 }]],
+    pass: [
+      { kind: 'pictures', pictures: [{ address: 'a', width: 600, height: 800 }] },
+      { kind: 'pictures', pictures: [{ address: 'not measured yet' }] },
+    ],
+    fail: [{ kind: 'pictures', pictures: [{ address: 'a', width: 599, height: 800 }] }],
   },
 };

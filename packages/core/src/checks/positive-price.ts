@@ -1,5 +1,7 @@
 import type { ValueCheck } from './model.js';
 
+const pounds = (minor: number) => ({ kind: 'money' as const, minor, currency: 'GBP' });
+
 export const positivePrice: ValueCheck = {
   meta: {
     id: 'positive-price',
@@ -11,7 +13,7 @@ export const positivePrice: ValueCheck = {
   },
   compile({ type }) {
     if (type !== 'money') return undefined;
-    return (value) => (typeof value === 'number' && value <= 0 ? {} : undefined);
+    return (value) => (typeof value === 'object' && value.kind === 'money' && value.minor <= 0 ? {} : undefined);
   },
-  examples: { attribute: { type: 'money' }, pass: [1, 699], fail: [0, -5] },
+  examples: { attribute: { type: 'money' }, pass: [pounds(1), pounds(699)], fail: [pounds(0), pounds(-5)] },
 };

@@ -111,7 +111,7 @@ describe('identifiers', () => {
     expect(compiled?.keys({ gtin: '012345678905' })).toEqual(compiled?.keys({ gtin: '0012345678905' }));
     expect(compiled?.keys({ gtin: 'none' })).toEqual([]);
     expect(compiled?.keys({})).toEqual([]);
-    expect([1, 2, 5].map((members) => unique?.judge(members))).toEqual([false, true, true]);
+    expect([1, 2, 5].map((items) => unique?.judge({ items, families: 1 }))).toEqual([false, true, true]);
   });
 });
 

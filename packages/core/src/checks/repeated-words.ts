@@ -1,4 +1,9 @@
-import type { ValueCheck } from './model.js';
+import { z } from 'zod';
+import type { Rulebook } from '../rulebooks/index.js';
+import { type ValueCheck, ofText, rulesOf } from './model.js';
+
+const settings = z.strictObject({ attributes: z.array(z.string()) });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'repeated-words', settings);
 
 export const repeatedWords: ValueCheck = {
   meta: {
@@ -10,13 +15,14 @@ export const repeatedWords: ValueCheck = {
     limit: 'no word twice in a row',
     say: ({ word = '' }, label) => `${label} says “${word}” twice in a row`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).flatMap(({ attributes }) => attributes),
   compile({ key }, rulebook) {
-    if (!rulebook.rules.some((rule) => rule.check === 'repeated-words' && rule.attributes.includes(key)))
-      return undefined;
-    return (value) => {
-      const word = typeof value === 'string' ? twice.exec(value)?.[1] : undefined;
+    if (!rules(rulebook).some(({ attributes }) => attributes.includes(key))) return undefined;
+    return ofText((text) => {
+      const word = twice.exec(text)?.[1];
       return word === undefined ? undefined : { word };
-    };
+    });
   },
   examples: {
     attribute: { key: 'title' },

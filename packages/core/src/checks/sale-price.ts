@@ -1,4 +1,10 @@
-import type { ItemCheck } from './model.js';
+import { z } from 'zod';
+import type { Rulebook } from '../rulebooks/index.js';
+import { type ItemCheck, rulesOf } from './model.js';
+
+const settings = z.strictObject({ price: z.string(), sale: z.string() });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'sale-price', settings);
+const pounds = (minor: number) => ({ kind: 'money' as const, minor, currency: 'GBP' });
 
 export const salePrice: ItemCheck = {
   meta: {
@@ -9,22 +15,24 @@ export const salePrice: ItemCheck = {
     fault: 'is not below the price',
     say: () => 'The sale price is not below the price',
   },
+  settings,
+  names: (rulebook) => rules(rulebook).flatMap(({ price, sale }) => [price, sale]),
   compile(rulebook) {
-    const rule = rulebook.rules.find((rule) => rule.check === 'sale-price');
-    if (rule?.check !== 'sale-price') return undefined;
+    const [rule] = rules(rulebook);
+    if (!rule) return undefined;
     return (item) => {
       const [price, sale] = [item[rule.price], item[rule.sale]];
-      return typeof price === 'number' && typeof sale === 'number' && sale >= price
-        ? { attribute: rule.sale, params: {} }
-        : undefined;
+      if (typeof price !== 'object' || price.kind !== 'money') return undefined;
+      if (typeof sale !== 'object' || sale.kind !== 'money' || sale.currency !== price.currency) return undefined;
+      return sale.minor >= price.minor ? { attribute: rule.sale, params: {} } : undefined;
     };
   },
   examples: {
     rules: [{ check: 'sale-price', price: 'price', sale: 'sale' }],
-    pass: [{ price: 1000, sale: 800 }, { price: 1000 }],
+    pass: [{ price: pounds(1000), sale: pounds(800) }, { price: pounds(1000) }],
     fail: [
-      { price: 1000, sale: 1000 },
-      { price: 1000, sale: 1200 },
+      { price: pounds(1000), sale: pounds(1000) },
+      { price: pounds(1000), sale: pounds(1200) },
     ],
   },
 };

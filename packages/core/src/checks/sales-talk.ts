@@ -1,5 +1,10 @@
+import { z } from 'zod';
+import type { Rulebook } from '../rulebooks/index.js';
 import { foldText } from '../values/index.js';
-import type { ValueCheck } from './model.js';
+import { type ValueCheck, ofText, rulesOf } from './model.js';
+
+const settings = z.strictObject({ attributes: z.array(z.string()), phrases: z.array(z.string().min(1)) });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'sales-talk', settings);
 
 export const salesTalk: ValueCheck = {
   meta: {
@@ -12,16 +17,18 @@ export const salesTalk: ValueCheck = {
     limit: 'sales talk',
     say: ({ phrase = '' }, label) => `${label} holds sales talk: “${phrase}”`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).flatMap(({ attributes }) => attributes),
   compile({ key }, rulebook) {
-    const rule = rulebook.rules.find((rule) => rule.check === 'sales-talk' && rule.attributes.includes(key));
-    if (rule?.check !== 'sales-talk') return undefined;
-    const escaped = rule.phrases.map((phrase) => phrase.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+'));
+    const holding = rules(rulebook).filter(({ attributes }) => attributes.includes(key));
+    if (holding.length === 0) return undefined;
+    const phrases = holding.flatMap((rule) => rule.phrases);
+    const escaped = phrases.map((phrase) => phrase.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+'));
     const plain = new RegExp(`(?<![\\p{L}\\p{N}])(?:${escaped.join('|')})(?![\\p{L}\\p{N}])|!{2,}`, 'iu');
-    return (value) => {
-      if (typeof value !== 'string') return undefined;
-      const found = plain.exec(value);
-      return found ? { phrase: foldText(found[0]) } : undefined;
-    };
+    return ofText((text) => {
+      const phrase = plain.exec(text)?.[0];
+      return phrase === undefined ? undefined : { phrase: foldText(phrase) };
+    });
   },
   examples: {
     attribute: { key: 'title' },

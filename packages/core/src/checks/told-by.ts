@@ -1,7 +1,18 @@
+import { z } from 'zod';
 import type { Rulebook } from '../rulebooks/index.js';
-import type { Item, ItemCheck } from './model.js';
+import { type Item, type ItemCheck, rulesOf } from './model.js';
 
-type Way = Extract<Rulebook['rules'][number], { check: 'told-by' }>['ways'][number];
+/** All of the first attributes, and one of the second where there are any. */
+const waySchema = z.strictObject({
+  name: z.string(),
+  all: z.array(z.string()).min(1),
+  any: z.array(z.string()).default([]),
+});
+type Way = z.infer<typeof waySchema>;
+
+/** An item is told by at least so many of these ways. */
+const settings = z.strictObject({ least: z.int().positive(), ways: z.array(waySchema).min(1) });
+const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'told-by', settings);
 
 const holds = (item: Item, { all, any }: Way) =>
   all.every((key) => item[key] !== undefined) && (any.length === 0 || any.some((key) => item[key] !== undefined));
@@ -15,9 +26,11 @@ export const toldBy: ItemCheck = {
     fault: 'is not given, nor enough else to tell the goods by',
     say: ({ least = 0, ways = '' }) => `It is not told by ${least} of ${ways}`,
   },
+  settings,
+  names: (rulebook) => rules(rulebook).flatMap(({ ways }) => ways.flatMap(({ all, any }) => [...all, ...any])),
   compile(rulebook) {
-    const rule = rulebook.rules.find((rule) => rule.check === 'told-by');
-    if (rule?.check !== 'told-by') return undefined;
+    const [rule] = rules(rulebook);
+    if (!rule) return undefined;
     const { least, ways } = rule;
     const params = { least, ways: ways.map(({ name }) => name).join(', ') };
     return (item) => {

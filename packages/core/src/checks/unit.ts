@@ -1,4 +1,4 @@
-import { unitCode } from '../values/index.js';
+import { unitLabel } from '../values/index.js';
 import type { ValueCheck } from './model.js';
 
 export const unit: ValueCheck = {
@@ -14,15 +14,16 @@ export const unit: ValueCheck = {
     if (type !== 'measure' || !units) return undefined;
     const allowed = new Set(units);
     return (value) => {
-      if (typeof value !== 'string') return undefined;
-      const written = value.slice(value.indexOf(' ') + 1);
-      const code = unitCode(written);
-      return code !== undefined && allowed.has(code) ? undefined : { unit: written, units: units.join(', ') };
+      if (typeof value !== 'object' || value.kind !== 'measure' || allowed.has(value.unit)) return undefined;
+      return { unit: unitLabel[value.unit] ?? value.unit, units: units.join(', ') };
     };
   },
   examples: {
     attribute: { type: 'measure', limits: { units: ['g', 'kg'] } },
-    pass: ['370 g', '1.2 kg'],
-    fail: ['3 lb', '3'],
+    pass: [
+      { kind: 'measure', amount: '370', unit: 'g' },
+      { kind: 'measure', amount: '1.2', unit: 'kg' },
+    ],
+    fail: [{ kind: 'measure', amount: '3', unit: 'lb' }],
   },
 };

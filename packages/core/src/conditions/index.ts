@@ -13,12 +13,7 @@ import {
 
 const operators = ['is', 'isNot', 'contains', 'under', 'atLeast', 'atMost', 'isEmpty', 'isNotEmpty'] as const;
 
-export interface Comparison {
-  attribute: string;
-  op: (typeof operators)[number];
-  value?: string | undefined;
-  language?: string | undefined;
-}
+export type Comparison = z.infer<typeof comparisonSchema>;
 export type Condition = { all: Condition[] } | { any: Condition[] } | { not: Condition } | Comparison;
 
 /** As many terms as a person could want, and no more than a database answers in a blink. */
@@ -26,17 +21,19 @@ export const mostTerms = 200;
 export const deepestCondition = 10;
 const text = z.string().max(500);
 
+export const comparisonSchema = z.strictObject({
+  attribute: text,
+  op: z.enum(operators),
+  value: text.optional(),
+  language: text.optional(),
+});
+
 const partSchema: z.ZodType<Condition> = z.lazy(() =>
   z.union([
     z.strictObject({ all: z.array(partSchema).max(mostTerms) }),
     z.strictObject({ any: z.array(partSchema).max(mostTerms) }),
     z.strictObject({ not: partSchema }),
-    z.strictObject({
-      attribute: text,
-      op: z.enum(operators),
-      value: text.optional(),
-      language: text.optional(),
-    }),
+    comparisonSchema,
   ]),
 );
 

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import type { Item } from '../checks/index.js';
-import { type Rulebook, loadRulebook } from '../rulebooks/index.js';
+import { type Item, loadRulebook } from '../checks/index.js';
+import type { Rulebook } from '../rulebooks/index.js';
 import { compareRuns, compileWriter, guardRun, xmlText } from './index.js';
 
 const read = loadRulebook(
@@ -15,20 +15,20 @@ const meta = { title: 'T & T', link: 'http://x', description: 'd', currency: 'GB
 const item: Item = {
   own: 'S-1',
   leavesIn: 0,
-  asks: 699,
-  askedBefore: 900,
+  asks: { kind: 'money', minor: 699, currency: 'GBP' },
+  askedBefore: { kind: 'money', minor: 900, currency: 'GBP' },
   until: '2026-12-24',
   gtin: '2104000004131',
   maker: 'A & B',
   kin: 'F9',
   differsShade: 'moss',
   differsSize: '12 cm',
-  view: [{ address: 'http://x/a.jpg' }],
-  moreViews: [{ address: 'http://x/b' }, { address: 'http://x/c' }],
+  view: { kind: 'pictures', pictures: [{ address: 'http://x/a.jpg' }] },
+  moreViews: { kind: 'pictures', pictures: [{ address: 'http://x/b' }, { address: 'http://x/c' }] },
   short: 'Pot <5">, "moss"',
   long: 'One\ntwo\t& three',
   page: 'https://x.example/a',
-  parcel: '1200 g',
+  parcel: { kind: 'measure', amount: '1200', unit: 'g' },
 };
 
 /** A channel that takes rows. */

@@ -1,10 +1,9 @@
 /** Which of our axes would tell variants apart on a channel that knows none of them: counted over the families it touches. */
 import type { Family, Variant } from '../catalog/index.js';
-import type { ChannelAttribute } from '../rulebooks/index.js';
+import { type ChannelAttribute, sayChannelValue } from '../rulebooks/index.js';
 import { foldText } from '../values/index.js';
 import type { PlaceSetup } from './place.js';
 import { compileSource } from './sources.js';
-import { sayValue } from './say.js';
 
 /** A fill that copies a source of ours into an axis of the channel. */
 export interface AxisSource {
@@ -40,7 +39,7 @@ export function axisSources(
         const allowed = axis.limits.values && new Set(axis.limits.values.map(foldText));
         const read = (family: Family, variant: Variant) => {
           const value = source.read({ variant, family, today: '' });
-          const text = value === undefined ? undefined : foldText(sayValue(value));
+          const text = value === undefined ? undefined : foldText(sayChannelValue(value));
           return text !== undefined && (!allowed || allowed.has(text)) ? text : undefined;
         };
         let [filled, apart] = [0, 0];

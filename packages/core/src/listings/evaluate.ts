@@ -16,12 +16,13 @@ import {
   compileValueChecks,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
-import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import { type Attribute, keyOf, listOf, toMinor } from '../values/index.js';
+import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
+import { type Attribute, keyOf, listOf } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
 import { compileFill } from './fills.js';
-import { sayChannelValue, sayValue } from './say.js';
+import { compileRequiredWhen } from './required-when.js';
+import { firstOf, typing } from './typed.js';
 import type { PlaceSetup } from './place.js';
 import { variantLookup } from './lookup.js';
 import type { View } from './sources.js';
@@ -65,7 +66,10 @@ export interface Evaluated {
 interface CompiledAttribute {
   attribute: ChannelAttribute;
   fill: CompiledFill<View>;
+  /** The value as the attribute's type has it. */
+  typed(value: ChannelValue): ChannelValue;
   checks: CompiledCheck[];
+  requiredWhen: ((item: Item) => boolean) | undefined;
 }
 
 /** What holds in one channel category. */
@@ -82,10 +86,6 @@ export interface CompiledPlace {
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
 }
-
-/** A figure that a fill wrote out is the number it is. */
-const asTyped = (value: ChannelValue | undefined, { type }: ChannelAttribute): ChannelValue | undefined =>
-  type === 'number' && typeof value === 'string' && /^-?\d+(\.\d+)?$/.test(value) ? Number(value) : value;
 
 export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const { rulebook, dictionary, market } = setup;
@@ -149,18 +149,18 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const plan = planFor(category);
     const pins = setup.pins.get(variant.id);
     const { values, findings } = result;
-    for (const { attribute, fill, checks } of plan.attributes) {
+    for (const { attribute, fill, typed, checks } of plan.attributes) {
       const pinned = pins?.[attribute.key];
-      const value =
-        pinned === undefined ? asTyped(fill.value(view), attribute) : unpack(pinned, attribute, setup.currency);
+      const given = pinned ?? fill.value(view);
+      const value = given === undefined ? undefined : typed(given);
       if (value === undefined || value === '') {
-        if (attribute.need === 'optional') continue;
+        if (attribute.need === 'optional' || attribute.requiredWhen) continue;
         const { meta } = attribute.need === 'required' ? required : recommended;
         const cause = causeOfMissing(setup, attribute.key, fill.blame(view));
         findings.push({ check: meta.id, severity: meta.severity, attribute: attribute.key, cause, params: {} });
         continue;
       }
-      values[attribute.key] = value;
+      values[attribute.key] = firstOf(value, attribute.limits.maxCount);
       for (const { id, test } of checks) {
         const params = test(value);
         if (params)
@@ -169,6 +169,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
           );
       }
     }
+    for (const part of plan.attributes) requireWhen(part, view, pins, result);
     for (const { id, part } of item) {
       const fault = part(values);
       if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
@@ -210,8 +211,27 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     link: Link,
     value: ChannelValue | undefined,
   ): Finding {
-    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayValue(value));
+    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayChannelValue(value));
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
+  }
+
+  /** What is required of items that meet a condition is judged once all their values are known. */
+  function requireWhen(
+    { attribute, fill, requiredWhen }: CompiledAttribute,
+    view: View,
+    pins: Record<string, string> | undefined,
+    { values, findings }: Evaluated,
+  ): void {
+    if (!requiredWhen || values[attribute.key] !== undefined) return;
+    const isRequired = attribute.need === 'required' || requiredWhen(values);
+    if (!isRequired && attribute.need === 'optional') return;
+    const { meta } = isRequired ? required : recommended;
+    const cause = causeOfMissing(
+      setup,
+      attribute.key,
+      pins?.[attribute.key] === undefined ? fill.blame(view) : { at: 'pin' },
+    );
+    findings.push({ check: meta.id, severity: meta.severity, attribute: attribute.key, cause, params: {} });
   }
 
   function itemFinding(
@@ -240,6 +260,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (listed.length > 1) {
         const siblings = listed.map((i) => ({
           item: results[i]?.values ?? {},
+          category: results[i]?.category,
           options: family.variants[i]?.options ?? [],
         }));
         for (const { id, part } of families)
@@ -260,11 +281,12 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (!row) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
       const view: View = { variant, family, today };
       const pinned = setup.pins.get(variant.id)?.[key];
-      const value = pinned ?? row.fill.value(view);
+      const given = pinned ?? row.fill.value(view);
+      const value = given === undefined ? undefined : row.typed(given);
       const asks: TraceStep = {
         at: 'channel',
         words: sayNeed(row.attribute),
-        ...(value === undefined ? {} : { value: sayChannelValue(value, row.attribute, setup.currency) }),
+        ...(value === undefined ? {} : { value: sayChannelValue(value) }),
       };
       if (pinned !== undefined) return [asks, { at: 'pin', words: 'Pinned for this listing', value: pinned }];
       return [asks, ...row.fill.trace(view)];
@@ -305,7 +327,9 @@ function compileAttribute(
         : placed
           ? compileFill(placed.fill, setup)
           : noFill,
+    typed: typing(attribute, setup.currency),
     checks: compileValueChecks(attribute, setup.rulebook),
+    requiredWhen: compileRequiredWhen(attribute, setup.rulebook),
   };
 }
 
@@ -321,13 +345,6 @@ function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup
       return [{ at: 'fill', words: `Mapped from our category ${mapped}` }];
     },
   };
-}
-
-/** A pinned text as the channel's type has it. */
-function unpack(pinned: string, attribute: ChannelAttribute, currency: string): ChannelValue {
-  if (attribute.type === 'money') return toMinor(pinned, currency);
-  if (attribute.type === 'number') return Number(pinned);
-  return attribute.type === 'picture' ? [{ address: pinned }] : pinned;
 }
 
 /** A sale that begins or ends changes values by itself. */
@@ -348,6 +365,12 @@ function sayNeed({ label, need, limits }: ChannelAttribute): string {
   if (limits.minWidth !== undefined)
     parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
   return parts.join(', ');
+}
+
+/** What names an item to the channel; undefined where it has none. */
+export function itemKeyOf({ values }: Evaluated, { exchange }: Rulebook): string | undefined {
+  const value = values[exchange.itemKey];
+  return value === undefined ? undefined : sayChannelValue(value);
 }
 
 /** A short print of an evaluation's outcome: rows whose print is unchanged are not written again (FNV-1a, 52 bits). */

@@ -1,5 +1,5 @@
 /** Compiles fills for a place: from a view of a variant to a channel value, and where there is none, to the link that is missing. */
-import type { ChannelValue } from '../checks/index.js';
+import { type ChannelValue, sayChannelValue } from '../rulebooks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import {
   type CompiledFill,
@@ -14,7 +14,6 @@ import {
 import type { Attribute } from '../values/index.js';
 import { variantLookup } from './lookup.js';
 import type { PlaceSetup } from './place.js';
-import { sayValue } from './say.js';
 import { type Source, type View, compileSource } from './sources.js';
 
 export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill<View> {
@@ -22,7 +21,7 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill<View> {
   if (fill.fit.length === 0) return rule;
   const steps = fill.fit.map(compileFit);
   const fit = (value: ChannelValue) =>
-    typeof value === 'string' ? steps.reduce((text, step) => step(text), value) : value;
+    isFitted(value) ? steps.reduce((text, step) => step(text), sayChannelValue(value)) : value;
   return {
     ...rule,
     value: (view) => {
@@ -34,10 +33,14 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill<View> {
       const words = fill.fit.map(sayFit).join(', then ');
       return value === undefined
         ? rule.trace(view)
-        : [{ at: 'fit', words, value: sayValue(fit(value)) }, ...rule.trace(view)];
+        : [{ at: 'fit', words, value: sayChannelValue(fit(value)) }, ...rule.trace(view)];
     },
   };
 }
+
+/** Steps work on texts, and on measures as they are written. */
+const isFitted = (value: ChannelValue): boolean =>
+  typeof value === 'string' || (typeof value === 'object' && (value.kind === 'measure' || value.kind === 'texts'));
 
 /** What rules are compiled with at a place. */
 function contextOf(setup: PlaceSetup): RuleContext<View> {
@@ -79,12 +82,12 @@ function factLookup({ dictionary, language }: PlaceSetup) {
 
 const withStep = (source: Source): RuleSource<View> => ({ ...source, step: (view) => catalogStep(source, view) });
 
-function catalogStep({ label, link, read, say }: Source, view: View): TraceStep {
+function catalogStep({ label, link, read }: Source, view: View): TraceStep {
   const value = read(view);
   return {
     at: 'catalog',
     words: value === undefined ? `${label} is empty in the catalog` : `${label} in the catalog`,
-    ...(value === undefined ? {} : { value: say(value) }),
+    ...(value === undefined ? {} : { value: sayChannelValue(value) }),
     ...(link.at === 'catalog'
       ? { attribute: link.attribute, ...(link.language ? { language: link.language } : {}) }
       : {}),

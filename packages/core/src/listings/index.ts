@@ -3,6 +3,5 @@ export * from './evaluate.js';
 export * from './causes.js';
 export * from './apart.js';
 export { variantLookup } from './lookup.js';
-export { sayChannelValue } from './say.js';
 export { comparables } from './fills.js';
 export { sourcesFor } from './sources.js';

@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
+import type { Condition } from '../conditions/index.js';
 import type { Fill } from '../fills/index.js';
-import { loadRulebook } from '../rulebooks/index.js';
+import { loadRulebook } from '../checks/index.js';
 import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
 
 const read = loadRulebook(
@@ -75,6 +76,7 @@ const family = (...variants: Variant[]): Family => ({
   variants,
 });
 const today = '2026-11-24';
+const pounds = (minor: number) => ({ kind: 'money', minor, currency: 'GBP' });
 const findings = (row: Family, place = compilePlace(setup())) =>
   place
     .evaluate(row, today)
@@ -88,7 +90,7 @@ describe('evaluating a family', () => {
     expect(result).toMatchObject({
       readiness: 'ready',
       category: 'plants-growing/pots-planters/indoor-pots',
-      values: { own: 'S1', asks: 699, leavesIn: 0, differsShade: 'moss' },
+      values: { own: 'S1', asks: { kind: 'money', minor: 699, currency: 'GBP' }, leavesIn: 0, differsShade: 'moss' },
     });
   });
   it('blames the first missing link: the catalog, the table, or the fill', () => {
@@ -167,22 +169,22 @@ describe('evaluating a family', () => {
       offers: { GBP: { regular: '10.00', sale: { amount: '8.00', from: '2026-11-20', to: '2026-11-30' } } },
     });
     expect(compilePlace(setup()).evaluate(family(sale), today)[0]).toMatchObject({
-      values: { asks: 800, askedBefore: 1000, until: '2026-11-30' },
+      values: { asks: pounds(800), askedBefore: pounds(1000), until: '2026-11-30' },
       nextChangeAt: '2026-12-01',
     });
-    expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values).toMatchObject({ asks: 1000 });
+    expect(compilePlace(setup()).evaluate(family(sale), '2026-12-01')[0]?.values).toMatchObject({ asks: pounds(1000) });
   });
   it('asks less from the first day of a sale to its last', () => {
     const on = (sale: { amount: string; from?: string; to?: string }, day = today) =>
       compilePlace(setup()).evaluate(family(variant(1, { offers: { GBP: { regular: '10.00', sale } } })), day)[0];
     const open = { amount: '8.00', from: '2026-12-24' };
-    expect(on(open)?.values).toMatchObject({ asks: 1000 });
+    expect(on(open)?.values).toMatchObject({ asks: pounds(1000) });
     expect(on(open)?.values.askedBefore).toBeUndefined();
     expect(on(open)?.nextChangeAt).toBe('2026-12-24');
-    expect(on(open, '2026-12-24')?.values).toMatchObject({ asks: 800, askedBefore: 1000 });
-    expect(on({ ...open, to: '2026-12-31' })?.values.asks).toBe(1000);
-    expect(on({ amount: '8.00', to: '2026-11-23' })?.values.asks).toBe(1000);
-    expect(on({ amount: '8.00', to: today })?.values.asks).toBe(800);
+    expect(on(open, '2026-12-24')?.values).toMatchObject({ asks: pounds(800), askedBefore: pounds(1000) });
+    expect(on({ ...open, to: '2026-12-31' })?.values.asks).toEqual(pounds(1000));
+    expect(on({ amount: '8.00', to: '2026-11-23' })?.values.asks).toEqual(pounds(1000));
+    expect(on({ amount: '8.00', to: today })?.values.asks).toEqual(pounds(800));
   });
   it('refuses a sale that is no cheaper', () => {
     const dear = variant(1, { offers: { GBP: { regular: '8.00', sale: { amount: '8.00' } } } });
@@ -251,7 +253,37 @@ describe('a place with another currency', () => {
   ])('asks prices in %s with its own digits', (currency, regular, minor, said) => {
     const place = compilePlace(setup({ currency }));
     const goods = family(variant(1, { offers: { [currency]: { regular } } }));
-    expect(place.evaluate(goods, today)[0]?.values.asks).toBe(minor);
+    expect(place.evaluate(goods, today)[0]?.values.asks).toEqual({ kind: 'money', minor, currency });
     expect(place.trace(goods, goods.variants[0] as Variant, 'asks', today)[0]?.value).toBe(said);
+  });
+});
+
+describe('what is required of some items only', () => {
+  const asked = (
+    requiredWhen: Condition,
+    change: Partial<Variant> = {},
+    need: 'optional' | 'recommended' = 'optional',
+  ) => {
+    const { rulebook } = setup();
+    const attributes = rulebook.attributes.map((attribute) =>
+      attribute.key === 'factEnergy'
+        ? { ...attribute, need, categories: undefined, requiredIn: undefined, requiredWhen }
+        : attribute,
+    );
+    const place = compilePlace(setup({ rulebook: { ...rulebook, attributes } }));
+    const [result] = place.evaluate(family(variant(1, change)), today);
+    return result?.findings.flatMap(({ check, attribute }) => (attribute === 'factEnergy' ? [check] : []));
+  };
+  it.each<[string, Condition, string[]]>([
+    ['a price over ten pounds', { attribute: 'asks', op: 'atLeast', value: '10' }, []],
+    ['a price over five', { attribute: 'asks', op: 'atLeast', value: '5' }, ['required']],
+    ['goods that leave today', { attribute: 'leavesIn', op: 'is', value: '0' }, ['required']],
+    ['another shade', { attribute: 'differsShade', op: 'is', value: 'slate' }, []],
+    ['its shade', { attribute: 'differsShade', op: 'is', value: 'moss' }, ['required']],
+    ['no further pictures', { attribute: 'moreViews', op: 'isEmpty' }, ['required']],
+  ])('is judged by the values that are sent: %s', (_what, when, checks) => expect(asked(when)).toEqual(checks));
+  it('is advised of the others, where the rulebook recommends it', () => {
+    expect(asked({ attribute: 'asks', op: 'atLeast', value: '10' }, {}, 'recommended')).toEqual(['recommended']);
+    expect(asked({ attribute: 'asks', op: 'atLeast', value: '5' }, {}, 'recommended')).toEqual(['required']);
   });
 });

@@ -1,10 +1,13 @@
 /** What a fill can read: attributes of the dictionary, and facts that are no attributes (price, stock, pictures …). */
 import type { Family, Offer, Variant } from '../catalog/index.js';
 import type { ChannelValue, Picture } from '../checks/index.js';
-import { type ChannelAttribute } from '../rulebooks/index.js';
+import { type ChannelAttribute, sayChannelValue } from '../rulebooks/index.js';
 import {
   type Attribute,
+  type Measure,
   type Media,
+  type Money,
+  type SingleValue,
   type Value,
   closedList,
   keyOf,
@@ -15,7 +18,6 @@ import {
 } from '../values/index.js';
 import type { Link } from '../fills/index.js';
 import type { PlaceSetup } from './place.js';
-import { sayMoney, sayValue } from './say.js';
 
 export interface View {
   variant: Variant;
@@ -29,8 +31,6 @@ export interface Source {
   read(view: View): ChannelValue | undefined;
   /** Key of the listed value it reads, where it reads one. */
   refer?(view: View): string | undefined;
-  /** As people read it. */
-  say(value: ChannelValue): string;
   link: Link;
 }
 
@@ -57,6 +57,15 @@ function runningSale(offer: Offer | undefined, today: string): Offer['sale'] {
   return holds ? sale : undefined;
 }
 
+const money = (amount: string | undefined, currency: string): ChannelValue | undefined =>
+  amount === undefined ? undefined : { kind: 'money', minor: toMinor(amount, currency), currency };
+
+const date = (day: string | undefined): ChannelValue | undefined =>
+  day === undefined ? undefined : { kind: 'date', day };
+
+const some = (list: readonly Picture[]): ChannelValue | undefined =>
+  list.length === 0 ? undefined : { kind: 'pictures', pictures: list };
+
 /** Facts that are no attributes, by their name in fills. */
 const builtIn: Record<string, Built> = {
   price: {
@@ -65,8 +74,7 @@ const builtIn: Record<string, Built> = {
     make:
       ({ currency }) =>
       ({ variant }) => {
-        const amount = variant.offers[currency]?.regular;
-        return amount === undefined ? undefined : toMinor(amount, currency);
+        return money(variant.offers[currency]?.regular, currency);
       },
   },
   salePrice: {
@@ -75,8 +83,7 @@ const builtIn: Record<string, Built> = {
     make:
       ({ currency }) =>
       ({ variant, today }) => {
-        const sale = saleNow(variant.offers[currency], today);
-        return sale ? toMinor(sale.amount, currency) : undefined;
+        return money(saleNow(variant.offers[currency], today)?.amount, currency);
       },
   },
   asking: {
@@ -87,8 +94,7 @@ const builtIn: Record<string, Built> = {
       ({ currency }) =>
       ({ variant, today }) => {
         const offer = variant.offers[currency];
-        const amount = runningSale(offer, today)?.amount ?? offer?.regular;
-        return amount === undefined ? undefined : toMinor(amount, currency);
+        return money(runningSale(offer, today)?.amount ?? offer?.regular, currency);
       },
   },
   askedBefore: {
@@ -99,17 +105,17 @@ const builtIn: Record<string, Built> = {
       ({ currency }) =>
       ({ variant, today }) => {
         const offer = variant.offers[currency];
-        return runningSale(offer, today) && offer?.regular !== undefined ? toMinor(offer.regular, currency) : undefined;
+        return runningSale(offer, today) ? money(offer?.regular, currency) : undefined;
       },
   },
   saleEnd: {
     label: 'last day of the sale',
-    fits: ['text'],
+    fits: ['text', 'date'],
     edited: () => 'salePrice',
     make:
       ({ currency }) =>
       ({ variant, today }) =>
-        runningSale(variant.offers[currency], today)?.to,
+        date(runningSale(variant.offers[currency], today)?.to),
   },
   saleDates: {
     label: 'dates of the sale',
@@ -154,7 +160,7 @@ const builtIn: Record<string, Built> = {
     make:
       (setup) =>
       ({ variant }) =>
-        pictures(variant, setup).slice(0, 1).filter(Boolean),
+        some(pictures(variant, setup).slice(0, 1)),
   },
   morePictures: {
     label: 'further pictures',
@@ -163,7 +169,7 @@ const builtIn: Record<string, Built> = {
     make:
       (setup) =>
       ({ variant }) =>
-        pictures(variant, setup).slice(1),
+        some(pictures(variant, setup).slice(1)),
   },
 };
 
@@ -196,14 +202,9 @@ export function sourcesFor(
 export function compileSource(name: string, setup: PlaceSetup): Source | undefined {
   const built = builtIn[name];
   if (built) {
-    const read = built.make(setup);
     return {
       label: built.label,
-      read: (view) => {
-        const value = read(view);
-        return Array.isArray(value) && value.length === 0 ? undefined : value;
-      },
-      say: built.fits.includes('money') ? (value) => sayMoney(value, setup.currency) : sayValue,
+      read: built.make(setup),
       link: { at: 'catalog', attribute: built.edited?.(setup.dictionary) ?? name },
     };
   }
@@ -214,14 +215,12 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
     return {
       label: attribute.label,
       read: ({ variant }) => variant.texts[name]?.[language],
-      say: sayValue,
       link: { at: 'catalog', attribute: name, language },
     };
   }
   return {
     label: attribute.label,
     ...factReader(attribute, setup),
-    say: sayValue,
     link: { at: 'catalog', attribute: name },
   };
 }
@@ -233,25 +232,48 @@ const factOf = ({ key, role }: Attribute): ((variant: Variant) => Value | undefi
       ? (variant) => variant.category
       : (variant) => variant.facts[key];
 
-const plain: ReadonlySet<Attribute['type']> = new Set(['text', 'choice', 'link', 'number']);
-
 /** Reads an attribute; what is on a closed list goes by its name in the place's language, and is known by its key. */
 function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source, 'read' | 'refer'> {
   const held = factOf(attribute);
   const list = closedList(attribute);
-  const say = list
-    ? (value: Value) =>
-        members(value)
-          .map((key) => list.say(String(key), language))
-          .join(', ')
-    : plain.has(attribute.type) && !attribute.many
-      ? (value: Value) => value as string | number
-      : (value: Value) => plainValue(value, attribute);
+  const say = list ? (value: SingleValue) => list.say(String(value), language) : sending(attribute);
+  const send = (value: Value): ChannelValue => {
+    const all = members(value).map(say);
+    if (!attribute.many) return all[0] ?? '';
+    const texts = all.map(sayChannelValue);
+    return texts.length === 1 ? (texts[0] ?? '') : { kind: 'texts', texts };
+  };
   return {
     read: ({ variant }) => {
       const value = held(variant);
-      return value === undefined ? undefined : say(value);
+      return value === undefined ? undefined : send(value);
     },
     ...(list && !attribute.many ? { refer: ({ variant }) => held(variant) as string | undefined } : {}),
   };
+}
+
+/** One member of what an attribute holds, as it is sent. */
+function sending(attribute: Attribute): (value: SingleValue) => ChannelValue {
+  switch (attribute.type) {
+    case 'measure':
+      return (value) => {
+        const { amount, unit } = value as Measure;
+        return { kind: 'measure', amount, unit };
+      };
+    case 'money':
+      return (value) => {
+        const { amount, currency } = value as Money;
+        return { kind: 'money', minor: toMinor(amount, currency), currency };
+      };
+    case 'date':
+      return (value) => ({ kind: 'date', day: String(value) });
+    case 'text':
+    case 'choice':
+    case 'link':
+    case 'number':
+    case 'boolean':
+      return (value) => value as string | number | boolean;
+    default:
+      return (value) => plainValue(value, attribute);
+  }
 }

@@ -21,8 +21,8 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
     ...compareKeyed('attribute', before.attributes, after.attributes, (row) => row.key, attributeWords),
     ...compareKeyed(
       'rule',
-      before.rules,
-      after.rules,
+      rulesByCheck(before),
+      rulesByCheck(after),
       (row) => row.check,
       (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed']),
     ),
@@ -35,6 +35,13 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
     ),
   ];
 }
+
+/** The rules of each check together: there may be several of one. */
+const rulesByCheck = ({ rules }: Rulebook) =>
+  [...new Set(rules.map(({ check }) => check))].map((check) => ({
+    check,
+    rules: rules.filter((rule) => rule.check === check),
+  }));
 
 function compareKeyed<T>(
   part: RulebookChange['part'],
@@ -68,6 +75,9 @@ function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
       words.push(`${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`);
   if (JSON.stringify(a.requiredIn) !== JSON.stringify(b.requiredIn))
     words.push(`required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`);
+  if (a.type !== b.type || a.many !== b.many) words.push(`now ${sayType(b)}, was ${sayType(a)}`);
+  if (JSON.stringify(a.requiredWhen) !== JSON.stringify(b.requiredWhen))
+    words.push(b.requiredWhen ? 'required of other items than before' : 'no longer required of some items');
   if (JSON.stringify(a.categories) !== JSON.stringify(b.categories)) words.push('asked for in other categories');
   if (JSON.stringify(a.advised) !== JSON.stringify(b.advised))
     words.push(`best length now ${sayAdvised(b)}, was ${sayAdvised(a)}`);
@@ -75,6 +85,8 @@ function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
     words.push('otherwise in other categories than before');
   return words;
 }
+
+const sayType = ({ type, many }: ChannelAttribute) => (many ? `a list of ${type}` : type);
 
 const sayAdvised = ({ advised }: ChannelAttribute) =>
   advised ? `${advised.minLength ?? 0}–${advised.maxLength ?? '…'} characters` : 'none';

@@ -1,6 +1,6 @@
 /** A channel's requirements as one versioned JSON document. */
 import { z } from 'zod';
-import { conditionSchema } from '../conditions/index.js';
+import { conditionAttributes, conditionSchema } from '../conditions/index.js';
 import { compilePattern } from '../values/index.js';
 import { exchangeAttributes, exchangeSchema, undescribed } from './exchange.js';
 
@@ -32,8 +32,24 @@ const channelAttributeSchema = z.strictObject({
   label: z.string(),
   help: z.string().optional(),
   /** money is sent as amount and currency of the market; link must be absolute; category is set from the category map. */
-  type: z.enum(['text', 'number', 'measure', 'money', 'choice', 'link', 'picture', 'gtin', 'category']),
+  type: z.enum([
+    'text',
+    'number',
+    'measure',
+    'money',
+    'date',
+    'boolean',
+    'choice',
+    'link',
+    'picture',
+    'gtin',
+    'category',
+  ]),
+  /** Takes a list of texts. */
+  many: z.boolean().optional(),
   need,
+  /** Required, whatever `need` says, for items whose values meet this; it compares channel attributes by their keys. */
+  requiredWhen: conditionSchema.optional(),
   limits: limitsSchema.default({}),
   advised: advisedSchema.optional(),
   /** Asked for only in these categories (and all below them). */
@@ -55,27 +71,8 @@ const channelAttributeSchema = z.strictObject({
 });
 export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
 
-/** Checks that take settings of their own; those without are switched on by the attributes' types and limits. */
-const ruleSchema = z.discriminatedUnion('check', [
-  z.strictObject({ check: z.literal('sales-talk'), attributes: z.array(z.string()), phrases: z.array(z.string()) }),
-  z.strictObject({ check: z.literal('capitals'), attributes: z.array(z.string()) }),
-  z.strictObject({ check: z.literal('repeated-words'), attributes: z.array(z.string()) }),
-  z.strictObject({
-    check: z.literal('told-by'),
-    /** An item is told by at least so many of these: all of the first attributes, and one of the second where there are any. */
-    least: z.int().positive(),
-    ways: z
-      .array(
-        z.strictObject({ name: z.string(), all: z.array(z.string()).min(1), any: z.array(z.string()).default([]) }),
-      )
-      .min(1),
-  }),
-  z.strictObject({ check: z.literal('sale-price'), price: z.string(), sale: z.string() }),
-  z.strictObject({ check: z.literal('variant-axis'), group: z.string(), axes: z.array(z.string()) }),
-  z.strictObject({ check: z.literal('gtin-unique'), gtin: z.string() }),
-  z.strictObject({ check: z.literal('item-key-unique'), key: z.string() }),
-]);
-export type Rule = z.infer<typeof ruleSchema>;
+/** Switches on a check that takes settings; which it takes, the check itself says (core/checks). */
+const ruleSchema = z.looseObject({ check: z.string() });
 
 export const rulebookSchema = z.strictObject({
   channel: z.string(),
@@ -110,8 +107,10 @@ export const rulebookSchema = z.strictObject({
 });
 export type Rulebook = z.infer<typeof rulebookSchema>;
 
-/** Parses and cross-checks a rulebook; faults are sentences with the place they are at. */
-export function loadRulebook(json: unknown): { ok: true; rulebook: Rulebook } | { ok: false; faults: string[] } {
+export type ReadRulebook = { ok: true; rulebook: Rulebook } | { ok: false; faults: string[] };
+
+/** Parses and cross-checks a rulebook but for the settings of its checks (`loadRulebook` in core/checks judges those too). */
+export function readRulebook(json: unknown): ReadRulebook {
   const read = rulebookSchema.safeParse(json);
   if (!read.success)
     return {
@@ -141,6 +140,9 @@ function crossCheck(rulebook: Rulebook): string[] {
       ...(attribute.overrides ?? []).flatMap((override) => override.in),
     ])
       if (!paths.has(path)) faults.push(`attributes.${attribute.key}: there is no category “${path}”`);
+  for (const { key, requiredWhen } of rulebook.attributes)
+    for (const named of requiredWhen ? conditionAttributes(requiredWhen) : [])
+      if (!attributes.has(named)) faults.push(`attributes.${key}.requiredWhen: there is no attribute “${named}”`);
   for (const [place, attribute] of exchangeAttributes(rulebook.exchange))
     if (!attributes.has(attribute)) faults.push(`${place}: there is no attribute “${attribute}”`);
   for (const format of undescribed(rulebook.exchange))

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Item, schemaChecks } from '../checks/index.js';
-import { type ChannelAttribute, attributesFor, compareRulebooks, loadRulebook, toJsonSchema } from './index.js';
+import { type Item, loadRulebook, schemaChecks } from '../checks/index.js';
+import { type ChannelAttribute, attributesFor, compareRulebooks, plainChannelValue, toJsonSchema } from './index.js';
 
 const load = (version: string) => {
   const read = loadRulebook(
@@ -35,7 +35,11 @@ describe('a second opinion', () => {
       })
       .map(({ attribute }) => attribute.key);
   const theirs = (item: Item): string[] => {
-    validate(item);
+    validate(
+      Object.fromEntries(
+        Object.entries(item).map(([key, value]) => [key, value === undefined ? undefined : plainChannelValue(value)]),
+      ),
+    );
     const keys = (validate.errors ?? []).map((error) =>
       error.keyword === 'required' ? String(error.params.missingProperty) : error.instancePath.slice(1),
     );
@@ -49,7 +53,13 @@ describe('a second opinion', () => {
     Object.fromEntries(
       attributes.map((attribute) => [
         attribute.key,
-        attribute.type === 'money' || attribute.type === 'number' ? fc.integer({ min: -5, max: 5000 }) : text,
+        attribute.type === 'money'
+          ? fc.integer({ min: -5, max: 5000 }).map((minor) => ({ kind: 'money', minor, currency: 'GBP' }))
+          : attribute.type === 'number'
+            ? fc.oneof(fc.integer({ min: -5, max: 5000 }), fc.constant('many'))
+            : attribute.type === 'measure'
+              ? fc.oneof(fc.constant({ kind: 'measure', amount: '1.5', unit: 'g' }), fc.constant('heavy'))
+              : text,
       ]),
     ),
     { requiredKeys: [] },

@@ -1,6 +1,6 @@
 /** What a file is, judged from its first bytes, each finding with what made us decide. */
 import { parseRows } from './delimited.js';
-import { type Delimiter, type Detected, type Encoding, type Format, delimiters } from './reading.js';
+import { type Delimiter, type Detected, type Encoding, delimiters } from './reading.js';
 
 export type NotText = { ok: false; reason: string };
 
@@ -65,38 +65,6 @@ function firstInvalidUtf8(bytes: Uint8Array): number {
     i += more;
   }
   return -1;
-}
-
-/** What stands before the first element of a page or document: a declaration, comments, a document type. */
-const prolog = /^(?:\s|<\?xml[^>]*\?>|<!--[\s\S]*?-->)*/;
-/** A page begins with its document type or with an element that only pages have. */
-const page =
-  /^<(?:!doctype\s+html|(?:html|head|body|meta|script|style|div|span|table|tbody|tr|h[1-6]|ul|ol|nav|center|font)\b)/i;
-
-/** The format of a text file, from the decoded beginning of it. */
-export function detectTextFormat(sample: string): Detected<Exclude<Format, 'xlsx'>> {
-  const start = sample.replace(/^\uFEFF/, '').trimStart();
-  if (page.test(start.replace(prolog, '')))
-    return { value: 'jsonld', why: 'it is a web page; its schema.org descriptions are read' };
-  if (/^<[?!a-z_]/i.test(start)) return { value: 'xml', why: 'it begins with a tag' };
-  if (!/^[[{]/.test(start)) return { value: 'delimited', why: 'it is text with separators' };
-  if (/"@context"\s*:\s*(?:\[\s*)?\{?"?(?:[^"]*"\s*:\s*")?https?:\/\/schema\.org/.test(start))
-    return { value: 'jsonld', why: 'its context is schema.org' };
-  const [first = '', second = ''] = start.split(/\r\n|\n|\r/).filter((line) => line.trim() !== '');
-  // One line alone may be a whole document: only where a second item follows it are there items line by line.
-  if (isObject(first) && second.trimStart().startsWith('{'))
-    return { value: 'jsonl', why: 'each line is a JSON object of its own' };
-  return { value: 'json', why: `it begins with ${start.charAt(0)}` };
-}
-
-function isObject(text: string): boolean {
-  if (!text.trimStart().startsWith('{')) return false;
-  try {
-    JSON.parse(text);
-    return true;
-  } catch {
-    return false;
-  }
 }
 
 export interface Layout {

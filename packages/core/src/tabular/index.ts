@@ -1,4 +1,6 @@
 export * from './reading.js';
+export * from './formats/index.js';
+export * from './detection.js';
 export * from './row.js';
 export { parseRows, readDelimited, type DelimitedRow } from './delimited.js';
 export * from './detect.js';

@@ -17,6 +17,8 @@ export const job = pgTable(
     tries: integer('tries').notNull().default(0),
     done: ref('done').notNull().default(0),
     total: ref('total').notNull().default(0),
+    /** Of one that waits for something outside: when it looks again. */
+    dueAt: moment('due_at'),
     cancelWish: moment('cancel_wish'),
     error: text('error'),
     actor: ref('actor').references(() => userAccount.id),

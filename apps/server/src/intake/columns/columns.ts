@@ -143,7 +143,7 @@ async function suggestSetup(
     learnt,
     language: from?.language ?? dictionary.home,
     languages: dictionary.languages,
-    isNested: reading.format !== 'delimited' && reading.format !== 'xlsx',
+    isNested: 'variantPath' in reading,
     variantPath: 'variantPath' in reading ? reading.variantPath : null,
     isOwn: from?.kind === 'own',
     supplier: from?.name,

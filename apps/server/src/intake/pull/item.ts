@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { adapterOf } from '../../channels/adapters/index.js';
-import { getPlace, outsideOf } from '../../channels/setup.js';
+import { getPlace, outsideOf } from '../../channels/places.js';
 import { loadCompany } from '../../company/settings.js';
 import { conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';

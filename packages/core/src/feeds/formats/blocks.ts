@@ -1,6 +1,6 @@
 /** An item as its blocks, whatever they are then written as. */
 import type { Item } from '../../checks/index.js';
-import type { LayoutBlock, LayoutNode, Rulebook } from '../../rulebooks/index.js';
+import type { ChannelAttribute, LayoutBlock, LayoutNode, Rulebook } from '../../rulebooks/index.js';
 import { type FeedMeta, attributesByKey, textsOf } from './model.js';
 
 /** A value with what stands beside it. */
@@ -25,8 +25,8 @@ export function compileBlocks(rulebook: Rulebook, { currency }: FeedMeta): Block
   const { document } = rulebook.exchange;
   if (!document) throw new Error(`${rulebook.name} has no layout for documents`);
   const byKey = attributesByKey(rulebook);
-  const writers = new Map([...byKey].map(([key, attribute]) => [key, textsOf(attribute, currency)]));
-  const texts = (item: Item, attribute: string): string[] => {
+  const writers = new Map([...byKey].map(([key, attribute]) => [key, textsOf(attribute)]));
+  const texts = (item: Item, attribute: string): readonly string[] => {
     const value = item[attribute];
     return value === undefined ? [] : (writers.get(attribute)?.(value) ?? []);
   };
@@ -54,6 +54,8 @@ export function compileBlocks(rulebook: Rulebook, { currency }: FeedMeta): Block
   return (item) => document.blocks.flatMap((block) => read(item, block));
 }
 
+const isList = (attribute: ChannelAttribute | undefined) => attribute?.type === 'picture' || attribute?.many === true;
+
 /** Names that may stand several times in their block: several nodes have them, or their attribute is a list. */
 export function listNames(rulebook: Rulebook): ReadonlySet<string> {
   const byKey = attributesByKey(rulebook);
@@ -61,7 +63,7 @@ export function listNames(rulebook: Rulebook): ReadonlySet<string> {
   for (const block of rulebook.exchange.document?.blocks ?? []) {
     const seen = new Set<string>();
     for (const { name, attribute } of 'nodes' in block ? block.nodes : []) {
-      if (seen.has(name) || byKey.get(attribute)?.type === 'picture') lists.add(`${block.name}/${name}`);
+      if (seen.has(name) || isList(byKey.get(attribute))) lists.add(`${block.name}/${name}`);
       seen.add(name);
     }
   }

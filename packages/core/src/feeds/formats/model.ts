@@ -1,6 +1,6 @@
 /** What a feed format is. One file a format; index.ts lists them. Text in, text out; bytes are the server's. */
 import type { ChannelValue, Item } from '../../checks/index.js';
-import type { ChannelAttribute, Rulebook } from '../../rulebooks/index.js';
+import { type ChannelAttribute, type Rulebook, sayChannelValue } from '../../rulebooks/index.js';
 import { fromMinor } from '../../values/index.js';
 
 export interface FeedWriter {
@@ -25,15 +25,26 @@ export interface WrittenFormat {
 }
 
 /** What a value is written as, one text for each of a list. */
-export type Texts = (value: ChannelValue) => string[];
+export type Texts = (value: ChannelValue) => readonly string[];
 
-/** Money as a decimal number, measures in a single unit as their figure, pictures as their addresses. */
-export function textsOf(attribute: ChannelAttribute | undefined, currency: string): Texts {
-  if (attribute?.type === 'money')
-    return (value) => [typeof value === 'number' ? fromMinor(value, currency) : String(value)];
-  if (attribute?.type === 'measure' && attribute.limits.units?.length === 1)
-    return (value) => [String(value).replace(/\s.*$/, '')];
-  return (value) => (Array.isArray(value) ? value.map(({ address }) => address) : [String(value)]);
+/** Money as a decimal number, measures in a single unit as their figure, lists one text a value. */
+export function textsOf(attribute: ChannelAttribute | undefined): Texts {
+  const isBare = attribute?.limits.units?.length === 1;
+  return (value) => {
+    if (typeof value !== 'object') return [sayChannelValue(value)];
+    switch (value.kind) {
+      case 'texts':
+        return value.texts;
+      case 'pictures':
+        return value.pictures.map(({ address }) => address);
+      case 'money':
+        return [fromMinor(value.minor, value.currency)];
+      case 'measure':
+        return [isBare ? value.amount : sayChannelValue(value)];
+      case 'date':
+        return [value.day];
+    }
+  };
 }
 
 export const attributesByKey = ({ attributes }: Rulebook): ReadonlyMap<string, ChannelAttribute> =>

@@ -1,26 +1,23 @@
 /** An item as the columns of a row. */
-import type { ChannelValue } from '../../checks/index.js';
-import type { Rulebook } from '../../rulebooks/index.js';
-import { fromMinor } from '../../values/index.js';
-import { type FeedMeta, type WrittenFormat, attributesByKey, textsOf } from './model.js';
+import { type Rulebook, sayChannelValue } from '../../rulebooks/index.js';
+import { type Texts, type WrittenFormat, attributesByKey, textsOf } from './model.js';
 
 export interface Field {
   attribute: string;
   name: string;
   plain?: boolean | undefined;
   /** One text for each value. */
-  texts: (value: ChannelValue) => string[];
+  texts: Texts;
 }
 
-/** Fields in their order; money is written with the currency of the market behind it. */
-export function compileFields(rulebook: Rulebook, { currency }: FeedMeta): Field[] {
+const sayAmount: Texts = (value) => [sayChannelValue(value)];
+
+/** Fields in their order; money is written with its currency behind it. */
+export function compileFields(rulebook: Rulebook): Field[] {
   const byKey = attributesByKey(rulebook);
   return (rulebook.exchange.rows?.fields ?? []).map((field) => {
     const attribute = byKey.get(field.attribute);
-    const money = (value: ChannelValue) => [
-      typeof value === 'number' ? `${fromMinor(value, currency)} ${currency}` : String(value),
-    ];
-    return { ...field, texts: attribute?.type === 'money' ? money : textsOf(attribute, currency) };
+    return { ...field, texts: attribute?.type === 'money' ? sayAmount : textsOf(attribute) };
   });
 }
 
@@ -39,8 +36,8 @@ export function delimited({ label, extension, contentType, cell, mark, end }: De
     label,
     extension,
     contentType: `${contentType}; charset=utf-8`,
-    compile(rulebook, meta) {
-      const fields = compileFields(rulebook, meta);
+    compile(rulebook) {
+      const fields = compileFields(rulebook);
       return {
         head: fields.map(({ name }) => cell(name)).join(mark) + end,
         item: (values) => {

@@ -8,7 +8,7 @@ export const rss: WrittenFormat = {
   contentType: 'application/rss+xml; charset=utf-8',
   compile(rulebook, meta) {
     const { prefix = 'x', namespace = '' } = rulebook.exchange.rows?.rss ?? {};
-    const tags = compileFields(rulebook, meta).map((field) => ({
+    const tags = compileFields(rulebook).map((field) => ({
       ...field,
       tag: field.plain ? field.name : `${prefix}:${field.name}`,
     }));

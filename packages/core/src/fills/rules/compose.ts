@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sayChannelValue } from '../../rulebooks/index.js';
 import { type CompiledFill, type Link, type RuleContext, defineRule, longestName, longestText } from './model.js';
 
 /** Text between values; a value's `before` and `after` appear only with the value. */
@@ -41,7 +42,7 @@ export const compose = defineRule<ComposeRule>({
           const read = part.source?.read(view);
           if (read === undefined) continue;
           hasValue = true;
-          whole += part.before + (part.source?.say(read) ?? '') + part.after;
+          whole += part.before + sayChannelValue(read) + part.after;
         }
       }
       return hasValue ? whole.replace(/\s+/g, ' ').trim() : undefined;

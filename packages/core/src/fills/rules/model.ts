@@ -41,7 +41,6 @@ export interface RuleSource<View> {
   read(view: View): ChannelValue | undefined;
   /** Key of the listed value it reads, where it reads one: names change, and tables go on holding. */
   refer?(view: View): string | undefined;
-  say(value: ChannelValue): string;
   /** Reading it, as a step of a trace. */
   step(view: View): TraceStep;
 }

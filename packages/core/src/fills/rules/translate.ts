@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sayChannelValue } from '../../rulebooks/index.js';
 import { foldText } from '../../values/index.js';
 import {
   type CompiledFill,
@@ -44,7 +45,7 @@ export const translate = defineRule<TranslateRule>({
       exact.get(source.refer?.(view) ?? word) ?? exact.get(word) ?? folded.get(foldText(word));
     const read = (view: View) => {
       const value = source.read(view);
-      return value === undefined ? undefined : source.say(value);
+      return value === undefined ? undefined : sayChannelValue(value);
     };
     const blame = (view: View): Link => {
       const word = read(view);
