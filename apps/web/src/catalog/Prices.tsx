@@ -1,13 +1,14 @@
 /** Prices of a product by currency: the regular one, and the sale beside it with the regular struck through. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { keyOf } from '../api/ask';
 import { call } from '../api/call';
-import { ProblemBox, useTell } from '../design/feedback';
+import { z } from 'zod';
+import { Field, Form, useFields } from '../design/Form';
+import { useTell } from '../design/feedback';
 import { Line } from '../design/Line';
 import { money } from '../design/words';
 import { useCompany } from '../session/company';
@@ -54,6 +55,9 @@ function Price({ productId, currency, offer }: { productId: number; currency: st
   );
 }
 
+/** As they are typed; the server reads them in the product's own way. */
+const priceFields = z.object({ price: z.string(), salePrice: z.string() });
+
 function PriceForm({
   productId,
   currency,
@@ -67,10 +71,11 @@ function PriceForm({
 }) {
   // As it was when the form was opened: what somebody else saved meanwhile is not written over unseen.
   const [held] = useState({ price: offer.regular ?? '', salePrice: offer.sale?.amount ?? '' });
-  const [draft, setDraft] = useState(held);
+  const form = useFields(priceFields, held);
   const queries = useQueryClient();
   const tell = useTell();
-  const changed = (['price', 'salePrice'] as const).filter((row) => draft[row].trim() !== held[row]);
+  const draft = form.watch();
+  const changed = (['price', 'salePrice'] as const).filter((field) => draft[field].trim() !== held[field]);
   const save = useMutation({
     mutationFn: () =>
       call(api.catalog.edit, {
@@ -92,22 +97,16 @@ function PriceForm({
     },
   });
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
-      onKeyDown={(event) => event.key === 'Escape' && onDone()}
-    >
+    <Form form={form} onSend={() => save.mutate()} onCancel={onDone} error={save.error}>
       <Box row>
-        {(['price', 'salePrice'] as const).map((row) => (
-          <TextField
-            key={row}
-            label={row === 'price' ? 'Regular' : 'Sale'}
-            autoFocus={row === 'price'}
+        {(['price', 'salePrice'] as const).map((name) => (
+          <Field
+            key={name}
+            control={form.control}
+            name={name}
+            label={name === 'price' ? 'Regular' : 'Sale'}
+            autoFocus={name === 'price'}
             sx={{ width: 110 }}
-            value={draft[row]}
-            onChange={(event) => setDraft({ ...draft, [row]: event.target.value })}
             slotProps={{ htmlInput: { inputMode: 'decimal' } }}
           />
         ))}
@@ -118,7 +117,6 @@ function PriceForm({
           Cancel
         </Button>
       </Box>
-      {save.error && <ProblemBox error={save.error} />}
-    </form>
+    </Form>
   );
 }

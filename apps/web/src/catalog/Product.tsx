@@ -100,7 +100,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
         value={tab}
         onChange={(_, to: string) => onTab(to)}
         variant="scrollable"
-        sx={{ borderBottom: '1px solid var(--line)' }}
+        sx={{ borderBottom: '1px solid var(--shelf-palette-line)' }}
       >
         <Tab value="facts" label="Facts" />
         <Tab value="texts" label="Texts" />

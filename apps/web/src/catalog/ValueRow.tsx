@@ -1,24 +1,24 @@
 /** One value: shown with where it comes from, edited in place, its claims beside it. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type Edit, type ProductValue, api } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
+import { z } from 'zod';
 import { Link } from 'react-router';
 import { keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
-import { ProblemBox, useTell } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { useTell } from '../design/feedback';
 import { day, plural } from '../design/words';
 
 export function ValueRow({ productId, value, editing }: { productId: number; value: ProductValue; editing: boolean }) {
-  const [draft, setDraft] = useState<string | null>(editing ? (value.text ?? '') : null);
+  const [isOpen, setOpen] = useState(editing);
   /** What the editor was opened on: a change by somebody else meanwhile is not written over unseen. */
   const [against, setAgainst] = useState(value.text);
   const begin = () => {
     setAgainst(value.text);
-    setDraft(value.text ?? '');
+    setOpen(true);
   };
   const [claims, setClaims] = useState(false);
   const queries = useQueryClient();
@@ -30,7 +30,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
         body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: against, ...edit }] },
       }),
     onSuccess: (answer) => {
-      setDraft(null);
+      setOpen(false);
       queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), answer.product);
       void queries.invalidateQueries();
       const { becameReady, becameBlocked } = answer;
@@ -39,7 +39,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
       );
     },
   });
-  const hasMoved = draft !== null && !save.isPending && against !== value.text;
+  const hasMoved = isOpen && !save.isPending && against !== value.text;
   const long = value.type === 'richText';
   const label = value.language ? `${value.label} · ${value.language}` : value.label;
   const winner = value.claims.find((claim) => claim.wins);
@@ -50,7 +50,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
         <Box as="span" wide={116} fixed tone="muted" textSize={12.5}>
           {label}
         </Box>
-        {draft === null ? (
+        {!isOpen ? (
           <button type="button" className="value" aria-label={`Edit ${label}`} onClick={begin}>
             {value.shown === null ? (
               <Box as="span" muted>
@@ -67,56 +67,15 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
             )}
           </button>
         ) : (
-          <Box
-            as="form"
-            grow
-
-            onSubmit={(event) => {
-              event.preventDefault();
-              save.mutate({ text: draft === '' ? null : draft });
-            }}
-            onKeyDown={(event) => event.key === 'Escape' && setDraft(null)}
+          <ValueForm
+            label={label}
+            value={value}
+            busy={save.isPending || hasMoved}
+            error={save.error}
+            onSave={(text) => save.mutate({ text: text === '' ? null : text })}
+            onLetGo={() => save.mutate({ letGo: true })}
+            onCancel={() => setOpen(false)}
           >
-            <TextField
-              fullWidth
-              autoFocus
-              select={value.choices !== null}
-              multiline={value.choices === null && (long || value.role === 'title')}
-              maxRows={10}
-              value={draft}
-              onChange={(event) => setDraft(event.target.value)}
-              slotProps={{ htmlInput: { 'aria-label': label } }}
-            >
-              {value.choices && [
-                <MenuItem key="" value="">
-                  <Box as="span" muted>
-                    empty on purpose
-                  </Box>
-                </MenuItem>,
-                ...value.choices.map(({ key, name }) => (
-                  <MenuItem key={key} value={name}>
-                    {name}
-                  </MenuItem>
-                )),
-              ]}
-            </TextField>
-            <Box row above={1}>
-              <Button
-                type="submit"
-                variant="contained"
-                disabled={save.isPending || hasMoved || draft === (value.text ?? '')}
-              >
-                Save
-              </Button>
-              <Button color="inherit" onClick={() => setDraft(null)}>
-                Cancel
-              </Button>
-              {value.origin === 'edit' && (
-                <Button color="secondary" onClick={() => save.mutate({ letGo: true })}>
-                  Let the sources speak again
-                </Button>
-              )}
-            </Box>
             {hasMoved && (
               <Box small above={1} role="status">
                 Somebody has made it <b>{value.shown ?? 'empty'}</b> meanwhile.{' '}
@@ -132,13 +91,12 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
                 </Button>
               </Box>
             )}
-            {save.error && <ProblemBox error={save.error} />}
             {!hasMoved && save.error instanceof ApiProblem && save.error.status === 412 && (
               <Button color="secondary" onClick={() => void queries.invalidateQueries()}>
                 Show what it is now
               </Button>
             )}
-          </Box>
+          </ValueForm>
         )}
       </Box>
       {(winner || beaten.length > 0) && (
@@ -174,5 +132,65 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           </Box>
         ))}
     </Box>
+  );
+}
+
+const valueFields = z.object({ text: z.string() });
+
+/** The value as it is typed, or chosen from its closed list. */
+function ValueForm({
+  label,
+  value,
+  busy,
+  error,
+  onSave,
+  onLetGo,
+  onCancel,
+  children,
+}: {
+  label: string;
+  value: ProductValue;
+  busy: boolean;
+  error: unknown;
+  onSave: (text: string) => void;
+  onLetGo: () => void;
+  onCancel: () => void;
+  children: ReactNode;
+}) {
+  const form = useFields(valueFields, { text: value.text ?? '' });
+  const empty = (
+    <Box as="span" muted>
+      empty on purpose
+    </Box>
+  );
+  return (
+    <Form form={form} onSend={({ text }) => onSave(text)} onCancel={onCancel} error={error} grow>
+      <Field
+        control={form.control}
+        name="text"
+        says={label}
+        fullWidth
+        autoFocus
+        multiline={value.choices === null && (value.type === 'richText' || value.role === 'title')}
+        maxRows={10}
+        {...(value.choices
+          ? { options: [['', empty], ...value.choices.map(({ name }) => [name, name] as const)] }
+          : {})}
+      />
+      <Box row above={1}>
+        <Button type="submit" variant="contained" disabled={busy || form.watch('text') === (value.text ?? '')}>
+          Save
+        </Button>
+        <Button color="inherit" onClick={onCancel}>
+          Cancel
+        </Button>
+        {value.origin === 'edit' && (
+          <Button color="secondary" onClick={onLetGo}>
+            Let the sources speak again
+          </Button>
+        )}
+      </Box>
+      {children}
+    </Form>
   );
 }

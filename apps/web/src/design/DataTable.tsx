@@ -45,6 +45,8 @@ export interface TableProps<Row> {
   onChoose?: ((row: Row) => void) | undefined;
   chosen?: string | number | undefined;
   rowLook?: ((row: Row) => CellLook & { 'aria-current'?: true | undefined }) | undefined;
+  /** What a row says instead of all its cells but the first. */
+  instead?: ((row: Row) => ReactNode) | undefined;
   look?: Look;
   /** The kind of table, of those that the style sheets know. */
   className?: string;
@@ -134,7 +136,9 @@ export function DataTable<Row extends object>(props: TableProps<Row>) {
 
 type RowOf<Row> = TableProps<Row> & { row: Row; index: number; measure?: (element: Element | null) => void };
 
-function Cells<Row>({ row, index, columns, keyOf, onChoose, chosen, rowLook, measure }: RowOf<Row>) {
+function Cells<Row>({ row, index, columns, keyOf, onChoose, chosen, rowLook, instead, measure }: RowOf<Row>) {
+  const said = instead?.(row);
+  const shown = said ? columns.slice(0, 1) : columns;
   const isChosen = chosen !== undefined && keyOf(row) === chosen;
   return (
     <Box
@@ -145,7 +149,7 @@ function Cells<Row>({ row, index, columns, keyOf, onChoose, chosen, rowLook, mea
       {...(onChoose ? { choosable: true, chosen: isChosen, onClick: () => onChoose(row) } : {})}
       {...(isChosen ? { 'aria-current': true } : {})}
     >
-      {columns.map((column, i) => (
+      {shown.map((column, i) => (
         <Box
           as={column.isHead ? 'th' : 'td'}
           {...(column.isHead ? { scope: 'row' } : {})}
@@ -155,6 +159,7 @@ function Cells<Row>({ row, index, columns, keyOf, onChoose, chosen, rowLook, mea
           {column.cell(row)}
         </Box>
       ))}
+      {said && <td colSpan={columns.length - 1}>{said}</td>}
     </Box>
   );
 }

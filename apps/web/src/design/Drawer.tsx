@@ -20,8 +20,8 @@ export function Drawer({ label, onClose, children }: { label: string; onClose: (
       style={{
         width,
         flex: 'none',
-        borderLeft: '1px solid var(--line-strong)',
-        background: 'var(--card)',
+        borderLeft: '1px solid var(--shelf-palette-line-strong)',
+        background: 'var(--shelf-palette-card)',
         position: 'relative',
       }}
     >

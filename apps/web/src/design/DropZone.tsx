@@ -6,10 +6,10 @@ export function DropZone({ isOver, ...rest }: { isOver: boolean } & Omit<Compone
     <div
       {...rest}
       style={{
-        border: `2px dashed ${isOver ? 'var(--brass-bright)' : 'var(--line-strong)'}`,
+        border: `2px dashed ${isOver ? 'var(--shelf-palette-brass-bright)' : 'var(--shelf-palette-line-strong)'}`,
         borderRadius: 10,
         padding: '22px 24px',
-        background: isOver ? 'var(--brass-tint)' : 'var(--card)',
+        background: isOver ? 'var(--shelf-palette-brass-tint)' : 'var(--shelf-palette-card)',
       }}
     />
   );

@@ -1,15 +1,15 @@
 /** A part of a bar: as wide as its share, in the colour of the state it counts. */
 const colours = {
-  ready: 'var(--ready)',
-  blocked: 'var(--blocked)',
-  live: 'var(--live)',
-  draft: 'var(--velvet-200)',
-  hidden: 'var(--velvet-500)',
-  queued: 'var(--brass)',
-  sent: 'var(--brass-bright)',
-  refused: 'var(--held)',
-  withdrawn: 'var(--ink-3)',
-  none: 'var(--line-strong)',
+  ready: 'var(--shelf-palette-ready)',
+  blocked: 'var(--shelf-palette-blocked)',
+  live: 'var(--shelf-palette-live)',
+  draft: 'var(--shelf-palette-velvet-200)',
+  hidden: 'var(--shelf-palette-velvet-500)',
+  queued: 'var(--shelf-palette-brass)',
+  sent: 'var(--shelf-palette-brass-bright)',
+  refused: 'var(--shelf-palette-held)',
+  withdrawn: 'var(--shelf-palette-ink-3)',
+  none: 'var(--shelf-palette-line-strong)',
 };
 export type ShareState = keyof typeof colours;
 

@@ -1,31 +1,35 @@
-/** The look as one MUI theme; the tokens themselves are CSS (tokens.css), light and dark. */
-import { createTheme } from '@mui/material/styles';
+/** The look as one MUI theme; its colours are those of palette.ts, notices included. */
+import { type PaletteOptions, createTheme } from '@mui/material/styles';
+import { type Colours, colours } from './palette';
+
+// What a module declares of its own is added to by an interface alone.
+/* eslint-disable @typescript-eslint/no-empty-object-type */
+declare module '@mui/material/styles' {
+  interface Palette extends Colours {}
+  interface PaletteOptions extends Colours {}
+}
+/* eslint-enable @typescript-eslint/no-empty-object-type */
 
 const sans = "'Figtree Variable', system-ui, sans-serif";
 
+const paletteOf = (named: Colours, primary: string): PaletteOptions => ({
+  ...named,
+  primary: { main: primary },
+  secondary: { main: named.brass },
+  error: { main: named.blocked },
+  warning: { main: named.advice },
+  success: { main: named.ready },
+  info: { main: named.live },
+  background: { default: named.paper, paper: named.card },
+  text: { primary: named.ink, secondary: named['ink-2'] },
+  divider: named.line,
+});
+
 export const theme = createTheme({
-  cssVariables: { colorSchemeSelector: 'media' },
+  cssVariables: { colorSchemeSelector: 'media', cssVarPrefix: 'shelf' },
   colorSchemes: {
-    light: {
-      palette: {
-        primary: { main: '#3d1b36' },
-        secondary: { main: '#8a6314' },
-        error: { main: '#a3262a' },
-        background: { default: '#faf7f1', paper: '#ffffff' },
-        text: { primary: '#241b22', secondary: '#6a5e66' },
-        divider: '#e6ddd0',
-      },
-    },
-    dark: {
-      palette: {
-        primary: { main: '#c79abb' },
-        secondary: { main: '#dcb25e' },
-        error: { main: '#f0898c' },
-        background: { default: '#191417', paper: '#221b20' },
-        text: { primary: '#f1e9ee', secondary: '#bfb0b9' },
-        divider: '#3a3036',
-      },
-    },
+    light: { palette: paletteOf(colours.light, colours.light['velvet-700']) },
+    dark: { palette: paletteOf(colours.dark, colours.dark.accent) },
   },
   typography: { fontFamily: sans, fontSize: 13, button: { textTransform: 'none', fontWeight: 600 } },
   shape: { borderRadius: 6 },

@@ -312,6 +312,14 @@ function LeftOut({ run }: { run: RunAnswer }) {
   );
 }
 
+const worst = ['refused', 'warned', 'unanswered', 'accepted'] as const;
+
+type ReportItem = z.output<typeof api.feeds.report.answer>['items'][number];
+
+/** What somebody has to look at comes before what is well. */
+const worstFirst = (items: readonly ReportItem[]) =>
+  worst.flatMap((is) => items.filter(({ outcome }) => outcome === is));
+
 function Report({ run }: { run: RunAnswer }) {
   const report = useQuery(ask(api.feeds.report, { params: { id: run.id } }, run.report?.id));
   return (
@@ -319,7 +327,7 @@ function Report({ run }: { run: RunAnswer }) {
       {({ items }) => (
         <DataTable
           label="The channel’s report"
-          rows={items}
+          rows={worstFirst(items)}
           keyOf={({ itemKey }) => itemKey}
           columns={[
             {

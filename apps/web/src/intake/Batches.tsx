@@ -9,6 +9,7 @@ import { Link, useNavigate } from 'react-router';
 import { ask, keyOf } from '../api/ask';
 import { reach } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
+import { type Column, DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { bytes, clock, count } from '../design/words';
 import { Fetching } from './Fetching';
@@ -113,6 +114,14 @@ const stateWords: Record<BatchSummary['state'], [string, string]> = {
   cancelled: ['none', 'cancelled'],
 };
 
+const outcomes = [
+  ['created', 'Created'],
+  ['joins', 'Joined'],
+  ['changed', 'Changed'],
+  ['unchanged', 'Unchanged'],
+  ['refused', 'Refused'],
+] as const;
+
 function BatchTable({ items }: { items: BatchSummary[] }) {
   if (items.length === 0)
     return (
@@ -121,60 +130,48 @@ function BatchTable({ items }: { items: BatchSummary[] }) {
       </Box>
     );
   return (
-    <Box as="table" surface="card" className="plain">
-      <thead>
-        <tr>
-          <th>File</th>
-          <th>Supplier</th>
-          <th>State</th>
-          <Box as="th" num>
-            Created
-          </Box>
-          <Box as="th" num>
-            Joined
-          </Box>
-          <Box as="th" num>
-            Changed
-          </Box>
-          <Box as="th" num>
-            Unchanged
-          </Box>
-          <Box as="th" num>
-            Refused
-          </Box>
-          <th>Read</th>
-        </tr>
-      </thead>
-      <tbody>
-        {items.map((row) => (
-          <tr key={row.id}>
-            <td>
-              <Link to={`/intake/${row.id}`}>{row.fileName}</Link>{' '}
+    <DataTable
+      label="Files that were brought in"
+      look={{ surface: 'card' }}
+      rows={items}
+      keyOf={({ id }) => id}
+      columns={[
+        {
+          head: 'File',
+          sortBy: ({ fileName }) => fileName,
+          cell: (batch) => (
+            <>
+              <Link to={`/intake/${batch.id}`}>{batch.fileName}</Link>{' '}
               <Box as="span" small muted>
-                {bytes(row.bytes)}
+                {bytes(batch.bytes)}
               </Box>
-            </td>
-            <td>
-              {row.supplier ?? (
-                <Box as="span" muted>
-                  nobody’s yet
-                </Box>
-              )}
-            </td>
-            <td>
-              <State is={stateWords[row.state][0]}>{stateWords[row.state][1]}</State>
-            </td>
-            {(['created', 'joins', 'changed', 'unchanged', 'refused'] as const).map((key) => (
-              <Box as="td" num key={key}>
-                {row.counts ? count(row.counts[key]) : ''}
-              </Box>
-            ))}
-            <Box as="td" muted oneLine>
-              {clock(row.createdAt)}
-            </Box>
-          </tr>
-        ))}
-      </tbody>
-    </Box>
+            </>
+          ),
+        },
+        {
+          head: 'Supplier',
+          sortBy: ({ supplier }) => supplier,
+          cell: ({ supplier }) => supplier ?? 'nobody’s yet',
+          look: ({ supplier }) => ({ muted: supplier === null }),
+        },
+        {
+          head: 'State',
+          sortBy: ({ state }) => stateWords[state][1],
+          cell: ({ state }) => <State is={stateWords[state][0]}>{stateWords[state][1]}</State>,
+        },
+        ...outcomes.map(([outcome, head]): Column<BatchSummary> => ({
+          head,
+          sortBy: ({ counts }) => counts?.[outcome],
+          cell: ({ counts }) => (counts ? count(counts[outcome]) : ''),
+          look: { num: true },
+        })),
+        {
+          head: 'Read',
+          sortBy: ({ createdAt }) => createdAt,
+          cell: ({ createdAt }) => clock(createdAt),
+          look: { muted: true, oneLine: true },
+        },
+      ]}
+    />
   );
 }

@@ -1,14 +1,14 @@
 /** Goods that are fetched: a shop's catalogue by a schedule or when asked, and one item of a channel's catalogue. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type PullAnswer, api } from '@velvet-shelf/contract';
+import { type PlaceAnswer, type PullAnswer, api } from '@velvet-shelf/contract';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
+import { Field, Form, useFields } from '../design/Form';
+import type { z } from 'zod';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { clock, count } from '../design/words';
 
@@ -119,140 +119,113 @@ const schedules: [string, string][] = [
   ['0 5 * * 1', 'Mondays at 5 (UTC)'],
 ];
 
+const pullBody = api.intake.savePull.body;
+
 function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () => void }) {
   const suppliers = useQuery(ask(api.intake.suppliers));
   const queries = useQueryClient();
-  const [wish, setWish] = useState({
+  const form = useFields(pullBody, {
+    id: pull?.id,
     name: pull?.name ?? '',
     address: pull?.address ?? '',
-    supplierId: pull?.supplierId ?? 0,
-    schedule: pull?.schedule ?? '',
+    supplierId: pull?.supplierId,
+    schedule: pull?.schedule ?? null,
   });
   const save = useMutation({
-    mutationFn: () => call(api.intake.savePull, { body: { ...wish, id: pull?.id, schedule: wish.schedule || null } }),
+    mutationFn: (body: z.output<typeof pullBody>) =>
+      call(api.intake.savePull, { body: { ...body, schedule: body.schedule || null } }),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: keyOf(api.intake.pulls) });
       onDone();
     },
   });
-  const set = (change: Partial<typeof wish>) => setWish((now) => ({ ...now, ...change }));
+  const schedule = form.watch('schedule') ?? '';
+  const field = { control: form.control, problem: save.error };
   return (
-    <Box
-      as="form"
+    <Form
+      form={form}
+      onSend={(body) => save.mutate(body)}
+      onCancel={onDone}
+      error={save.error}
       col
       gap={2}
       pad={[2, 0]}
-
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
     >
-      {save.error && <ProblemBox error={save.error} />}
-      <TextField label="Name" required value={wish.name} onChange={(event) => set({ name: event.target.value })} />
-      <TextField
+      <Field {...field} name="name" label="Name" required />
+      <Field
+        {...field}
+        name="address"
         label="Address of its list of goods"
         helperText="A file (CSV, XLSX, JSON, XML …), or a shop’s catalogue page by page"
         required
-        value={wish.address}
-        onChange={(event) => set({ address: event.target.value })}
       />
-      <TextField
-        select
+      <Field
+        {...field}
+        name="supplierId"
         label="Supplier"
         required
-        value={wish.supplierId || ''}
-        onChange={(event) => set({ supplierId: Number(event.target.value) })}
-      >
-        {(suppliers.data?.items ?? []).map((supplier) => (
-          <MenuItem key={supplier.id} value={supplier.id}>
-            {supplier.name}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        select
+        options={(suppliers.data?.items ?? []).map(({ id, name }) => [id, name])}
+      />
+      <Field
+        {...field}
+        name="schedule"
         label="When"
-        value={wish.schedule}
-        onChange={(event) => set({ schedule: event.target.value })}
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-      >
-        {[
+        options={[
           ...schedules,
-          ...(schedules.some(([text]) => text === wish.schedule) ? [] : [[wish.schedule, ownSchedule] as const]),
-        ].map(([value, words]) => (
-          <MenuItem key={value} value={value}>
-            {words}
-          </MenuItem>
-        ))}
-      </TextField>
+          ...(schedules.some(([text]) => text === schedule) ? [] : [[schedule, ownSchedule] as const]),
+        ]}
+      />
       <Button type="submit" variant="contained" disabled={save.isPending}>
         Save
       </Button>
-    </Box>
+    </Form>
   );
 }
+
+const itemBody = api.intake.fetchItem.body;
 
 /** One item that a channel describes already; what it lacks is added in the dry run. */
 function OneItem() {
   const places = useQuery(ask(api.channels.places));
-  const navigate = useNavigate();
-  const [identifier, setIdentifier] = useState('');
   // Places of one channel have one catalogue between them.
   const channels = (places.data?.items ?? []).filter(
     (place, i, all) => all.findIndex(({ channelName }) => channelName === place.channelName) === i,
   );
-  const [chosen, setChosen] = useState<number>();
-  const from = channels.find((channel) => channel.id === chosen) ?? channels[0];
+  return channels[0] && <ItemForm channels={channels} first={channels[0].id} />;
+}
+
+function ItemForm({ channels, first }: { channels: PlaceAnswer[]; first: number }) {
+  const navigate = useNavigate();
+  const form = useFields(itemBody, { placeId: first, identifier: '' });
   const fetchIt = useMutation({
-    mutationFn: () => call(api.intake.fetchItem, { body: { placeId: from?.id ?? 0, identifier } }),
+    mutationFn: (body: z.output<typeof itemBody>) => call(api.intake.fetchItem, { body }),
     onSuccess: ({ id }) => navigate(`/intake/${id}`),
   });
-  if (!from) return null;
+  const field = { control: form.control, problem: fetchIt.error };
   return (
-    <Box
-      as="form"
-      above={3.5}
-
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (identifier.trim() !== '') fetchIt.mutate();
-      }}
-    >
+    <Form form={form} onSend={(body) => fetchIt.mutate(body)} error={fetchIt.error} above={3.5}>
       <h3>One item by its identifier</h3>
       <Box as="p" small muted around={[0.5, 0, 1.5]}>
-        From {channels.length > 1 ? 'a channel' : from.channelName}’s own catalogue. You add SKU, cost and category in
-        the dry run.
+        From {channels.length > 1 ? 'a channel' : channels[0]?.channelName}’s own catalogue. You add SKU, cost and
+        category in the dry run.
       </Box>
       {channels.length > 1 && (
-        <TextField
-          select
-          fullWidth
+        <Field
+          {...field}
+          name="placeId"
           label="Channel"
-          value={from.id}
-          onChange={(event) => setChosen(Number(event.target.value))}
+          fullWidth
           sx={{ mb: 1 }}
-        >
-          {channels.map((channel) => (
-            <MenuItem key={channel.id} value={channel.id}>
-              {channel.channelName}
-            </MenuItem>
-          ))}
-        </TextField>
-      )}
-      <Box row gap={1.5}>
-        <TextField
-          placeholder="GTIN"
-          value={identifier}
-          onChange={(event) => setIdentifier(event.target.value)}
-          slotProps={{ htmlInput: { 'aria-label': 'Identifier of the item' } }}
-          sx={{ flex: 1 }}
+          options={channels.map(({ id, channelName }) => [id, channelName])}
         />
+      )}
+      <Box row gap={1.5} align="start">
+        <Field {...field} name="identifier" placeholder="GTIN" says="Identifier of the item" sx={{ flex: 1 }} />
         <Button type="submit" variant="outlined" disabled={fetchIt.isPending}>
           Fetch
         </Button>
       </Box>
-      {fetchIt.error && <ProblemBox error={fetchIt.error} />}
-    </Box>
+    </Form>
   );
 }

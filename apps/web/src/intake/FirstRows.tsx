@@ -3,6 +3,7 @@ import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type AttributeAnswer, type BatchAnswer, api } from '@velvet-shelf/contract';
 import { ask } from '../api/ask';
+import { type Column, DataTable } from '../design/DataTable';
 import { signOf } from './notes';
 
 interface Shown {
@@ -35,74 +36,68 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
         The first {batch.sample.length} rows. ✕ a cell that gives no value, ≈ one that was repaired, ! one taken as it
         is written and to be looked at: point at it for the reason.
       </Box>
-      <Box as="table" surface="card" className="plain dense">
-        <thead>
-          <tr>
-            <th>Row</th>
-            {things.map(({ label, columns }) => (
-              <Box
-                as="th"
-                cut
-                oneLine
-                maxWide={190}
-                key={label}
-
-                title={columns.join(', ')}
-              >
-                {label}
-                <Box cut muted plainWeight>
-                  {columns.join(', ')}
-                </Box>
-              </Box>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {batch.sample.map((row) => (
-            <tr key={row.row}>
-              <Box as="td" muted oneLine>
-                {row.place ?? row.row}
-              </Box>
-              {row.refused.length > 0 ? (
-                <Box as="td" tone="blocked" colSpan={things.length}>
-                  ✕ {row.refused.join('; ')}
-                </Box>
-              ) : (
-                things.map(({ label, entries, columns }) => {
-                  const cells = entries.flatMap((i) => row.becomes[i] ?? []);
-                  const text = cells.find((cell) => cell.text !== '')?.text;
-                  const bad = cells.find((cell) => cell.lost);
-                  const raw = columns.map((column) => row.cells[batch.columns.indexOf(column)] ?? '').filter(Boolean);
-                  const noted = cells.find((cell) => cell.note);
-                  const isLost = bad !== undefined && text === undefined;
-                  return (
-                    <Box
-                      as="td"
-                      cut
-                      maxWide={190}
-                      key={label}
-
-                      title={noted?.note ?? raw.join(' · ')}
-                      tone={isLost ? 'blocked' : undefined}
-                      surface={isLost ? 'blocked' : undefined}
-                    >
-                      {isLost ? `✕ ${raw[0] ?? ''}` : text}
-                      {noted && !isLost && (
-                        <Box as="span" tone="advice">
-                          {' '}
-                          {signOf(noted)}
-                        </Box>
-                      )}
-                    </Box>
-                  );
-                })
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </Box>
+      <DataTable
+        label="First rows"
+        className="plain dense"
+        look={{ surface: 'card' }}
+        rows={batch.sample}
+        keyOf={({ row }) => row}
+        instead={({ refused }) => refused.length > 0 && <Box tone="blocked">✕ {refused.join('; ')}</Box>}
+        columns={[
+          { head: 'Row', cell: ({ place, row }) => place ?? row, look: { muted: true, oneLine: true } },
+          ...things.map((thing) => thingColumn(thing, batch)),
+        ]}
+      />
     </Box>
   );
+}
+
+type SampleRow = BatchAnswer['sample'][number];
+
+/** One thing the file feeds: its value, or the cell that gives none. */
+function thingColumn({ label, entries, columns }: Shown, batch: BatchAnswer): Column<SampleRow> {
+  const seen = (row: SampleRow) => {
+    const cells = entries.flatMap((i) => row.becomes[i] ?? []);
+    const text = cells.find((cell) => cell.text !== '')?.text;
+    const raw = columns.map((column) => row.cells[batch.columns.indexOf(column)] ?? '').filter(Boolean);
+    const isLost = text === undefined && cells.some((cell) => cell.lost);
+    return { text, raw, isLost, noted: cells.find((cell) => cell.note) };
+  };
+  return {
+    id: label,
+    headLook: { cut: true, oneLine: true, maxWide: 190, title: columns.join(', ') },
+    head: (
+      <>
+        {label}
+        <Box cut muted plainWeight>
+          {columns.join(', ')}
+        </Box>
+      </>
+    ),
+    look: (row) => {
+      const { noted, raw, isLost } = seen(row);
+      return {
+        cut: true,
+        maxWide: 190,
+        title: noted?.note ?? raw.join(' · '),
+        ...(isLost ? { tone: 'blocked', surface: 'blocked' } : {}),
+      };
+    },
+    cell: (row) => {
+      const { text, raw, isLost, noted } = seen(row);
+      return (
+        <>
+          {isLost ? `✕ ${raw[0] ?? ''}` : text}
+          {noted && !isLost && (
+            <Box as="span" tone="advice">
+              {' '}
+              {signOf(noted)}
+            </Box>
+          )}
+        </>
+      );
+    },
+  };
 }
 
 function labelOf(target: BatchAnswer['map'][number]['target'], attributes: AttributeAnswer[]): string {

@@ -5,12 +5,15 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
 import { type BatchAnswer, type BatchRowAnswer, api } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import { z } from 'zod';
 import { call } from '../api/call';
+import { Field, Form, useFields } from '../design/Form';
 import { ProblemBox, useTell } from '../design/feedback';
+
+/** By the place of the column: names of columns may hold anything. */
+const cellFields = z.object({ cells: z.array(z.string()) });
 
 export function FixRow({
   batch,
@@ -23,10 +26,10 @@ export function FixRow({
   onClose: () => void;
   onDone: (batch: BatchAnswer) => void;
 }) {
-  const [cells, setCells] = useState(() => batch.columns.map((_, i) => row.cells[i] ?? ''));
+  const form = useFields(cellFields, { cells: batch.columns.map((_, i) => row.cells[i] ?? '') });
   const tell = useTell();
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: ({ cells }: z.output<typeof cellFields>) =>
       call(api.intake.fix, {
         params: { id: batch.id, row: row.row },
         body: { cells: Object.fromEntries(batch.columns.map((column, i) => [column, cells[i] ?? ''])) },
@@ -45,36 +48,37 @@ export function FixRow({
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>Correct row {row.place ?? row.row}</DialogTitle>
-      <DialogContent>
-        {row.reasons.map((reason) => (
-          <Box as="p" tone="blocked" around={[0, 0, 2]} key={reason}>
-            {reason}
-          </Box>
-        ))}
-        {save.error && <ProblemBox error={save.error} />}
-        <Box columns="1fr 1fr 1fr" gap={3} padTop={1.5}>
-          {batch.columns.map((column, i) => (
-            <TextField
-              key={column}
-              label={column}
-              value={cells[i] ?? ''}
-              error={wrong.has(column)}
-              helperText={wrong.get(column)}
-              multiline={(cells[i] ?? '').length > 60}
-              maxRows={4}
-              onChange={(event) => setCells((now) => now.map((cell, k) => (k === i ? event.target.value : cell)))}
-            />
+      <Form form={form} onSend={(values) => save.mutate(values)}>
+        <DialogContent>
+          {row.reasons.map((reason) => (
+            <Box as="p" tone="blocked" around={[0, 0, 2]} key={reason}>
+              {reason}
+            </Box>
           ))}
-        </Box>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose} color="secondary">
-          Leave it
-        </Button>
-        <Button variant="contained" disabled={save.isPending} onClick={() => save.mutate()}>
-          Save and judge again
-        </Button>
-      </DialogActions>
+          {save.error && <ProblemBox error={save.error} />}
+          <Box columns="1fr 1fr 1fr" gap={3} padTop={1.5}>
+            {batch.columns.map((column, i) => (
+              <Field
+                key={column}
+                control={form.control}
+                name={`cells.${i}`}
+                label={column}
+                fault={wrong.get(column)}
+                multiline={(row.cells[i] ?? '').length > 60}
+                maxRows={4}
+              />
+            ))}
+          </Box>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose} color="secondary">
+            Leave it
+          </Button>
+          <Button type="submit" variant="contained" disabled={save.isPending}>
+            Save and judge again
+          </Button>
+        </DialogActions>
+      </Form>
     </Dialog>
   );
 }

@@ -1,51 +1,34 @@
 /** A new supplier by name; trusted last until ranked otherwise. */
-import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import type { z } from 'zod';
 import { keyOf } from '../api/ask';
 import { call } from '../api/call';
-import { ProblemBox } from '../design/feedback';
+import { Box } from '../design/Box';
+import { Field, Form, useFields } from '../design/Form';
 
 export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => void; onCancel: () => void }) {
   const queries = useQueryClient();
-  const [name, setName] = useState('');
+  const form = useFields(api.intake.addSupplier.body, { name: '' });
   const add = useMutation({
-    mutationFn: (wanted: string) => call(api.intake.addSupplier, { body: { name: wanted } }),
+    mutationFn: (body: z.output<typeof api.intake.addSupplier.body>) => call(api.intake.addSupplier, { body }),
     onSuccess: ({ id }) => {
       void queries.invalidateQueries({ queryKey: keyOf(api.intake.suppliers) });
       onAdded(id);
     },
   });
   return (
-    <>
-      <Box
-        as="form"
-        row
-
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() !== '') add.mutate(name);
-        }}
-      >
-        <TextField
-          label="Name of the supplier"
-          size="small"
-          value={name}
-          autoFocus
-          onChange={(event) => setName(event.target.value)}
-          onKeyDown={(event) => event.key === 'Escape' && onCancel()}
-        />
-        <Button type="submit" variant="contained" disabled={add.isPending || name.trim() === ''}>
+    <Form form={form} onSend={(body) => add.mutate(body)} onCancel={onCancel} error={add.error}>
+      <Box row align="start">
+        <Field control={form.control} problem={add.error} name="name" label="Name of the supplier" autoFocus />
+        <Button type="submit" variant="contained" disabled={add.isPending || form.watch('name').trim() === ''}>
           Add
         </Button>
         <Button color="secondary" onClick={onCancel}>
           Cancel
         </Button>
       </Box>
-      {add.error && <ProblemBox error={add.error} />}
-    </>
+    </Form>
   );
 }

@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
+import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { count } from '../design/words';
 import { NewSupplier } from './NewSupplier';
@@ -33,55 +34,51 @@ export function Suppliers() {
       </Box>
       <Loaded query={suppliers}>
         {(data) => (
-          <Box as="table" surface="card" className="plain">
-            <thead>
-              <tr>
-                <th>In order of trust</th>
-                <Box as="th" num>
-                  Records
-                </Box>
-                <Box as="th" num>
-                  Dropped
-                </Box>
-                <th title="Their numbers for use inside a company are ours: the same number is the same goods">
-                  Use our nos
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.items.map((row) => (
-                <tr key={row.id}>
-                  <td>{row.name}</td>
-                  <Box as="td" num>
-                    {count(row.records)}
-                  </Box>
-                  <Box as="td" num>
-                    {row.dropped > 0 ? (
-                      <Link
-                        to={`/catalog?all=yes&where=${encodeURIComponent(JSON.stringify([{ attribute: 'droppedBy', op: 'is', value: row.name }]))}`}
-                      >
-                        {count(row.dropped)}
-                      </Link>
-                    ) : (
-                      ''
-                    )}
-                  </Box>
-                  <td>
-                    {row.kind === 'supplier' && (
-                      <Checkbox
-                        size="small"
-                        sx={{ p: 0 }}
-                        checked={row.usesOurNumbers}
-                        disabled={numbers.isPending}
-                        slotProps={{ input: { 'aria-label': `${row.name} uses our numbers` } }}
-                        onChange={(_, usesOurNumbers) => numbers.mutate({ id: row.id, usesOurNumbers })}
-                      />
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Box>
+          <DataTable
+            label="Suppliers"
+            look={{ surface: 'card' }}
+            rows={data.items}
+            keyOf={({ id }) => id}
+            columns={[
+              { head: 'In order of trust', cell: ({ name }) => name },
+              {
+                head: 'Records',
+                sortBy: ({ records }) => records,
+                cell: ({ records }) => count(records),
+                look: { num: true },
+              },
+              {
+                head: 'Dropped',
+                sortBy: ({ dropped }) => dropped,
+                look: { num: true },
+                cell: ({ name, dropped }) =>
+                  dropped > 0 && (
+                    <Link
+                      to={`/catalog?all=yes&where=${encodeURIComponent(JSON.stringify([{ attribute: 'droppedBy', op: 'is', value: name }]))}`}
+                    >
+                      {count(dropped)}
+                    </Link>
+                  ),
+              },
+              {
+                head: 'Use our nos',
+                headLook: {
+                  title: 'Their numbers for use inside a company are ours: the same number is the same goods',
+                },
+                cell: (row) =>
+                  row.kind === 'supplier' && (
+                    <Checkbox
+                      size="small"
+                      sx={{ p: 0 }}
+                      checked={row.usesOurNumbers}
+                      disabled={numbers.isPending}
+                      slotProps={{ input: { 'aria-label': `${row.name} uses our numbers` } }}
+                      onChange={(_, usesOurNumbers) => numbers.mutate({ id: row.id, usesOurNumbers })}
+                    />
+                  ),
+              },
+            ]}
+          />
         )}
       </Loaded>
       {numbers.error && <ProblemBox error={numbers.error} />}

@@ -1,18 +1,21 @@
 /** A value of its own for one listing: it stands before the fill until it is unpinned. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ListingAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { keyOf } from '../api/ask';
 import { call } from '../api/call';
-import { ProblemBox, useTell } from '../design/feedback';
+import { z } from 'zod';
+import { Field, Form, useFields } from '../design/Form';
+import { useTell } from '../design/feedback';
+
+const pinFields = z.object({ text: z.string() });
 
 type Value = ListingAnswer['values'][number];
 
 export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }) {
-  const [draft, setDraft] = useState<string>();
+  const [isOpen, setOpen] = useState(false);
   /** What was pinned when the editor was opened: a change by somebody else meanwhile is not written over unseen. */
   const [over, setOver] = useState(value.pinned);
   const queries = useQueryClient();
@@ -27,10 +30,10 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
       queries.setQueryData(keyOf(api.listings.listing, { params: { id: listing.id } }), after);
       void queries.invalidateQueries();
       tell(text === null ? `${value.label} follows its fill again` : `Pinned ${value.label} for this listing`);
-      setDraft(undefined);
+      setOpen(false);
     },
   });
-  if (draft === undefined)
+  if (!isOpen)
     return (
       <Box row pad={[0, 0, 2, 31.5]}>
         <Button
@@ -38,7 +41,7 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
           sx={{ p: 0 }}
           onClick={() => {
             setOver(value.pinned);
-            setDraft(value.pinned ?? '');
+            setOpen(true);
           }}
         >
           {value.pinned === null ? 'Pin a value for this listing' : 'Change the pinned value'}
@@ -50,38 +53,50 @@ export function Pin({ listing, value }: { listing: ListingAnswer; value: Value }
         )}
       </Box>
     );
-  return (
-    <Box
-      as="form"
-      pad={[0.5, 0, 2.5, 31.5]}
+  return <PinForm listing={listing} value={value} pin={pin} onCancel={() => setOpen(false)} />;
+}
 
-      onSubmit={(event) => {
-        event.preventDefault();
-        pin.mutate(draft);
-      }}
-      onKeyDown={(event) => event.key === 'Escape' && setDraft(undefined)}
+function PinForm({
+  listing,
+  value,
+  pin,
+  onCancel,
+}: {
+  listing: ListingAnswer;
+  value: Value;
+  pin: { mutate: (text: string) => void; isPending: boolean; error: unknown };
+  onCancel: () => void;
+}) {
+  const form = useFields(pinFields, { text: value.pinned ?? '' });
+  return (
+    <Form
+      form={form}
+      onSend={({ text }) => pin.mutate(text)}
+      onCancel={onCancel}
+      error={pin.error}
+      pad={[0.5, 0, 2.5, 31.5]}
     >
-      <TextField
+      <Field
+        control={form.control}
+        name="text"
+        problem={pin.error}
+        says={`${value.label} for this listing alone`}
         fullWidth
         autoFocus
         multiline={(value.value?.length ?? 0) > 60}
         maxRows={8}
-        value={draft}
-        onChange={(event) => setDraft(event.target.value)}
-        slotProps={{ htmlInput: { 'aria-label': `${value.label} for this listing alone` } }}
       />
       <Box row above={1}>
-        <Button type="submit" variant="contained" disabled={draft.trim() === '' || pin.isPending}>
+        <Button type="submit" variant="contained" disabled={form.watch('text').trim() === '' || pin.isPending}>
           Pin
         </Button>
-        <Button color="inherit" onClick={() => setDraft(undefined)}>
+        <Button color="inherit" onClick={onCancel}>
           Cancel
         </Button>
         <Box as="span" small muted>
           on {listing.place} only
         </Box>
       </Box>
-      {pin.error && <ProblemBox error={pin.error} />}
-    </Box>
+    </Form>
   );
 }

@@ -1,63 +1,45 @@
-import { Box } from '../design/Box';
-import { Front } from '../design/Front';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { type FormEvent, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../api/address';
 import { call } from '../api/call';
-import { ProblemBox } from '../design/feedback';
+import { Box } from '../design/Box';
+import { Field, Form, useFields } from '../design/Form';
+import { Front } from '../design/Front';
+
+/** Where one wanted to go. */
+const signInAddress = z.object({ to: z.string().default('/') });
 
 export function SignIn() {
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
+  const form = useFields(api.session.signIn.body, { email: '', password: '' });
   const navigate = useNavigate();
-  const [search] = useSearchParams();
+  const [{ to }] = useAddress(signInAddress);
   const queries = useQueryClient();
   const signIn = useMutation({
-    mutationFn: () => call(api.session.signIn, { body: { email, password } }),
+    mutationFn: (body: z.output<typeof api.session.signIn.body>) => call(api.session.signIn, { body }),
     onSuccess: async () => {
       queries.clear();
-      const to = search.get('to') ?? '/';
       await navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/', { replace: true });
     },
   });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    signIn.mutate();
-  };
+  const field = { control: form.control, problem: signIn.error };
   return (
     <Front
       name="Velvet Shelf"
       words="Suppliers’ files in, good product records on the shelf, feeds that are accepted the first time."
     >
-      <Box as="form" wide={320} columns gap={3.5} onSubmit={submit}>
+      <Form form={form} onSend={(body) => signIn.mutate(body)} error={signIn.error} wide={320} columns gap={3.5}>
         <Box as="h2" textSize={22}>
           Sign in
         </Box>
-        <TextField
-          label="E-mail address"
-          type="email"
-          autoComplete="username"
-          value={email}
-          onChange={(event) => setEmail(event.target.value)}
-          autoFocus
-          required
-        />
-        <TextField
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          value={password}
-          onChange={(event) => setPassword(event.target.value)}
-          required
-        />
-        {signIn.error && <ProblemBox error={signIn.error} />}
+        <Field {...field} name="email" label="E-mail address" type="email" autoComplete="username" autoFocus required />
+        <Field {...field} name="password" label="Password" type="password" autoComplete="current-password" required />
         <Button type="submit" variant="contained" disabled={signIn.isPending}>
           Sign in
         </Button>
-      </Box>
+      </Form>
     </Front>
   );
 }

@@ -72,7 +72,7 @@ export default function CommandBox({ onClose }: { onClose: () => void }) {
           setWanted(false);
         }}
         onKeyDown={onKey}
-        sx={{ px: 2, py: 1.2, fontSize: 16, borderBottom: '1px solid var(--line)' }}
+        sx={{ px: 2, py: 1.2, fontSize: 16, borderBottom: '1px solid var(--shelf-palette-line)' }}
         inputProps={{ 'aria-label': 'Find anything' }}
       />
       <List dense>

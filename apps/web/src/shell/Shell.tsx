@@ -5,7 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Shelf, api } from '@velvet-shelf/contract';
 import { Suspense, lazy, useEffect, useState } from 'react';
-import { ask } from '../api/ask';
+import { ask, keyOf } from '../api/ask';
 import {
   Link,
   NavLink,
@@ -77,7 +77,7 @@ export function Shell() {
       </main>
       <Foot
         shelf={shelf.data}
-        isBehind={shelf.isFetching && queries.getQueryState(['shelf'])?.isInvalidated === true}
+        isBehind={shelf.isFetching && queries.getQueryState(keyOf(api.today.shelf, {}))?.isInvalidated === true}
       />
       {searching && (
         <Suspense>

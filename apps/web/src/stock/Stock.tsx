@@ -2,15 +2,16 @@
 import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type StockAnswer, type StockChange, api } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import { useController } from 'react-hook-form';
+import { z } from 'zod';
 import { Link } from 'react-router';
 import { ask, keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
-import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { Loaded, useTell } from '../design/feedback';
 import { Line } from '../design/Line';
 import { clock, count } from '../design/words';
 
@@ -111,28 +112,28 @@ function useChange(stock: StockAnswer, said: (after: StockAnswer) => string) {
   });
 }
 
+const keptFields = z.object({
+  keptBack: z
+    .string()
+    .trim()
+    .regex(/^\d{1,6}$/, 'A whole number of pieces'),
+});
+
 function KeptBack({ stock }: { stock: StockAnswer }) {
-  const [draft, setDraft] = useState(String(stock.keptBack));
+  const form = useFields(keptFields, { keptBack: String(stock.keptBack) });
   const change = useChange(stock, (after) => `Channels are shown ${count(after.shown)}`);
-  const isWhole = /^\d{1,6}$/.test(draft.trim());
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        change.mutate({ keptBack: Number(draft) });
-      }}
-    >
+    <Form form={form} onSend={({ keptBack }) => change.mutate({ keptBack: Number(keptBack) })} error={change.error}>
       <Box row>
-        <TextField
-          value={draft}
-          onChange={(event) => setDraft(event.target.value)}
-          error={!isWhole}
-          helperText={isWhole ? undefined : 'A whole number of pieces'}
+        <Field
+          control={form.control}
+          name="keptBack"
+          says="Kept back"
           sx={{ width: 84 }}
-          slotProps={{ htmlInput: { 'aria-label': 'Kept back', inputMode: 'numeric' } }}
+          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         />
-        {draft.trim() !== String(stock.keptBack) && (
-          <Button type="submit" variant="contained" disabled={!isWhole || change.isPending}>
+        {form.watch('keptBack').trim() !== String(stock.keptBack) && (
+          <Button type="submit" variant="contained" disabled={change.isPending}>
             Keep back
           </Button>
         )}
@@ -140,71 +141,79 @@ function KeptBack({ stock }: { stock: StockAnswer }) {
           no channel may sell these
         </Box>
       </Box>
-      {change.error && <ProblemBox error={change.error} />}
-    </form>
+    </Form>
   );
 }
 
-function Movement({ stock }: { stock: StockAnswer }) {
-  const [pieces, setPieces] = useState('');
-  const [reason, setReason] = useState('');
-  const ours = ownOf(stock);
-  const [warehouse, setWarehouse] = useState(ours[0]?.id);
-  const change = useChange(stock, (after) => `${count(after.onHand)} on hand`);
-  const delta = /^[+−-]?\d{1,6}$/.test(pieces.trim()) ? Number(pieces.trim().replace('−', '-')) : undefined;
-  const isWrong = pieces.trim() !== '' && delta === undefined;
-  return (
-    <Box
-      as="form"
-      above={2.5}
+const pieces = /^[+−-]?\d{1,6}$/;
+const movementFields = z.object({
+  pieces: z
+    .string()
+    .trim()
+    .regex(pieces, '+40 or −3')
+    .transform((text) => Number(text.replace('−', '-'))),
+  reason: z.string().trim().min(1, 'Why it came or went'),
+  warehouseId: z.number().optional(),
+});
 
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (delta !== undefined) change.mutate({ delta, reason, warehouseId: warehouse });
-      }}
+function Movement({ stock }: { stock: StockAnswer }) {
+  const ours = ownOf(stock);
+  const form = useFields(movementFields, { pieces: '', reason: '', warehouseId: ours[0]?.id });
+  const change = useChange(stock, (after) => `${count(after.onHand)} on hand`);
+  const [typed, reason] = form.watch(['pieces', 'reason']).map((text) => text.trim());
+  const delta = typed && pieces.test(typed) ? Number(typed.replace('−', '-')) : 0;
+  return (
+    <Form
+      form={form}
+      onSend={({ pieces: delta, ...rest }) => change.mutate({ delta, ...rest })}
+      error={change.error}
+      above={2.5}
     >
       <Box row align="start">
-        <TextField
-          label="Pieces"
-          placeholder="+40"
-          value={pieces}
-          onChange={(event) => setPieces(event.target.value)}
-          error={isWrong}
-          helperText={isWrong ? '+40 or −3' : undefined}
-          sx={{ width: 92 }}
-        />
-        <Autocomplete
-          freeSolo
-          options={stock.reasons}
-          inputValue={reason}
-          onInputChange={(_, text) => setReason(text)}
-          sx={{ width: 170 }}
-          renderInput={(field) => <TextField {...field} label="Reason" />}
-        />
+        <Field control={form.control} name="pieces" label="Pieces" placeholder="+40" sx={{ width: 92 }} />
+        <Reason control={form.control} reasons={stock.reasons} />
         {ours.length > 1 && (
-          <TextField
-            select
+          <Field
+            control={form.control}
+            name="warehouseId"
             label="Warehouse"
-            value={warehouse}
-            onChange={(event) => setWarehouse(Number(event.target.value))}
-          >
-            {ours.map((warehouse) => (
-              <MenuItem key={warehouse.id} value={warehouse.id}>
-                {warehouse.name}
-              </MenuItem>
-            ))}
-          </TextField>
+            options={ours.map(({ id, name }) => [id, name])}
+          />
         )}
-        <Button type="submit" variant="contained" disabled={!delta || reason.trim() === '' || change.isPending}>
+        <Button type="submit" variant="contained" disabled={delta === 0 || !reason || change.isPending}>
           Book
         </Button>
       </Box>
-      {delta !== undefined && delta !== 0 && (
+      {delta !== 0 && (
         <Box as="p" small muted around={[1, 0]}>
           {count(stock.onHand)} → {count(stock.onHand + delta)} on hand
         </Box>
       )}
-      {change.error && <ProblemBox error={change.error} />}
-    </Box>
+    </Form>
+  );
+}
+
+type MovementControl = ReturnType<typeof useFields<typeof movementFields>>['control'];
+
+/** One of the reasons given before, or another. */
+function Reason({ control, reasons }: { control: MovementControl; reasons: string[] }) {
+  const { field, fieldState } = useController({ control, name: 'reason' });
+  return (
+    <Autocomplete
+      freeSolo
+      options={reasons}
+      inputValue={field.value}
+      onInputChange={(_, text) => field.onChange(text)}
+      sx={{ width: 170 }}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label="Reason"
+          inputRef={field.ref}
+          error={fieldState.error !== undefined}
+          helperText={fieldState.error?.message}
+        />
+      )}
+    />
   );
 }

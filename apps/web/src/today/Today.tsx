@@ -51,7 +51,7 @@ function Page({ data }: { data: TodayAnswer }) {
               to={row.to}
               variant="outlined"
               color="inherit"
-              sx={{ borderColor: 'var(--line-strong)' }}
+              sx={{ borderColor: 'var(--shelf-palette-line-strong)' }}
             >
               {row.verb}
             </Button>
