@@ -71,7 +71,7 @@ export async function bringIn(page: Page, name: string): Promise<void> {
 export const picked = (page: Page, label: string) =>
   page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox');
 
-/** What axe-core finds wrong on a page (WCAG 2.2 AA), as short lines. Of long lists it looks at the first rows: the others are like them. */
+/** What axe-core finds wrong on a page (WCAG 2.2 AA, and what is good practice beside it), as short lines. Of long lists it looks at the first rows: the others are like them. */
 export async function faultsOn(page: Page, path: string): Promise<string[]> {
   await page.goto(path);
   await page.waitForLoadState('networkidle').catch(() => undefined);
@@ -79,7 +79,7 @@ export async function faultsOn(page: Page, path: string): Promise<string[]> {
   expect(new URL(page.url()).pathname).toBe(path.split('?')[0]);
   await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
   const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .exclude(':is(li, tr, [role=row]):nth-child(n + 9)')
     .analyze();
   return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);

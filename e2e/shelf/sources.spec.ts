@@ -150,7 +150,11 @@ test('a shop is pulled, and one item is fetched by its identifier', async ({ pag
   await expect(page.getByText('1 would be created')).toBeVisible();
 });
 
-for (const path of ['/matching', '/matching?tab=joined', '/matching?tab=keys', '/matching?tab=trust', '/intake'])
+const looked = [
+  ...['/matching', '/matching?tab=joined', '/matching?tab=keys', '/matching?tab=trust', '/intake'],
+  ...['/intake/1?tab=columns', '/intake/1?tab=first', '/intake/1?tab=rows', '/catalog?open=1', '/listings?open=1'],
+];
+for (const path of looked)
   test(`axe finds nothing wrong on ${path}`, async ({ page }) => {
     expect(await faultsOn(page, path)).toEqual([]);
   });

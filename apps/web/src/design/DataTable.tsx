@@ -11,11 +11,11 @@ import {
   useTable,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Box, type Look } from './Box';
 
 export interface Column<Row> {
-  /** What it is headed with. */
+  /** What it is headed with; nothing where its cells say it themselves, and `id` is read out. */
   head: ReactNode;
   /** Names it where the head is no text of its own. */
   id?: string;
@@ -114,6 +114,8 @@ export function DataTable<Row extends object>(props: TableProps<Row>) {
                       {head}
                       <span aria-hidden="true">{order === 'asc' ? ' ↑' : order === 'desc' ? ' ↓' : ''}</span>
                     </button>
+                  ) : head === '' ? (
+                    <span className="unseen">{header.id}</span>
                   ) : (
                     head
                   )}
@@ -178,7 +180,8 @@ function InSight<Row>({
 }: TableProps<Row> & { sorted: readonly Row[]; body: React.RefObject<HTMLTableSectionElement | null> }) {
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const [margin, setMargin] = useState(0);
-  useLayoutEffect(() => {
+  // Not in the layout: the body around this is known a moment later.
+  useEffect(() => {
     const found = body.current?.closest<HTMLElement>('.scroll') ?? null;
     setScroller(found);
     if (found && body.current)

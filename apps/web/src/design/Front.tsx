@@ -5,10 +5,10 @@ import './front.css';
 export function Front({ name, words, children }: { name: string; words: string; children: ReactNode }) {
   return (
     <div className="front">
-      <div className="front-name">
+      <header className="front-name">
         <h1>{name}</h1>
         <p>{words}</p>
-      </div>
+      </header>
       <main>{children}</main>
     </div>
   );

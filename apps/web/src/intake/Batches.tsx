@@ -85,7 +85,9 @@ function DropBox() {
     >
       <Box row gap={4}>
         <Box grow>
-          <h3>Drop a supplier’s file here</h3>
+          <Box as="h2" textSize={14.5}>
+            Drop a supplier’s file here
+          </Box>
           <Box as="span" small muted>
             CSV, TSV, XLSX, JSON, JSON Lines, XML, or a page with schema.org descriptions; up to 1 GB. Or your own
             grid’s export, brought back.

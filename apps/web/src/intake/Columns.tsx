@@ -39,7 +39,7 @@ export function Columns({
   const put = (index: number, target: ColumnTarget) =>
     correct.mutate({ map: batch.map.map((row, i) => (i === index ? { ...row, target } : row)) });
   return (
-    <Box scroll grow pad={[2.5, 6, 6]}>
+    <Box scroll grow pad={[2.5, 6, 6]} role="region" aria-label="Reading and columns" tabIndex={0}>
       {correct.error && <ProblemBox error={correct.error} />}
       <ReadingSettings batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
       {isExchange ? (

@@ -31,7 +31,7 @@ export function FirstRows({ batch }: { batch: BatchAnswer }) {
   const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const things = thingsOf(batch, attributes.data?.items ?? []);
   return (
-    <Box scroll grow pad={[2.5, 6, 6]}>
+    <Box scroll grow pad={[2.5, 6, 6]} role="region" aria-label="First rows" tabIndex={0}>
       <Box as="p" small muted around={[0, 0, 1.5]}>
         The first {batch.sample.length} rows. ✕ a cell that gives no value, ≈ one that was repaired, ! one taken as it
         is written and to be looked at: point at it for the reason.
