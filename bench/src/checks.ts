@@ -52,7 +52,7 @@ interface Found {
 }
 
 export async function benchChecks(count: number): Promise<BenchLine[]> {
-  const [, rulebook] = await orrivaneRulebooks();
+  const [, rulebook] = orrivaneRulebooks();
   if (!rulebook) throw new Error('There is no second rulebook');
   const goods = items(count);
   const attributes = attributesFor(rulebook, category, 'GB').filter(

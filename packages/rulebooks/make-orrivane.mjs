@@ -339,7 +339,7 @@ second.eligibility.push({
 
 for (const rulebook of [first, second])
   writeFileSync(
-    new URL(`orrivane-${rulebook.version}.json`, import.meta.url),
+    new URL(`published/orrivane-${rulebook.version}.json`, import.meta.url),
     `${JSON.stringify(rulebook, null, 1)}\n`,
   );
 console.log(`${first.categories.length} categories`);

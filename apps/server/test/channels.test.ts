@@ -1,5 +1,5 @@
 /** A place's set-up through the API: categories, fills, rulebooks, each with its effect, its undo and its refusals. */
-import { readFile } from 'node:fs/promises';
+import { readPublished } from '@velvet-shelf/rulebooks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
 
@@ -245,8 +245,7 @@ describe('a fill', () => {
 
 describe('a rulebook', () => {
   const books = async (): Promise<Body[]> => (await client.get(`${place}/rulebooks`)).body.items;
-  const read = async (): Promise<Body> =>
-    JSON.parse(await readFile(new URL('../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8'));
+  const read = async (): Promise<Body> => JSON.parse(readPublished('orrivane-2026.2.json'));
   const load = (rulebook: unknown) => client.send('POST', `${place}/rulebooks`, { rulebook });
 
   it('is refused where it is none, is another channel’s, or is there already', async () => {

@@ -2,7 +2,7 @@
  * A channel set up in any order: maps, fills, pins and rulebooks, and undos in between. Listings are what checking all of
  * them anew gives, and taken back from the last to the first, the set-up and every listing are as before.
  */
-import { readFile } from 'node:fs/promises';
+import { readPublished } from '@velvet-shelf/rulebooks';
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
@@ -22,7 +22,7 @@ beforeAll(async () => {
   await client.signIn();
   await client.bringIn('mosswick-own.tsv');
   await client.idle();
-  const next = await readFile(new URL('../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8');
+  const next = readPublished('orrivane-2026.2.json');
   await client.send('POST', `${place}/rulebooks`, { rulebook: JSON.parse(next) });
   categories = (await client.get(`${place}/categories`)).body.items
     .filter((body: Body) => body.variants > 0)

@@ -1,14 +1,14 @@
 /** Orrivane: fetches a feed by its address, checks it, answers with a report, and shows what it took. */
-import { readFile, readdir } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import type { IncomingMessage } from 'node:http';
 import { fileURLToPath } from 'node:url';
+import { readPublished, rulebooksOf } from '@velvet-shelf/rulebooks';
 import type Router from '@koa/router';
 import type pg from 'pg';
 import { type Answer, checkItems } from './check.js';
 import { type OfferedItem, readGoods } from './feed.js';
 import { type Shown, itemPage, page } from './page.js';
 
-const directory = fileURLToPath(new URL('../../../../packages/rulebooks/', import.meta.url));
 /** Goods that the channel describes itself; sellers may offer on them. */
 const catalogue = fileURLToPath(new URL('../../catalogues/orrivane-goods.json', import.meta.url));
 
@@ -33,15 +33,15 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
     CREATE TABLE IF NOT EXISTS orrivane.item (key text, market text, body jsonb NOT NULL, PRIMARY KEY (market, key));`);
   const mood: Mood = { slow: 0, fail: 'no' };
 
-  router.get('/orrivane/goods.xsd', async (ctx) => {
+  router.get('/orrivane/goods.xsd', (ctx) => {
     ctx.type = 'application/xml';
-    ctx.body = await readFile(`${directory}orrivane-goods.xsd`, 'utf8');
+    ctx.body = readPublished('orrivane-goods.xsd');
   });
-  router.get('/orrivane/rulebooks', async (ctx) => {
-    ctx.body = { versions: (await published()).map(({ version, validFrom }) => ({ version, validFrom })) };
+  router.get('/orrivane/rulebooks', (ctx) => {
+    ctx.body = { versions: published().map(({ version, validFrom }) => ({ version, validFrom })) };
   });
-  router.get('/orrivane/rulebooks/:version', async (ctx) => {
-    const found = (await published()).find((row) => row.version === ctx.params.version);
+  router.get('/orrivane/rulebooks/:version', (ctx) => {
+    const found = published().find((row) => row.version === ctx.params.version);
     if (!found) ctx.throw(404);
     ctx.body = found;
   });
@@ -137,7 +137,7 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
     const answer = await fetch(address, { headers: { 'user-agent': 'Orrivane-Fetch/1', 'accept-encoding': 'gzip' } });
     if (!answer.ok) throw new Error(`${address.replace(/\/f\/.*/, '/f/…')} answered ${answer.status}`);
     const items = readGoods(await answer.text(), answer.headers.get('content-type') ?? '');
-    const rulebook = await inForce();
+    const rulebook = inForce();
     const limit = (key: string) => rulebook.attributes.find((attribute) => attribute.key === key)?.limits;
     let saving = Promise.resolve();
     const answers = await checkItems(
@@ -195,14 +195,11 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
 const sayLeaving = (days: string | undefined): string =>
   days === undefined ? 'not to be had' : days === '0' ? 'leaves today' : `leaves in ${days} days`;
 
-async function published(): Promise<Published[]> {
-  const names = (await readdir(directory)).filter((name) => /^orrivane-.*\.json$/.test(name)).sort();
-  return Promise.all(names.map(async (name) => JSON.parse(await readFile(`${directory}${name}`, 'utf8')) as Published));
-}
+const published = () => rulebooksOf('orrivane') as Published[];
 
-async function inForce(): Promise<Published> {
+function inForce(): Published {
   const today = new Date().toISOString().slice(0, 10);
-  const versions = await published();
+  const versions = published();
   const found = versions.filter((version) => version.validFrom <= today).at(-1) ?? versions[0];
   if (!found) throw new Error('No rulebook is published');
   return found;

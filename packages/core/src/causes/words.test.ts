@@ -1,5 +1,5 @@
 /** Causes in words, and how each is mended: whatever a check or a fill can yield is said, and said of the right thing. */
-import { readFileSync } from 'node:fs';
+import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { baseDictionary } from '../catalog/index.js';
@@ -9,9 +9,7 @@ import { type Cause, causeKey } from '../listings/index.js';
 import { loadRulebook } from '../checks/index.js';
 import { fallBackTo, likeValues, mendingStep, sayCause, sayFinding } from './index.js';
 
-const read = loadRulebook(
-  JSON.parse(readFileSync(new URL('../../../../packages/rulebooks/orrivane-2026.1.json', import.meta.url), 'utf8')),
-);
+const read = loadRulebook(rulebooksOf('orrivane').at(0));
 if (!read.ok) throw new Error(read.faults.join());
 const { rulebook } = read;
 const tree = [

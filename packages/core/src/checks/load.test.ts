@@ -1,10 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
 import { loadRulebook } from './index.js';
 
-const whole: { rules: object[] } = JSON.parse(
-  readFileSync(new URL('../../../../packages/rulebooks/orrivane-2026.2.json', import.meta.url), 'utf8'),
-);
+const whole = rulebooksOf('orrivane').at(1) as { rules: object[] };
 const faults = (...rules: object[]) => {
   const read = loadRulebook({ ...whole, rules });
   return read.ok ? [] : read.faults;

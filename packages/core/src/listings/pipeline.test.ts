@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import type { Condition } from '../conditions/index.js';
@@ -6,9 +6,7 @@ import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../checks/index.js';
 import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
 
-const read = loadRulebook(
-  JSON.parse(readFileSync(new URL('../../../../packages/rulebooks/orrivane-2026.1.json', import.meta.url), 'utf8')),
-);
+const read = loadRulebook(rulebooksOf('orrivane').at(0));
 if (!read.ok) throw new Error('rulebook');
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const fills: Record<string, Fill> = {

@@ -1,21 +1,22 @@
-import { readFileSync } from 'node:fs';
+import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Item, loadRulebook, schemaChecks } from '../checks/index.js';
-import { type ChannelAttribute, attributesFor, compareRulebooks, plainChannelValue, toJsonSchema } from './index.js';
+import {
+  type ChannelAttribute,
+  type Rulebook,
+  attributesFor,
+  compareRulebooks,
+  plainChannelValue,
+  toJsonSchema,
+} from './index.js';
 
-const load = (version: string) => {
-  const read = loadRulebook(
-    JSON.parse(
-      readFileSync(new URL(`../../../../packages/rulebooks/orrivane-${version}.json`, import.meta.url), 'utf8'),
-    ),
-  );
+const [first, second] = rulebooksOf('orrivane').map((published) => {
+  const read = loadRulebook(published);
   if (!read.ok) throw new Error(read.faults.join());
   return read.rulebook;
-};
-const first = load('2026.1');
-const second = load('2026.2');
+}) as [Rulebook, Rulebook];
 
 describe('a second opinion', () => {
   const category = 'lighting/plant-lighting/grow-lamps';
