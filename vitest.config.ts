@@ -11,7 +11,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['packages/{core,contract}/src/**/*.test.ts'],
+          include: ['packages/{core,contract}/src/**/*.test.ts', 'apps/web/src/**/*.test.ts'],
           testTimeout: patience,
           setupFiles,
         },

@@ -14,6 +14,7 @@ import { catalogRoutes } from './catalog/routes.js';
 import { causeRoutes } from './causes/routes.js';
 import { channelRoutes } from './channels/routes.js';
 import { feedRoutes } from './feeds/routes.js';
+import { companyRoutes } from './company/routes.js';
 import { intakeRoutes } from './intake/routes.js';
 import { listingRoutes } from './listings/routes.js';
 import { isConnectionLoss } from './jobs/run.js';
@@ -61,6 +62,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   const router = new Router<State>();
   sessionRoutes(router, services, sessions);
   todayRoutes(router, services, sessions);
+  companyRoutes(router, services);
   intakeRoutes(router, services);
   stockRoutes(router, services);
   matchingRoutes(router, services);

@@ -1,6 +1,7 @@
 import { causes } from './causes.js';
 import { catalog } from './catalog.js';
 import { channels } from './channels.js';
+import { company } from './company.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
@@ -13,6 +14,7 @@ export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
 export * from './causes.js';
 export * from './catalog.js';
 export * from './channels.js';
+export * from './company.js';
 export * from './feeds.js';
 export * from './intake.js';
 export * from './listings.js';
@@ -22,4 +24,4 @@ export * from './stock.js';
 export * from './today.js';
 
 /** The whole interface of the server, by capability. */
-export const api = { session, intake, matching, catalog, channels, listings, causes, feeds, stock, today };
+export const api = { session, company, intake, matching, catalog, channels, listings, causes, feeds, stock, today };

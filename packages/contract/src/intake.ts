@@ -4,20 +4,6 @@ import { z } from 'zod';
 import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 import { optionSchema } from './catalog.js';
 
-export const supplierSchema = z.object({
-  id: z.number(),
-  key: z.string(),
-  name: z.string(),
-  rank: z.number(),
-  kind: z.enum(['own', 'supplier']),
-  /** Its numbers for use inside a company are ours. */
-  usesOurNumbers: z.boolean(),
-  records: z.number(),
-  /** Records that its latest whole list no longer has. */
-  dropped: z.number(),
-});
-export type SupplierAnswer = z.infer<typeof supplierSchema>;
-
 export const batchSummarySchema = z.object({
   id: z.number(),
   supplierId: z.number(),
@@ -200,14 +186,6 @@ const pullWish = z.object({
 });
 
 export const intake = {
-  addSupplier: endpoint({
-    role: 'editor',
-    method: 'POST',
-    path: '/api/suppliers',
-    summary: 'A new supplier; trusted last until ranked otherwise',
-    body: z.object({ name: z.string().trim().min(1).max(80), language: z.string().optional() }),
-    answer: z.object({ id: z.number() }),
-  }),
   pulls: endpoint({
     role: 'viewer',
     method: 'GET',
@@ -254,13 +232,6 @@ export const intake = {
     summary: 'One item of a channel’s own catalogue, by its identifier',
     body: z.object({ placeId: rowNumber, identifier: z.string().trim().min(1).max(100) }),
     answer: z.object({ id: z.number() }),
-  }),
-  suppliers: endpoint({
-    role: 'viewer',
-    method: 'GET',
-    path: '/api/suppliers',
-    summary: 'Suppliers, best ranked first',
-    answer: z.object({ items: z.array(supplierSchema) }),
   }),
   batches: endpoint({
     role: 'viewer',

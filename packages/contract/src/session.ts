@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { companySchema } from './company.js';
 import { endpoint, roles } from './endpoint.js';
 
 export const userSchema = z.object({
@@ -8,17 +9,6 @@ export const userSchema = z.object({
   role: z.enum(roles),
 });
 export type UserAnswer = z.infer<typeof userSchema>;
-
-export const companySchema = z.object({
-  name: z.string(),
-  /** BCP 47, its own first. */
-  languages: z.array(z.string()),
-  /** ISO 4217, its own first. */
-  currencies: z.array(z.string()),
-  /** IANA. */
-  timeZone: z.string(),
-});
-export type Company = z.infer<typeof companySchema>;
 
 export const session = {
   signIn: endpoint({

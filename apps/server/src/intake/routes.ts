@@ -10,12 +10,9 @@ import { cancelPull, listPulls, removePull, savePull, startPull } from './pull/p
 import { receiveFile } from './read/receive.js';
 import { applyTried, cancelApplying, dryRun, readAgain, restartEffect, undoApplied } from './service.js';
 import { listBatches } from './show.js';
-import { addSupplier, listSuppliers } from './suppliers.js';
 
 export function intakeRoutes(router: AppRouter, services: Services): void {
   const { db, config } = services;
-  route(router, services, api.intake.suppliers, async () => ({ items: await listSuppliers(db) }));
-  route(router, services, api.intake.addSupplier, async ({ body }) => ({ id: await addSupplier(db, body) }));
   route(router, services, api.intake.pulls, async () => ({ items: await listPulls(services) }));
   route(router, services, api.intake.savePull, async ({ body, user }) => ({
     id: await savePull(services, user, body),

@@ -2,14 +2,14 @@
 import { type Endpoint, api } from '@velvet-shelf/contract';
 import { keyOf } from './ask';
 
-const { catalog, causes, channels, feeds, intake, listings, matching, session, stock, today } = api;
+const { catalog, causes, channels, company, feeds, intake, listings, matching, session, stock, today } = api;
 
 /** Goods came, went or changed: what does not show goods, and what one looks up once, stays. */
 const notGoods = [session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses];
 
 const touched: Readonly<Record<string, readonly Endpoint[]>> = {
-  batch: [intake.batch, intake.batches, intake.rows, today.shelf, today.today, today.history, intake.suppliers],
-  job: [today.shelf, intake.batch, intake.batches, intake.pulls, feeds.feed, feeds.list, intake.suppliers],
+  batch: [intake.batch, intake.batches, intake.rows, today.shelf, today.today, today.history, company.suppliers],
+  job: [today.shelf, intake.batch, intake.batches, intake.pulls, feeds.feed, feeds.list, company.suppliers],
   listings: [
     ...[catalog.window, catalog.product, listings.listing, listings.list, listings.trace, causes.cause, causes.ranked],
     ...[channels.categories, channels.fills, feeds.leftOut, channels.places, channels.tree, today.today, today.shelf],
@@ -25,7 +25,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
   ],
   matches: [
     ...[matching.pairs, matching.joined, matching.unjoined, matching.doubted, matching.compare],
-    ...[today.today, today.shelf, today.history, intake.suppliers],
+    ...[today.today, today.shelf, today.history, company.suppliers],
   ],
 };
 

@@ -1,6 +1,6 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
 import { Box } from '../design/Box';
-import { useCompany } from '../session/company';
+import { useCompany } from '../company/company';
 import { WindowBody, WindowRow } from '../design/Windowed';
 import { Meter } from '../design/Meter';
 import { useQueries } from '@tanstack/react-query';

@@ -11,7 +11,7 @@ import { Field, Form, useFields } from '../design/Form';
 import { useTell } from '../design/feedback';
 import { Line } from '../design/Line';
 import { money } from '../design/words';
-import { useCompany } from '../session/company';
+import { useCompany } from '../company/company';
 
 type Offer = ProductAnswer['price'][string];
 

@@ -1,6 +1,6 @@
 /** Only the cells that matter: the goods of a cause with the value to mend. */
 import { Box } from '../design/Box';
-import { useCompany } from '../session/company';
+import { useCompany } from '../company/company';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';

@@ -14,7 +14,7 @@ import { State } from '../design/State';
 import { bytes, clock, count } from '../design/words';
 import { Fetching } from './Fetching';
 import { Warehouses } from '../stock/Warehouses';
-import { Suppliers } from './Suppliers';
+import { Suppliers } from '../company/Suppliers';
 
 export function Batches() {
   const batches = useQuery(ask(api.intake.batches));

@@ -13,7 +13,7 @@ import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { DataTable } from '../design/DataTable';
 import { ProblemBox } from '../design/feedback';
-import { useCompany } from '../session/company';
+import { useCompany } from '../company/company';
 import { type Correction, ReadingSettings } from './Reading';
 import { signOf } from './notes';
 import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targets';

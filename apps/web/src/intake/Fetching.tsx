@@ -8,7 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Field, Form, useFields } from '../design/Form';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { clock, count } from '../design/words';
 
@@ -119,27 +119,29 @@ const schedules: [string, string][] = [
   ['0 5 * * 1', 'Mondays at 5 (UTC)'],
 ];
 
-const pullBody = api.intake.savePull.body;
+/** “When asked” is the choice without a schedule. */
+const pullFields = api.intake.savePull.body.extend({
+  schedule: z.string().transform((text) => text || null),
+});
 
 function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () => void }) {
-  const suppliers = useQuery(ask(api.intake.suppliers));
+  const suppliers = useQuery(ask(api.company.suppliers));
   const queries = useQueryClient();
-  const form = useFields(pullBody, {
+  const form = useFields(pullFields, {
     id: pull?.id,
     name: pull?.name ?? '',
     address: pull?.address ?? '',
     supplierId: pull?.supplierId,
-    schedule: pull?.schedule ?? null,
+    schedule: pull?.schedule ?? '',
   });
   const save = useMutation({
-    mutationFn: (body: z.output<typeof pullBody>) =>
-      call(api.intake.savePull, { body: { ...body, schedule: body.schedule || null } }),
+    mutationFn: (body: z.output<typeof pullFields>) => call(api.intake.savePull, { body }),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: keyOf(api.intake.pulls) });
       onDone();
     },
   });
-  const schedule = form.watch('schedule') ?? '';
+  const schedule = form.watch('schedule');
   const field = { control: form.control, problem: save.error };
   return (
     <Form

@@ -9,7 +9,7 @@ import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import { type ReactNode, useState } from 'react';
 import { ask } from '../api/ask';
 import { count } from '../design/words';
-import { NewSupplier } from './NewSupplier';
+import { NewSupplier } from '../company/NewSupplier';
 
 type Reading = BatchAnswer['reading'];
 export interface Correction {
@@ -33,7 +33,7 @@ export function ReadingSettings({
   off: boolean;
   onCorrect: (change: Correction) => void;
 }) {
-  const suppliers = useQuery(ask(api.intake.suppliers));
+  const suppliers = useQuery(ask(api.company.suppliers));
   const [isAdding, setAdding] = useState(false);
   const { detected, reading } = batch;
   const readsMoney = useReadsMoney(batch);

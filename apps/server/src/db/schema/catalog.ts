@@ -1,23 +1,19 @@
+/** The dictionary, its closed lists, and goods as they follow from claims. */
 import type { Offer, Texts } from '@velvet-shelf/core/catalog';
-import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import type { AttributeType, Dimension, Role, Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
-  bigint,
   boolean,
-  date,
   doublePrecision,
   index,
   integer,
   numeric,
   pgTable,
-  primaryKey,
   text,
   unique,
 } from 'drizzle-orm/pg-core';
 import { codeText, json, jsonb, moment, ref, rowId } from './columns.js';
-import { userAccount } from './people.js';
 
 export const attribute = pgTable('attribute', {
   id: rowId(),
@@ -34,15 +30,6 @@ export const attribute = pgTable('attribute', {
   aliases: jsonb('aliases').$type<string[]>().notNull().default([]),
   group: text('group').notNull(),
   position: integer('position').notNull(),
-});
-
-export const trustPolicy = pgTable('trust_policy', {
-  attributeId: ref('attribute_id')
-    .primaryKey()
-    .references(() => attribute.id),
-  policy: text('policy').$type<TrustPolicy>().notNull(),
-  /** Ranked: suppliers of this attribute, best first; absent = the general order. */
-  ranking: bigint('ranking', { mode: 'number' }).array(),
 });
 
 /** Values of closed lists: our category tree is that of the attribute whose role is category. */
@@ -141,109 +128,4 @@ export const fact = pgTable(
       .on(table.attributeId, table.key, table.productId)
       .where(sql`key IS NOT NULL`),
   ],
-);
-
-export const claimEdit = pgTable(
-  'claim_edit',
-  {
-    productId: ref('product_id')
-      .notNull()
-      .references(() => product.id),
-    attributeId: ref('attribute_id')
-      .notNull()
-      .references(() => attribute.id),
-    lang: text('lang').notNull().default(''),
-    /** Null = empty on purpose. */
-    value: jsonb('value').$type<Value>(),
-    at: moment('at').notNull().defaultNow(),
-    actor: ref('actor').references(() => userAccount.id),
-  },
-  (table) => [primaryKey({ columns: [table.productId, table.attributeId, table.lang] })],
-);
-
-export const media = pgTable('media', {
-  id: rowId(),
-  name: text('name').notNull().unique(),
-  format: text('format').notNull(),
-  bytes: integer('bytes').notNull(),
-  width: integer('width').notNull(),
-  height: integer('height').notNull(),
-});
-
-export const price = pgTable(
-  'price',
-  {
-    productId: ref('product_id').notNull(),
-    currency: text('currency').notNull(),
-    kind: text('kind', { enum: ['regular', 'sale'] }).notNull(),
-    amount: numeric('amount', { precision: 14, scale: 4 }).notNull(),
-    validFrom: date('valid_from', { mode: 'string' }),
-    validTo: date('valid_to', { mode: 'string' }),
-  },
-  (table) => [unique('price_slot').on(table.productId, table.currency, table.kind)],
-);
-
-export const warehouse = pgTable('warehouse', {
-  id: rowId(),
-  key: text('key').notNull().unique(),
-  name: text('name').notNull(),
-  /** Ours, or the one a supplier's own figures stand in. */
-  kind: text('kind', { enum: ['own', 'supplier'] })
-    .notNull()
-    .default('own'),
-  supplierId: ref('supplier_id').unique(),
-});
-
-/** Where it is not as usual: our own warehouses serve every place, a supplier's serves none. */
-export const serves = pgTable(
-  'serves',
-  {
-    warehouseId: ref('warehouse_id')
-      .notNull()
-      .references(() => warehouse.id, { onDelete: 'cascade' }),
-    placeId: ref('place_id').notNull(),
-    serves: boolean('serves').notNull(),
-  },
-  (table) => [primaryKey({ columns: [table.warehouseId, table.placeId] })],
-);
-
-export const movement = pgTable(
-  'movement',
-  {
-    id: rowId(),
-    productId: ref('product_id').notNull(),
-    warehouseId: ref('warehouse_id').notNull(),
-    delta: integer('delta').notNull(),
-    reason: text('reason').notNull(),
-    /** What it is undone with. */
-    actionId: ref('action_id'),
-    batchId: ref('batch_id'),
-    actor: ref('actor').references(() => userAccount.id),
-    at: moment('at').notNull().defaultNow(),
-    /** The action whose movements this one takes back. */
-    reverses: ref('reverses'),
-    /** The product it was joined to, to which these pieces went over; they come back when it is split off again. */
-    joinedTo: ref('joined_to'),
-  },
-  (table) => [
-    index('movement_reverses')
-      .on(table.reverses)
-      .where(sql`reverses IS NOT NULL`),
-    index('movement_joined')
-      .on(table.productId)
-      .where(sql`joined_to IS NOT NULL`),
-    index('movement_product').on(table.productId, table.warehouseId),
-    index('movement_action').on(table.actionId),
-  ],
-);
-
-export const stockLevel = pgTable(
-  'stock_level',
-  {
-    productId: ref('product_id').notNull(),
-    warehouseId: ref('warehouse_id').notNull(),
-    onHand: integer('on_hand').notNull(),
-    reserved: integer('reserved').notNull().default(0),
-  },
-  (table) => [primaryKey({ columns: [table.productId, table.warehouseId] })],
 );

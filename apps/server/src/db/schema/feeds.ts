@@ -1,8 +1,8 @@
 import type { FeedFormat, GuardLimits, RunDifference } from '@velvet-shelf/core/feeds';
 import { sql } from 'drizzle-orm';
 import { bigserial, index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core';
-import { jsonb, moment, ref, rowId } from './columns.js';
 import { place } from './channels.js';
+import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const feed = pgTable('feed', {
   id: rowId(),

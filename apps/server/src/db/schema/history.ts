@@ -1,6 +1,6 @@
 import { index, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
-import { userAccount } from './people.js';
+import { userAccount } from './session.js';
 
 export const action = pgTable(
   'action',

@@ -1,25 +1,11 @@
-import { boolean, index, integer, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
-import { sql } from 'drizzle-orm';
-import type { CellNote, ColumnMap, RecordContent, Suggestion } from '@velvet-shelf/core/intake';
-import { batchStates, scopes } from '@velvet-shelf/core/intake';
-import type { Evidence, JoinLevel, UnjoinedReason } from '@velvet-shelf/core/matching';
+import { type CellNote, type ColumnMap, type Suggestion, batchStates, scopes } from '@velvet-shelf/core/intake';
+import type { JoinLevel, UnjoinedReason } from '@velvet-shelf/core/matching';
 import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
+import { sql } from 'drizzle-orm';
+import { boolean, index, integer, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { json, jsonb, moment, ref, rowId } from './columns.js';
-import { product } from './catalog.js';
+import { supplier } from './company.js';
 import { action } from './history.js';
-
-export const supplier = pgTable('supplier', {
-  id: rowId(),
-  key: text('key').notNull().unique(),
-  name: text('name').notNull(),
-  /** Lower wins where no trust policy says otherwise. */
-  rank: integer('rank').notNull(),
-  kind: text('kind', { enum: ['own', 'supplier'] }).notNull(),
-  /** Language of texts whose column names none. */
-  language: text('language').notNull(),
-  /** Its numbers for use inside a company are ours, a person says. */
-  usesOurNumbers: boolean('uses_our_numbers').notNull().default(false),
-});
 
 export const columnMap = pgTable(
   'column_map',
@@ -186,148 +172,6 @@ export const batchFix = pgTable(
     cells: jsonb('cells').$type<Record<string, string>>().notNull(),
   },
   (table) => [primaryKey({ columns: [table.batchId, table.row] })],
-);
-
-export const record = pgTable(
-  'record',
-  {
-    id: rowId(),
-    supplierId: ref('supplier_id').notNull(),
-    key: text('key').notNull(),
-    /** … and as the supplier wrote it first. */
-    written: text('written').notNull().default(''),
-    /** Current content; null while no applied batch has one. */
-    contentId: ref('content_id'),
-    productId: ref('product_id'),
-    familyKeyId: ref('family_key_id'),
-    /** The product first made for it: restored where a joining is split again. */
-    madeProductId: ref('made_product_id'),
-    /** A later whole list of the supplier no longer has it. */
-    dropped: boolean('dropped').notNull().default(false),
-  },
-  (table) => [
-    uniqueIndex('record_supplier_key').on(table.supplierId, table.key),
-    index('record_product').on(table.productId),
-    index('record_family').on(table.familyKeyId),
-  ],
-);
-
-/** Written by the dry run, so that applying need not write the same once more; it counts once a version names it. */
-export const recordContent = pgTable('record_content', {
-  id: rowId(),
-  recordId: ref('record_id').notNull(),
-  /** Print of the raw row and the way it is read: an equal one need not be read again. */
-  print: text('print'),
-  content: json('content').$type<RecordContent>().notNull(),
-  keys: json('keys').$type<Record<string, string>>().notNull(),
-  cells: json('cells').$type<string[]>().notNull(),
-});
-
-export const recordVersion = pgTable(
-  'record_version',
-  {
-    recordId: ref('record_id').notNull(),
-    batchId: ref('batch_id').notNull(),
-    contentId: ref('content_id').notNull(),
-    row: integer('row').notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.recordId, table.batchId] }),
-    index('record_version_batch').on(table.batchId),
-  ],
-);
-
-export const recordKey = pgTable(
-  'record_key',
-  {
-    kind: text('kind', { enum: ['gtin', 'mpn', 'number'] }).notNull(),
-    key: text('key').notNull(),
-    recordId: ref('record_id').notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.kind, table.key, table.recordId] }),
-    index('record_key_record').on(table.recordId),
-  ],
-);
-
-export const familyKey = pgTable(
-  'family_key',
-  {
-    id: rowId(),
-    supplierId: ref('supplier_id')
-      .notNull()
-      .references(() => supplier.id),
-    key: text('key').notNull(),
-    productId: ref('product_id').references(() => product.id),
-  },
-  (table) => [
-    unique('family_key_key').on(table.supplierId, table.key),
-    index('family_key_product').on(table.productId),
-  ],
-);
-
-export const joinProposal = pgTable(
-  'join_proposal',
-  {
-    kind: text('kind', { enum: ['gtin', 'mpn', 'number'] }).notNull(),
-    key: text('key').notNull(),
-    records: jsonb('records').$type<number[]>().notNull(),
-    reason: text('reason').notNull(),
-    /** What speaks against it, in words. */
-    against: jsonb('against').$type<string[]>().notNull().default([]),
-  },
-  (table) => [primaryKey({ columns: [table.kind, table.key] })],
-);
-
-/** Joined goods that would not be joined like this any more: the groups of records they would fall into. */
-export const joinDoubt = pgTable('join_doubt', {
-  productId: ref('product_id')
-    .primaryKey()
-    .references(() => product.id, { onDelete: 'cascade' }),
-  parts: jsonb('parts').$type<number[][]>().notNull(),
-  /** What speaks against it, in words. */
-  against: jsonb('against').$type<string[]>().notNull(),
-});
-
-/** What people decided of two records, `a` < `b`: the newest stands above every key; undone, the one before it counts again. */
-export const joinDecision = pgTable(
-  'join_decision',
-  {
-    a: ref('a')
-      .notNull()
-      .references(() => record.id),
-    b: ref('b')
-      .notNull()
-      .references(() => record.id),
-    verdict: text('verdict', { enum: ['same', 'different'] }).notNull(),
-    actionId: ref('action_id').notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.a, table.b, table.actionId] }),
-    index('join_decision_b').on(table.b),
-    index('join_decision_action').on(table.actionId),
-  ],
-);
-
-/** Two products that look like the same goods, `a` < `b`, and wait for a person. */
-export const matchPair = pgTable(
-  'match_pair',
-  {
-    a: ref('a')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
-    b: ref('b')
-      .notNull()
-      .references(() => product.id, { onDelete: 'cascade' }),
-    /** 0–100. */
-    score: integer('score').notNull(),
-    evidence: jsonb('evidence').$type<Evidence[]>().notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.a, table.b] }),
-    index('match_pair_b').on(table.b),
-    index('match_pair_score').on(table.score),
-  ],
 );
 
 /** A source that is read by itself: a shop's catalogue through its API. */

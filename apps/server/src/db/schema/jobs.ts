@@ -1,6 +1,6 @@
 import { index, integer, pgTable, text } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
-import { userAccount } from './people.js';
+import { userAccount } from './session.js';
 
 export const job = pgTable(
   'job',

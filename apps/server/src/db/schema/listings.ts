@@ -1,8 +1,9 @@
-import type { Cause, Finding } from '@velvet-shelf/core/listings';
-import { bigint, date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
-import { jsonb, moment, ref, rowId } from './columns.js';
+import type { Finding } from '@velvet-shelf/core/listings';
+import { date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { product } from './catalog.js';
+import { causeSet } from './causes.js';
 import { place } from './channels.js';
+import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const channelStates = [
   'none',
@@ -14,18 +15,6 @@ export const channelStates = [
   'refused',
   'withdrawn',
 ] as const;
-
-export const cause = pgTable('cause', {
-  id: rowId(),
-  key: text('key').notNull().unique(),
-  kind: text('kind').$type<Cause['kind']>().notNull(),
-});
-
-export const causeSet = pgTable('cause_set', {
-  id: rowId(),
-  /** Sorted ids of causes. */
-  causes: bigint('causes', { mode: 'number' }).array().notNull().unique(),
-});
 
 export const listing = pgTable(
   'listing',

@@ -9,7 +9,7 @@ import { conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
 import { apart } from '../../jobs/aside.js';
 import * as jobs from '../jobs.js';
-import { ownSupplier } from '../suppliers.js';
+import { ownSupplier } from '../../company/suppliers.js';
 
 /** One item of a channel's own catalogue as a batch of one row, with the cells a person must add left empty. */
 export async function fetchItem(services: Services, placeId: number, identifier: string): Promise<number> {

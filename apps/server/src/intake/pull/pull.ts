@@ -10,7 +10,7 @@ import { act } from '../../history/act.js';
 import { runAside } from '../../jobs/aside.js';
 import { createJob, isUnderWay, wishCancel } from '../../jobs/run.js';
 import * as jobs from '../jobs.js';
-import { expectSupplier } from '../suppliers.js';
+import { expectSupplier } from '../../company/suppliers.js';
 import * as tables from '../../db/schema/index.js';
 
 const pullRows = (on: Executor) =>

@@ -15,7 +15,7 @@ import { headRows } from './orders.js';
 import { lookAt } from './process.js';
 import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap } from '../round-trip/round-trip.js';
-import { expectSupplier, ownSupplier } from '../suppliers.js';
+import { expectSupplier, ownSupplier } from '../../company/suppliers.js';
 import { recordKey } from '../try/try.js';
 import * as tables from '../../db/schema/index.js';
 

@@ -2,7 +2,7 @@
 import type { SupplierAnswer } from '@velvet-shelf/contract';
 import { foldCode } from '@velvet-shelf/core/values';
 import { sql, eq, and, isNotNull, count } from 'drizzle-orm';
-import { loadCompany } from '../company/settings.js';
+import { loadCompany } from './settings.js';
 import { type Executor, first } from '../db/client.js';
 import { badRequest, conflict } from '../http/problem.js';
 import * as tables from '../db/schema/index.js';

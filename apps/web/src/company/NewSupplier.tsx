@@ -10,11 +10,11 @@ import { Field, Form, useFields } from '../design/Form';
 
 export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => void; onCancel: () => void }) {
   const queries = useQueryClient();
-  const form = useFields(api.intake.addSupplier.body, { name: '' });
+  const form = useFields(api.company.addSupplier.body, { name: '' });
   const add = useMutation({
-    mutationFn: (body: z.output<typeof api.intake.addSupplier.body>) => call(api.intake.addSupplier, { body }),
+    mutationFn: (body: z.output<typeof api.company.addSupplier.body>) => call(api.company.addSupplier, { body }),
     onSuccess: ({ id }) => {
-      void queries.invalidateQueries({ queryKey: keyOf(api.intake.suppliers) });
+      void queries.invalidateQueries({ queryKey: keyOf(api.company.suppliers) });
       onAdded(id);
     },
   });

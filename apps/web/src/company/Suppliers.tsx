@@ -14,13 +14,13 @@ import { count } from '../design/words';
 import { NewSupplier } from './NewSupplier';
 
 export function Suppliers() {
-  const suppliers = useQuery(ask(api.intake.suppliers));
+  const suppliers = useQuery(ask(api.company.suppliers));
   const queries = useQueryClient();
   const [isAdding, setAdding] = useState(false);
   const numbers = useMutation({
     mutationFn: ({ id, usesOurNumbers }: { id: number; usesOurNumbers: boolean }) =>
       call(api.matching.ourNumbers, { params: { id }, body: { usesOurNumbers } }),
-    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.intake.suppliers) }),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.company.suppliers) }),
   });
   return (
     <>

@@ -1,0 +1,174 @@
+/** One channel in several markets, by several accounts: what is set for one market or category holds there and nowhere else. */
+import { queryRows } from '@velvet-shelf/server/db/client';
+import * as tables from '@velvet-shelf/server/db/schema/index';
+import { markPlace } from '@velvet-shelf/server/history/dirty';
+import { eq, sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expectListingsAnew } from './anew.js';
+import { type Answer, Client, count, db } from './client.js';
+
+type Body = Answer['body'];
+const client = new Client();
+const places: Record<string, number> = {};
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.bringIn('mosswick-own.tsv');
+  await client.idle();
+  const [home] = await db.select().from(tables.place);
+  const [account] = await db.select().from(tables.account);
+  if (!home || !account) throw new Error('The shelf has no place');
+  const { channelId, address, state } = account;
+  const [second] = await db
+    .insert(tables.account)
+    .values({ channelId, address, state, name: 'Second seller' })
+    .returning();
+  const add = async (market: string, language: string, currency: string, accountId: number) => {
+    const [made] = await db
+      .insert(tables.place)
+      .values({
+        accountId,
+        market,
+        name: `Orrivane, ${market}`,
+        country: market.slice(0, 2),
+        language,
+        currency,
+        assortment: home.assortment,
+      })
+      .returning();
+    return made?.id ?? 0;
+  };
+  places.GB = home.id;
+  places.IE = await add('IE', 'en-GB', 'EUR', account.id);
+  places.second = await add('GB', 'en-GB', 'GBP', second?.id ?? 0);
+  for (const id of Object.values(places)) await markPlace(db, id);
+  await client.idle();
+});
+afterAll(() => db.$client.end());
+
+const listings = (place: number) => count(sql`SELECT count(*) AS n FROM listing WHERE place_id = ${place}`);
+const causesAt = async (place: number): Promise<string[]> =>
+  (
+    await queryRows<{ cause: string }>(
+      db,
+      sql`SELECT DISTINCT f ->> 'cause' AS cause FROM listing l, jsonb_array_elements(l.findings) f WHERE l.place_id = ${place}`,
+    )
+  ).map(({ cause }) => cause);
+
+/** The value of a channel attribute on the listing of one product at a place. */
+async function valueAt(place: number, sku: string, attribute: string): Promise<string | null> {
+  const [listing] = await queryRows<{ id: number }>(
+    db,
+    sql`SELECT l.id FROM listing l JOIN product p ON p.id = l.variant_id WHERE l.place_id = ${place} AND p.sku = ${sku}`,
+  );
+  const { body } = await client.get(`/api/listings/${listing?.id}`);
+  return body.values.find((value: Body) => value.attribute === attribute)?.value ?? null;
+}
+
+/** A product that is mapped and in stock. */
+async function someProduct(): Promise<{ id: number; sku: string; category: string; target: string }> {
+  const [product] = await queryRows<{ id: number; sku: string; category: string; target: string }>(
+    db,
+    sql`SELECT p.id, p.sku, p.category, l.category AS target FROM listing l JOIN product p ON p.id = l.variant_id
+        WHERE l.place_id = ${places.GB} AND l.readiness = 'ready' ORDER BY p.id LIMIT 1`,
+  );
+  if (!product) throw new Error('Nothing is ready');
+  return product;
+}
+const writeFill = async (slot: { market: string; category: string; attribute: string }, value: string) => {
+  await db.insert(tables.fill).values({ channelId: 1, ...slot, fill: { rule: { kind: 'fixed', value }, fit: [] } });
+  for (const id of Object.values(places)) await markPlace(db, id);
+  await client.idle();
+};
+
+describe('a channel with several markets and accounts', () => {
+  it('has the assortment at each of its places, told apart by account and market', async () => {
+    const all = await listings(places.GB ?? 0);
+    expect(all).toBeGreaterThan(100);
+    for (const place of Object.values(places)) expect(await listings(place)).toBe(all);
+    const { body } = await client.get('/api/places');
+    expect(body.items.map(({ id }: Body) => id).sort()).toEqual(Object.values(places).sort());
+    await expectListingsAnew();
+  });
+
+  it('asks for prices in the market’s currency, and a price given there frees goods there alone', async () => {
+    const missing = 'catalog:price';
+    expect(await causesAt(places.IE ?? 0)).toContain(missing);
+    const product = await someProduct();
+    expect(await valueAt(places.IE ?? 0, product.sku, 'asks')).toBeNull();
+    const before = await valueAt(places.GB ?? 0, product.sku, 'asks');
+    const { status } = await client.send('PATCH', `/api/products/${product.id}`, {
+      edits: [{ attribute: 'price', language: 'EUR', text: '9.95', madeAgainst: null }],
+    });
+    expect(status).toBe(200);
+    await client.idle();
+    expect(await valueAt(places.IE ?? 0, product.sku, 'asks')).toBe('9.95 EUR');
+    expect(await valueAt(places.GB ?? 0, product.sku, 'asks')).toBe(before);
+    expect(before).toMatch(/ GBP$/);
+  });
+
+  it('lets the fill of a market stand before that of all, and that of a category before both', async () => {
+    const product = await someProduct();
+    const at = (place: string) => valueAt(places[place] ?? 0, product.sku, 'grade');
+    await writeFill({ market: '', category: '', attribute: 'grade' }, 'worn');
+    expect([await at('GB'), await at('IE'), await at('second')]).toEqual(['worn', 'worn', 'worn']);
+    await writeFill({ market: 'IE', category: '', attribute: 'grade' }, 'mended');
+    expect([await at('GB'), await at('IE'), await at('second')]).toEqual(['worn', 'mended', 'worn']);
+    await writeFill({ market: '', category: product.target, attribute: 'grade' }, 'opened');
+    expect([await at('GB'), await at('IE'), await at('second')]).toEqual(['opened', 'opened', 'opened']);
+    await db.delete(tables.fill).where(eq(tables.fill.attribute, 'grade'));
+    for (const id of Object.values(places)) await markPlace(db, id);
+    await client.idle();
+  });
+
+  it('maps a category otherwise in one market', async () => {
+    const product = await someProduct();
+    const categoryAt = async (place: string) =>
+      (
+        await queryRows<{ category: string }>(
+          db,
+          sql`SELECT category FROM listing WHERE place_id = ${places[place]} AND variant_id = ${product.id}`,
+        )
+      )[0]?.category;
+    const other = 'gifts/gift-sets/growing-sets';
+    await db
+      .insert(tables.categoryMap)
+      .values({ channelId: 1, market: 'IE', category: product.category, target: other });
+    await markPlace(db, places.IE ?? 0, { categories: [product.category] });
+    await client.idle();
+    expect([await categoryAt('GB'), await categoryAt('IE'), await categoryAt('second')]).toEqual([
+      product.target,
+      other,
+      product.target,
+    ]);
+    await expectListingsAnew();
+  });
+
+  it('saves a fill for all its places, marks each, and takes it back from each', async () => {
+    const { body } = await client.get(`/api/places/${places.IE}/fills`);
+    const asked = body.items.find(({ key }: Body) => key === 'maker');
+    const fill = { rule: { kind: 'fixed', value: 'Mosswick' }, fit: [] };
+    expect((await client.send('PUT', `/api/places/${places.IE}/fills/maker`, { fill })).status).toBe(200);
+    await client.idle();
+    const { sku } = await someProduct();
+    for (const place of Object.values(places)) expect(await valueAt(place, sku, 'maker')).toBe('Mosswick');
+    await expectListingsAnew();
+    const [action] = (await client.get('/api/actions')).body.items;
+    expect((await client.send('POST', `/api/actions/${action.id}/undo`)).body.left).toEqual([]);
+    await client.idle();
+    const again = await client.get(`/api/places/${places.second}/fills`);
+    expect(again.body.items.find(({ key }: Body) => key === 'maker').fill).toEqual(asked.fill);
+    await expectListingsAnew();
+  });
+
+  it('writes a market’s feed in its own currency, at an address of its own', async () => {
+    const { body: feed } = await client.send('POST', '/api/feeds', { placeId: places.IE, format: 'xml' });
+    await client.send('POST', `/api/feeds/${feed.id}/runs`);
+    const { runs } = await client.until(`/api/feeds/${feed.id}`, ({ runs: [run] }) => run && run.state !== 'running');
+    expect(runs[0].counts.selected).toBe(runs[0].counts.sent + runs[0].counts.leftOut);
+    const text = await (await fetch(feed.address)).text();
+    expect(runs[0].counts.sent).toBeGreaterThan(0);
+    expect(text).toContain('currency="EUR"');
+    expect(text).not.toContain('currency="GBP"');
+  });
+});
