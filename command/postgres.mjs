@@ -25,17 +25,29 @@ import { Fault, say } from './say.mjs';
 
 const isRoot = process.getuid() === 0;
 
-/** A port of loopback that nobody listens on. */
-export function freePort() {
-  return new Promise((resolve, reject) => {
-    const server = createServer();
-    server.once('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
-  });
+/**
+ * Connections take their own ports from 32768 on (Linux) without asking: one from below is still free when the program that it
+ * is for has come up. Programs that look at the same time begin at different ones.
+ */
+const lowest = 12_000;
+const highest = 32_000;
+let last = lowest + ((process.pid * 97) % (highest - lowest));
+
+/** A port of this machine that nobody listens on, another one each time. */
+export async function freePort() {
+  for (let tries = 0; tries < highest - lowest; tries++) {
+    last = last + 1 < highest ? last + 1 : lowest;
+    if (await isFree(last)) return last;
+  }
+  throw new Fault('No port is free', 'End what listens on this machine.');
 }
+
+export const isFree = (port) =>
+  new Promise((resolve) => {
+    const server = createServer();
+    server.once('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
 
 /** The cluster of this checkout; `name` keeps several apart. */
 export function checkoutCluster(name = 'main') {

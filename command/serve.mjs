@@ -3,7 +3,7 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { checkNode, installModules, installPostgres, state } from './install.mjs';
-import { checkoutCluster, freePort } from './postgres.mjs';
+import { checkoutCluster, freePort, isFree } from './postgres.mjs';
 import { root, run, startNode, stop } from './run.mjs';
 import { Fault, say } from './say.mjs';
 
@@ -113,15 +113,6 @@ async function exactly(port) {
     throw new Fault(`Browsers refuse to open port ${port}`, 'Choose another with --port.');
   if (!(await isFree(port))) throw new Fault(`Port ${port} is taken`, 'Choose another with --port.');
   return port;
-}
-
-async function isFree(port) {
-  const { createServer } = await import('node:net');
-  return new Promise((resolve) => {
-    const server = createServer();
-    server.once('error', () => resolve(false));
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
-  });
 }
 
 async function healthy(port, limit) {

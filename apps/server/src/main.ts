@@ -10,11 +10,13 @@ import { forgetKeys } from './http/once.js';
 import { countTries } from './session/tries.js';
 import { listenForEvents, notifier } from './http/events.js';
 import type { Services } from './http/route.js';
+import { isAnyDirty } from './history/dirty.js';
 import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull/pull.js';
-import { runAside } from './jobs/aside.js';
+import { apart, runAside } from './jobs/aside.js';
 import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
-import { drain, markDue } from './listings/evaluate.js';
+import { markDue } from './listings/evaluate.js';
+import { evaluateDirty } from './listings/jobs.js';
 import { registerRooms } from './rooms.js';
 
 registerRooms();
@@ -95,7 +97,8 @@ const stops = [
   ),
   every(10_000, () => startDuePulls(background)),
   every(1_000, async () => {
-    const done = await drain(behind, config.address, 1000);
+    if (!(await isAnyDirty(behind))) return;
+    const done = await apart(evaluateDirty, background, 1000);
     if (done.listingsChanged > 0) notify('listings');
   }),
   every(60_000, async () => {

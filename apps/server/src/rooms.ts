@@ -8,9 +8,11 @@ import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
 import { intakeCalls, intakeJobs } from './intake/jobs.js';
 import { undoAppliedAction } from './intake/service.js';
+import { apart } from './jobs/aside.js';
+import { causeCalls } from './causes/jobs.js';
 import { registerCalls, registerJobs } from './jobs/define.js';
 import { drain } from './listings/evaluate.js';
-import { listingCalls } from './listings/jobs.js';
+import { evaluateDirty, listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';
 import { undoDecision } from './matching/decide.js';
 import { undoSplitDoubted } from './matching/doubted.js';
@@ -25,8 +27,8 @@ import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
   registerJobs([...intakeJobs, ...matchingJobs, ...feedJobs]);
-  registerCalls([...intakeCalls, ...listingCalls]);
-  registerSettling(drain);
+  registerCalls([...intakeCalls, ...listingCalls, ...causeCalls]);
+  registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerField('price', editPrice('regular'));
   registerField('salePrice', editPrice('sale'));
   registerField('stock', editStock);

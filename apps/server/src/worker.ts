@@ -7,7 +7,7 @@ import { Problem } from './http/problem.js';
 import type { Services } from './http/route.js';
 import type { CallEnd, WorkerNews, WorkerOrder } from './jobs/aside.js';
 import { callOf } from './jobs/define.js';
-import { reasonOf, runJob } from './jobs/run.js';
+import { isPassing, reasonOf, runJob } from './jobs/run.js';
 import { registerRooms } from './rooms.js';
 
 const config = readConfig();
@@ -24,8 +24,10 @@ parentPort?.on('message', (order: WorkerOrder) => {
         error instanceof Problem
           ? { problem: [error.status, error.title, error.detail, error.errors, error.extra] }
           : // Of a job, what went wrong stands in its row.
-            { fault: reasonOf(error) },
+            { fault: reasonOf(error), passing: isPassing(error) },
     )
     .then((ended) => parentPort?.postMessage({ ended } satisfies WorkerNews))
-    .catch((error: unknown) => parentPort?.postMessage({ ended: { fault: reasonOf(error) } } satisfies WorkerNews));
+    .catch((error: unknown) =>
+      parentPort?.postMessage({ ended: { fault: reasonOf(error), passing: false } } satisfies WorkerNews),
+    );
 });

@@ -7,7 +7,7 @@ import type { Executor } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
 import { type Touches, markDirty, markPlace } from './dirty.js';
 import { type Change, closeAction, openAction } from './record.js';
-import { settle } from './settle.js';
+import { type Settled, settle, settleIn, settleRest } from './settle.js';
 
 /** What an action does, and how its history comes by it. */
 export interface Acting {
@@ -36,17 +36,18 @@ export interface Acted<T> {
   effect: Effect;
 }
 
-const nothing: Effect = { listingsChanged: 0, becameReady: 0, becameBlocked: 0 };
+const nothing: Settled = { listingsChanged: 0, becameReady: 0, becameBlocked: 0, left: false };
 
 /** Does `work` as one action of this person; answers what it answers, and what became of listings. */
 export async function act<T>(
-  { db, config, notify }: Services,
+  services: Services,
   actor: Pick<User, 'id'>,
   { kind, tells = [], settlesAfter = false }: ActionKind,
   work: (on: Acting) => Promise<T>,
 ): Promise<Acted<T>> {
+  const { db, config, notify } = services;
   let isMarked = false;
-  const acted = await db.transaction(async (tx): Promise<Acted<T>> => {
+  const { answer, inside } = await db.transaction(async (tx) => {
     const id = await openAction(tx, actor.id, kind);
     const changes: Change[] = [];
     let words: string | undefined;
@@ -69,9 +70,15 @@ export async function act<T>(
       },
     });
     await closeAction(tx, id, words, changes);
-    return { answer, effect: isMarked && !settlesAfter ? await settle(tx, config.address) : nothing };
+    return { answer, inside: isMarked && !settlesAfter ? await settleIn(tx, config.address) : nothing };
   });
-  const effect = isMarked && settlesAfter ? await settle(db, config.address) : acted.effect;
+  const after = isMarked && settlesAfter ? await settle(services) : inside.left ? await settleRest(services) : nothing;
   for (const topic of new Set(isMarked ? [...tells, 'listings'] : tells)) notify(topic);
-  return { ...acted, effect };
+  return { answer, effect: sum(inside, after) };
 }
+
+const sum = (a: Effect, b: Effect): Effect => ({
+  listingsChanged: a.listingsChanged + b.listingsChanged,
+  becameReady: a.becameReady + b.becameReady,
+  becameBlocked: a.becameBlocked + b.becameBlocked,
+});

@@ -53,3 +53,6 @@ export async function dirtyCount(on: Executor, placeId?: number): Promise<number
   );
   return found?.n ?? 0;
 }
+
+export const isAnyDirty = async (on: Executor): Promise<boolean> =>
+  (await on.select({ unit: tables.dirty.unitId }).from(tables.dirty).limit(1)).length > 0;

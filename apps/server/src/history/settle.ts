@@ -1,20 +1,38 @@
 /** What was marked in a transaction is evaluated again by a room above this one, which says here how (`rooms.ts`). */
 import type { Effect } from '@velvet-shelf/contract';
 import type { Database, Executor } from '../db/client.js';
+import type { Services } from '../http/route.js';
 
-/** Evaluates what is marked until `most` variants are done; the rest follows by itself. */
-export type Settle = (on: Database | Executor, address: string, most: number) => Promise<Effect>;
+/** What became of listings, and whether something marked is still to be evaluated. */
+export type Settled = Effect & { left: boolean };
 
-let registered: Settle | undefined;
-
-export function registerSettling(settle: Settle): void {
-  registered = settle;
+interface Settling {
+  /** Evaluates what is marked where it is asked, inside a transaction where given one, until `most` variants are done. */
+  here(on: Database | Executor, address: string, most: number): Promise<Settled>;
+  /** The same in a thread, of what is committed. */
+  aside(services: Services, most: number): Promise<Settled>;
 }
 
-/** Variants evaluated before an answer; what goes beyond is brought up beside the requests. */
-const mostBeforeAnswer = 500;
+let registered: Settling | undefined;
 
-export function settle(on: Database | Executor, address: string): Promise<Effect> {
+export function registerSettling(settling: Settling): void {
+  registered = settling;
+}
+
+function settling(): Settling {
   if (!registered) throw new Error('Nothing is registered that evaluates what was marked');
-  return registered(on, address, mostBeforeAnswer);
+  return registered;
 }
+
+/** Variants evaluated in the transaction of an action, on the request's own thread. */
+const mostHere = 100;
+/** Those evaluated besides before an answer, in a thread; what goes beyond is brought up beside the requests. */
+const mostAside = 400;
+
+export const settleIn = (tx: Executor, address: string): Promise<Settled> => settling().here(tx, address, mostHere);
+
+/** What an action's own transaction left, once it is committed. */
+export const settleRest = (services: Services): Promise<Settled> => settling().aside(services, mostAside);
+
+/** All that somebody waits for, after a transaction. */
+export const settle = (services: Services): Promise<Settled> => settling().aside(services, mostHere + mostAside);

@@ -66,6 +66,9 @@ export function defineJob<Input>({
   };
 }
 
+/** A fault that passes by itself, as a thread met it: the same done once more succeeds. */
+export class Passing extends Error {}
+
 /** What a request has done in a thread, and waits for. */
 export interface Call<Input, Answer> {
   name: string;

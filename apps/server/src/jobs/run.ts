@@ -7,7 +7,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { type Executor, isCode, queryOne, queryRows, first } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
-import { type JobContext, type JobKind, jobOf } from './define.js';
+import { type JobContext, type JobKind, Passing, jobOf } from './define.js';
 import * as tables from '../db/schema/index.js';
 
 /** Puts a job into its row; whoever did this starts it once the transaction has ended. */
@@ -177,7 +177,8 @@ export function isConnectionLoss(error: unknown): boolean {
 }
 
 /** Faults that pass by themselves: the same work done once more succeeds. */
-export const isPassing = (error: unknown): boolean => isConnectionLoss(error) || isCode(error, deadlock);
+export const isPassing = (error: unknown): boolean =>
+  error instanceof Passing || isConnectionLoss(error) || isCode(error, deadlock);
 const deadlock = '40P01';
 
 /** Sends jobs again that wait, or whose worker died; answers when all of this round have ended. */

@@ -1,8 +1,10 @@
 /** What listings have worked out in a thread while a request waits: fills, or a change of set-up, on every listing of a place. */
 import type { Effect } from '@velvet-shelf/contract';
 import type { SetupChange } from '../channels/setup.js';
+import type { Settled } from '../history/settle.js';
 import { defineCall } from '../jobs/define.js';
 import type { FillCounts } from './fill-counts.js';
+import type { tryRulebook as triedRulebook } from './rulebook.js';
 
 export interface CountInput {
   placeId: number;
@@ -21,4 +23,20 @@ export const tryChange = defineCall<{ placeId: number; change: SetupChange }, Ef
   run: async (services, { placeId, change }) => (await import('./what-if.js')).effectOf(services, placeId, change),
 });
 
-export const listingCalls = [countFills, tryChange];
+/** What another rulebook would do to them, and what would block that does not now. */
+export const tryRulebook = defineCall<
+  { placeId: number; rulebookId: number },
+  Awaited<ReturnType<typeof triedRulebook>>
+>({
+  name: 'try-rulebook',
+  run: async (services, { placeId, rulebookId }) =>
+    (await import('./rulebook.js')).tryRulebook(services, placeId, rulebookId),
+});
+
+/** Evaluates what is marked, until so many variants are done. */
+export const evaluateDirty = defineCall<number, Settled>({
+  name: 'evaluate-dirty',
+  run: async ({ db, config }, most) => (await import('./evaluate.js')).drain(db, config.address, most),
+});
+
+export const listingCalls = [countFills, tryChange, tryRulebook, evaluateDirty];

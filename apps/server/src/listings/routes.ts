@@ -2,9 +2,8 @@ import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { listFills, tryFill } from './fills.js';
-import { tryChange } from './jobs.js';
+import { tryChange, tryRulebook } from './jobs.js';
 import { setPin } from './pins.js';
-import { tryRulebook } from './rulebook.js';
 import { listListings, showListing, traceValue } from './service.js';
 
 export function listingRoutes(router: AppRouter, services: Services): void {
@@ -21,7 +20,9 @@ export function listingRoutes(router: AppRouter, services: Services): void {
       change: { categories: new Map(body.maps.map(({ category, target }) => [category, target])) },
     }),
   );
-  route(router, services, channels.tryRulebook, ({ params }) => tryRulebook(services, params.id, params.rulebookId));
+  route(router, services, channels.tryRulebook, ({ params }) =>
+    apart(tryRulebook, services, { placeId: params.id, rulebookId: params.rulebookId }),
+  );
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

@@ -95,7 +95,7 @@ export async function joinNumbers({
     });
   }
   await db.transaction((tx) => finish(tx));
-  await settle(db, services.config.address);
+  await settle(services);
   services.notify('matches');
   services.notify('catalog');
 }

@@ -127,3 +127,6 @@ export const ofText =
     }
     return undefined;
   };
+
+/** An amount for examples, in the currency that ISO 4217 keeps for testing. */
+export const exampleMoney = (minor: number): ChannelValue => ({ kind: 'money', minor, currency: 'XTS' });

@@ -1,6 +1,4 @@
-import type { ValueCheck } from './model.js';
-
-const pounds = (minor: number) => ({ kind: 'money' as const, minor, currency: 'GBP' });
+import { type ValueCheck, exampleMoney } from './model.js';
 
 export const positivePrice: ValueCheck = {
   meta: {
@@ -15,5 +13,9 @@ export const positivePrice: ValueCheck = {
     if (type !== 'money') return undefined;
     return (value) => (typeof value === 'object' && value.kind === 'money' && value.minor <= 0 ? {} : undefined);
   },
-  examples: { attribute: { type: 'money' }, pass: [pounds(1), pounds(699)], fail: [pounds(0), pounds(-5)] },
+  examples: {
+    attribute: { type: 'money' },
+    pass: [exampleMoney(1), exampleMoney(699)],
+    fail: [exampleMoney(0), exampleMoney(-5)],
+  },
 };

@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import type { Rulebook } from '../rulebooks/index.js';
-import { type ItemCheck, rulesOf } from './model.js';
+import { type ItemCheck, exampleMoney, rulesOf } from './model.js';
 
 const settings = z.strictObject({ price: z.string(), sale: z.string() });
 const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'sale-price', settings);
-const pounds = (minor: number) => ({ kind: 'money' as const, minor, currency: 'GBP' });
 
 export const salePrice: ItemCheck = {
   meta: {
@@ -29,10 +28,10 @@ export const salePrice: ItemCheck = {
   },
   examples: {
     rules: [{ check: 'sale-price', price: 'price', sale: 'sale' }],
-    pass: [{ price: pounds(1000), sale: pounds(800) }, { price: pounds(1000) }],
+    pass: [{ price: exampleMoney(1000), sale: exampleMoney(800) }, { price: exampleMoney(1000) }],
     fail: [
-      { price: pounds(1000), sale: pounds(1000) },
-      { price: pounds(1000), sale: pounds(1200) },
+      { price: exampleMoney(1000), sale: exampleMoney(1000) },
+      { price: exampleMoney(1000), sale: exampleMoney(1200) },
     ],
   },
 };

@@ -115,6 +115,6 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     return look;
   });
   if (look !== undefined) runAside(look).catch(() => undefined);
-  await settle(db, services.config.address);
+  await settle(services);
   services.notify('catalog');
 }

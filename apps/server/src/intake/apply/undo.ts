@@ -32,7 +32,7 @@ export async function undoJob({ db, services, input, finish }: JobContext<UndoIn
   });
   await moment('undo-end');
   if (look !== undefined) runAside(look).catch(() => undefined);
-  await settle(db, services.config.address);
+  await settle(services);
   services.notify('catalog');
 }
 
