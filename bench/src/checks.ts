@@ -101,10 +101,10 @@ export async function benchChecks(count: number): Promise<BenchLine[]> {
   const { subject, baseline, ratio } = await compare(5, judge(schema), ajv);
   const ours = tally;
   const others = compile(valueChecks.filter((valueCheck) => !schemaChecks.includes(valueCheck)));
-  const items_ = itemChecks.flatMap(({ compile: make }) => make(rulebook) ?? []);
+  const compiledItems = itemChecks.flatMap(({ compile: make }) => make(rulebook) ?? []);
   const start = performance.now();
   judge(others)();
-  for (const item of goods) for (const test of items_) test(item);
+  for (const item of goods) for (const test of compiledItems) test(item);
   const microseconds = ((performance.now() - start) * 1000) / count;
   return [
     {

@@ -1,9 +1,9 @@
-import { bringIn, expect, test } from '../hands.js';
+/** Tables, addresses and forms, as every page has them; on the goods that were brought in before. */
+import { expect, test } from '../hands.js';
 
 test('a table is sorted by a click on its head, turned round by another, and as it was by a third', async ({
   page,
 }) => {
-  await bringIn(page, 'mosswick-own.tsv');
   await page.goto('/places/1/fills');
   const table = page.getByRole('table', { name: 'Attributes of the channel' });
   const names = () => table.getByRole('row').locator('b').allInnerTexts();

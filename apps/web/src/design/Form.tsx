@@ -118,14 +118,17 @@ export function Field<Values extends FieldValues, Sent>({
   slotProps,
   ...rest
 }: FieldProps<Values, Sent>) {
-  const { field, fieldState } = useController({ control, name });
+  const {
+    field: { ref, ...field },
+    fieldState,
+  } = useController({ control, name });
   const fault = fieldState.error?.message ?? serverFault(problem, name) ?? known;
   return (
     <TextField
       {...rest}
       {...field}
       value={field.value ?? ''}
-      inputRef={field.ref}
+      inputRef={ref}
       select={options !== undefined}
       error={fault !== undefined}
       helperText={fault ?? helperText}
