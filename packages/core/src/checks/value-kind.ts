@@ -5,7 +5,7 @@ import type { ValueCheck } from './model.js';
 const wanted: Partial<Record<ChannelAttribute['type'], string>> = {
   number: 'a number',
   measure: 'a number with a unit',
-  money: 'an amount with its currency',
+  money: 'an amount in the market’s currency',
   date: 'a date',
   boolean: 'yes or no',
 };
@@ -16,7 +16,7 @@ export const valueKind: ValueCheck = {
     severity: 'blocker',
     describes: 'A value is text where the channel takes a number, a measure, an amount of money, a date, or yes or no.',
     fix: 'catalog',
-    fault: 'cannot be read as what it is to be',
+    fault: 'is of another kind than the channel takes',
     say: ({ value = '', wanted: kind = '' }, label) => `${label} “${value}” is not ${kind}`,
   },
   compile({ type }) {

@@ -254,6 +254,14 @@ describe('a place with another currency', () => {
     expect(place.evaluate(goods, today)[0]?.values.asks).toEqual({ kind: 'money', minor, currency });
     expect(place.trace(goods, goods.variants[0] as Variant, 'asks', today)[0]?.value).toBe(said);
   });
+  it('takes no amount in another currency for one in its own', () => {
+    const place = compilePlace(setup({}, { asks: { rule: { kind: 'fixed', value: '9.90 EUR' }, fit: [] } }));
+    const [result] = place.evaluate(family(variant(1)), today);
+    expect(result?.readiness).toBe('blocked');
+    expect(result?.findings).toContainEqual(
+      expect.objectContaining({ check: 'value-kind', attribute: 'asks', severity: 'blocker' }),
+    );
+  });
 });
 
 describe('what is required of some items only', () => {

@@ -14,7 +14,7 @@ export function typing({ type, many }: ChannelAttribute, currency: string): Typi
     case 'number':
       return ofText((text) => (figure.test(text) ? Number(text) : text));
     case 'money':
-      return ofText((text) => readMoney(text, currency));
+      return inCurrency(currency);
     case 'measure':
       return ofText((text) => {
         const [, amount = '', written = ''] = measure.exec(text) ?? [];
@@ -41,6 +41,16 @@ const ofText =
   (read: (text: string) => ChannelValue): Typing =>
   (value) =>
     typeof value === 'string' && value !== '' ? read(value) : value;
+
+/** A channel is asked in its market's currency: an amount in another one is no amount there, and stays as it is written. */
+function inCurrency(currency: string): Typing {
+  const read = ofText((text) => readMoney(text, currency));
+  return (given) => {
+    const value = read(given);
+    const isForeign = typeof value === 'object' && value.kind === 'money' && value.currency !== currency;
+    return isForeign ? sayChannelValue(value) : value;
+  };
+}
 
 function readMoney(text: string, currency: string): ChannelValue {
   const read = parseMoney(text, plainStyle);
