@@ -56,7 +56,6 @@ export function ConditionBar({
           as="form"
           row
           pad={3.5}
-
           onSubmit={(event) => {
             event.preventDefault();
             onChange([...conditions, bare ? { attribute: draft.attribute, op: draft.op } : draft]);

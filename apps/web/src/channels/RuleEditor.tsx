@@ -240,7 +240,6 @@ function Translation({
         as="form"
         row
         above={2}
-
         onSubmit={(event) => {
           event.preventDefault();
           onChange({ ...rule, table: { ...rule.table, [from]: to } });

@@ -75,16 +75,7 @@ function Page({ feed }: { feed: FeedAnswer }) {
           <Box as="span" muted>
             Its address
           </Box>
-          <Box
-            as="code"
-            cut
-            surface="band"
-            pad={[0.5, 2]}
-            rounded
-            maxWide={560}
-
-            title={feed.address}
-          >
+          <Box as="code" cut surface="band" pad={[0.5, 2]} rounded maxWide={560} title={feed.address}>
             {feed.address}
           </Box>
           <Button
@@ -149,7 +140,6 @@ function Runs({ feed, chosen, onChoose }: { feed: FeedAnswer; chosen: number; on
           key={run.id}
           type="button"
           className="cause"
-
           aria-current={run.id === chosen}
           onClick={() => onChoose(run.id)}
         >

@@ -46,14 +46,7 @@ export function Joined() {
                   />
                 </Box>
               </Box>
-              <Box
-                as="ol"
-                grow
-                scroll
-                unmarked
-
-                aria-label="Joined goods"
-              >
+              <Box as="ol" grow scroll unmarked aria-label="Joined goods">
                 {data.items.map((row) => (
                   <li key={row.id}>
                     <button
@@ -113,15 +106,7 @@ function One({ id }: { id: number }) {
           if (!product) return null;
           return (
             <>
-              <Box
-                grow
-                scroll
-                pad={[3.5, 5]}
-
-                role="region"
-                aria-label="Claims side by side"
-                tabIndex={0}
-              >
+              <Box grow scroll pad={[3.5, 5]} role="region" aria-label="Claims side by side" tabIndex={0}>
                 <Box row>
                   <Box as="h2" grow>
                     {product.title ?? product.sku}
