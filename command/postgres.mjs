@@ -36,8 +36,10 @@ let last = lowest + ((process.pid * 97) % (highest - lowest));
 /** A port of this machine that nobody listens on, another one each time. */
 export async function freePort() {
   for (let tries = 0; tries < highest - lowest; tries++) {
-    last = last + 1 < highest ? last + 1 : lowest;
-    if (await isFree(last)) return last;
+    // Kept by itself: others ask for theirs while this one is looked at.
+    const port = last + 1 < highest ? last + 1 : lowest;
+    last = port;
+    if (await isFree(port)) return port;
   }
   throw new Fault('No port is free', 'End what listens on this machine.');
 }
