@@ -11,7 +11,7 @@ import {
   useTable,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { Box, type Look } from './Box';
 
 export interface Column<Row> {
@@ -60,6 +60,12 @@ const features = tableFeatures({
   sortFns: { basic: sortFn_basic },
 });
 
+/** A row as the table knows it: by its key, with what each column sorts it by. */
+interface Entry {
+  key: string;
+  sort: (number | string | null)[];
+}
+
 /** From so many rows on, those out of sight are not drawn. */
 const manyRows = 150;
 /** Pixels of a row that has not been seen yet. */
@@ -67,31 +73,33 @@ const usualHeight = 33;
 
 export function DataTable<Row extends object>(props: TableProps<Row>) {
   const { rows, columns, keyOf, label, look, headless, className = 'plain' } = props;
-  // Pages make their columns anew with every look at them; the table only learns of it where there are others.
-  const latest = useRef(columns);
-  useLayoutEffect(() => {
-    latest.current = columns;
-  });
+  // Pages make rows and columns anew with every look at them. The table is handed what it sorts by, and learns of it only where
+  // that is another: handed something new each time, it would ask to be drawn again each time.
   const names = JSON.stringify(columns.map((column, i) => [nameOf(column, i), column.sortBy !== undefined]));
   const definitions = useMemo(
     () =>
-      (JSON.parse(names) as [string, boolean][]).map(([id, enableSorting], i): ColumnDef<typeof features, Row> => ({
+      (JSON.parse(names) as [string, boolean][]).map(([id, enableSorting], i): ColumnDef<typeof features, Entry> => ({
         id,
-        accessorFn: (row: Row) => latest.current[i]?.sortBy?.(row) ?? undefined,
+        accessorFn: ({ sort }) => sort[i] ?? undefined,
         enableSorting,
         sortFn: 'basic',
         sortUndefined: 'last',
       })),
     [names],
   );
+  const byKey = new Map(rows.map((row) => [String(keyOf(row)), row]));
+  const print = JSON.stringify(
+    [...byKey].map(([key, row]): Entry => ({ key, sort: columns.map(({ sortBy }) => sortBy?.(row) ?? null) })),
+  );
+  const data = useEntries(print);
   const table = useTable({
     features,
-    data: rows,
+    data,
     columns: definitions,
-    getRowId: (row) => String(keyOf(row)),
+    getRowId: ({ key }) => key,
     enableSortingRemoval: true,
   });
-  const sorted = table.getRowModel().rows;
+  const sorted = table.getRowModel().rows.flatMap(({ original }) => byKey.get(original.key) ?? []);
   const body = useRef<HTMLTableSectionElement>(null);
   return (
     <Box as="table" className={className} aria-label={label} {...look}>
@@ -127,14 +135,17 @@ export function DataTable<Row extends object>(props: TableProps<Row>) {
       )}
       <tbody ref={body} onKeyDown={props.onChoose ? moveAmong : undefined}>
         {sorted.length >= manyRows ? (
-          <InSight {...props} sorted={sorted.map(({ original }) => original)} body={body} />
+          <InSight {...props} sorted={sorted} body={body} />
         ) : (
-          sorted.map(({ original }, i) => <Cells key={keyOf(original)} {...props} row={original} index={i} />)
+          sorted.map((row, i) => <Cells key={keyOf(row)} {...props} row={row} index={i} />)
         )}
       </tbody>
     </Box>
   );
 }
+
+/** The same entries as long as they say the same. */
+const useEntries = (print: string): Entry[] => useMemo(() => JSON.parse(print) as Entry[], [print]);
 
 type RowOf<Row> = TableProps<Row> & { row: Row; index: number; measure?: (element: Element | null) => void };
 
