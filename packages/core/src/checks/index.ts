@@ -75,19 +75,12 @@ export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
 export { variantAxes } from './variant-axis.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 
-const all = [
-  required,
-  recommended,
-  categoryMapped,
-  categoryLeaf,
-  ...valueChecks,
-  ...itemChecks,
-  ...familyChecks,
-  ...collectiveChecks,
-];
+/** Those that a rulebook switches on, or gives settings. */
+const ruled = [...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks];
+const all = [required, recommended, categoryMapped, categoryLeaf, ...ruled];
 
 /** Parses and cross-checks a rulebook, the settings of its checks too. */
-export const loadRulebook = loaderOf([...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks]);
+export const loadRulebook = loaderOf(ruled);
 
 /** Every check by id: severity, words, and the kind of fix. */
 export const checkMeta: ReadonlyMap<string, CheckMeta> = new Map(all.map(({ meta }) => [meta.id, meta]));

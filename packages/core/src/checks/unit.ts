@@ -1,4 +1,4 @@
-import { unitLabel } from '../values/index.js';
+import { sayUnit } from '../values/index.js';
 import type { ValueCheck } from './model.js';
 
 export const unit: ValueCheck = {
@@ -15,7 +15,7 @@ export const unit: ValueCheck = {
     const allowed = new Set(units);
     return (value) => {
       if (typeof value !== 'object' || value.kind !== 'measure' || allowed.has(value.unit)) return undefined;
-      return { unit: unitLabel[value.unit] ?? value.unit, units: units.join(', ') };
+      return { unit: sayUnit(value.unit), units: units.join(', ') };
     };
   },
   examples: {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Rulebook, isUnder } from '../rulebooks/index.js';
+import { type Rulebook, overridesIn } from '../rulebooks/index.js';
 import { sayLabel } from '../values/index.js';
 import { type FamilyCheck, type ItemFault, rulesOf } from './model.js';
 
@@ -27,14 +27,8 @@ function sayAxes(axes: readonly string[], { attributes }: Rulebook): string {
   return [shown.slice(0, -1).join(', '), shown.at(-1)].filter(Boolean).join(' or ');
 }
 
-function axesIn({ axes, overrides }: z.infer<typeof settings>, category: string | undefined): readonly string[] {
-  if (category === undefined) return axes;
-  const depth = (paths: readonly string[]) =>
-    Math.max(...paths.filter((path) => isUnder(category, [path])).map((path) => path.length));
-  return (
-    overrides.filter((part) => isUnder(category, part.in)).sort((a, b) => depth(b.in) - depth(a.in))[0]?.axes ?? axes
-  );
-}
+const axesIn = ({ axes, overrides }: z.infer<typeof settings>, category: string | undefined): readonly string[] =>
+  (category === undefined ? undefined : overridesIn(overrides, category).at(-1)?.axes) ?? axes;
 
 export const variantAxis: FamilyCheck = {
   meta: {

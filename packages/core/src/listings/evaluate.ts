@@ -149,27 +149,15 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const plan = planFor(category);
     const pins = setup.pins.get(variant.id);
     const { values, findings } = result;
-    for (const { attribute, fill, typed, checks } of plan.attributes) {
-      const pinned = pins?.[attribute.key];
-      const given = pinned ?? fill.value(view);
-      const value = given === undefined ? undefined : typed(given);
-      if (value === undefined || value === '') {
-        if (attribute.need === 'optional' || attribute.requiredWhen) continue;
-        const { meta } = attribute.need === 'required' ? required : recommended;
-        const cause = causeOfMissing(setup, attribute.key, fill.blame(view));
-        findings.push({ check: meta.id, severity: meta.severity, attribute: attribute.key, cause, params: {} });
-        continue;
-      }
+    // A value may be required by what others are: all are known before any is judged.
+    const given = plan.attributes.map(({ attribute, fill, typed }) => {
+      const raw = pins?.[attribute.key] ?? fill.value(view);
+      const value = raw === undefined ? undefined : typed(raw);
+      if (value === undefined || value === '') return undefined;
       values[attribute.key] = firstOf(value, attribute.limits.maxCount);
-      for (const { id, test } of checks) {
-        const params = test(value);
-        if (params)
-          findings.push(
-            faultFinding(id, attribute.key, params, pinned === undefined ? fill.origin(view) : { at: 'pin' }, value),
-          );
-      }
-    }
-    for (const part of plan.attributes) requireWhen(part, view, pins, result);
+      return value;
+    });
+    plan.attributes.forEach((attribute, i) => judgeValue(attribute, given[i], view, result));
     for (const { id, part } of item) {
       const fault = part(values);
       if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
@@ -215,23 +203,28 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
 
-  /** What is required of items that meet a condition is judged once all their values are known. */
-  function requireWhen(
-    { attribute, fill, requiredWhen }: CompiledAttribute,
+  /** What an attribute is given, or that it is given nothing. */
+  function judgeValue(
+    { attribute, fill, checks, requiredWhen }: CompiledAttribute,
+    value: ChannelValue | undefined,
     view: View,
-    pins: Record<string, string> | undefined,
     { values, findings }: Evaluated,
   ): void {
-    if (!requiredWhen || values[attribute.key] !== undefined) return;
-    const isRequired = attribute.need === 'required' || requiredWhen(values);
-    if (!isRequired && attribute.need === 'optional') return;
-    const { meta } = isRequired ? required : recommended;
-    const cause = causeOfMissing(
-      setup,
-      attribute.key,
-      pins?.[attribute.key] === undefined ? fill.blame(view) : { at: 'pin' },
-    );
-    findings.push({ check: meta.id, severity: meta.severity, attribute: attribute.key, cause, params: {} });
+    const { key, need } = attribute;
+    if (value === undefined) {
+      const isRequired = need === 'required' || requiredWhen?.(values) === true;
+      if (!isRequired && need === 'optional') return;
+      const { meta } = isRequired ? required : recommended;
+      const cause = causeOfMissing(setup, key, fill.blame(view));
+      findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });
+      return;
+    }
+    for (const { id, test } of checks) {
+      const params = test(value);
+      if (!params) continue;
+      const isPinned = setup.pins.get(view.variant.id)?.[key] !== undefined;
+      findings.push(faultFinding(id, key, params, isPinned ? { at: 'pin' } : fill.origin(view), value));
+    }
   }
 
   function itemFinding(

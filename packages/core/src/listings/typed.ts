@@ -12,21 +12,21 @@ const day = /^\d{4}-\d{2}-\d{2}$/;
 export function typing({ type, many }: ChannelAttribute, currency: string): Typing {
   switch (type) {
     case 'number':
-      return ofText((text) => (figure.test(text) ? Number(text) : text));
+      return fromText((text) => (figure.test(text) ? Number(text) : text));
     case 'money':
       return inCurrency(currency);
     case 'measure':
-      return ofText((text) => {
+      return fromText((text) => {
         const [, amount = '', written = ''] = measure.exec(text) ?? [];
         const unit = unitCode(written);
         return unit === undefined ? text : { kind: 'measure', amount, unit };
       });
     case 'date':
-      return ofText((text) => (day.test(text) ? { kind: 'date', day: text } : text));
+      return fromText((text) => (day.test(text) ? { kind: 'date', day: text } : text));
     case 'boolean':
-      return ofText((text) => (text === 'yes' ? true : text === 'no' ? false : text));
+      return fromText((text) => (text === 'yes' ? true : text === 'no' ? false : text));
     case 'picture':
-      return ofText((address) => ({ kind: 'pictures', pictures: [{ address }] }));
+      return fromText((address) => ({ kind: 'pictures', pictures: [{ address }] }));
     case 'text':
     case 'choice':
     case 'link':
@@ -37,14 +37,14 @@ export function typing({ type, many }: ChannelAttribute, currency: string): Typi
 }
 
 /** An empty text is no value, whatever it was to be. */
-const ofText =
+const fromText =
   (read: (text: string) => ChannelValue): Typing =>
   (value) =>
     typeof value === 'string' && value !== '' ? read(value) : value;
 
 /** A channel is asked in its market's currency: an amount in another one is no amount there, and stays as it is written. */
 function inCurrency(currency: string): Typing {
-  const read = ofText((text) => readMoney(text, currency));
+  const read = fromText((text) => readMoney(text, currency));
   return (given) => {
     const value = read(given);
     const isForeign = typeof value === 'object' && value.kind === 'money' && value.currency !== currency;

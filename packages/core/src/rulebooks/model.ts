@@ -160,6 +160,16 @@ export function isUnder(path: string, roots: readonly string[]): boolean {
   return roots.some((root) => path === root || path.startsWith(`${root}/`));
 }
 
+/** What is said otherwise for a category or one above it; the one that names the deepest comes last, and holds. */
+export function overridesIn<Override extends { in: readonly string[] }>(
+  overrides: readonly Override[],
+  category: string,
+): Override[] {
+  const depthOf = (paths: readonly string[]) =>
+    Math.max(...paths.filter((path) => isUnder(category, [path])).map((path) => path.length));
+  return overrides.filter((override) => isUnder(category, override.in)).sort((a, b) => depthOf(a.in) - depthOf(b.in));
+}
+
 /** The attributes that hold in a category and market, with what they need there. */
 export function attributesFor(rulebook: Rulebook, category: string | undefined, market: string): ChannelAttribute[] {
   return rulebook.attributes
@@ -173,11 +183,7 @@ export function attributesFor(rulebook: Rulebook, category: string | undefined, 
 
 /** An attribute as it is asked for in one category. */
 function inCategory(attribute: ChannelAttribute, category: string): ChannelAttribute {
-  const depthOf = (paths: readonly string[]) =>
-    Math.max(...paths.filter((path) => isUnder(category, [path])).map((path) => path.length));
-  const holding = (attribute.overrides ?? [])
-    .filter((override) => isUnder(category, override.in))
-    .sort((a, b) => depthOf(a.in) - depthOf(b.in));
+  const holding = overridesIn(attribute.overrides ?? [], category);
   const isRequired = attribute.requiredIn !== undefined && isUnder(category, attribute.requiredIn);
   if (holding.length === 0) return isRequired ? { ...attribute, need: 'required' } : attribute;
   return holding.reduce<ChannelAttribute>(

@@ -1,5 +1,5 @@
 /** Values as a channel is sent them. How they are written in a file is the feed layout's (feeds/formats). */
-import { fromMinor, unitLabel } from '../values/index.js';
+import { fromMinor, sayUnit } from '../values/index.js';
 
 export interface Picture {
   address: string;
@@ -52,7 +52,7 @@ export function sayChannelValue(value: ChannelValue): string {
     case 'money':
       return `${fromMinor(value.minor, value.currency)} ${value.currency}`;
     case 'measure':
-      return `${value.amount} ${unitLabel[value.unit] ?? value.unit}`;
+      return `${value.amount} ${sayUnit(value.unit)}`;
     case 'date':
       return value.day;
     case 'pictures':

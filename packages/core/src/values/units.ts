@@ -193,10 +193,8 @@ export const units: Record<string, Unit> = {
   '%': { dimension: 'ratio', factor: 0.01, names: ['percent', 'per cent', 'prozent', 'procent', 'pct', '％'] },
 };
 
-/** How a unit is written for people. */
-export const unitLabel: Record<string, string> = Object.fromEntries(
-  Object.entries(units).flatMap(([code, { label }]) => (label ? [[code, label]] : [])),
-);
+/** How a unit is written for people, by its code. */
+export const sayUnit = (code: string): string => units[code]?.label ?? code;
 
 /**
  * Unit codes of UN/CEFACT Recommendation 20, which schema.org's `unitCode` takes. They are capitals; small letters mean
