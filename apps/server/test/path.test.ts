@@ -344,14 +344,12 @@ describe('feeds', () => {
     const toSend = await listings('toSend=yes');
     expect([shelf.toSend, waits(/ready and not sent/)]).toEqual([toSend, toSend]);
     expect(waits(/refused by the channel/)).toBe(await listings('channelState=refused'));
-    expect(today.places[0].totals).toEqual(places.items[0].totals);
+    type Total = { readiness: string; channelState: string; listings: number };
+    const { totals }: { totals: Total[] } = places.items[0];
+    expect(today.places[0].totals).toEqual(totals);
     for (const field of ['readiness', 'channelState'] as const)
-      for (const value of new Set<string>(
-        places.items[0].totals.map((total: Record<string, string>) => total[field]),
-      )) {
-        const told = places.items[0].totals
-          .filter((total: Record<string, string>) => total[field] === value)
-          .reduce((sum: number, row: { listings: number }) => sum + row.listings, 0);
+      for (const value of new Set(totals.map((total) => total[field]))) {
+        const told = totals.filter((total) => total[field] === value).reduce((sum, { listings: n }) => sum + n, 0);
         expect(told, value).toBe(await listings(`place=1&${field}=${encodeURIComponent(value)}`));
       }
   });

@@ -6,6 +6,7 @@ import type { Effect } from '@velvet-shelf/contract';
 import type { Executor } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
 import { type Touches, markDirty, markPlace } from './dirty.js';
+import { addEffects, noEffect } from './effect.js';
 import { type Change, closeAction, openAction } from './record.js';
 import { type Settled, settle, settleIn, settleRest } from './settle.js';
 
@@ -36,7 +37,7 @@ export interface Acted<T> {
   effect: Effect;
 }
 
-const nothing: Settled = { listingsChanged: 0, becameReady: 0, becameBlocked: 0, left: false };
+const nothing: Settled = { ...noEffect(), left: false };
 
 /** Does `work` as one action of this person; answers what it answers, and what became of listings. */
 export async function act<T>(
@@ -74,11 +75,5 @@ export async function act<T>(
   });
   const after = isMarked && settlesAfter ? await settle(services) : inside.left ? await settleRest(services) : nothing;
   for (const topic of new Set(isMarked ? [...tells, 'listings'] : tells)) notify(topic);
-  return { answer, effect: sum(inside, after) };
+  return { answer, effect: addEffects(inside, after) };
 }
-
-const sum = (a: Effect, b: Effect): Effect => ({
-  listingsChanged: a.listingsChanged + b.listingsChanged,
-  becameReady: a.becameReady + b.becameReady,
-  becameBlocked: a.becameBlocked + b.becameBlocked,
-});

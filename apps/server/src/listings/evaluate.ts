@@ -16,16 +16,9 @@ import { compileFor } from '../channels/setup.js';
 import { listPlaces } from '../channels/places.js';
 import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';
 import { todayText } from '../db/clock.js';
+import { addEffects, noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import * as tables from '../db/schema/index.js';
-
-const nothing: Effect = { listingsChanged: 0, becameReady: 0, becameBlocked: 0 };
-
-export const addEffects = (a: Effect, b: Effect): Effect => ({
-  listingsChanged: a.listingsChanged + b.listingsChanged,
-  becameReady: a.becameReady + b.becameReady,
-  becameBlocked: a.becameBlocked + b.becameBlocked,
-});
 
 /** Evaluates families at one place inside the caller's transaction. */
 export async function evaluateUnits(
@@ -93,7 +86,7 @@ export async function evaluateUnits(
           keptOut.map((row) => row.id),
         ),
       );
-  if (changed.length === 0 && left.length === 0) return nothing;
+  if (changed.length === 0 && left.length === 0) return noEffect();
 
   const written = await queryRows<{ id: number; variant: number }>(
     tx,
@@ -316,7 +309,7 @@ export async function drain(
   dictionary?: Dictionary,
 ): Promise<Effect & { left: boolean }> {
   const known = dictionary ?? (await loadDictionary(on));
-  let effect = nothing;
+  let effect = noEffect();
   let done = 0;
   for (const place of await listPlaces(on)) {
     let compiled: CompiledPlace | undefined;

@@ -10,7 +10,8 @@ import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
 import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
-import { loadStanding, noEffect, weigh } from './what-if.js';
+import { noEffect } from '../history/effect.js';
+import { loadStanding, weigh } from './what-if.js';
 import * as tables from '../db/schema/index.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */

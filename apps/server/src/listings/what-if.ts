@@ -4,6 +4,7 @@ import { sql, eq } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
 import { type Executor, queryRows } from '../db/client.js';
+import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
@@ -84,8 +85,6 @@ export async function loadStanding(on: Executor, placeId: number): Promise<Map<n
   );
   return new Map(current.map((causeSet) => [causeSet.variant, causeSet]));
 }
-
-export const noEffect = (): Effect => ({ listingsChanged: 0, becameReady: 0, becameBlocked: 0 });
 
 /** Adds to an effect what becomes of one listing; answers how it would stand. */
 export function weigh(effect: Effect, was: Standing | undefined, { readiness: alone }: { readiness: string }): string {

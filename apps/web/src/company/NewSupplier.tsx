@@ -21,7 +21,7 @@ export function NewSupplier({ onAdded, onCancel }: { onAdded: (id: number) => vo
   return (
     <Form form={form} onSend={(body) => add.mutate(body)} onCancel={onCancel} error={add.error}>
       <Box row align="start">
-        <Field control={form.control} problem={add.error} name="name" label="Name of the supplier" autoFocus />
+        <Field control={form.control} name="name" label="Name of the supplier" autoFocus />
         <Button type="submit" variant="contained" disabled={add.isPending || form.watch('name').trim() === ''}>
           Add
         </Button>

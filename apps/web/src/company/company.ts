@@ -1,9 +1,6 @@
 /** Whose shelf this is, as everybody who is signed in is told. */
-import { useQuery } from '@tanstack/react-query';
-import { type Company, api } from '@velvet-shelf/contract';
-import { ask } from '../api/ask';
-
-export const useWho = () => useQuery({ ...ask(api.session.who), staleTime: 60_000 });
+import type { Company } from '@velvet-shelf/contract';
+import { useWho } from '../session/who';
 
 const nobody: Company = { name: '', languages: [], currencies: [], timeZone: 'UTC' };
 

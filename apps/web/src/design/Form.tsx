@@ -2,7 +2,7 @@
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
 import MenuItem from '@mui/material/MenuItem';
 import { zodResolver } from '@hookform/resolvers/zod';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import {
   type Control,
   type DefaultValues,
@@ -36,7 +36,6 @@ interface FormProps<Values extends FieldValues, Sent> extends Look {
   onCancel?: (() => void) | undefined;
   /** What the last sending met. */
   error?: unknown;
-  label?: string;
   children: ReactNode;
 }
 
@@ -45,17 +44,21 @@ export function Form<Values extends FieldValues, Sent>({
   onSend,
   onCancel,
   error,
-  label,
   children,
   ...look
 }: FormProps<Values, Sent>) {
-  const pointed = pointedAt(error, form);
+  const pointed = faultsOf(error).filter(({ name }) => name in form.getValues());
+  const isSaid = pointed.length > 0 && pointed.length === faultsOf(error).length;
+  const { setError } = form;
+  // Until the field is another: what the server said was of what it was sent.
+  useEffect(() => {
+    for (const { name, detail } of faultsOf(error)) setError(name as FieldPath<Values>, { message: detail });
+  }, [error, setError]);
   return (
     <Box
       as="form"
       {...look}
       noValidate
-      aria-label={label}
       onSubmit={(event) => {
         event.stopPropagation();
         void form.handleSubmit((values) => onSend(values))(event);
@@ -63,19 +66,9 @@ export function Form<Values extends FieldValues, Sent>({
       onKeyDown={(event) => event.key === 'Escape' && onCancel?.()}
     >
       {children}
-      {error !== null && error !== undefined && !pointed && <ProblemBox error={error} />}
+      {error !== null && error !== undefined && !isSaid && <ProblemBox error={error} />}
     </Box>
   );
-}
-
-/** Whether each fault the server names has a field here that says it (`serverFault`). */
-function pointedAt<Values extends FieldValues, Sent>(
-  error: unknown,
-  form: UseFormReturn<Values, unknown, Sent>,
-): boolean {
-  const names = faultsOf(error).map(({ name }) => name);
-  const values = form.getValues();
-  return names.length > 0 && names.every((name) => name in values);
 }
 
 /** Faults by field, as problem details point at them (RFC 9457 with RFC 6901 pointers into the body). */
@@ -88,8 +81,6 @@ function faultsOf(error: unknown): { name: string; detail: string }[] {
   });
 }
 
-const serverFault = (error: unknown, name: string) => faultsOf(error).find((fault) => fault.name === name)?.detail;
-
 type FieldProps<Values extends FieldValues, Sent> = Omit<
   TextFieldProps,
   'name' | 'value' | 'onChange' | 'onBlur' | 'error' | 'variant'
@@ -100,8 +91,6 @@ type FieldProps<Values extends FieldValues, Sent> = Omit<
   options?: readonly (readonly [value: string | number, words: ReactNode])[];
   /** Its name, where no label stands at it. */
   says?: string;
-  /** Of the last sending: a fault of this field stands beside it. */
-  problem?: unknown;
   /** What is known to be wrong with it before anything is sent. */
   fault?: string | undefined;
 };
@@ -112,7 +101,6 @@ export function Field<Values extends FieldValues, Sent>({
   name,
   options,
   says,
-  problem,
   fault: known,
   helperText,
   slotProps,
@@ -122,7 +110,7 @@ export function Field<Values extends FieldValues, Sent>({
     field: { ref, ...field },
     fieldState,
   } = useController({ control, name });
-  const fault = fieldState.error?.message ?? serverFault(problem, name) ?? known;
+  const fault = fieldState.error?.message ?? known;
   return (
     <TextField
       {...rest}

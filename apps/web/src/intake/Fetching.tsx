@@ -142,7 +142,7 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
     },
   });
   const schedule = form.watch('schedule');
-  const field = { control: form.control, problem: save.error };
+  const { control } = form;
   return (
     <Form
       form={form}
@@ -153,23 +153,23 @@ function PullForm({ pull, onDone }: { pull: PullAnswer | undefined; onDone: () =
       gap={2}
       pad={[2, 0]}
     >
-      <Field {...field} name="name" label="Name" required />
+      <Field control={control} name="name" label="Name" required />
       <Field
-        {...field}
+        control={control}
         name="address"
         label="Address of its list of goods"
         helperText="A file (CSV, XLSX, JSON, XML …), or a shop’s catalogue page by page"
         required
       />
       <Field
-        {...field}
+        control={control}
         name="supplierId"
         label="Supplier"
         required
         options={(suppliers.data?.items ?? []).map(({ id, name }) => [id, name])}
       />
       <Field
-        {...field}
+        control={control}
         name="schedule"
         label="When"
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
@@ -204,7 +204,7 @@ function ItemForm({ channels, first }: { channels: PlaceAnswer[]; first: number 
     mutationFn: (body: z.output<typeof itemBody>) => call(api.intake.fetchItem, { body }),
     onSuccess: ({ id }) => navigate(`/intake/${id}`),
   });
-  const field = { control: form.control, problem: fetchIt.error };
+  const { control } = form;
   return (
     <Form form={form} onSend={(body) => fetchIt.mutate(body)} error={fetchIt.error} above={3.5}>
       <h3>One item by its identifier</h3>
@@ -214,7 +214,7 @@ function ItemForm({ channels, first }: { channels: PlaceAnswer[]; first: number 
       </Box>
       {channels.length > 1 && (
         <Field
-          {...field}
+          control={control}
           name="placeId"
           label="Channel"
           fullWidth
@@ -223,7 +223,7 @@ function ItemForm({ channels, first }: { channels: PlaceAnswer[]; first: number 
         />
       )}
       <Box row gap={1.5} align="start">
-        <Field {...field} name="identifier" placeholder="GTIN" says="Identifier of the item" sx={{ flex: 1 }} />
+        <Field control={control} name="identifier" placeholder="GTIN" says="Identifier of the item" sx={{ flex: 1 }} />
         <Button type="submit" variant="outlined" disabled={fetchIt.isPending}>
           Fetch
         </Button>

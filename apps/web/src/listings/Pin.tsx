@@ -79,7 +79,6 @@ function PinForm({
       <Field
         control={form.control}
         name="text"
-        problem={pin.error}
         says={`${value.label} for this listing alone`}
         fullWidth
         autoFocus

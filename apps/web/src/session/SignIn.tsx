@@ -24,7 +24,7 @@ export function SignIn() {
       await navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/', { replace: true });
     },
   });
-  const field = { control: form.control, problem: signIn.error };
+  const { control } = form;
   return (
     <Front
       name="Velvet Shelf"
@@ -34,8 +34,23 @@ export function SignIn() {
         <Box as="h2" textSize={22}>
           Sign in
         </Box>
-        <Field {...field} name="email" label="E-mail address" type="email" autoComplete="username" autoFocus required />
-        <Field {...field} name="password" label="Password" type="password" autoComplete="current-password" required />
+        <Field
+          control={control}
+          name="email"
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          required
+        />
+        <Field
+          control={control}
+          name="password"
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          required
+        />
         <Button type="submit" variant="contained" disabled={signIn.isPending}>
           Sign in
         </Button>

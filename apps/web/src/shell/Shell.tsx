@@ -21,7 +21,7 @@ import { followEvents } from '../api/events';
 import { Empty, useTell } from '../design/feedback';
 import { Meter } from '../design/Meter';
 import { count } from '../design/words';
-import { useWho } from '../company/company';
+import { useWho } from '../session/who';
 import { Account } from './Account';
 import { Rooms } from './Rooms';
 import './shell.css';
