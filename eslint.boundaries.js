@@ -40,6 +40,7 @@ const serverLayers = [
   ['history', 'jobs', 'outgoing', 'kept'],
   ['company', 'claims'],
   ['session'],
+  ['dictionary'],
   ['catalog'],
   ['prices'],
   ['stock'],
@@ -48,6 +49,7 @@ const serverLayers = [
   ['causes', 'matching'],
   ['intake'],
   ['feeds'],
+  ['moving-in'],
   ['today'],
 ];
 

@@ -10,7 +10,10 @@ const help = `Velvet Shelf
       --size 100k   the large generated catalogue (1k, 10k, 100k)
       --bare        the demo's set-up without any goods read in
       --no-open     accepted for scripts; a browser is never opened
-  ./velvet start    the application without demo data
+  ./velvet start    the application without demo data; prints "ready" and the code of the first visit
+  ./velvet code     another code for the first visit, as long as nobody owns the shelf
+  ./velvet password E-MAIL
+                    a new password for somebody who has lost hers
   ./velvet test     lint, types, unit, integration and end-to-end tests
       --only NAME   one of: lint, unit, integration, e2e
   ./velvet bench    benchmarks, as ratios to a baseline of the same run
@@ -25,8 +28,9 @@ DATABASE_URL      use this PostgreSQL instead of a private one
 const [name = 'help', ...rest] = process.argv.slice(2);
 
 try {
-  const { values } = parseArgs({
+  const { values, positionals } = parseArgs({
     args: rest,
+    allowPositionals: name === 'password',
     options: {
       port: { type: 'string' },
       fresh: { type: 'boolean', default: false },
@@ -42,6 +46,14 @@ try {
     case 'start': {
       const { serve } = await import('./serve.mjs');
       await serve({ demo: name === 'demo', ...values });
+      break;
+    }
+    case 'code':
+    case 'password': {
+      if (name === 'password' && positionals.length !== 1)
+        throw new Fault('Whose password?', 'Say the e-mail address: ./velvet password iris@mosswick.example');
+      const { terminal } = await import('./terminal.mjs');
+      await terminal([name, ...positionals]);
       break;
     }
     case 'test': {

@@ -205,7 +205,7 @@ function cluster(base, { durable, buffers = '1GB' }) {
           '--locale=C.UTF-8',
         ]);
       }
-      if (control('pg_ctl', ['status', '-D', data]).status === 0) {
+      if (this.isUp()) {
         await answering();
         ready();
         return url();
@@ -240,6 +240,7 @@ function cluster(base, { durable, buffers = '1GB' }) {
       ready();
       return url();
     },
+    isUp: () => existsSync(join(data, 'PG_VERSION')) && control('pg_ctl', ['status', '-D', data]).status === 0,
     /** A copy of the database under another name, while nobody is connected to it; gives its address. */
     copy(name) {
       ask(`CREATE DATABASE ${name} TEMPLATE velvet OWNER ${appRole}`);

@@ -91,6 +91,7 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
     for (const [script, name] of programmes) keepUp(script, name);
     await healthy(port, 60_000);
     say(`ready http://127.0.0.1:${port}`);
+    run(process.execPath, [join(root, 'apps/server/dist/session/terminal.js')], { env, loud: true });
     if (demo)
       say(
         `sign in as iris@mosswick.example with the password shelf-demo\nthe Orrivane stand-in: http://127.0.0.1:${standins}/orrivane`,

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import { compileFor } from '@velvet-shelf/server/channels/setup';
 import { listPlaces } from '@velvet-shelf/server/channels/places';
 import { openDatabase } from '@velvet-shelf/server/db/client';

@@ -6,6 +6,7 @@ import type { Attribute } from '@velvet-shelf/core/values';
 
 export const company = {
   name: 'Mosswick Supply',
+  market: 'GB',
   languages: ['en-GB', 'de-DE', 'sv-SE'],
   currencies: ['GBP', 'EUR', 'SEK'],
   timeZone: 'Europe/London',
@@ -45,13 +46,21 @@ const months = 'January February March April May June July August September Octo
 const own: Attribute[] = [
   { ...variant, key: 'glaze', label: 'Glaze', type: 'text', group: 'Looks' },
   { ...variant, key: 'finish', label: 'Finish', type: 'text', group: 'Looks' },
-  { ...variant, key: 'diameter', label: 'Diameter', type: 'measure', dimension: 'length', group: 'Sizes' },
-  { ...variant, key: 'height', label: 'Height', type: 'measure', dimension: 'length', group: 'Sizes' },
-  { ...variant, key: 'length', label: 'Length', type: 'measure', dimension: 'length', group: 'Sizes' },
-  { ...variant, key: 'volume', label: 'Volume', type: 'measure', dimension: 'volume', group: 'Sizes' },
+  {
+    ...variant,
+    key: 'diameter',
+    role: 'diameter',
+    label: 'Diameter',
+    type: 'measure',
+    dimension: 'length',
+    group: 'Sizes',
+  },
+  { ...variant, key: 'height', role: 'height', label: 'Height', type: 'measure', dimension: 'length', group: 'Sizes' },
+  { ...variant, key: 'length', role: 'length', label: 'Length', type: 'measure', dimension: 'length', group: 'Sizes' },
+  { ...variant, key: 'volume', role: 'volume', label: 'Volume', type: 'measure', dimension: 'volume', group: 'Sizes' },
   { ...variant, key: 'size', role: 'size', label: 'Size', type: 'text', group: 'Sizes' },
   { ...variant, key: 'packet', label: 'Packet', type: 'text', group: 'Sizes' },
-  { ...variant, key: 'power', label: 'Power', type: 'measure', dimension: 'power', group: 'Light' },
+  { ...variant, key: 'power', role: 'power', label: 'Power', type: 'measure', dimension: 'power', group: 'Light' },
   {
     ...variant,
     key: 'luminousFlux',
@@ -73,6 +82,7 @@ const own: Attribute[] = [
   {
     ...variant,
     key: 'energyClass',
+    role: 'energyClass',
     label: 'Energy class',
     type: 'choice',
     choices: ['A', 'B', 'C', 'D', 'E', 'F', 'G'],
@@ -82,7 +92,7 @@ const own: Attribute[] = [
   { ...variant, key: 'drainageHole', label: 'Drainage hole', type: 'boolean', group: 'Use' },
   { ...variant, key: 'handmade', label: 'Handmade', type: 'boolean', group: 'Use' },
   { ...variant, key: 'madeWhen', label: 'Made when', type: 'number', group: 'Use' },
-  { ...family, key: 'care', label: 'Care', type: 'text', group: 'Use' },
+  { ...family, key: 'care', role: 'care', label: 'Care', type: 'text', group: 'Use' },
   { ...family, key: 'botanicalName', label: 'Botanical name', type: 'text', group: 'Seeds' },
   { ...variant, key: 'seeds', label: 'Seeds in a packet', type: 'number', group: 'Seeds' },
   {

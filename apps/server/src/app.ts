@@ -13,11 +13,13 @@ import { type Database, isCode } from './db/client.js';
 import { catalogRoutes } from './catalog/routes.js';
 import { causeRoutes } from './causes/routes.js';
 import { channelRoutes } from './channels/routes.js';
+import { dictionaryRoutes } from './dictionary/routes.js';
 import { feedRoutes } from './feeds/routes.js';
 import { companyRoutes } from './company/routes.js';
 import { intakeRoutes } from './intake/routes.js';
 import { listingRoutes } from './listings/routes.js';
 import { isConnectionLoss } from './jobs/run.js';
+import { movingInRoutes } from './moving-in/routes.js';
 import { matchingRoutes } from './matching/routes.js';
 import { type Sessions, isSecure, sessionOf, userOf } from './session/service.js';
 import { sessionRoutes } from './session/routes.js';
@@ -63,6 +65,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   sessionRoutes(router, services, sessions);
   todayRoutes(router, services, sessions);
   companyRoutes(router, services);
+  dictionaryRoutes(router, services);
   intakeRoutes(router, services);
   stockRoutes(router, services);
   matchingRoutes(router, services);
@@ -71,6 +74,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   listingRoutes(router, services);
   causeRoutes(router, services);
   feedRoutes(router, services);
+  movingInRoutes(router, services);
   router.get('/api/openapi.json', (ctx) => {
     ctx.body = openApi(version);
   });

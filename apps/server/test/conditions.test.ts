@@ -1,5 +1,5 @@
 /** Conditions, twice: what core compiles to a function and the grid to SQL pick the same goods. */
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import { conditionSql } from '@velvet-shelf/server/catalog/grid';
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { loadFamilies } from '@velvet-shelf/server/listings/families';

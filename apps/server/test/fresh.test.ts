@@ -1,5 +1,5 @@
 /** Goods written at once, by COPY, are the very goods that settling their records one by one would have made. */
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import { ids, onClient, queryRows } from '@velvet-shelf/server/db/client';
 import { settleRecords } from '@velvet-shelf/server/intake/apply/settle';
 import { sql } from 'drizzle-orm';

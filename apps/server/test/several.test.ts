@@ -2,7 +2,7 @@
 import { compileFor } from '@velvet-shelf/server/channels/setup';
 import { getPlace } from '@velvet-shelf/server/channels/places';
 import { countsOf, forgetViews, openView, viewIds, windowOf } from '@velvet-shelf/server/catalog/grid';
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import { readConfig } from '@velvet-shelf/server/config';
 import type { Services } from '@velvet-shelf/server/http/route';
 import { sql } from 'drizzle-orm';

@@ -2,7 +2,7 @@
  * Walks nobody has planned: lists of three suppliers, edits, prices, stock, joins, splits and undos in any order. Whatever
  * was done, what is kept agrees with what follows from it anew; and taken back from the last to the first, nothing is left.
  */
-import { loadDictionary } from '@velvet-shelf/server/catalog/dictionary';
+import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import type { ProductRow } from '@velvet-shelf/server/catalog/draft';
 import { resolveUnits } from '@velvet-shelf/server/catalog/resolve';
 import { compileFacts } from '@velvet-shelf/server/catalog/write';

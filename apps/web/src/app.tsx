@@ -26,6 +26,9 @@ const queries: QueryClient = new QueryClient({
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn /> },
+  { path: '/first-visit', lazy: async () => ({ Component: (await import('./session/FirstVisit')).FirstVisit }) },
+  { path: '/join/:token', lazy: async () => ({ Component: (await import('./session/Join')).Join }) },
+  { path: '/begin', lazy: async () => ({ Component: (await import('./moving-in/Begin')).Begin }) },
   {
     path: '/',
     element: <Shell />,
@@ -42,6 +45,10 @@ const router = createBrowserRouter([
       { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },
       { path: 'feeds', lazy: async () => ({ Component: (await import('./feeds/Feeds')).Feeds }) },
       { path: 'feeds/:id', lazy: async () => ({ Component: (await import('./feeds/Feed')).Feed }) },
+      { path: 'channels', lazy: async () => ({ Component: (await import('./channels/Channels')).Channels }) },
+      { path: 'attributes', lazy: async () => ({ Component: (await import('./dictionary/Attributes')).Attributes }) },
+      { path: 'categories', lazy: async () => ({ Component: (await import('./dictionary/Categories')).Categories }) },
+      { path: 'company', lazy: async () => ({ Component: (await import('./company/Settings')).Settings }) },
       { path: 'history', lazy: async () => ({ Component: (await import('./today/History')).History }) },
       { path: '*', element: <Broken /> },
     ],

@@ -1,15 +1,38 @@
 /** The company whose shelf this is, and the suppliers its goods come from. */
+import { isCountry, isCurrency, isTimeZone, readLanguage } from '@velvet-shelf/core/values';
 import { z } from 'zod';
-import { endpoint } from './endpoint.js';
+import { endpoint, idParam } from './endpoint.js';
+
+const noTwice = (list: string[]) => new Set(list).size === list.length;
+
+const languageSchema = z
+  .string()
+  .max(35)
+  .refine((tag) => readLanguage(tag) === tag, 'Choose a language, or give its tag as BCP 47 has it (de-AT)');
+const currencySchema = z
+  .string()
+  .refine((code) => code === code.toUpperCase() && isCurrency(code), 'Choose a currency (ISO 4217)');
 
 export const companySchema = z.object({
-  name: z.string(),
+  name: z.string().trim().min(1, 'Give the company’s name').max(120),
+  /** Country it sells in first (ISO 3166-1). */
+  market: z.string().refine(isCountry, 'Choose a country'),
   /** BCP 47, its own first. */
-  languages: z.array(z.string()),
+  languages: z
+    .array(languageSchema)
+    .min(1, 'Choose the language of its own texts')
+    .max(40)
+    .refine(noTwice, 'A language stands there twice'),
   /** ISO 4217, its own first. */
-  currencies: z.array(z.string()),
+  currencies: z
+    .array(currencySchema)
+    .min(1, 'Choose the currency of its own prices')
+    .max(40)
+    .refine(noTwice, 'A currency stands there twice'),
   /** IANA. */
-  timeZone: z.string(),
+  timeZone: z.string().refine(isTimeZone, 'Choose a time zone'),
+  /** Prices it keeps have VAT in them. */
+  pricesWithVat: z.boolean(),
 });
 export type Company = z.infer<typeof companySchema>;
 
@@ -19,6 +42,10 @@ export const supplierSchema = z.object({
   name: z.string(),
   rank: z.number(),
   kind: z.enum(['own', 'supplier']),
+  /** Of texts whose column names none (BCP 47), and of amounts whose column names none; null = the company's. */
+  language: z.string(),
+  currency: z.string().nullable(),
+  putAway: z.boolean(),
   /** Its numbers for use inside a company are ours. */
   usesOurNumbers: z.boolean(),
   records: z.number(),
@@ -26,6 +53,14 @@ export const supplierSchema = z.object({
   dropped: z.number(),
 });
 export type SupplierAnswer = z.infer<typeof supplierSchema>;
+
+const supplierFields = z.object({
+  name: z.string().trim().min(1, 'Give the supplier’s name').max(80),
+  language: languageSchema,
+  currency: currencySchema.nullable(),
+  putAway: z.boolean(),
+});
+export type SupplierFields = z.infer<typeof supplierFields>;
 
 export const company = {
   suppliers: endpoint({
@@ -40,7 +75,28 @@ export const company = {
     method: 'POST',
     path: '/api/suppliers',
     summary: 'A new supplier; trusted last until ranked otherwise',
-    body: z.object({ name: z.string().trim().min(1).max(80), language: z.string().optional() }),
+    body: z.object({
+      name: z.string().trim().min(1, 'Give the supplier’s name').max(80),
+      language: languageSchema.optional(),
+      currency: currencySchema.nullish(),
+    }),
     answer: z.object({ id: z.number() }),
+  }),
+  changeSupplier: endpoint({
+    role: 'editor',
+    method: 'PATCH',
+    path: '/api/suppliers/:id',
+    summary:
+      'Rename a supplier, say its language and currency, put it away or back; `was` is what the change was made against',
+    params: idParam,
+    body: z.object({ to: supplierFields.partial(), was: supplierFields.partial() }),
+    answer: z.object({}),
+  }),
+  show: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/company',
+    summary: 'The company’s settings',
+    answer: companySchema.extend({ version: z.number() }),
   }),
 };

@@ -2,10 +2,12 @@ import { causes } from './causes.js';
 import { catalog } from './catalog.js';
 import { channels } from './channels.js';
 import { company } from './company.js';
+import { dictionary } from './dictionary.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
 import { matching } from './matching.js';
+import { movingIn } from './moving-in.js';
 import { session } from './session.js';
 import { stock } from './stock.js';
 import { today } from './today.js';
@@ -15,13 +17,29 @@ export * from './causes.js';
 export * from './catalog.js';
 export * from './channels.js';
 export * from './company.js';
+export * from './dictionary.js';
 export * from './feeds.js';
 export * from './intake.js';
 export * from './listings.js';
 export * from './matching.js';
+export * from './moving-in.js';
 export * from './session.js';
 export * from './stock.js';
 export * from './today.js';
 
 /** The whole interface of the server, by capability. */
-export const api = { session, company, intake, matching, catalog, channels, listings, causes, feeds, stock, today };
+export const api = {
+  session,
+  company,
+  dictionary,
+  intake,
+  matching,
+  catalog,
+  channels,
+  listings,
+  causes,
+  feeds,
+  stock,
+  movingIn,
+  today,
+};

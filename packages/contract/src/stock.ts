@@ -8,6 +8,9 @@ export const warehouseSchema = z.object({
   name: z.string(),
   kind: z.enum(warehouseKinds),
   supplierId: z.number().nullable(),
+  putAway: z.boolean(),
+  /** Pieces in it. */
+  onHand: z.number(),
   /** Places whose channels may be shown what stands in it. */
   serves: z.array(z.number()),
 });
@@ -50,6 +53,9 @@ export const stockChangeSchema = z.object({
 });
 export type StockChange = z.infer<typeof stockChangeSchema>;
 
+const warehouseName = z.string().trim().min(1, 'Give a name').max(80);
+const warehouseFields = z.object({ name: warehouseName, putAway: z.boolean() });
+
 export const stock = {
   show: endpoint({
     role: 'viewer',
@@ -74,6 +80,23 @@ export const stock = {
     path: '/api/warehouses',
     summary: 'Warehouses, ours and suppliers’, and the places each serves',
     answer: z.object({ items: z.array(warehouseSchema) }),
+  }),
+  addWarehouse: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/warehouses',
+    summary: 'A new warehouse of ours',
+    body: z.object({ name: warehouseName }),
+    answer: z.object({ id: z.number() }),
+  }),
+  changeWarehouse: endpoint({
+    role: 'editor',
+    method: 'PATCH',
+    path: '/api/warehouses/:id',
+    summary: 'Rename a warehouse, put it away or back; one that holds pieces stays',
+    params: idParam,
+    body: z.object({ to: warehouseFields.partial(), was: warehouseFields.partial() }),
+    answer: z.object({}),
   }),
   serve: endpoint({
     role: 'editor',

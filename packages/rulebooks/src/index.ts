@@ -12,3 +12,12 @@ export const rulebooksOf = (channel: string): unknown[] =>
     .filter((name) => name.startsWith(`${channel}-`) && name.endsWith('.json'))
     .sort()
     .map((name): unknown => JSON.parse(readPublished(name)));
+
+/** Channels that publish a rulebook, by the name of their files. */
+export const publishedChannels = (): string[] => [
+  ...new Set(
+    readdirSync(published)
+      .filter((name) => name.endsWith('.json'))
+      .map((name) => name.replace(/-[^-]*\.json$/, '')),
+  ),
+];

@@ -12,7 +12,7 @@ import {
   withRole,
 } from '@velvet-shelf/core/values';
 import type { product } from '../db/schema/index.js';
-import type { Dictionary } from './dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 
 /** A product as it stands in its tables. */
 export interface ProductRow extends Pick<

@@ -11,7 +11,7 @@ import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { fieldOf } from './fields.js';
-import { type Dictionary, loadDictionary } from './dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { resolveUnits } from './resolve.js';
 import { unitsOf } from './units.js';
 import { explainProduct, typedText } from './product.js';

@@ -5,7 +5,7 @@ import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import { type Attribute, keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and, isNull, inArray } from 'drizzle-orm';
 import { type Database, type Executor, isIn } from '../db/client.js';
-import { type Dictionary, loadDictionary } from './dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { viewIds } from './grid.js';
 import { typedText } from './product.js';
 import type { ProductRow } from './draft.js';

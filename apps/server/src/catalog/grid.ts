@@ -9,7 +9,7 @@ import * as tables from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
-import { type Dictionary, loadDictionary } from './dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 
 interface Opened {
   view: View;

@@ -12,7 +12,7 @@ import type { Media, Value } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
-import type { Dictionary } from './dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import {
   type Draft,
   type ProductRow,

@@ -1,8 +1,8 @@
 import { api } from '@velvet-shelf/contract';
 import { withRole } from '@velvet-shelf/core/values';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { loadDictionary } from './dictionary.js';
-import { optionsOf, showAttribute } from './lists.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
+import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';

@@ -4,7 +4,7 @@ import { searchedText } from '@velvet-shelf/core/conditions';
 import { sortKeys } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Executor, ids, numbers, queryRows, texts, verbatim, isIn } from '../db/client.js';
-import type { Dictionary } from './dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Draft, ProductRow } from './draft.js';
 import * as tables from '../db/schema/index.js';
 

@@ -6,7 +6,7 @@ import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
 import { catalogLabel, likeValues, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
-import { optionsOf } from '../catalog/lists.js';
+import { optionsOf } from '../dictionary/lists.js';
 import { namesOf, suggestFor } from '../channels/categories.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';

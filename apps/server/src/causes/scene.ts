@@ -2,7 +2,7 @@
 import { type Cause, type Finding, parseCause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, count } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type PlaceRow, listPlaces, rulebookOf } from '../channels/places.js';
 import { type Database, type Executor, first, isIn } from '../db/client.js';
 import { notFound } from '../http/problem.js';

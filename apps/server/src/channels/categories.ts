@@ -1,7 +1,7 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
 import type { CategoryRow, Effect } from '@velvet-shelf/contract';
 import { listOf } from '@velvet-shelf/core/values';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, ne, and, isNull, isNotNull, inArray, count } from 'drizzle-orm';

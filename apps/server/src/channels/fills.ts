@@ -4,7 +4,7 @@ import { comparables } from '@velvet-shelf/core/listings';
 import { isUnder } from '@velvet-shelf/core/rulebooks';
 import { closedList } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import type { Touches } from '../history/dirty.js';

@@ -1,15 +1,41 @@
 import { api } from '@velvet-shelf/contract';
 import { comparables } from '@velvet-shelf/core/listings';
-import { loadDictionary } from '../catalog/dictionary.js';
-import { showAttribute } from '../catalog/lists.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
+import { showAttribute } from '../dictionary/lists.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
 import { saveFill } from './fills.js';
 import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
+import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
+import { addChannel, addPlace, changeAccount, listChannels, listShipped, removePlace, renamePlace } from './own.js';
 import { showPlaces } from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;
+  const { db } = services;
+  route(router, services, channels.list, async () => ({ items: await listChannels(db) }));
+  route(router, services, channels.shipped, async () => ({ items: listShipped() }));
+  route(router, services, channels.add, async ({ user, body }) => ({ id: await addChannel(services, user, body) }));
+  route(router, services, channels.addPlace, async ({ user, params, body }) => {
+    await expectKnown(db, { condition: body.condition, hand: [] });
+    return addPlace(services, user, params.id, body);
+  });
+  route(router, services, channels.renamePlace, async ({ user, params, body }) => {
+    await renamePlace(services, user, params.id, body);
+    return {};
+  });
+  route(router, services, channels.removePlace, async ({ user, params }) => {
+    await removePlace(services, user, params.id);
+    return {};
+  });
+  route(router, services, channels.changeAccount, async ({ user, params, body }) => {
+    await changeAccount(services, user, params.id, body);
+    return {};
+  });
+  route(router, services, channels.assortment, ({ params }) => showAssortment(db, params.id));
+  route(router, services, channels.saveAssortment, ({ user, params, body }) =>
+    saveAssortment(services, user, params.id, body),
+  );
   route(router, services, channels.places, async () => ({ items: await showPlaces(services) }));
   route(router, services, channels.categories, async ({ params }) => ({
     items: await showCategories(services, params.id),

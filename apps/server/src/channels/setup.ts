@@ -1,20 +1,35 @@
 /** The set-up of a place as core wants it, compiled once per version of it. */
 import { createHash } from 'node:crypto';
+import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { eq, and, inArray } from 'drizzle-orm';
-import type { Dictionary } from '../catalog/dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, rulebookOf } from './places.js';
+
+/** Which goods a place gets: a condition, and what is put in or kept out by hand. */
+export interface Assortment {
+  condition: Condition;
+  hand: readonly { product: number; isIn: boolean }[];
+}
+
+export const handOf = (on: Executor, placeId: number): Promise<{ product: number; isIn: boolean }[]> =>
+  on
+    .select({ product: tables.handPicked.productId, isIn: tables.handPicked.isIn })
+    .from(tables.handPicked)
+    .where(eq(tables.handPicked.placeId, placeId))
+    .orderBy(tables.handPicked.productId);
 
 /** What may be changed for a what-if, before it is compiled. */
 export interface SetupChange {
   rulebook?: Rulebook;
   categories?: ReadonlyMap<string, string | null>;
   fills?: ReadonlyMap<string, Fill | null>;
+  assortment?: Assortment;
 }
 
 export async function loadSetup(
@@ -65,7 +80,10 @@ export async function loadSetup(
     currency: place.currency,
     rulebook,
     dictionary: dictionary.attributes,
-    assortment: place.assortment,
+    assortment: change.assortment?.condition ?? place.assortment,
+    hand: new Map(
+      (change.assortment?.hand ?? (await handOf(on, place.id))).map(({ product, isIn }) => [product, isIn]),
+    ),
     categoryMap,
     fills: [...placed.values()],
     pins: byVariant,

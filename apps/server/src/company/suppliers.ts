@@ -1,10 +1,16 @@
 /** Suppliers, in the order in which they are trusted: whose goods a batch holds. */
-import type { SupplierAnswer } from '@velvet-shelf/contract';
-import { foldCode } from '@velvet-shelf/core/values';
+import type { SupplierAnswer, SupplierFields } from '@velvet-shelf/contract';
+import { foldCode, foldText } from '@velvet-shelf/core/values';
 import { sql, eq, and, isNotNull, count } from 'drizzle-orm';
 import { loadCompany } from './settings.js';
 import { type Executor, first } from '../db/client.js';
-import { badRequest, conflict } from '../http/problem.js';
+import { act } from '../history/act.js';
+import { resolveAnew } from '../history/follow.js';
+import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
+import { changesOf } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
 import * as tables from '../db/schema/index.js';
 
 /** Refuses the number of a supplier there is none of. */
@@ -39,6 +45,9 @@ export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
       name: tables.supplier.name,
       rank: tables.supplier.rank,
       kind: tables.supplier.kind,
+      language: tables.supplier.language,
+      currency: tables.supplier.currency,
+      putAway: tables.supplier.putAway,
       usesOurNumbers: tables.supplier.usesOurNumbers,
       records: count(tables.record.id),
       dropped: sql<number>`count(*) FILTER (WHERE ${tables.record.dropped})`,
@@ -51,22 +60,91 @@ export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
 
 /** A new one is trusted last. */
 export async function addSupplier(
-  db: Executor,
-  { name, language }: { name: string; language?: string | undefined },
+  services: Services,
+  user: User,
+  { name, language, currency }: { name: string; language?: string | undefined; currency?: string | null | undefined },
 ): Promise<number> {
-  const made = await first(
-    db
-      .insert(tables.supplier)
-      .values({
-        key: foldCode(name) || 'supplier',
-        name,
-        rank: sql`(SELECT coalesce(max(s.rank), 0) + 1 FROM ${tables.supplier} s)`,
-        kind: 'supplier',
-        language: language ?? (await loadCompany(db)).home,
-      })
-      .onConflictDoNothing({ target: tables.supplier.key })
-      .returning({ id: tables.supplier.id }),
-  );
-  if (!made) throw conflict(`There is a supplier named ${name} already`);
-  return made.id;
+  const { answer } = await act(services, user, { kind: 'supplier', tells: ['suppliers'] }, async (on) => {
+    const { home } = await loadCompany(on.tx);
+    await expectFree(on.tx, name);
+    const made = await first(
+      on.tx
+        .insert(tables.supplier)
+        .values({
+          key: foldCode(name) || 'supplier',
+          name,
+          rank: sql`(SELECT coalesce(max(s.rank), 0) + 1 FROM ${tables.supplier} s)`,
+          kind: 'supplier',
+          language: language ?? home,
+          currency: currency ?? null,
+        })
+        .onConflictDoNothing({ target: tables.supplier.key })
+        .returning({ id: tables.supplier.id }),
+    );
+    if (!made) throw taken(name);
+    on.say(`New supplier ${name}`);
+    on.change({ kind: 'supplier', id: made.id, delta: { created: [true] } });
+    return made.id;
+  });
+  return answer;
+}
+
+const taken = (name: string) =>
+  new Problem(409, 'The name is taken', `There is a supplier named ${name} already`, [
+    { pointer: '/body/name', detail: `There is a supplier named ${name} already` },
+  ]);
+
+/** Names are compared as people read them: with a space more it is the same one. */
+async function expectFree(tx: Executor, name: string, except = 0): Promise<void> {
+  const others = await tx.select({ id: tables.supplier.id, name: tables.supplier.name }).from(tables.supplier);
+  if (others.some((other) => other.id !== except && foldText(other.name) === foldText(name))) throw taken(name);
+}
+
+/** Changes what is still as whoever changes it saw it. */
+export async function changeSupplier(
+  services: Services,
+  user: User,
+  id: number,
+  { to, was }: { to: Partial<SupplierFields>; was: Partial<SupplierFields> },
+): Promise<void> {
+  await act(services, user, { kind: 'supplier', tells: ['suppliers'] }, async (on) => {
+    const held = await first(on.tx.select().from(tables.supplier).where(eq(tables.supplier.id, id)).for('update'));
+    if (!held) throw notFound(`supplier ${id}`);
+    if (to.name !== undefined) await expectFree(on.tx, to.name, id);
+    if (to.putAway && held.kind === 'own') throw conflict('The own sheet stays: it is where our own goods come from');
+    const delta = deltaOfFields(held, to, was);
+    if (Object.keys(delta).length === 0) return;
+    await on.tx.update(tables.supplier).set(to).where(eq(tables.supplier.id, id));
+    on.say(
+      to.putAway === undefined
+        ? `Changed the supplier ${held.name}`
+        : `${to.putAway ? 'Put' : 'Took'} the supplier ${held.name} ${to.putAway ? 'away' : 'back'}`,
+    );
+    on.change({ kind: 'supplier', id, delta });
+    // Goods say by name whom they come from.
+    if (delta.name) await resolveAnew(on.tx, `Telling the goods that ${held.name} is ${to.name} now`, on.id);
+  });
+}
+
+/** Takes back a supplier that was made, where nothing came from it yet, and fields that are still as they were set. */
+export async function undoSupplier({ tx, actionId, by }: Undoing): Promise<Undone> {
+  const left: string[] = [];
+  for (const { id, delta } of await changesOf(tx, actionId, 'supplier', fieldsDelta)) {
+    const held = await first(tx.select().from(tables.supplier).where(eq(tables.supplier.id, id)).for('update'));
+    if (!held) continue;
+    if (delta.created) {
+      const uses = await first(
+        tx.select({ id: tables.batch.id }).from(tables.batch).where(eq(tables.batch.supplierId, id)).limit(1),
+      );
+      if (uses) left.push(`${held.name}: files of it have been read since`);
+      else await tx.delete(tables.supplier).where(eq(tables.supplier.id, id));
+      continue;
+    }
+    const back = fieldsBack(held, delta);
+    left.push(...back.left.map((field) => `${field} of ${held.name}: changed since`));
+    if (Object.keys(back.to).length > 0)
+      await tx.update(tables.supplier).set(back.to).where(eq(tables.supplier.id, id));
+    if (back.to.name !== undefined) await resolveAnew(tx, `Telling the goods whom they come from`, by);
+  }
+  return { left };
 }

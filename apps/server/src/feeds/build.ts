@@ -6,7 +6,7 @@ import { createGzip } from 'node:zlib';
 import { sql, eq } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { compileFor } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
 import { type Executor, onClient, first } from '../db/client.js';

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
 import { type FeedFormat, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
 import { sql, eq, and, desc } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { sayCause } from '@velvet-shelf/core/causes';
 import { getPlace, rulebookOf } from '../channels/places.js';
 import { type Executor, iso, queryOne, first } from '../db/client.js';

@@ -5,7 +5,7 @@ import { type Executor, json } from '../db/client.js';
 import { copyLine } from '../db/copy.js';
 import * as tables from '../db/schema/index.js';
 
-export type SubjectKind = 'product' | 'listing' | 'place' | 'channel' | 'batch' | 'feed' | 'run' | 'trust' | 'supplier';
+export type SubjectKind = (typeof tables.subjectKinds)[number];
 
 export interface Change {
   kind: SubjectKind;

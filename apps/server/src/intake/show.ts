@@ -2,7 +2,7 @@
 import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { sql, eq, and, lt, desc, count } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { type Database, iso, first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';

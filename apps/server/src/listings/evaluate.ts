@@ -11,7 +11,7 @@ import {
   printOf,
 } from '@velvet-shelf/core/listings';
 import { sql, eq, and, or } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { compileFor } from '../channels/setup.js';
 import { listPlaces } from '../channels/places.js';
 import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';

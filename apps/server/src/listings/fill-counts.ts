@@ -4,7 +4,7 @@ import { checkMeta } from '@velvet-shelf/core/checks';
 import { compilePlace } from '@velvet-shelf/core/listings';
 import { sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { eq, ne, and } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';

@@ -4,7 +4,7 @@ import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
 import { sourcesFor } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { mustCompare } from '../channels/fills.js';
 import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';

@@ -1,9 +1,10 @@
 /** What listings have worked out in a thread while a request waits: fills, or a change of set-up, on every listing of a place. */
 import type { Effect } from '@velvet-shelf/contract';
-import type { SetupChange } from '../channels/setup.js';
+import type { Assortment, SetupChange } from '../channels/setup.js';
 import type { Settled } from '../history/settle.js';
 import { defineCall } from '../jobs/define.js';
 import type { FillCounts } from './fill-counts.js';
+import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
 
 export interface CountInput {
@@ -23,6 +24,16 @@ export const tryChange = defineCall<{ placeId: number; change: SetupChange }, Ef
   run: async (services, { placeId, change }) => (await import('./what-if.js')).effectOf(services, placeId, change),
 });
 
+/** What another assortment would add and take away. */
+export const tryAssortment = defineCall<
+  { placeId: number; assortment: Assortment },
+  Awaited<ReturnType<typeof triedAssortment>>
+>({
+  name: 'try-assortment',
+  run: async (services, { placeId, assortment }) =>
+    (await import('./what-if.js')).tryAssortment(services, placeId, assortment),
+});
+
 /** What another rulebook would do to them, and what would block that does not now. */
 export const tryRulebook = defineCall<
   { placeId: number; rulebookId: number },
@@ -39,4 +50,4 @@ export const evaluateDirty = defineCall<number, Settled>({
   run: async ({ db, config }, most) => (await import('./evaluate.js')).drain(db, config.address, most),
 });
 
-export const listingCalls = [countFills, tryChange, tryRulebook, evaluateDirty];
+export const listingCalls = [countFills, tryAssortment, tryChange, tryRulebook, evaluateDirty];

@@ -4,7 +4,7 @@ import { changesOf } from '../history/record.js';
 import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
 import { exponentOf, fromMinor, parseDecimal, parseMoney, plainStyle } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { compileFor } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
 import { type Executor, first, isIn } from '../db/client.js';

@@ -1,8 +1,9 @@
 import { api } from '@velvet-shelf/contract';
+import { expectKnown } from '../channels/assortment.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { listFills, tryFill } from './fills.js';
-import { tryChange, tryRulebook } from './jobs.js';
+import { tryAssortment, tryChange, tryRulebook } from './jobs.js';
 import { setPin } from './pins.js';
 import { listListings, showListing, traceValue } from './service.js';
 
@@ -23,6 +24,10 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.tryRulebook, ({ params }) =>
     apart(tryRulebook, services, { placeId: params.id, rulebookId: params.rulebookId }),
   );
+  route(router, services, channels.tryAssortment, async ({ params, body }) => {
+    await expectKnown(services.db, body);
+    return apart(tryAssortment, services, { placeId: params.id, assortment: body });
+  });
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

@@ -1,7 +1,7 @@
 /** What another rulebook would do to the listings of a place, before it is taken. */
 import { sayCause } from '@velvet-shelf/core/causes';
 import { eq, and } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { getPlace } from '../channels/places.js';
 import { first } from '../db/client.js';
 import { notFound } from '../http/problem.js';

@@ -4,7 +4,7 @@ import type { Finding } from '@velvet-shelf/core/listings';
 import { type Rulebook, sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, gt, like, count } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';

@@ -1,14 +1,16 @@
 /** What if: the same pipeline with a set-up that is not saved, over the listings it touches. */
 import { compilePlace } from '@velvet-shelf/core/listings';
-import { sql, eq } from 'drizzle-orm';
+import type { Variant } from '@velvet-shelf/core/catalog';
+import { keyOf } from '@velvet-shelf/core/values';
+import { sql, eq, and, inArray, isNull } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, queryRows } from '../db/client.js';
 import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
-import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type Assortment, type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
 import { type PlaceRow, getPlace } from '../channels/places.js';
 import * as tables from '../db/schema/index.js';
 
@@ -66,6 +68,53 @@ export async function effectOf({ db, config }: Services, placeId: number, change
   const { effect } = await tryChange(db, place, await loadDictionary(db), config.address, change);
   return effect;
 }
+
+/** Samples of what joins and leaves. */
+const mostSamples = 12;
+
+/** What another assortment would add to a place and take away from it; nothing is written. */
+export async function tryAssortment({ db, config }: Services, placeId: number, assortment: Assortment) {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const compiled = compilePlace(await loadSetup(db, place, dictionary, mediaAddress(config.address), { assortment }));
+  const listed = await db
+    .select({ variant: tables.listing.variantId, print: tables.listing.print, state: tables.listing.channelState })
+    .from(tables.listing)
+    .where(eq(tables.listing.placeId, placeId));
+  const now = new Map(listed.filter(({ print }) => print !== 'left').map(({ variant, state }) => [variant, state]));
+  const tried = { joins: 0, leaves: 0, stays: 0, sentLeave: 0 };
+  const samples: { id: number; sku: string | null; title: string | null; joins: boolean }[] = [];
+  const units = await db
+    .selectDistinct({ unit: tables.product.unitId })
+    .from(tables.product)
+    .where(and(isNull(tables.product.mergedInto), inArray(tables.product.kind, ['variant', 'single'])))
+    .orderBy(tables.product.unitId);
+  for (let from = 0; from < units.length; from += 500) {
+    const some = units.slice(from, from + 500).map(({ unit }) => unit);
+    for (const family of await loadFamilies(db, place.id, some))
+      for (const variant of family.variants) {
+        const is = now.has(variant.id);
+        const becomes = compiled.isWanted(family, variant);
+        if (is && becomes) tried.stays++;
+        if (is === becomes) continue;
+        tried[becomes ? 'joins' : 'leaves']++;
+        if (is && now.get(variant.id) !== 'none') tried.sentLeave++;
+        if (samples.filter(({ joins }) => joins === becomes).length < mostSamples)
+          samples.push({
+            id: variant.id,
+            sku: variant.sku ?? null,
+            title: titleOf(variant, dictionary),
+            joins: becomes,
+          });
+      }
+  }
+  return { ...tried, samples };
+}
+
+const titleOf = ({ texts }: Variant, { attributes, home }: Dictionary): string | null => {
+  const titles = texts[keyOf(attributes, 'title') ?? ''] ?? {};
+  return titles[home] ?? Object.values(titles)[0] ?? null;
+};
 
 /** How a listing stands before anything is tried. */
 interface Standing {

@@ -1,7 +1,7 @@
 /** What a person decides of records: the same goods, or not. Joins, families and products follow at once. */
 import { readGtin } from '@velvet-shelf/core/values';
 import { sql, eq, and, gte, desc, isNotNull } from 'drizzle-orm';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, json, queryRows, first, isIn } from '../db/client.js';
 import { type Acting, type ActionKind, act } from '../history/act.js';

@@ -15,7 +15,7 @@ import { sql, eq, and, isNotNull } from 'drizzle-orm';
 import { type Executor, takeIds, ids, json, queryRows, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { unitsOf } from '../catalog/units.js';
-import { loadDictionary } from '../catalog/dictionary.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 
 /** Space of the lock, apart from those of jobs and of evaluation. */
 const joinSpace = 4182;

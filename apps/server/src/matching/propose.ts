@@ -11,7 +11,7 @@ import {
 } from '@velvet-shelf/core/matching';
 import { type Measure, type Money, type Value, foldCode, foldText, keyOf } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, isNull } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { onClient, queryRows, type Executor, first } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
 import type { Services } from '../http/route.js';

@@ -13,7 +13,7 @@ import {
   withRole,
 } from '@velvet-shelf/core/values';
 import { type SQL, sql, desc, count } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
 import { type Executor, containing, ids, queryRows, first, texts } from '../db/client.js';
 import type { Services } from '../http/route.js';

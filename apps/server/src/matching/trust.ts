@@ -4,7 +4,7 @@ import { isComputed } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql, eq } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, queryRows, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';

@@ -1,5 +1,4 @@
 /** Sessions: argon2 for passwords, a random token whose hash alone is kept, an HttpOnly SameSite cookie. */
-import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { sql, eq } from 'drizzle-orm';
 import type { Context } from 'koa';
@@ -8,12 +7,12 @@ import type { Config } from '../config.js';
 import { type Database, type Executor, queryOne, first } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import type { User } from '../http/route.js';
+import { digestOf, newToken } from './codes.js';
 import type { Tries } from './tries.js';
 import * as tables from '../db/schema/index.js';
 
 const cookie = 'velvet_session';
 const days = 14;
-const digest = (token: string) => createHash('sha256').update(token).digest('base64url');
 
 export const hashPassword = (password: string) => hash(password);
 
@@ -44,33 +43,51 @@ export async function signIn(
   password: string,
 ): Promise<User> {
   const account = email.trim().toLowerCase();
-  const wait = await tries.take(account, ctx.ip);
-  if (wait > 0) {
-    log.warn({ account, from: ctx.ip }, 'sign-in refused: too many tries');
-    ctx.set('Retry-After', String(wait));
-    throw new Problem(
-      429,
-      'Too many tries',
-      `Try again in ${Math.ceil(wait / 60)} minutes, or ask an owner for a new password`,
-    );
-  }
+  await expectTries({ tries, log }, ctx, account);
   const user = await first(
     db
-      .select({ ...personColumns, passwordHash: tables.userAccount.passwordHash })
+      .select({ ...personColumns, passwordHash: tables.userAccount.passwordHash, gone: tables.userAccount.gone })
       .from(tables.userAccount)
       .where(eq(tables.userAccount.email, account)),
   );
   const right = await verify(user?.passwordHash ?? (await nobody), password);
-  if (!user || !right) {
+  if (!user || !right || user.gone) {
     log.warn({ account, from: ctx.ip }, 'sign-in failed');
     throw new Problem(401, 'Not signed in', 'This e-mail address and password do not belong together');
   }
   await tries.forget(account, ctx.ip);
   log.info({ account, from: ctx.ip }, 'signed in');
-  const token = randomBytes(32).toString('base64url');
+  await startSession({ db, config }, ctx, user);
+  return user;
+}
+
+/** Counts a try to come in, and refuses whoever tries too often. */
+export async function expectTries(
+  { tries, log }: Pick<Sessions, 'tries' | 'log'>,
+  ctx: Context,
+  account: string,
+): Promise<void> {
+  const wait = await tries.take(account, ctx.ip);
+  if (wait === 0) return;
+  log.warn({ account, from: ctx.ip }, 'sign-in refused: too many tries');
+  ctx.set('Retry-After', String(wait));
+  throw new Problem(
+    429,
+    'Too many tries',
+    `Try again in ${Math.ceil(wait / 60)} minutes, or ask an owner for a new password`,
+  );
+}
+
+/** Lets somebody in who has shown who she is: a cookie, of which the hash alone is kept. */
+export async function startSession(
+  { db, config }: Pick<Sessions, 'db' | 'config'>,
+  ctx: Context,
+  user: Pick<User, 'id'>,
+): Promise<void> {
+  const token = newToken();
   await db
     .insert(tables.session)
-    .values({ tokenHash: digest(token), userId: user.id, expires: sql`now() + make_interval(days => ${days})` });
+    .values({ tokenHash: digestOf(token), userId: user.id, expires: sql`now() + make_interval(days => ${days})` });
   await db.delete(tables.session).where(isOver(config));
   ctx.cookies.set(cookie, token, {
     httpOnly: true,
@@ -78,7 +95,6 @@ export async function signIn(
     secure: isSecure(ctx, config),
     maxAge: days * 86_400_000,
   });
-  return user;
 }
 
 /** Whether whoever asks reaches us by HTTPS, through a proxy or not. */
@@ -89,7 +105,7 @@ const isOver = ({ idleHours }: Config) => sql`(expires < now() OR used_at < now(
 export async function signOut(ctx: Context, db: Database): Promise<void> {
   const token = ctx.cookies.get(cookie);
   if (!token) return;
-  await db.delete(tables.session).where(eq(tables.session.tokenHash, digest(token)));
+  await db.delete(tables.session).where(eq(tables.session.tokenHash, digestOf(token)));
   await db
     .update(tables.userAccount)
     .set({ lastVisit: sql`now()` })
@@ -100,7 +116,7 @@ export async function signOut(ctx: Context, db: Database): Promise<void> {
 /** Print of the session a request comes with; undefined where it has none. */
 export const sessionOf = (ctx: Context): string | undefined => {
   const token = ctx.cookies.get(cookie);
-  return token === undefined ? undefined : digest(token);
+  return token === undefined ? undefined : digestOf(token);
 };
 
 /** Whose session this is, if it still is one. */
@@ -109,6 +125,6 @@ export async function userOf(db: Executor, config: Config, session: string): Pro
     db,
     sql`WITH used AS (UPDATE session SET used_at = now() WHERE token_hash = ${session} AND NOT ${isOver(config)} AND used_at < now() - interval '1 minute')
         SELECT u.id, u.email, u.name, u.role, u.last_visit AS "lastVisit" FROM session s JOIN user_account u ON u.id = s.user_id
-        WHERE s.token_hash = ${session} AND NOT ${isOver(config)}`,
+        WHERE s.token_hash = ${session} AND NOT u.gone AND NOT ${isOver(config)}`,
   );
 }

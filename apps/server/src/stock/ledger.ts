@@ -25,7 +25,7 @@ export async function findWarehouse(on: Executor, wanted?: number): Promise<numb
     on
       .select({ id: tables.warehouse.id })
       .from(tables.warehouse)
-      .where(and(eq(tables.warehouse.kind, 'own'), which))
+      .where(and(eq(tables.warehouse.kind, 'own'), eq(tables.warehouse.putAway, false), which))
       .orderBy(tables.warehouse.id)
       .limit(1),
   );

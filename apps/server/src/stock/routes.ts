@@ -1,6 +1,7 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { listWarehouses, setServing } from './serves.js';
+import { addWarehouse, changeWarehouse } from './warehouses.js';
 import { changeStock, showStock } from './service.js';
 
 export function stockRoutes(router: AppRouter, services: Services): void {
@@ -9,6 +10,13 @@ export function stockRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.stock.serve, async ({ params, body, user }) => {
     await setServing(services, user, params.id, body);
     return { items: await listWarehouses(services.db) };
+  });
+  route(router, services, api.stock.addWarehouse, async ({ user, body }) => ({
+    id: await addWarehouse(services, user, body.name),
+  }));
+  route(router, services, api.stock.changeWarehouse, async ({ user, params, body }) => {
+    await changeWarehouse(services, user, params.id, body);
+    return {};
   });
   route(router, services, api.stock.change, ({ params, body, user }) => changeStock(services, user, params.id, body));
 }

@@ -30,9 +30,11 @@ export async function listWarehouses(on: Executor): Promise<WarehouseAnswer[]> {
       name: tables.warehouse.name,
       kind: tables.warehouse.kind,
       supplierId: tables.warehouse.supplierId,
+      putAway: tables.warehouse.putAway,
+      onHand: sql<number>`(SELECT coalesce(sum(s.on_hand), 0) FROM ${tables.stockLevel} s WHERE s.warehouse_id = ${tables.warehouse.id})`,
       serves: sql<
         number[]
-      >`coalesce(jsonb_agg(${tables.place.id} ORDER BY ${tables.place.id}) FILTER (WHERE ${isServing}), '[]')`,
+      >`coalesce(jsonb_agg(${tables.place.id} ORDER BY ${tables.place.id}) FILTER (WHERE ${tables.place.id} IS NOT NULL AND ${isServing}), '[]')`,
     })
     .from(tables.warehouse)
     .leftJoin(tables.place, sql`true`)

@@ -2,15 +2,49 @@
 import { type Endpoint, api } from '@velvet-shelf/contract';
 import { keyOf } from './ask';
 
-const { catalog, causes, channels, company, feeds, intake, listings, matching, session, stock, today } = api;
+const {
+  catalog,
+  causes,
+  channels,
+  company,
+  dictionary,
+  feeds,
+  intake,
+  listings,
+  matching,
+  movingIn,
+  session,
+  stock,
+  today,
+} = api;
 
 /** Goods came, went or changed: what does not show goods, and what one looks up once, stays. */
-const notGoods = [session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses];
+const notGoods = [session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses, company.show];
 
 const touched: Readonly<Record<string, readonly Endpoint[]>> = {
-  batch: [intake.batch, intake.batches, intake.rows, today.shelf, today.today, today.history, company.suppliers],
+  company: [company.show, session.who, movingIn.steps, today.today, today.shelf, today.history],
+  dictionary: [
+    ...[dictionary.list, dictionary.uses, dictionary.values, dictionary.tree, catalog.attributes, catalog.categories],
+    ...[channels.compared, channels.categories, today.shelf, today.history],
+  ],
+  channels: [
+    ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
+    ...[today.today, today.shelf, today.history, stock.warehouses],
+  ],
+  suppliers: [company.suppliers, today.shelf, today.history, matching.trust],
+  batch: [
+    movingIn.steps,
+    intake.batch,
+    intake.batches,
+    intake.rows,
+    today.shelf,
+    today.today,
+    today.history,
+    company.suppliers,
+  ],
   job: [today.shelf, intake.batch, intake.batches, intake.pulls, feeds.feed, feeds.list, company.suppliers],
   listings: [
+    movingIn.steps,
     ...[catalog.window, catalog.product, listings.listing, listings.list, listings.trace, causes.cause, causes.ranked],
     ...[channels.categories, channels.fills, feeds.leftOut, channels.places, channels.tree, today.today, today.shelf],
     ...[today.history, stock.show, stock.warehouses, feeds.feed, feeds.list],
@@ -20,6 +54,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
     catalog.counts,
   ],
   feeds: [
+    movingIn.steps,
     ...[feeds.feed, feeds.list, feeds.report, listings.listing, listings.list, causes.cause, causes.ranked],
     ...[channels.places, today.today, today.shelf, today.history],
   ],

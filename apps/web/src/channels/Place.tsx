@@ -9,6 +9,7 @@ import { ask } from '../api/ask';
 import { Empty, Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { count } from '../design/words';
+import { AssortmentPage } from './Assortment';
 import { Categories } from './Categories';
 import { Fills } from './Fills';
 import { RulebookPage } from './Rulebook';
@@ -35,11 +36,13 @@ export function Place() {
                 <Totals place={place} />
               </Box>
               <Tabs value={tab} onChange={(_, to: string) => void navigate(`/places/${id}/${to}`)}>
+                <Tab value="goods" label="Which goods" />
                 <Tab value="categories" label="Category map" />
                 <Tab value="fills" label="Fills" />
                 <Tab value="rulebook" label="Rulebook" />
               </Tabs>
             </Box>
+            {tab === 'goods' && <AssortmentPage key={id} placeId={id} />}
             {tab === 'categories' && <Categories placeId={id} />}
             {tab === 'fills' && <Fills placeId={id} />}
             {tab === 'rulebook' && <RulebookPage placeId={id} />}

@@ -2,6 +2,13 @@
 import type { Company } from '@velvet-shelf/contract';
 import { useWho } from '../session/who';
 
-const nobody: Company = { name: '', languages: [], currencies: [], timeZone: 'UTC' };
+const nobody: Company = {
+  name: '',
+  market: '',
+  languages: [],
+  currencies: [],
+  timeZone: 'UTC',
+  pricesWithVat: true,
+};
 
 export const useCompany = (): Company => useWho().data?.company ?? nobody;

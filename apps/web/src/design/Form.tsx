@@ -71,12 +71,12 @@ export function Form<Values extends FieldValues, Sent>({
   );
 }
 
-/** Faults by field, as problem details point at them (RFC 9457 with RFC 6901 pointers into the body). */
+/** Faults by field, as problem details point at them (RFC 9457 with RFC 6901 pointers into the body, or into what a change is to). */
 function faultsOf(error: unknown): { name: string; detail: string }[] {
   const errors = error instanceof ApiProblem ? error.extra.errors : undefined;
   if (!Array.isArray(errors)) return [];
   return errors.flatMap((fault: { pointer?: unknown; detail?: unknown }) => {
-    const name = /^\/body\/([^/]+)$/.exec(String(fault.pointer))?.[1];
+    const name = /^\/body\/(?:to\/)?([^/]+)/.exec(String(fault.pointer))?.[1];
     return name === undefined ? [] : [{ name, detail: String(fault.detail) }];
   });
 }

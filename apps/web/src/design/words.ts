@@ -1,4 +1,6 @@
 /** Numbers, money and moments as the reader writes them. */
+import { z } from 'zod';
+
 const locale = () => navigator.language;
 
 export const count = (n: number) => n.toLocaleString(locale());
@@ -33,3 +35,13 @@ export function sayBecoming(
   ];
   return parts.join(', ') || 'no listing becomes ready or blocked';
 }
+
+/** What is true or not, as a word in a list. */
+export const yesOrNo = z.enum(['true', 'false']).transform((word) => word === 'true');
+
+/** The two choices of it. */
+export const yesNo = (yes: string, no: string) =>
+  [
+    ['true', yes],
+    ['false', no],
+  ] as const;

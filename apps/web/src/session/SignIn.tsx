@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { useNavigate } from 'react-router';
+import { Navigate, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../api/address';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { Field, Form, useFields } from '../design/Form';
@@ -25,6 +26,9 @@ export function SignIn() {
     },
   });
   const { control } = form;
+  // On a shelf that nobody owns there is nobody who could sign in.
+  const firstRun = useQuery(ask(api.session.firstRun));
+  if (firstRun.data?.owned === false) return <Navigate to="/first-visit" replace />;
   return (
     <Front
       name="Velvet Shelf"

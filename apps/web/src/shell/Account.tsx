@@ -8,9 +8,11 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
+import { Password } from '../session/Password';
 
 export function Account({ name, email, role }: { name: string; email: string; role: string }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [isChanging, setChanging] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const signOut = useMutation({
@@ -48,6 +50,15 @@ export function Account({ name, email, role }: { name: string; email: string; ro
           <Box small muted below={3}>
             {email} · {role}
           </Box>
+          {isChanging ? (
+            <Password onDone={() => setChanging(false)} />
+          ) : (
+            <Box below={2}>
+              <Button color="secondary" sx={{ p: 0 }} onClick={() => setChanging(true)}>
+                Change the password
+              </Button>
+            </Box>
+          )}
           <Button variant="outlined" disabled={signOut.isPending} onClick={() => signOut.mutate()}>
             Sign out
           </Button>

@@ -9,6 +9,7 @@ import { ask, keyOf } from '../api/ask';
 import {
   Link,
   NavLink,
+  Navigate,
   Outlet,
   isRouteErrorResponse,
   useLocation,
@@ -41,7 +42,7 @@ export function Shell() {
   const who = useWho();
   const shelf = useQuery({
     ...ask(api.today.shelf),
-    enabled: who.data !== undefined,
+    enabled: Boolean(who.data?.company),
     refetchInterval: (query) =>
       (query.state.data?.jobs.length ?? 0) > 0 || (query.state.data?.rechecking ?? 0) > 0 ? 1_000 : 30_000,
   });
@@ -68,6 +69,7 @@ export function Shell() {
 
   if (!who.data)
     return who.error && !lost ? <Empty title="The server cannot be reached">{String(who.error)}</Empty> : null;
+  if (!who.data.company) return <Navigate to="/begin" replace />;
   return (
     <div className="shell">
       <Edge shelf={shelf.data} who={who.data} onSearch={() => setSearching(true)} />
@@ -103,7 +105,7 @@ function Edge({ shelf, who, onSearch }: { shelf: Shelf | undefined; who: Who; on
   return (
     <header className="edge">
       <Link to="/" className="word">
-        Velvet Shelf<small>{who.company.name}</small>
+        Velvet Shelf<small>{who.company?.name}</small>
       </Link>
       <Rooms />
       <nav aria-label="Work that waits" className="tickets">

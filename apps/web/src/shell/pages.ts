@@ -25,6 +25,7 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
   {
     name: 'Fit',
     pages: [
+      { to: '/channels', label: 'Channels and places' },
       { to: '/causes', label: 'Causes' },
       ...places.map(({ id, name }) => ({ to: `/places/${id}`, label: name })),
     ],
@@ -40,6 +41,9 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
     name: 'House',
     pages: [
       { to: '/', label: 'Today' },
+      { to: '/company', label: 'Company and people' },
+      { to: '/attributes', label: 'Attributes' },
+      { to: '/categories', label: 'Categories' },
       { to: '/history', label: 'History' },
     ],
   },

@@ -4,18 +4,52 @@ import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { type TodayAnswer, api } from '@velvet-shelf/contract';
 import { scaleLinear } from 'd3-scale';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import type { z } from 'zod';
 import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { clock, count } from '../design/words';
+import { Steps } from '../moving-in/Steps';
 
 export function Today() {
   const today = useQuery(ask(api.today.today));
-  return <Loaded query={today}>{(data) => <Page data={data} />}</Loaded>;
+  const steps = useQuery(ask(api.movingIn.steps));
+  const [isLeft, setLeft] = useState(() => localStorage.getItem(slot) !== null);
+  const leave = (left: boolean) => {
+    if (left) localStorage.setItem(slot, 'yes');
+    else localStorage.removeItem(slot);
+    setLeft(left);
+  };
+  return (
+    <Loaded query={today}>
+      {(data) => (
+        <Loaded query={steps}>{(way) => <Page data={data} way={way} isLeft={isLeft} onLeave={leave} />}</Loaded>
+      )}
+    </Loaded>
+  );
 }
 
-function Page({ data }: { data: TodayAnswer }) {
+/** Whether somebody left the way to a first feed; it can be taken up again. */
+const slot = 'velvet.steps.left';
+
+type Way = z.output<typeof api.movingIn.steps.answer>;
+
+function Page({
+  data,
+  way,
+  isLeft,
+  onLeave,
+}: {
+  data: TodayAnswer;
+  way: Way;
+  isLeft: boolean;
+  onLeave: (left: boolean) => void;
+}) {
+  const isMoving = way.items.some(({ isDone }) => !isDone);
+  const showsWay = isMoving && !isLeft;
+  const { waiting } = data;
   return (
     <>
       <Box as="section" scroll wide={560} fixed pad={[5, 6]} line="right">
@@ -23,17 +57,25 @@ function Page({ data }: { data: TodayAnswer }) {
           {new Date().toLocaleDateString(navigator.language, { weekday: 'long', day: 'numeric', month: 'long' })}
         </Box>
         <Box as="h1" below={4}>
-          {data.headline}
+          {showsWay ? way.headline : data.headline}
         </Box>
-        <Box as="h2" around={[1.5, 0, 2]}>
-          Waiting for you
-        </Box>
-        {data.waiting.length === 0 && (
+        {showsWay && <Steps steps={way.items} onLeave={() => onLeave(true)} />}
+        {isMoving && isLeft && (
+          <Button color="secondary" sx={{ p: 0 }} onClick={() => onLeave(false)}>
+            Take up the way to a first feed
+          </Button>
+        )}
+        {!(showsWay && waiting.length === 0) && (
+          <Box as="h2" around={[showsWay ? 5 : 1.5, 0, 2]}>
+            Waiting for you
+          </Box>
+        )}
+        {waiting.length === 0 && !showsWay && (
           <Box as="p" muted>
             Nothing waits. Drop a supplier’s file at Intake to go on.
           </Box>
         )}
-        {data.waiting.map((row) => (
+        {waiting.map((row) => (
           <Box row gap={3.5} pad={[2.5, 0]} line="top" key={row.words}>
             <Box num serif wide={52} textSize={22}>
               {count(row.count)}
@@ -67,6 +109,11 @@ function Page({ data }: { data: TodayAnswer }) {
             {count(data.places.reduce((sum, place) => sum + place.listings, 0))} listings
           </Box>
         </Box>
+        {data.places.length === 0 && (
+          <Box as="p" muted>
+            Nothing is listed yet: there is no place.
+          </Box>
+        )}
         <Standing places={data.places} />
         <Box as="h2" around={[5.5, 0, 1]}>
           What changed

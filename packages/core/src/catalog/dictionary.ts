@@ -1,5 +1,19 @@
-/** The attributes every catalogue has; a company adds its own. */
-import type { Attribute } from '../values/index.js';
+/** The attributes every catalogue has, and those a company may begin with; each adds its own. */
+import type { Attribute, Dimension, ListValue, Role } from '../values/index.js';
+
+const conditions: ListValue[] = [
+  {
+    key: 'new',
+    names: { en: 'new' },
+    spellings: ['neu', 'ny', 'nieuw', 'neuf', 'nuevo', 'nuovo', 'nowy', 'novo', 'uusi', 'nové'],
+  },
+  { key: 'refurbished', names: { en: 'refurbished' }, spellings: ['generalüberholt', 'reconditionné', 'renoverad'] },
+  {
+    key: 'used',
+    names: { en: 'used' },
+    spellings: ['gebraucht', 'begagnad', 'brugt', 'gebruikt', 'occasion', 'usado', 'usato'],
+  },
+];
 
 const base = { many: false, perLanguage: false, level: 'variant', group: 'Basics' } as const;
 
@@ -45,6 +59,56 @@ export const baseDictionary: Attribute[] = [
   },
 ];
 
+const measured = (role: Role, label: string, dimension: Dimension, group: string): Attribute => ({
+  ...base,
+  key: role,
+  role,
+  label,
+  type: 'measure',
+  dimension,
+  group,
+});
+
+/** What a company may begin with: what goods of most trades have, each known by its role; no categories. */
+export const startSet: readonly Attribute[] = [
+  ...baseDictionary,
+  { ...base, key: 'size', role: 'size', label: 'Size', type: 'text', group: 'Sizes' },
+  measured('width', 'Width', 'length', 'Sizes'),
+  measured('height', 'Height', 'length', 'Sizes'),
+  measured('depth', 'Depth', 'length', 'Sizes'),
+  measured('length', 'Length', 'length', 'Sizes'),
+  measured('diameter', 'Diameter', 'length', 'Sizes'),
+  measured('volume', 'Volume', 'volume', 'Sizes'),
+  { ...base, key: 'packSize', role: 'packSize', label: 'Pieces in a pack', type: 'number', group: 'Sizes' },
+  { ...base, key: 'pattern', role: 'pattern', label: 'Pattern', type: 'text', group: 'Looks' },
+  measured('power', 'Power', 'power', 'Electricity'),
+  measured('voltage', 'Voltage', 'voltage', 'Electricity'),
+  {
+    ...base,
+    key: 'energyClass',
+    role: 'energyClass',
+    label: 'Energy class',
+    type: 'choice',
+    // Regulation (EU) 2017/1369, annex II.
+    choices: ['A', 'B', 'C', 'D', 'E', 'F', 'G'],
+    group: 'Electricity',
+  },
+  {
+    ...base,
+    key: 'condition',
+    role: 'condition',
+    label: 'Condition',
+    type: 'choice',
+    choices: conditions,
+    group: 'Use',
+  },
+  { ...base, key: 'audience', role: 'audience', label: 'Made for', type: 'text', group: 'Use' },
+  measured('warranty', 'Warranty', 'time', 'Use'),
+  { ...base, key: 'care', role: 'care', label: 'Care', type: 'text', perLanguage: true, group: 'Texts' },
+  { ...base, key: 'origin', role: 'origin', label: 'Country of origin', type: 'text', group: 'Customs' },
+  { ...base, key: 'customsCode', role: 'customsCode', label: 'Customs tariff number', type: 'text', group: 'Customs' },
+];
+
 /** Attributes that follow from others or from the sources: nobody types them. */
 export const computedAttributes: Attribute[] = [
   { ...base, key: 'suppliers', label: 'Sources', type: 'text', many: true, group: 'Sources' },
@@ -54,6 +118,3 @@ export const computedAttributes: Attribute[] = [
 
 const computedKeys: ReadonlySet<string> = new Set(computedAttributes.map((attribute) => attribute.key));
 export const isComputed = (key: string): boolean => computedKeys.has(key);
-
-/** Keys the programme itself relies on; they cannot be deleted from a dictionary. */
-export const baseKeys: ReadonlySet<string> = new Set(baseDictionary.map((attribute) => attribute.key));

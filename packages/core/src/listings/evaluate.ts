@@ -82,6 +82,8 @@ export interface CompiledPlace {
   setup: PlaceSetup;
   /** One answer a variant, in their order; those out of the assortment have left, and their siblings know nothing of them. */
   evaluate(family: Family, today: string): Evaluated[];
+  /** Whether the assortment has it: by hand, or by its condition. */
+  isWanted(family: Family, variant: Variant): boolean;
   trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
@@ -94,6 +96,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const lookup = variantLookup(dictionary, setup.language);
   const inAssortment = compileCondition(setup.assortment, dictionary, lookup);
+  const isWanted = (family: Family, variant: Variant): boolean =>
+    setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant);
   const eligibility = rulebook.eligibility.map((rule) => ({
     rule,
     hits: compileCondition(rule.when, withUnknown(dictionary, conditionAttributes(rule.when)), lookup),
@@ -132,7 +136,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       keys: [],
       nextChangeAt: nextChange(variant, setup.currency, today),
     };
-    if (!inAssortment(variant)) {
+    if (!isWanted(family, variant)) {
       result.standing = 'left';
       result.readiness = 'not for this channel';
       result.notFor = 'It left the assortment';
@@ -246,6 +250,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
 
   return {
     setup,
+    isWanted,
     attributes: (category) => planFor(category).attributes.map((attribute) => attribute.attribute),
     evaluate(family, today) {
       const results = family.variants.map((variant) => evaluateVariant(family, variant, today));

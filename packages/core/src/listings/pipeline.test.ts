@@ -41,6 +41,7 @@ const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> =
   dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
   assortment: { all: [] },
   categoryMap: new Map([['Pots', 'plants-growing/pots-planters/indoor-pots']]),
+  hand: new Map(),
   pins: new Map(),
   mediaAddress: 'http://x/media',
   fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
@@ -200,7 +201,7 @@ describe('evaluating a family', () => {
     ]);
   });
   it('follows a pin before the fill', () => {
-    const pinned = compilePlace(setup({ pins: new Map([[1, { short: 'A pinned pot' }]]) }));
+    const pinned = compilePlace(setup({ hand: new Map(), pins: new Map([[1, { short: 'A pinned pot' }]]) }));
     expect(pinned.evaluate(family(variant(1)), today)[0]?.values.short).toBe('A pinned pot');
     expect(pinned.trace(family(variant(1)), variant(1), 'short', today).map((step) => step.at)).toEqual([
       'channel',

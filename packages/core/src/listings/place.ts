@@ -13,6 +13,8 @@ export interface PlaceSetup {
   dictionary: ReadonlyMap<string, Attribute>;
   /** Which products the place gets. */
   assortment: Condition;
+  /** Goods put in (true) or kept out by hand, by the number of a variant or of its family, whatever the condition says. */
+  hand: ReadonlyMap<number, boolean>;
   /** Own category path → channel category path. */
   categoryMap: ReadonlyMap<string, string>;
   /** Most specific wins: one for a channel category before one for all. */

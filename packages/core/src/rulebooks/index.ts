@@ -3,3 +3,4 @@ export * from './value.js';
 export * from './schema.js';
 export * from './compare.js';
 export * from './exchange.js';
+export * from './small.js';

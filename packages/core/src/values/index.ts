@@ -16,3 +16,4 @@ export * from './markup.js';
 export * from './cell.js';
 export { typeOf } from './types/index.js';
 export * from './pattern.js';
+export * from './standards.js';

@@ -17,9 +17,28 @@ export const roles = [
   'colour',
   'size',
   'material',
+  'pattern',
+  'width',
+  'height',
+  'depth',
+  'length',
+  'diameter',
   'weight',
+  'volume',
+  'power',
+  'voltage',
+  'energyClass',
   'condition',
+  /** Pieces in what is sold as one. */
   'packSize',
+  /** Country it was made in. */
+  'origin',
+  /** Number of the customs tariff. */
+  'customsCode',
+  'warranty',
+  'care',
+  /** Whom it is made for: women, children, … */
+  'audience',
   'purchasePrice',
   'recommendedPrice',
 ] as const;

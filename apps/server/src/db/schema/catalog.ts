@@ -30,6 +30,8 @@ export const attribute = pgTable('attribute', {
   aliases: jsonb('aliases').$type<string[]>().notNull().default([]),
   group: text('group').notNull(),
   position: integer('position').notNull(),
+  /** Not offered any more; goods that have it keep it. */
+  putAway: boolean('put_away').notNull().default(false),
 });
 
 /** Values of closed lists: our category tree is that of the attribute whose role is category. */

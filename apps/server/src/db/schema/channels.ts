@@ -2,7 +2,7 @@ import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { pgSequence, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, index, pgSequence, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const setupVersionSeq = pgSequence('setup_version_seq');
@@ -62,6 +62,22 @@ export const place = pgTable(
       .default(sql`nextval('setup_version_seq')`),
   },
   (table) => [unique('place_account_market').on(table.accountId, table.market)],
+);
+
+/** Goods put into a place's assortment or kept out of it by hand: variants, or families with all their variants. */
+export const handPicked = pgTable(
+  'hand_picked',
+  {
+    placeId: ref('place_id')
+      .notNull()
+      .references(() => place.id, { onDelete: 'cascade' }),
+    productId: ref('product_id').notNull(),
+    isIn: boolean('is_in').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.placeId, table.productId] }),
+    index('hand_picked_product').on(table.productId),
+  ],
 );
 
 /** Market '' = all markets of the channel. */

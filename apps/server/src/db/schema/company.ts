@@ -12,6 +12,10 @@ export const supplier = pgTable('supplier', {
   kind: text('kind', { enum: ['own', 'supplier'] }).notNull(),
   /** Language of texts whose column names none. */
   language: text('language').notNull(),
+  /** Currency of its amounts where its files name none (ISO 4217); null = the company's own. */
+  currency: text('currency'),
+  /** Not offered any more; what it told stays. */
+  putAway: boolean('put_away').notNull().default(false),
   /** Its numbers for use inside a company are ours, a person says. */
   usesOurNumbers: boolean('uses_our_numbers').notNull().default(false),
 });
@@ -22,12 +26,18 @@ export const company = pgTable(
   {
     id: integer('id').primaryKey().default(1),
     name: text('name').notNull(),
+    /** Country it sells in first (ISO 3166-1). */
+    market: text('market').notNull(),
     /** Languages its texts are written in (BCP 47), its own first. */
     languages: text('languages').array().notNull(),
     /** Currencies its prices are kept in (ISO 4217), its own first. */
     currencies: text('currencies').array().notNull(),
     /** Days begin by it (IANA). */
     timeZone: text('time_zone').notNull(),
+    /** Its prices are kept with VAT in them. */
+    pricesWithVat: boolean('prices_with_vat').notNull().default(true),
+    /** Counts its changes: whoever changes it says which she saw. */
+    version: integer('version').notNull().default(1),
   },
   (table) => [check('company_is_one', sql`${table.id} = 1`)],
 );

@@ -2,6 +2,23 @@ import { index, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
 import { userAccount } from './session.js';
 
+/** What a change may be of. */
+export const subjectKinds = [
+  'product',
+  'listing',
+  'place',
+  'channel',
+  'batch',
+  'feed',
+  'run',
+  'trust',
+  'supplier',
+  'company',
+  'attribute',
+  'list value',
+  'warehouse',
+] as const;
+
 export const action = pgTable(
   'action',
   {
@@ -21,9 +38,7 @@ export const change = pgTable(
   'change',
   {
     actionId: ref('action_id').notNull(),
-    subjectKind: text('subject_kind', {
-      enum: ['product', 'listing', 'place', 'channel', 'batch', 'feed', 'run', 'trust', 'supplier'],
-    }).notNull(),
+    subjectKind: text('subject_kind', { enum: subjectKinds }).notNull(),
     subjectId: ref('subject_id').notNull(),
     at: moment('at').notNull().defaultNow(),
     /** {field: [before, after]}; a creation stores no before. */

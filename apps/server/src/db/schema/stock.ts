@@ -12,6 +12,8 @@ export const warehouse = pgTable('warehouse', {
     .notNull()
     .default('own'),
   supplierId: ref('supplier_id').unique(),
+  /** Not offered any more. */
+  putAway: boolean('put_away').notNull().default(false),
 });
 
 /** Where it is not as usual: our own warehouses serve every place, a supplier's serves none. */

@@ -1,6 +1,6 @@
 /** Job: applies a batch in chunks, each a transaction with its checkpoint; joins, families and products follow. */
 import { sql, eq, and, inArray } from 'drizzle-orm';
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { loadDictionary } from '../../dictionary/dictionary.js';
 import { onClient, queryOne, first } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';

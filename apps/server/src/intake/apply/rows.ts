@@ -1,6 +1,6 @@
 /** Rows of a tried batch become records, their versions and goods, in the caller's transaction. */
 import { type SQL, sql, eq } from 'drizzle-orm';
-import type { Dictionary } from '../../catalog/dictionary.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
 import { type ClientTransaction, type Executor, queryOne, queryRows, first } from '../../db/client.js';
 import { hurt } from '../../jobs/moments.js';
 import { type FreshGoods, prepareFresh, writeFresh } from './fresh.js';

@@ -3,7 +3,7 @@ import { sameForFamily } from '@velvet-shelf/core/intake';
 import { sameTraits, traitKeys } from '@velvet-shelf/core/matching';
 import { canonical } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
-import type { Dictionary } from '../../catalog/dictionary.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
 import { resolveUnits, resolveVariants } from '../../catalog/resolve.js';
 import { type Executor, ids, queryOne, queryRows, isIn } from '../../db/client.js';
 import { addChanges } from '../../history/record.js';

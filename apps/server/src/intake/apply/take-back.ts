@@ -1,6 +1,6 @@
 /** A batch that could not be applied, or was cancelled half way, leaves nothing behind. */
 import { type SQL, sql, eq, and, gt, inArray } from 'drizzle-orm';
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { loadDictionary } from '../../dictionary/dictionary.js';
 import { type Database, json, onTrial, first } from '../../db/client.js';
 import type { JobContext } from '../../jobs/define.js';
 import { isPassing, reasonOf } from '../../jobs/run.js';

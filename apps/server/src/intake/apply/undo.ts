@@ -1,6 +1,6 @@
 /** Takes a batch back: the contents before speak again. */
 import { sql, eq, and, gt, inArray } from 'drizzle-orm';
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { loadDictionary } from '../../dictionary/dictionary.js';
 import { type Executor, ids, first, isIn } from '../../db/client.js';
 import { runAside } from '../../jobs/aside.js';
 import { moment } from '../../jobs/moments.js';

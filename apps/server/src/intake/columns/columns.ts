@@ -19,11 +19,11 @@ import { splitSlot } from '@velvet-shelf/core/claims';
 import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { type Role, closedList, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
 import { conflict } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
-import { optionsOf } from '../../catalog/lists.js';
+import { optionsOf } from '../../dictionary/lists.js';
 
 /** The same header, whatever its case and accents. */
 export const signature = (columns: readonly string[]) =>

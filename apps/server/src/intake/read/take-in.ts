@@ -1,5 +1,5 @@
 /** Takes files in: looks at them, suggests what their columns are, and corrects both as a person says. */
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { loadDictionary } from '../../dictionary/dictionary.js';
 import { withoutTrial } from '../trial.js';
 import { rm } from 'node:fs/promises';
 import { type ColumnMap, type Scope, suggestScope } from '@velvet-shelf/core/intake';

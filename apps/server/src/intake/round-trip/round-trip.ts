@@ -4,7 +4,7 @@ import { type FileRow, spreadsheetPlain } from '@velvet-shelf/core/tabular';
 import { type Attribute, parseDecimal, plainStyle, sameValue, keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../../catalog/edit.js';
-import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { type ExportColumn, type Exported, cellOf, columnByKey, idColumn, loadExported } from '../../catalog/export.js';
 import { resolveUnits } from '../../catalog/resolve.js';
 import { onClient, queryRows, type Database, type Executor, first, isIn } from '../../db/client.js';

@@ -4,7 +4,7 @@ import { type RecordContent, contentChanges } from '@velvet-shelf/core/intake';
 import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { type Executor, containing, json, queryOne, first, isIn } from '../../db/client.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';

@@ -3,7 +3,7 @@
  * rolled back. No second way of computing it can disagree with the first. Large batches are tried on their first rows.
  */
 import { sql, eq, and } from 'drizzle-orm';
-import { loadDictionary } from '../../catalog/dictionary.js';
+import { loadDictionary } from '../../dictionary/dictionary.js';
 import { type Database, isCode, onTrial, queryOne, queryRows, first } from '../../db/client.js';
 import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';

@@ -4,7 +4,7 @@ import { type Foreseen, foreseeRecord } from '@velvet-shelf/core/claims';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import type { JoinLevel } from '@velvet-shelf/core/matching';
 import { sql, eq, and, isNull, isNotNull } from 'drizzle-orm';
-import type { Dictionary } from '../../catalog/dictionary.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
 import { loadUnits } from '../../catalog/resolve.js';
 import { type Executor, first, isAmong, isIn } from '../../db/client.js';
 import type { RowMeeting, batchRow } from '../../db/schema/index.js';

@@ -27,7 +27,7 @@ import {
 } from '../../db/client.js';
 import type { BatchCounts } from '../../db/schema/index.js';
 import { rowReader } from '../columns/columns.js';
-import { type Dictionary, loadDictionary } from '../../catalog/dictionary.js';
+import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { emptyCounts } from './counts.js';
 import { findMeetings } from './meets.js';
 import { rowsApart } from '../read/process.js';

@@ -1,0 +1,112 @@
+/** Which goods a place gets: kept, and taken back. What a change would add and take away is worked out by `listings`. */
+import type { AssortmentBody, Effect } from '@velvet-shelf/contract';
+import { conditionAttributes, conditionSchema } from '@velvet-shelf/core/conditions';
+import { comparables } from '@velvet-shelf/core/listings';
+import { canonical } from '@velvet-shelf/core/values';
+import { count, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { loadDictionary } from '../dictionary/dictionary.js';
+import { type Executor, first, isIn } from '../db/client.js';
+import { type Acting, act } from '../history/act.js';
+import { changesOf } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { badRequest, notFound, stale } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { getPlace } from './places.js';
+import { handOf } from './setup.js';
+import * as tables from '../db/schema/index.js';
+
+export async function showAssortment(on: Executor, placeId: number) {
+  const place = await getPlace(on, placeId);
+  const hand = await on
+    .select({
+      product: tables.product.id,
+      isIn: tables.handPicked.isIn,
+      sku: tables.product.sku,
+      title: tables.product.title,
+      kind: tables.product.kind,
+    })
+    .from(tables.handPicked)
+    .innerJoin(tables.product, eq(tables.product.id, tables.handPicked.productId))
+    .where(eq(tables.handPicked.placeId, placeId))
+    .orderBy(tables.product.sku, tables.product.id);
+  const listed = await first(on.select({ n: count() }).from(tables.listing).where(eq(tables.listing.placeId, placeId)));
+  return { condition: place.assortment, hand, listings: listed?.n ?? 0 };
+}
+
+const held = async (on: Executor, placeId: number): Promise<AssortmentBody> => ({
+  condition: (await getPlace(on, placeId)).assortment,
+  hand: await handOf(on, placeId),
+});
+
+const isSame = (a: AssortmentBody, b: AssortmentBody) =>
+  canonical([a.condition, byProduct(a.hand)]) === canonical([b.condition, byProduct(b.hand)]);
+const byProduct = (hand: AssortmentBody['hand']) =>
+  [...hand].sort((a, b) => a.product - b.product).map(({ product, isIn: goesIn }) => [product, goesIn]);
+
+/** Refuses a condition over attributes there are none of. */
+export async function expectKnown(on: Executor, { condition }: AssortmentBody): Promise<void> {
+  const known = comparables((await loadDictionary(on)).attributes);
+  const unknown = conditionAttributes(condition).find((key) => !known.has(key));
+  if (unknown !== undefined)
+    throw badRequest(`There is no attribute “${unknown}”`, [
+      { pointer: '/body/condition', detail: `There is no attribute “${unknown}”` },
+    ]);
+}
+
+export async function saveAssortment(
+  services: Services,
+  user: User,
+  placeId: number,
+  { to, was }: { to: AssortmentBody; was: AssortmentBody },
+): Promise<Effect> {
+  const { effect } = await act(services, user, { kind: 'assortment', tells: ['channels'] }, async (on) => {
+    await on.tx.select({ id: tables.place.id }).from(tables.place).where(eq(tables.place.id, placeId)).for('update');
+    const now = await held(on.tx, placeId);
+    if (!isSame(now, was))
+      throw stale('Somebody changed what goes there meanwhile: look at it as it is now', { current: now });
+    if (isSame(now, to)) return;
+    await expectKnown(on.tx, to);
+    await write(on, placeId, to);
+    on.say(`Changed which goods go to ${(await getPlace(on.tx, placeId)).name}`);
+    on.change({ kind: 'place', id: placeId, delta: { assortment: [now, to] } });
+  });
+  return effect;
+}
+
+async function write({ tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>, placeId: number, to: AssortmentBody) {
+  await tx.update(tables.place).set({ assortment: to.condition }).where(eq(tables.place.id, placeId));
+  await tx.delete(tables.handPicked).where(eq(tables.handPicked.placeId, placeId));
+  if (to.hand.length > 0) {
+    const numbers = to.hand.map(({ product }) => product);
+    const there = await tx
+      .select({ id: tables.product.id })
+      .from(tables.product)
+      .where(isIn(tables.product.id, numbers));
+    const known = new Set(there.map(({ id }) => id));
+    const lost = numbers.find((id) => !known.has(id));
+    if (lost !== undefined) throw notFound(`product ${lost}`);
+    await tx
+      .insert(tables.handPicked)
+      .values(to.hand.map(({ product, isIn: goesIn }) => ({ placeId, productId: product, isIn: goesIn })))
+      .onConflictDoNothing();
+  }
+  await dirtyPlace(placeId);
+}
+
+const kept = z.object({
+  condition: conditionSchema,
+  hand: z.array(z.object({ product: z.number(), isIn: z.boolean() })),
+});
+
+/** Puts back what went there before, where nobody has changed it since. */
+export async function undoAssortment({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
+  const left: string[] = [];
+  const changes = await changesOf(tx, actionId, 'place', z.object({ assortment: z.tuple([kept, kept]) }));
+  for (const { id, delta } of changes) {
+    const [before, after] = delta.assortment;
+    if (isSame(await held(tx, id), after)) await write({ tx, dirtyPlace }, id, before);
+    else left.push('Which goods go there: changed since');
+  }
+  return { left };
+}

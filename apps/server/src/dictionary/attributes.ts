@@ -1,0 +1,201 @@
+/** The attribute dictionary as people keep it: made, changed, put away, each with its history. */
+import type { AttributeFields, DictionaryRow } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
+import { foldText } from '@velvet-shelf/core/values';
+import { asc, count, eq, sql } from 'drizzle-orm';
+import { loadCompany } from '../company/settings.js';
+import { type Executor, first, queryOne, queryRows } from '../db/client.js';
+import { type Acting, act } from '../history/act.js';
+import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
+import { changesOf } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { Problem, conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { runAside } from '../jobs/aside.js';
+import { resolveAnew } from '../history/follow.js';
+import { addAttributes, addValues, lockDictionary } from './new.js';
+import * as tables from '../db/schema/index.js';
+
+const { attribute, listValue } = tables;
+
+export async function listDictionary(on: Executor): Promise<DictionaryRow[]> {
+  const rows = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
+  const lists = await on
+    .select({ attribute: listValue.attributeId, n: count() })
+    .from(listValue)
+    .groupBy(listValue.attributeId);
+  const values = new Map(lists.map((list) => [list.attribute, list.n]));
+  return rows.map(({ position: _, ...row }) => ({
+    ...row,
+    isComputed: isComputed(row.key),
+    values: values.get(row.id) ?? (row.type === 'choice' ? 0 : null),
+  }));
+}
+
+/** How many goods have a value of each attribute, in whatever language. */
+export async function countUses(on: Executor): Promise<Record<string, number>> {
+  const counted = await queryRows<{ id: number; n: number }>(
+    on,
+    sql`SELECT a.id, count(*) AS n FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+        CROSS JOIN LATERAL (SELECT json_object_keys(p.facts) AS key UNION SELECT json_object_keys(t.texts)) k JOIN attribute a ON a.key = k.key
+        WHERE p.merged_into IS NULL AND p.kind IN ('variant', 'single') GROUP BY a.id`,
+  );
+  return Object.fromEntries(counted.map(({ id, n }) => [id, n]));
+}
+
+/** Whether some source or person says a value of it, goods that were taken away since included. */
+async function isUsed(on: Executor, { id, key }: { id: number; key: string }): Promise<boolean> {
+  const used = await queryOne<{ used: boolean }>(
+    on,
+    sql`SELECT EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${id})
+      OR EXISTS (SELECT 1 FROM record_content c, json_object_keys(c.content -> 'values') k WHERE k = ${key} OR k LIKE ${`${key}@%`}) AS used`,
+  );
+  return used?.used ?? false;
+}
+
+/** Names are told apart as people read them. */
+async function expectFreeNames(on: Executor, labels: readonly string[], except = 0): Promise<void> {
+  const held = await on.select({ id: attribute.id, label: attribute.label }).from(attribute);
+  const taken = new Map(held.filter(({ id }) => id !== except).map(({ label }) => [foldText(label), label]));
+  for (const label of labels) {
+    const folded = foldText(label);
+    if (taken.has(folded))
+      throw new Problem(409, 'The name is taken', `There is an attribute named ${taken.get(folded)} already`, [
+        { pointer: '/body/label', detail: `There is an attribute named ${taken.get(folded)} already` },
+      ]);
+    taken.set(folded, label);
+  }
+}
+
+export type GivenAttribute = AttributeFields & { values: string[] };
+
+/** Adds attributes as part of an action. */
+export async function makeAttributes(
+  on: Pick<Acting, 'tx' | 'change'>,
+  given: readonly GivenAttribute[],
+): Promise<{ id: number; key: string; label: string }[]> {
+  const { home } = await loadCompany(on.tx);
+  await lockDictionary(on.tx);
+  await expectFreeNames(
+    on.tx,
+    given.map(({ label }) => label),
+  );
+  const rows = await addAttributes(
+    on.tx,
+    given.map(({ dimension, role, ...fields }) => ({
+      ...fields,
+      ...(dimension && fields.type === 'measure' ? { dimension } : {}),
+      ...(role ? { role } : {}),
+    })),
+  );
+  for (const [i, row] of rows.entries()) {
+    const { type, values = [] } = given[i] ?? {};
+    if (type === 'choice')
+      await addValues(
+        on.tx,
+        row.id,
+        [...new Map(values.map((name) => [foldText(name), name])).values()].map((name) => ({
+          names: { [home]: name },
+        })),
+      );
+    on.change({ kind: 'attribute', id: row.id, delta: { created: [row.label] } });
+  }
+  return rows;
+}
+
+const naming = (labels: readonly string[]) =>
+  labels.length === 1 ? `the attribute ${labels[0]}` : `${labels.length} attributes`;
+
+export async function addToDictionary(
+  services: Services,
+  user: User,
+  given: readonly GivenAttribute[],
+): Promise<number[]> {
+  const { answer } = await act(services, user, { kind: 'dictionary', tells: ['dictionary'] }, async (on) => {
+    const rows = await makeAttributes(on, given);
+    on.say(`Made ${naming(rows.map(({ label }) => label))}`);
+    return rows.map(({ id }) => id);
+  });
+  return answer;
+}
+
+/** Fields that say what values are: they stay as long as there are any. */
+const ofValues = ['type', 'many', 'perLanguage', 'dimension'] as const;
+/** Fields that what goods hold out follows from. */
+const ofResolving = ['level', 'role'] as const;
+
+type Change = Partial<AttributeFields & { putAway: boolean }>;
+
+/** Changes an attribute; where goods follow from what changed they are resolved anew by a job, which is answered. */
+export async function changeAttribute(
+  services: Services,
+  user: User,
+  id: number,
+  { to, was }: { to: Change; was: Change },
+): Promise<number | null> {
+  const { answer: job } = await act(services, user, { kind: 'dictionary', tells: ['dictionary'] }, async (on) => {
+    await lockDictionary(on.tx);
+    const held = await first(on.tx.select().from(attribute).where(eq(attribute.id, id)));
+    if (!held) throw notFound(`attribute ${id}`);
+    if (isComputed(held.key))
+      throw conflict(`${held.label} follows from the sources: only its name and group can change`);
+    if (to.label !== undefined) await expectFreeNames(on.tx, [to.label], id);
+    const delta = deltaOfFields(held, to, was);
+    const changed = Object.keys(delta);
+    if (changed.length === 0) return null;
+    const touching = ofValues.filter((field) => changed.includes(field));
+    if (touching.length > 0 && (await isUsed(on.tx, held)))
+      throw new Problem(
+        409,
+        'Goods have values of it',
+        `What the values of ${held.label} are stays as long as goods have any. Make a new attribute, and bring the values in again for it.`,
+        touching.map((field) => ({ pointer: `/body/${field}`, detail: 'Goods have values of it: this stays' })),
+      );
+    await on.tx.update(attribute).set(to).where(eq(attribute.id, id));
+    on.say(
+      to.putAway === undefined
+        ? `Changed the attribute ${held.label}`
+        : `${to.putAway ? 'Put' : 'Took'} the attribute ${held.label} ${to.putAway ? 'away' : 'back'}`,
+    );
+    on.change({ kind: 'attribute', id, delta });
+    return follow(on.tx, changed, on.id);
+  });
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
+const follow = async (on: Executor, changed: readonly string[], action: number): Promise<number | null> =>
+  ofResolving.some((field) => changed.includes(field))
+    ? resolveAnew(on, 'Bringing all goods in line with the dictionary', action)
+    : null;
+
+/** Takes back attributes that were made, where no goods have a value of them, and fields that are still as they were set. */
+export async function undoDictionary({ tx, actionId, by }: Undoing): Promise<Undone> {
+  await lockDictionary(tx);
+  const left: string[] = [];
+  const changed = new Set<string>();
+  for (const { id, delta } of await changesOf(tx, actionId, 'attribute', fieldsDelta)) {
+    const held = await first(tx.select().from(attribute).where(eq(attribute.id, id)));
+    if (!held) continue;
+    if (delta.created) {
+      if (await isUsed(tx, held)) left.push(`${held.label}: goods have values of it`);
+      else {
+        await tx.delete(tables.trustPolicy).where(eq(tables.trustPolicy.attributeId, id));
+        await tx.delete(attribute).where(eq(attribute.id, id));
+      }
+      continue;
+    }
+    const back = fieldsBack(held, delta);
+    left.push(...back.left.map((field) => `${field} of ${held.label}: changed since`));
+    const fields = Object.keys(back.to);
+    if (fields.length === 0) continue;
+    if (ofValues.some((field) => fields.includes(field)) && (await isUsed(tx, held))) {
+      left.push(`${held.label}: goods have values of it`);
+      continue;
+    }
+    await tx.update(attribute).set(back.to).where(eq(attribute.id, id));
+    for (const field of fields) changed.add(field);
+  }
+  await follow(tx, [...changed], by);
+  return { left };
+}

@@ -1,0 +1,244 @@
+/** Values of closed lists as people keep them, our category tree among them: made, renamed, moved, put away, each with its history. */
+import type { ListValueAnswer, ValueFields } from '@velvet-shelf/contract';
+import { foldText } from '@velvet-shelf/core/values';
+import { asc, eq, sql } from 'drizzle-orm';
+import { loadCompany } from '../company/settings.js';
+import { type Executor, first, queryOne, queryRows } from '../db/client.js';
+import { type Acting, act } from '../history/act.js';
+import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
+import { changesOf } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { badRequest, conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { addValues, categoryAttribute, lockDictionary } from './new.js';
+import * as tables from '../db/schema/index.js';
+
+const { listValue, attribute } = tables;
+type Row = typeof listValue.$inferSelect;
+
+const fieldsOf = ({ names, spellings, parentId, position, hidden }: Row): ValueFields => ({
+  names,
+  spellings,
+  parentId,
+  position,
+  hidden,
+});
+
+const rowsOf = (on: Executor, attributeId: number): Promise<Row[]> =>
+  on
+    .select()
+    .from(listValue)
+    .where(eq(listValue.attributeId, attributeId))
+    .orderBy(asc(listValue.position), asc(listValue.id));
+
+/** Names from the root down, in the company's own language. */
+function pathsOf(rows: readonly Row[], home: string): Map<number, string[]> {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const nameOf = ({ names, key }: Row) => names[home] ?? Object.values(names)[0] ?? key;
+  return new Map(
+    rows.map((row) => {
+      const path: string[] = [];
+      for (let at: Row | undefined = row; at && path.length <= rows.length; at = byId.get(at.parentId ?? 0))
+        path.unshift(nameOf(at));
+      return [row.id, path];
+    }),
+  );
+}
+
+export async function listValues(on: Executor, attributeId: number): Promise<ListValueAnswer[]> {
+  const held = await first(on.select().from(attribute).where(eq(attribute.id, attributeId)));
+  if (!held) throw notFound(`attribute ${attributeId}`);
+  const { home } = await loadCompany(on);
+  const rows = await rowsOf(on, attributeId);
+  const paths = pathsOf(rows, home);
+  const counted = await queryRows<{ key: string; n: number }>(
+    on,
+    held.role === 'category'
+      ? sql`SELECT category AS key, count(*) AS n FROM product WHERE category IS NOT NULL AND kind IN ('variant', 'single') AND merged_into IS NULL GROUP BY 1`
+      : sql`SELECT v.key, count(*) AS n FROM product p CROSS JOIN LATERAL (SELECT p.facts -> ${held.key} AS said) s
+            CROSS JOIN LATERAL json_array_elements_text(CASE json_typeof(s.said) WHEN 'array' THEN s.said ELSE json_build_array(s.said) END) v(key)
+            WHERE s.said IS NOT NULL AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL GROUP BY 1`,
+  );
+  const goods = new Map(counted.map(({ key, n }) => [key, n]));
+  return inTreeOrder(rows).map((row) => ({
+    ...fieldsOf(row),
+    id: row.id,
+    key: row.key,
+    path: paths.get(row.id) ?? [],
+    goods: goods.get(row.key) ?? 0,
+  }));
+}
+
+/** Each before what stands below it, those beside one another in their order. */
+function inTreeOrder(rows: readonly Row[]): Row[] {
+  const ids = new Set(rows.map(({ id }) => id));
+  const below = new Map<number | null, Row[]>();
+  for (const row of rows) {
+    const parent = row.parentId !== null && ids.has(row.parentId) ? row.parentId : null;
+    below.set(parent, [...(below.get(parent) ?? []), row]);
+  }
+  const walk = (parent: number | null): Row[] => (below.get(parent) ?? []).flatMap((row) => [row, ...walk(row.id)]);
+  return walk(null);
+}
+
+export interface Made {
+  made: number;
+  known: number;
+}
+
+/** Adds what is not there yet of paths of names, as part of an action; of a path whose end is there nothing is made. */
+export async function makeValues(
+  on: Pick<Acting, 'tx' | 'change'>,
+  attributeId: number,
+  paths: readonly (readonly string[])[],
+  below: number | null = null,
+): Promise<Made> {
+  await lockDictionary(on.tx);
+  const { home } = await loadCompany(on.tx);
+  const rows = await rowsOf(on.tx, attributeId);
+  if (below !== null && !rows.some(({ id }) => id === below)) throw notFound(`value ${below} on this list`);
+  const slot = (parent: number | null, name: string) => `${parent ?? ''} ${foldText(name)}`;
+  const known = new Map(
+    rows.flatMap((row) =>
+      [...Object.values(row.names), ...row.spellings].map((name) => [slot(row.parentId, name), row.id] as const),
+    ),
+  );
+  const keys = new Map(rows.map(({ id, key }) => [id, key]));
+  const counts = { made: 0, known: 0 };
+  for (const path of paths) {
+    let at = below;
+    let isNew = false;
+    for (const name of path) {
+      const held = known.get(slot(at, name));
+      if (held !== undefined) {
+        at = held;
+        continue;
+      }
+      const parent = at === null ? undefined : keys.get(at);
+      const [row] = await addValues(on.tx, attributeId, [
+        { names: { [home]: name.trim() }, ...(parent === undefined ? {} : { parent }) },
+      ]);
+      if (!row) continue;
+      known.set(slot(at, name), row.id);
+      keys.set(row.id, row.key);
+      on.change({ kind: 'list value', id: row.id, delta: { created: [name.trim()] } });
+      at = row.id;
+      isNew = true;
+      counts.made++;
+    }
+    if (!isNew) counts.known++;
+  }
+  return counts;
+}
+
+/** Adds values to a list, or categories to our tree where no list is named. */
+export async function addToList(
+  services: Services,
+  user: User,
+  list: number | undefined,
+  { paths, below }: { paths: string[][]; below: number | null },
+): Promise<Made> {
+  const { answer } = await act(services, user, { kind: 'list', tells: ['dictionary'] }, async (on) => {
+    const id = list ?? (await categoryAttribute(on.tx));
+    const held = await first(on.tx.select().from(attribute).where(eq(attribute.id, id)));
+    if (!held) throw notFound(`attribute ${id}`);
+    if (held.type !== 'choice') throw conflict(`${held.label} may be anything: it has no list`);
+    const made = await makeValues(on, id, paths, below);
+    if (made.made > 0)
+      on.say(
+        made.made === 1
+          ? `New on the list of ${held.label}: ${paths.at(-1)?.join(' / ')}`
+          : `${made.made} new values on the list of ${held.label}`,
+      );
+    return made;
+  });
+  return answer;
+}
+
+/** Changes a value; what refers to it refers to it still. */
+export async function changeValue(
+  services: Services,
+  user: User,
+  id: number,
+  { to, was }: { to: Partial<ValueFields>; was: Partial<ValueFields> },
+): Promise<void> {
+  await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
+    await lockDictionary(on.tx);
+    const held = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
+    if (!held) throw notFound(`value ${id}`);
+    const { home } = await loadCompany(on.tx);
+    const rows = await rowsOf(on.tx, held.attributeId);
+    expectPlace(rows, held, { ...fieldsOf(held), ...to });
+    const delta = deltaOfFields(fieldsOf(held), to, was);
+    if (Object.keys(delta).length === 0) return;
+    await on.tx.update(listValue).set(to).where(eq(listValue.id, id));
+    on.say(sayChange((pathsOf(rows, home).get(id) ?? []).join(' / '), to));
+    on.change({ kind: 'list value', id, delta });
+    await touchPlaces(on);
+  });
+}
+
+/** Names that channels are sent, and what stands below what, are read by every place. */
+async function touchPlaces(on: Pick<Acting, 'tx' | 'dirtyPlace'>): Promise<void> {
+  for (const { id } of await on.tx.select({ id: tables.place.id }).from(tables.place)) await on.dirtyPlace(id);
+}
+
+function sayChange(name: string, to: Partial<ValueFields>): string {
+  if (to.hidden !== undefined) return to.hidden ? `Put ${name} away` : `Took ${name} back`;
+  if (to.names !== undefined) return `Renamed ${name}`;
+  return to.parentId === undefined ? `Changed ${name}` : `Moved ${name}`;
+}
+
+/** Refuses a place below itself, one that is not on its list, and a name that another beside it has. */
+function expectPlace(rows: readonly Row[], held: Row, to: ValueFields): void {
+  if (Object.keys(to.names).length === 0)
+    throw badRequest('A value has a name', [{ pointer: '/body/to/names', detail: 'Give a name' }]);
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  if (to.parentId !== null && !byId.has(to.parentId)) throw notFound(`value ${to.parentId} on this list`);
+  for (let at = to.parentId; at !== null; at = byId.get(at)?.parentId ?? null)
+    if (at === held.id) throw conflict('Nothing stands below itself: choose another place for it');
+  const own = new Set(Object.values(to.names).map(foldText));
+  const beside = rows.find(
+    (row) =>
+      row.id !== held.id &&
+      row.parentId === to.parentId &&
+      Object.values(row.names).some((name) => own.has(foldText(name))),
+  );
+  if (beside)
+    throw conflict(`${Object.values(beside.names)[0]} stands there already: give another name, or make the two one`);
+}
+
+/** Whether goods, whoever says so, have the value. */
+async function isUsed(on: Executor, { key, attributeId }: Row): Promise<boolean> {
+  const held = await first(on.select({ key: attribute.key }).from(attribute).where(eq(attribute.id, attributeId)));
+  const used = await queryOne<{ used: boolean }>(
+    on,
+    sql`SELECT EXISTS (SELECT 1 FROM record_content c WHERE c.content -> 'values' ->> ${held?.key ?? ''} = ${key})
+      OR EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${attributeId} AND value::text = ${JSON.stringify(key)})
+      OR EXISTS (SELECT 1 FROM category_map WHERE category = ${key})
+      OR EXISTS (SELECT 1 FROM list_value v JOIN list_value p ON p.id = v.parent_id WHERE p.attribute_id = ${attributeId} AND p.key = ${key}) AS used`,
+  );
+  return used?.used ?? false;
+}
+
+/** Takes back values that were made, the lowest first, where nothing has them, and fields that are still as they were set. */
+export async function undoLists({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
+  await lockDictionary(tx);
+  const left: string[] = [];
+  const changes = await changesOf(tx, actionId, 'list value', fieldsDelta);
+  for (const { id, delta } of changes.sort((a, b) => b.id - a.id)) {
+    const held = await first(tx.select().from(listValue).where(eq(listValue.id, id)));
+    if (!held) continue;
+    const [name = held.key] = Object.values(held.names);
+    if (delta.created) {
+      if (await isUsed(tx, held)) left.push(`${name}: something has it`);
+      else await tx.delete(listValue).where(eq(listValue.id, id));
+      continue;
+    }
+    const back = fieldsBack(fieldsOf(held), delta);
+    left.push(...back.left.map((field) => `${field} of ${name}: changed since`));
+    if (Object.keys(back.to).length > 0) await tx.update(listValue).set(back.to).where(eq(listValue.id, id));
+  }
+  await touchPlaces({ tx, dirtyPlace });
+  return { left };
+}

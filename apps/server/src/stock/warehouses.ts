@@ -1,0 +1,102 @@
+/** Warehouses of one's own: made, renamed, put away. */
+import { foldText } from '@velvet-shelf/core/values';
+import { and, count, eq, ne, sql } from 'drizzle-orm';
+import { type Executor, first } from '../db/client.js';
+import { act } from '../history/act.js';
+import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
+import { changesOf } from '../history/record.js';
+import type { Undoing, Undone } from '../history/undo.js';
+import { Problem, conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import * as tables from '../db/schema/index.js';
+
+const { warehouse, stockLevel } = tables;
+
+async function expectFree(on: Executor, name: string, except = 0): Promise<void> {
+  const held = await on.select({ id: warehouse.id, name: warehouse.name }).from(warehouse);
+  if (!held.some(({ id, name: other }) => id !== except && foldText(other) === foldText(name))) return;
+  const detail = `There is a warehouse named ${name} already`;
+  throw new Problem(409, 'The name is taken', detail, [{ pointer: '/body/name', detail }]);
+}
+
+export async function addWarehouse(services: Services, user: User, name: string): Promise<number> {
+  const { answer } = await act(services, user, { kind: 'warehouse', tells: ['stock'] }, async (on) => {
+    await on.tx.execute(sql`LOCK TABLE warehouse IN SHARE ROW EXCLUSIVE MODE`);
+    await expectFree(on.tx, name);
+    const made = await first(
+      on.tx
+        .insert(warehouse)
+        .values({ key: sql`'own-' || currval(pg_get_serial_sequence('warehouse', 'id'))`, name })
+        .returning({ id: warehouse.id }),
+    );
+    if (!made) throw new Error('No warehouse was made');
+    on.say(`New warehouse ${name}`);
+    on.change({ kind: 'warehouse', id: made.id, delta: { created: [name] } });
+    return made.id;
+  });
+  return answer;
+}
+
+const holds = async (on: Executor, id: number): Promise<boolean> =>
+  (
+    await on
+      .select({ id: stockLevel.productId })
+      .from(stockLevel)
+      .where(and(eq(stockLevel.warehouseId, id), ne(stockLevel.onHand, 0)))
+      .limit(1)
+  ).length > 0;
+
+type Fields = { name?: string | undefined; putAway?: boolean | undefined };
+
+/** One that holds pieces stays, and so does the last one of ours: counts go there. */
+export async function changeWarehouse(
+  services: Services,
+  user: User,
+  id: number,
+  { to, was }: { to: Fields; was: Fields },
+): Promise<void> {
+  await act(services, user, { kind: 'warehouse', tells: ['stock'] }, async (on) => {
+    await on.tx.execute(sql`LOCK TABLE warehouse IN SHARE ROW EXCLUSIVE MODE`);
+    const held = await first(on.tx.select().from(warehouse).where(eq(warehouse.id, id)));
+    if (!held) throw notFound(`warehouse ${id}`);
+    if (to.name !== undefined) await expectFree(on.tx, to.name, id);
+    if (to.putAway) {
+      if (await holds(on.tx, id)) throw conflict(`${held.name} holds pieces: move them or count them down first`);
+      const [others] = await on.tx
+        .select({ n: count() })
+        .from(warehouse)
+        .where(and(eq(warehouse.kind, 'own'), eq(warehouse.putAway, false), ne(warehouse.id, id)));
+      if (held.kind === 'own' && (others?.n ?? 0) === 0)
+        throw conflict('The last warehouse of ours stays: counts go there');
+    }
+    const delta = deltaOfFields(held, to, was);
+    if (Object.keys(delta).length === 0) return;
+    await on.tx.update(warehouse).set(to).where(eq(warehouse.id, id));
+    on.say(
+      to.putAway === undefined
+        ? `Renamed the warehouse ${held.name}`
+        : `${to.putAway ? 'Put' : 'Took'} the warehouse ${held.name} ${to.putAway ? 'away' : 'back'}`,
+    );
+    on.change({ kind: 'warehouse', id, delta });
+  });
+}
+
+export async function undoWarehouse({ tx, actionId }: Undoing): Promise<Undone> {
+  const left: string[] = [];
+  for (const { id, delta } of await changesOf(tx, actionId, 'warehouse', fieldsDelta)) {
+    const held = await first(tx.select().from(warehouse).where(eq(warehouse.id, id)).for('update'));
+    if (!held) continue;
+    if (delta.created) {
+      const moved = await first(
+        tx.select({ id: tables.movement.id }).from(tables.movement).where(eq(tables.movement.warehouseId, id)).limit(1),
+      );
+      if (moved) left.push(`${held.name}: pieces have moved there`);
+      else await tx.delete(warehouse).where(eq(warehouse.id, id));
+      continue;
+    }
+    const back = fieldsBack(held, delta);
+    left.push(...back.left.map((field) => `${field} of ${held.name}: changed since`));
+    if (Object.keys(back.to).length > 0) await tx.update(warehouse).set(back.to).where(eq(warehouse.id, id));
+  }
+  return { left };
+}

@@ -1,0 +1,157 @@
+/** Suppliers as they are kept: renamed, with their language and currency, put away and back. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type SupplierAnswer, api } from '@velvet-shelf/contract';
+import { currencies, languages, readLanguage, sayLanguage } from '@velvet-shelf/core/values';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { ask, keyOf } from '../api/ask';
+import { call } from '../api/call';
+import { Box } from '../design/Box';
+import { DataTable } from '../design/DataTable';
+import { Loaded, ProblemBox } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { Pick } from '../design/Pick';
+import { count } from '../design/words';
+import { NewSupplier } from './NewSupplier';
+
+const { shape: fields } = api.company.changeSupplier.body.shape.to;
+const asked = z.object({
+  name: fields.name.unwrap(),
+  language: fields.language.unwrap(),
+  /** Empty = the company's. */
+  currency: z.string().transform((code) => (code === '' ? null : code)),
+});
+type Change = z.input<typeof api.company.changeSupplier.body>;
+
+export function SupplierTable() {
+  const suppliers = useQuery(ask(api.company.suppliers));
+  const queries = useQueryClient();
+  const [isAdding, setAdding] = useState(false);
+  const [open, setOpen] = useState<number>();
+  const change = useMutation({
+    mutationFn: ({ id, ...body }: Change & { id: number }) =>
+      call(api.company.changeSupplier, { params: { id }, body }),
+    onSuccess: () => setOpen(undefined),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf(api.company.suppliers) }),
+  });
+  return (
+    <Box maxWide={900}>
+      <Box as="p" muted around={[0, 0, 3]}>
+        In the order of trust, which is set at <Link to="/matching?tab=trust">Whose word counts</Link>.
+      </Box>
+      <Loaded query={suppliers}>
+        {({ items }) => (
+          <DataTable
+            label="Suppliers"
+            look={{ surface: 'card' }}
+            rows={items}
+            keyOf={({ id }) => id}
+            rowLook={({ putAway }) => ({ faded: putAway })}
+            columns={[
+              {
+                head: 'Supplier',
+                isHead: true,
+                sortBy: ({ name }) => name,
+                cell: (row) => `${row.name}${row.putAway ? ' · put away' : ''}`,
+              },
+              { head: 'Texts are in', cell: ({ language }) => sayLanguage(language) },
+              { head: 'Prices are in', cell: ({ currency }) => currency ?? 'the company’s currency' },
+              {
+                head: 'Records',
+                sortBy: ({ records }) => records,
+                look: { num: true },
+                cell: ({ records }) => count(records),
+              },
+              {
+                head: '',
+                id: 'Change',
+                cell: (row) => (
+                  <>
+                    <Button color="secondary" aria-label={`Change ${row.name}`} onClick={() => setOpen(row.id)}>
+                      Change
+                    </Button>
+                    {row.kind === 'supplier' && (
+                      <Button
+                        color="inherit"
+                        aria-label={`${row.putAway ? 'Take back' : 'Put away'} ${row.name}`}
+                        disabled={change.isPending}
+                        onClick={() =>
+                          change.mutate({ id: row.id, to: { putAway: !row.putAway }, was: { putAway: row.putAway } })
+                        }
+                      >
+                        {row.putAway ? 'Take back' : 'Put away'}
+                      </Button>
+                    )}
+                  </>
+                ),
+              },
+            ]}
+            instead={(row) =>
+              row.id === open && (
+                <OneSupplier
+                  supplier={row}
+                  error={change.error}
+                  onSend={(body) => change.mutate({ id: row.id, ...body })}
+                  onCancel={() => setOpen(undefined)}
+                />
+              )
+            }
+          />
+        )}
+      </Loaded>
+      {change.error && open === undefined && <ProblemBox error={change.error} />}
+      {isAdding ? (
+        <NewSupplier onAdded={() => setAdding(false)} onCancel={() => setAdding(false)} />
+      ) : (
+        <Button color="secondary" sx={{ p: 0, mt: 2 }} onClick={() => setAdding(true)}>
+          + Supplier
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function OneSupplier({
+  supplier: { name, language, currency },
+  error,
+  onSend,
+  onCancel,
+}: {
+  supplier: SupplierAnswer;
+  error: unknown;
+  onSend: (body: Change) => void;
+  onCancel: () => void;
+}) {
+  const form = useFields(asked, { name, language, currency: currency ?? '' });
+  const tongues = useMemo(() => languages(), []);
+  const coins = useMemo(() => currencies(), []);
+  return (
+    <Form
+      form={form}
+      onSend={(to) => onSend({ to, was: { name, language, currency } })}
+      onCancel={onCancel}
+      error={error}
+    >
+      <Box columns="1.2fr 1fr 1fr auto auto" gap={2} pad={[2, 0]} align="start">
+        <Field control={form.control} name="name" label="Name" autoFocus />
+        <Pick control={form.control} name="language" label="Texts are in" choices={tongues} read={readLanguage} />
+        <Pick
+          control={form.control}
+          name="currency"
+          label="Prices are in"
+          choices={coins}
+          showsCode
+          helperText="Empty: the company’s"
+        />
+        <Button type="submit" variant="contained">
+          Keep
+        </Button>
+        <Button color="inherit" onClick={onCancel}>
+          Cancel
+        </Button>
+      </Box>
+    </Form>
+  );
+}

@@ -1,0 +1,110 @@
+/** One value of a list: its names by language, how else it is written, where it stands. */
+import Button from '@mui/material/Button';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type ListValueAnswer, type ValueFields, api } from '@velvet-shelf/contract';
+import { sayLanguage } from '@velvet-shelf/core/values';
+import { z } from 'zod';
+import { call } from '../api/call';
+import { useCompany } from '../company/company';
+import { Box } from '../design/Box';
+import { ProblemBox } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { Pick } from '../design/Pick';
+
+const linesOf = (text: string) =>
+  text
+    .split(/[\n|]/)
+    .map((line) => line.trim())
+    .filter(Boolean);
+
+const asked = z.object({
+  names: z.array(z.object({ language: z.string(), name: z.string().trim().max(200) })),
+  spellings: z.string().transform(linesOf),
+  /** Number of the value it stands below, as text; empty = at the root. */
+  below: z.string(),
+});
+
+export function ValueForm({
+  value,
+  all,
+  isTree,
+  onDone,
+}: {
+  value: ListValueAnswer;
+  all: readonly ListValueAnswer[];
+  isTree: boolean;
+  onDone: () => void;
+}) {
+  const { languages } = useCompany();
+  const queries = useQueryClient();
+  const spoken = [...new Set([...languages, ...Object.keys(value.names)])];
+  const form = useFields(asked, {
+    names: spoken.map((language) => ({ language, name: value.names[language] ?? '' })),
+    spellings: value.spellings.join('\n'),
+    below: value.parentId === null ? '' : String(value.parentId),
+  });
+  const { control } = form;
+  const change = useMutation({
+    mutationFn: (to: Partial<ValueFields>) => {
+      const { names, spellings, parentId, position, hidden } = value;
+      return call(api.dictionary.changeValue, {
+        params: { id: value.id },
+        body: { to, was: { names, spellings, parentId, position, hidden } },
+      });
+    },
+    onSuccess: () => {
+      void queries.invalidateQueries();
+      onDone();
+    },
+  });
+  // What stands below it cannot be above it.
+  const below = all.filter(({ path }) => !value.path.every((name, i) => path[i] === name));
+  return (
+    <Form
+      form={form}
+      onSend={({ names, spellings, below: at }) =>
+        change.mutate({
+          names: Object.fromEntries(names.flatMap(({ language, name }) => (name === '' ? [] : [[language, name]]))),
+          spellings,
+          ...(isTree ? { parentId: at === '' ? null : Number(at) } : {}),
+        })
+      }
+      onCancel={onDone}
+      columns
+      gap={2}
+      pad={[2, 0]}
+    >
+      {spoken.map((language, i) => (
+        <Field
+          key={language}
+          control={control}
+          name={`names.${i}.name`}
+          label={sayLanguage(language)}
+          autoFocus={i === 0}
+        />
+      ))}
+      <Field control={control} name="spellings" label="Also written" multiline helperText="One a line" />
+      {isTree && (
+        <Pick
+          control={control}
+          name="below"
+          label="Stands below"
+          choices={below.map(({ id, path }) => ({ code: String(id), name: path.join(' / ') }))}
+          helperText="Empty: at the root"
+        />
+      )}
+      {change.error && <ProblemBox error={change.error} />}
+      <Box row>
+        <Button type="submit" variant="contained" disabled={change.isPending}>
+          Keep
+        </Button>
+        <Button color="inherit" onClick={onDone}>
+          Cancel
+        </Button>
+        <Button color="inherit" disabled={change.isPending} onClick={() => change.mutate({ hidden: !value.hidden })}>
+          {value.hidden ? 'Take back' : 'Put away'}
+        </Button>
+      </Box>
+    </Form>
+  );
+}

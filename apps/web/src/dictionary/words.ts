@@ -1,0 +1,21 @@
+/** Types, dimensions and roles of attributes as people read them. */
+import type { AttributeType, Role } from '@velvet-shelf/core/values';
+
+export const typeWords: Record<AttributeType, string> = {
+  text: 'text',
+  richText: 'text with markup',
+  number: 'number',
+  measure: 'measure',
+  money: 'amount of money',
+  boolean: 'yes or no',
+  date: 'date',
+  choice: 'one of a list',
+  media: 'picture or file',
+  link: 'address of a page',
+};
+
+/** “purchasePrice” → “purchase price”; what is an abbreviation stays one. */
+export const roleWords = (role: Role): string =>
+  ['sku', 'gtin', 'mpn'].includes(role) ? role.toUpperCase() : spaced(role);
+
+export const spaced = (key: string): string => key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
