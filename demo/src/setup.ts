@@ -45,10 +45,10 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
       sql`INSERT INTO user_account (email, name, role, password_hash, last_visit) VALUES (${user.email}, ${user.name}, ${user.role}, ${await hashPassword(password)}, now() - interval '14 hours')`,
     );
   await db.execute(sql`
-    INSERT INTO attribute (key, label, type, many, per_language, level, dimension, role, "group", position)
-    SELECT key, label, type, many, "perLanguage", level, dimension, role, "group", position
+    INSERT INTO attribute (key, label, type, many, per_language, level, dimension, role, aliases, "group", position)
+    SELECT key, label, type, many, "perLanguage", level, dimension, role, coalesce(aliases, '[]'), "group", position
     FROM jsonb_to_recordset(${json(dictionary.map((attribute, position) => ({ ...attribute, position })))})
-      AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, role text, "group" text, position int)`);
+      AS t(key text, label text, type text, many boolean, "perLanguage" boolean, level text, dimension text, role text, aliases jsonb, "group" text, position int)`);
   await writeLists(db);
   await db.execute(sql`
     INSERT INTO supplier (key, name, rank, kind, language) SELECT key, name, rank, kind, language

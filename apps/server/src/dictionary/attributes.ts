@@ -48,7 +48,7 @@ async function isUsed(on: Executor, { id, key }: { id: number; key: string }): P
   const used = await queryOne<{ used: boolean }>(
     on,
     sql`SELECT EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${id})
-      OR EXISTS (SELECT 1 FROM record_content c, json_object_keys(c.content -> 'values') k WHERE k = ${key} OR k LIKE ${`${key}@%`}) AS used`,
+      OR EXISTS (SELECT 1 FROM record r JOIN record_content c ON c.id = r.content_id CROSS JOIN LATERAL json_object_keys(c.content -> 'values') k WHERE k = ${key} OR k LIKE ${`${key}@%`}) AS used`,
   );
   return used?.used ?? false;
 }
@@ -170,7 +170,7 @@ const follow = async (on: Executor, changed: readonly string[], action: number):
     : null;
 
 /** Takes back attributes that were made, where no goods have a value of them, and fields that are still as they were set. */
-export async function undoDictionary({ tx, actionId, by }: Undoing): Promise<Undone> {
+export async function undoDictionary({ tx, actionId, by }: Pick<Undoing, 'tx' | 'actionId' | 'by'>): Promise<Undone> {
   await lockDictionary(tx);
   const left: string[] = [];
   const changed = new Set<string>();

@@ -7,6 +7,15 @@ import * as tables from '../db/schema/index.js';
 /** What is said of a new attribute; its key follows from its name. */
 export type NewAttribute = Omit<Attribute, 'key' | 'choices'>;
 
+/** Keys of new attributes and values, none of them among those `taken`. */
+export function keysBeside(taken: Iterable<string>): { attribute(label: string): string; value(name: string): string } {
+  const held = new Set(taken);
+  return {
+    attribute: (label) => freeKey(held, `own-${slugOf(label, 'attribute')}`),
+    value: (name) => freeKey(held, slugOf(name, 'value')),
+  };
+}
+
 /** A name as a key: nobody reads it, and none of the programme's own has a hyphen. */
 const slugOf = (name: string, otherwise: string): string =>
   foldText(name)

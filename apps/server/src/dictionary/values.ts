@@ -213,7 +213,7 @@ async function isUsed(on: Executor, { key, attributeId }: Row): Promise<boolean>
   const held = await first(on.select({ key: attribute.key }).from(attribute).where(eq(attribute.id, attributeId)));
   const used = await queryOne<{ used: boolean }>(
     on,
-    sql`SELECT EXISTS (SELECT 1 FROM record_content c WHERE c.content -> 'values' ->> ${held?.key ?? ''} = ${key})
+    sql`SELECT EXISTS (SELECT 1 FROM record r JOIN record_content c ON c.id = r.content_id WHERE c.content -> 'values' ->> ${held?.key ?? ''} = ${key})
       OR EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${attributeId} AND value::text = ${JSON.stringify(key)})
       OR EXISTS (SELECT 1 FROM category_map WHERE category = ${key})
       OR EXISTS (SELECT 1 FROM list_value v JOIN list_value p ON p.id = v.parent_id WHERE p.attribute_id = ${attributeId} AND p.key = ${key}) AS used`,
@@ -222,7 +222,11 @@ async function isUsed(on: Executor, { key, attributeId }: Row): Promise<boolean>
 }
 
 /** Takes back values that were made, the lowest first, where nothing has them, and fields that are still as they were set. */
-export async function undoLists({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
+export async function undoLists({
+  tx,
+  actionId,
+  dirtyPlace,
+}: Pick<Undoing, 'tx' | 'actionId'> & Partial<Pick<Undoing, 'dirtyPlace'>>): Promise<Undone> {
   await lockDictionary(tx);
   const left: string[] = [];
   const changes = await changesOf(tx, actionId, 'list value', fieldsDelta);
@@ -239,6 +243,7 @@ export async function undoLists({ tx, actionId, dirtyPlace }: Undoing): Promise<
     left.push(...back.left.map((field) => `${field} of ${name}: changed since`));
     if (Object.keys(back.to).length > 0) await tx.update(listValue).set(back.to).where(eq(listValue.id, id));
   }
-  await touchPlaces({ tx, dirtyPlace });
+  // What nothing has is read by no place.
+  if (dirtyPlace && changes.some(({ delta }) => !delta.created)) await touchPlaces({ tx, dirtyPlace });
   return { left };
 }

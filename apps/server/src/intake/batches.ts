@@ -24,7 +24,13 @@ export const nobodysFault = 'Nothing says whose goods these are: choose the supp
 
 /** Keeps whoever else would change a batch waiting; answers its state, where there is such a batch. */
 export const lockBatch = (on: Executor, id: number) =>
-  first(on.select({ state: tables.batch.state }).from(tables.batch).where(eq(tables.batch.id, id)).for('update'));
+  first(
+    on
+      .select({ state: tables.batch.state, makes: tables.batch.makes })
+      .from(tables.batch)
+      .where(eq(tables.batch.id, id))
+      .for('update'),
+  );
 
 /** Whether goods are being changed by a batch at this moment. */
 export const isAnyUnderWay = async (on: Executor): Promise<boolean> =>

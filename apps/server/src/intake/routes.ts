@@ -3,6 +3,7 @@ import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { triedOf } from './batches.js';
 import { apart } from '../jobs/aside.js';
+import { changeMakes } from './columns/makes.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
@@ -33,6 +34,10 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
   }));
   route(router, services, api.intake.batches, ({ query }) => listBatches(services, query.cursor, query.limit));
   route(router, services, api.intake.batch, ({ params }) => apart(lookAt, services, params.id));
+  route(router, services, api.intake.make, async ({ params, body }) => {
+    await changeMakes(services, params.id, body);
+    return apart(lookAt, services, params.id);
+  });
   route(router, services, api.intake.reading, async ({ params, body }) => {
     await apart(correctFile, services, { id: params.id, change: body });
     return apart(lookAt, services, params.id);

@@ -13,6 +13,7 @@ import type { JobContext } from '../jobs/define.js';
 import { createJob, runJob, wishCancel } from '../jobs/run.js';
 import { getBatch, isNobodys, isOpen, nobodysFault, sayState, triedOf } from './batches.js';
 import { signature } from './columns/columns.js';
+import { writeMakes } from './columns/makes.js';
 import { newsOf, recount, sayApplied } from './try/counts.js';
 import { countOutdated } from './try/dry-run.js';
 import { withoutTrial } from './trial.js';
@@ -124,6 +125,7 @@ export async function applyTried(services: Services, id: number, user: User): Pr
       { kind: 'batch', id, delta: { state: ['tried', 'applied'] } },
     ]);
     await tx.update(tables.batch).set({ state: 'applying', actionId: action }).where(eq(tables.batch.id, id));
+    await writeMakes(tx, found, action);
     await recount(tx, id);
     if (found.kind !== 'round-trip')
       await tx
@@ -216,6 +218,7 @@ export async function readAgain(services: Services, id: number, user: User): Pro
         columns: found.columns,
         suggestions: found.suggestions,
         map: found.map,
+        makes: found.makes,
         scope: found.scope,
         kind: found.kind,
         state: 'read',

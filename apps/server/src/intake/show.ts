@@ -2,12 +2,12 @@
 import type { BatchAnswer, BatchSummary } from '@velvet-shelf/contract';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { sql, eq, and, lt, desc, count } from 'drizzle-orm';
-import { loadDictionary } from '../dictionary/dictionary.js';
 import { type Database, iso, first } from '../db/client.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { isNobodys, isOpen, nobodysFault, triedOf } from './batches.js';
 import { previewRows, translationsOf } from './columns/columns.js';
+import { dictionaryOf, homelessOf } from './columns/makes.js';
 import { headOf, previewed } from './read/head.js';
 import * as tables from '../db/schema/index.js';
 
@@ -58,7 +58,7 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
   const summary = await first(summaries(db).where(eq(tables.batch.id, id)));
   if (!summary) throw notFound(`batch ${id}`);
   const found = await triedOf(db, id);
-  const dictionary = await loadDictionary(db);
+  const dictionary = await dictionaryOf(db, found);
   const isChangeable = isOpen(found.state);
   const head = await headOf(db, id, isChangeable ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';
@@ -77,6 +77,8 @@ export async function showBatch({ db }: { db: Database }, id: number): Promise<B
     columns: found.columns,
     suggestions: found.suggestions,
     map: found.map,
+    makes: found.makes,
+    homeless: isExchange || !isChangeable ? [] : homelessOf(found, head, dictionary),
     mapFaults: isExchange ? [] : [...(isNobodys(found) ? [nobodysFault] : []), ...mappingFaults(found.map)],
     // Words are only worked out while they can still be changed.
     translations:

@@ -17,6 +17,8 @@ import { useCompany } from '../company/company';
 import { type Correction, ReadingSettings } from './Reading';
 import { signOf } from './notes';
 import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targets';
+import { Makes } from './Makes';
+import { NewAttribute } from './NewAttribute';
 import { Translations } from './Translations';
 
 export function Columns({
@@ -35,7 +37,7 @@ export function Columns({
   });
   const off = !canEdit || correct.isPending;
   const isExchange = batch.kind === 'round-trip';
-  const choices = choicesFor(attributes.data?.items ?? [], useCompany());
+  const choices = choicesFor(attributes.data?.items ?? [], useCompany(), batch.makes);
   const put = (index: number, target: ColumnTarget) =>
     correct.mutate({ map: batch.map.map((row, i) => (i === index ? { ...row, target } : row)) });
   return (
@@ -46,7 +48,19 @@ export function Columns({
         <Exchange batch={batch} off={off} onCorrect={(change) => correct.mutate(change)} />
       ) : (
         <>
-          <Translations batch={batch} off={off} onSet={put} onMap={(map) => correct.mutate({ map })} />
+          <Makes
+            key={batch.homeless.map(({ column }) => column).join('\u0001')}
+            batch={batch}
+            off={off}
+            onChange={onChange}
+          />
+          <Translations
+            batch={batch}
+            off={off}
+            onSet={put}
+            onMap={(map) => correct.mutate({ map })}
+            onChange={onChange}
+          />
           <DataTable
             label="Columns of the file"
             look={{ surface: 'card' }}
@@ -64,6 +78,7 @@ export function Columns({
                     choices={choices}
                     off={off}
                     onMap={(map) => correct.mutate({ map })}
+                    onMade={onChange}
                   />
                 ),
               },
@@ -146,17 +161,22 @@ const columnsOf = (batch: BatchAnswer): FileColumn[] =>
 /** What a column becomes: one thing, or several. */
 function Becomes({
   column: { column, listed, suggestions },
-  batch: { map },
+  batch,
   choices,
   off,
   onMap,
+  onMade,
 }: {
   column: FileColumn;
   batch: BatchAnswer;
   choices: Choice[];
   off: boolean;
   onMap: (map: BatchAnswer['map']) => void;
+  onMade: (batch: BatchAnswer) => void;
 }) {
+  const { map, homeless } = batch;
+  const [isMaking, setMaking] = useState(false);
+  const guess = homeless.find((each) => each.column === column);
   const set = (i: number, target: ColumnTarget) =>
     onMap(i < 0 ? [...map, { column, target }] : map.map((row, k) => (k === i ? { column, target } : row)));
   return (
@@ -174,6 +194,20 @@ function Becomes({
           onRemove={n === 0 ? undefined : () => onMap(map.filter((_, k) => k !== i))}
         />
       ))}
+      {!off && guess && !isMaking && (
+        <Button
+          size="small"
+          color="secondary"
+          sx={{ p: 0, minWidth: 0, fontSize: 11.5 }}
+          aria-label={`New attribute of ${column}`}
+          onClick={() => setMaking(true)}
+        >
+          + new attribute
+        </Button>
+      )}
+      {guess && isMaking && (
+        <NewAttribute batch={batch} column={guess} onMade={onMade} onCancel={() => setMaking(false)} />
+      )}
       {!off && listed[0]?.target.to !== 'ignore' && (
         <Button
           size="small"
@@ -276,6 +310,25 @@ function Target({
               {open ? 'close' : 'how it is read'}
             </Button>
           )}
+        </Box>
+      )}
+      {target.to === 'price' && target.vat && (
+        <Box row gap={1.5} above={1}>
+          <TextField
+            label="VAT rate, %"
+            defaultValue={target.vat.rate}
+            disabled={off}
+            error={target.vat.rate === ''}
+            helperText={`It is ${target.vat.is} VAT, our prices are ${target.vat.is === 'with' ? 'without' : 'with'}`}
+            sx={{ width: 200 }}
+            onBlur={(event) => {
+              const rate = event.target.value.trim().replace(',', '.');
+              if (target.vat && rate !== target.vat.rate) onSet({ ...target, vat: { ...target.vat, rate } });
+            }}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
+            }}
+          />
         </Box>
       )}
       {open && target.to === 'attribute' && <Details target={target} onSet={onSet} />}

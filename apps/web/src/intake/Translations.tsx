@@ -4,10 +4,16 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import TextField from '@mui/material/TextField';
-import type { BatchAnswer } from '@velvet-shelf/contract';
+import { useMutation } from '@tanstack/react-query';
+import { type BatchAnswer, api } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 import { useState } from 'react';
+import { call } from '../api/call';
+import { ProblemBox } from '../design/feedback';
 import { type List, asValues, untaken, untakenWords } from './untaken';
+
+/** Chosen where a word is to come onto the list. */
+const newOne = '\u0001new';
 
 /** Words of an open list shown before one asks for more. */
 const shownAtFirst = 7;
@@ -17,11 +23,13 @@ export function Translations({
   off,
   onSet,
   onMap,
+  onChange,
 }: {
   batch: BatchAnswer;
   off: boolean;
   onSet: (index: number, target: ColumnTarget) => void;
   onMap: (map: BatchAnswer['map']) => void;
+  onChange: (batch: BatchAnswer) => void;
 }) {
   if (batch.translations.length === 0) return null;
   const { told, count, map } = untakenWords(batch);
@@ -36,7 +44,14 @@ export function Translations({
         )}
       </Box>
       {batch.translations.map((list) => (
-        <Words key={`${list.column} ${list.attribute}`} batch={batch} list={list} off={off} onSet={onSet} />
+        <Words
+          key={`${list.column} ${list.attribute}`}
+          batch={batch}
+          list={list}
+          off={off}
+          onSet={onSet}
+          onChange={onChange}
+        />
       ))}
     </Box>
   );
@@ -47,13 +62,20 @@ function Words({
   list,
   off,
   onSet,
+  onChange,
 }: {
   batch: BatchAnswer;
   list: List;
   off: boolean;
   onSet: (index: number, target: ColumnTarget) => void;
+  onChange: (batch: BatchAnswer) => void;
 }) {
   const [all, setAll] = useState(false);
+  const make = useMutation({
+    mutationFn: (cells: string[]) =>
+      call(api.intake.make, { params: { id: batch.id }, body: { values: [{ attribute: list.attribute, cells }] } }),
+    onSuccess: onChange,
+  });
   const index = batch.map.findIndex(
     ({ column, target }) => column === list.column && target.to === 'attribute' && target.attribute === list.attribute,
   );
@@ -61,6 +83,7 @@ function Words({
   if (target?.to !== 'attribute') return null;
   const set = (words: Record<string, string>) => onSet(index, { ...target, values: { ...target.values, ...words } });
   const open = untaken(list);
+  const lacking = list.choices ? list.values.flatMap(({ value, becomes }) => (becomes === null ? [value] : [])) : [];
   const shown = list.choices || all ? list.values.slice(0, 40) : list.values.slice(0, shownAtFirst);
   return (
     <Box above={2}>
@@ -74,6 +97,18 @@ function Words({
           </Button>
         )}
       </Box>
+      {lacking.length > 0 && !off && (
+        <Button
+          size="small"
+          variant="outlined"
+          sx={{ mt: 0.5 }}
+          disabled={make.isPending}
+          onClick={() => make.mutate(lacking)}
+        >
+          {lacking.length === 1 ? `Put “${lacking[0]}” on the list` : `Put all ${lacking.length} on the list`}
+        </Button>
+      )}
+      {make.error && <ProblemBox error={make.error} />}
       <Box wrap row above={1} gap={[1.5, 4]}>
         {shown.map((row) => (
           <Box as="span" small row gap={1.5} key={row.value}>
@@ -88,11 +123,14 @@ function Words({
                 disabled={off}
                 sx={{ '& .MuiSelect-select': { py: 0.3 } }}
                 inputProps={{ 'aria-label': `${list.column} ${row.value} becomes` }}
-                onChange={(event) => set({ [row.value]: event.target.value })}
+                onChange={(event) =>
+                  event.target.value === newOne ? make.mutate([row.value]) : set({ [row.value]: event.target.value })
+                }
               >
                 <MenuItem value="">
                   <i>nothing yet</i>
                 </MenuItem>
+                {row.becomes === null && <MenuItem value={newOne}>new: {row.value}</MenuItem>}
                 {list.choices.map(({ key, name }) => (
                   <MenuItem key={key} value={key}>
                     {name}

@@ -1,5 +1,5 @@
 /** What a column can become, as choices in words. */
-import type { AttributeAnswer, Company } from '@velvet-shelf/contract';
+import type { AttributeAnswer, BatchAnswer, Company } from '@velvet-shelf/contract';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
 
 export interface Choice {
@@ -26,10 +26,17 @@ const rowChoices = (currencies: readonly string[]): Choice[] => [
   { label: 'Sale ends', group: 'Price and stock', target: { to: 'saleTo' } },
 ];
 
-export function choicesFor(attributes: AttributeAnswer[], { languages, currencies }: Company): Choice[] {
+type Listed = Pick<AttributeAnswer, 'key' | 'label' | 'group' | 'perLanguage'>;
+
+/** `makes`: attributes that come with the batch can be chosen as if they were there. */
+export function choicesFor(
+  attributes: readonly Listed[],
+  { languages, currencies }: Company,
+  makes: BatchAnswer['makes'],
+): Choice[] {
   return [
     ...rowChoices(currencies),
-    ...attributes
+    ...[...attributes, ...makes.attributes.filter(({ key }) => !attributes.some((each) => each.key === key))]
       .filter((attribute) => attribute.group !== 'Sources')
       .flatMap((attribute): Choice[] =>
         attribute.perLanguage

@@ -30,8 +30,9 @@ export function helperColumns(columns: readonly Column[]): Map<string, Helper> {
 
 /** Headers of a column that says what currency or unit a figure beside it is in, folded. */
 const currencyWords =
-  /^(?:currency|currency code|price currency|iso currency|wahrung|wahrungscode|valuta|valutakod|valutakode)$/;
-const unitWords = /^(?:unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|enhet|mattenhet)$/;
+  /^(?:currency|currency code|price currency|iso currency|curr|wahrung|wahrungscode|whg|valuta|valutakod|valutakode|munt|muntcode|devise|code devise|monnaie|moneda|divisa|codice valuta|waluta|kod waluty|moeda|divisas|valuutta|valuuttakoodi|mena|kod meny)$/;
+const unitWords =
+  /^(?:unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|gewichtseinheit|me|enhet|mattenhet|enhed|maleenhed|eenheid|meeteenheid|unite|unite de mesure|unidad|unidad de medida|unita|unita di misura|um|jednostka|jednostka miary|jm|unidade|unidade de medida|yksikko|mittayksikko|jednotka|merna jednotka|mj)$/;
 
 /** The same of a table: a column of currencies is that of all its amounts, one of units that of the figures left of it. */
 export function flatHelpers(columns: readonly Column[]): Map<string, Helper> {
@@ -53,7 +54,7 @@ const isCurrencyColumn = ({ word, values }: Column) =>
 /** The column whose figures this one gives the unit of: "Weight unit" that of "Weight", "Unit" that left of it. */
 function unitOwner(column: Column, left: Column | undefined, columns: readonly Column[]): Column | undefined {
   if (!mostAre(column.values, (value) => unitCode(value) !== undefined)) return undefined;
-  const head = /^(.*\S) (?:unit|uom|einheit|enhet)$/.exec(column.word)?.[1];
+  const head = /^(.*\S) ?(?:unit|uom|einheit|enhet|enhed|eenheid|yksikko|jednotka)$/.exec(column.word)?.[1];
   if (head !== undefined) return columns.find((row) => row !== column && row.word === head);
   return unitWords.test(column.word) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value))
     ? left

@@ -12,6 +12,7 @@ import {
   typeOf,
 } from '../values/index.js';
 import type { ColumnTarget } from './mapping.js';
+import { convertVat } from './vat.js';
 import type { ReadRecord, RowReaderSetup } from './rows.js';
 
 /** `cells` is the whole row: a figure's unit may stand beside it. */
@@ -66,11 +67,17 @@ export function compileCell(column: string, target: ColumnTarget, setup: RowRead
         const named = currencyOf(cells).toUpperCase() || usual;
         const read = named === usual ? parseUsual(cell) : parse(named)(cell);
         if (!read.ok) return void lost(into, cell, read.reason);
-        const { amount, currency } = read.value as Money;
+        const { amount: written, currency } = read.value as Money;
+        const amount = target.vat ? convertVat(written, target.vat, currency) : written;
         if (amount.startsWith('-')) return void lost(into, cell, `“${cell}” is below zero; a price is not`);
         if (into.offer[target.kind]?.[currency] !== undefined) return;
         into.offer[target.kind] = { ...into.offer[target.kind], [currency]: amount };
-        for (const note of read.notes ?? []) into.notes.push({ column, cell, note, lost: false });
+        const converted = target.vat
+          ? [
+              `${written} ${target.vat.is} VAT is ${amount} ${target.vat.is === 'with' ? 'without' : 'with'} (${target.vat.rate} %)`,
+            ]
+          : [];
+        for (const note of [...(read.notes ?? []), ...converted]) into.notes.push({ column, cell, note, lost: false });
       };
     }
     case 'attribute':

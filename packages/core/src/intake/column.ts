@@ -1,5 +1,6 @@
 /** A column of a file as it describes itself: by its name, unit, currency and language, and by its values. */
-import { foldText, isCurrency, unitCode } from '../values/index.js';
+import { currenciesBySign, foldText, isCurrency, unitCode } from '../values/index.js';
+import { foldHeader } from './words/index.js';
 
 export interface Column {
   name: string;
@@ -7,9 +8,17 @@ export interface Column {
   word: string;
   /** The part of a path before the last. */
   parent: string | undefined;
+  /** All words of it, folded, those in brackets too. */
+  all: string[];
+  /** Words of the part that says something, without unit, currency, language and number. */
+  words: string[];
+  /** “Image 2”: which of several. */
+  place: number | undefined;
   isVariant: boolean;
   unit: string | undefined;
   currency: string | undefined;
+  /** Currencies that a sign in it may stand for, the likeliest first. */
+  signs: readonly string[];
   language: string | undefined;
   values: string[];
 }
@@ -63,12 +72,21 @@ export function describe(name: string, i: number, { sample, variantPath, isNeste
   const last = saying.at(-1) ?? name;
   const bracket = /[[(]([^\])]+)[\])]/.exec(name)?.[1] ?? '';
   const end = ofBase(languages, languageEnd.exec(name)?.[1] ?? '');
+  const unit = unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? '');
+  const spoken = wordsOf(last, {
+    unit: unitEnd.exec(last)?.[1],
+    language: ofBase(languages, languageEnd.exec(last)?.[1] ?? ''),
+  });
   return {
     name,
+    all: foldHeader(name).split(' '),
+    words: spoken.words,
+    place: spoken.place,
+    signs: signsOf(name),
     word: wordOf(last, languages),
     parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '', languages) : undefined,
     isVariant: inVariant,
-    unit: unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? ''),
+    unit,
     currency: currencyOf(name),
     language: wholeLanguage.exec(name)?.[1] ?? end,
     values: sample.map((row) => (row[i] ?? '').trim()).filter((value) => value !== ''),
@@ -93,4 +111,35 @@ function wordOf(name: string, languages: readonly string[]): string {
   )
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
+}
+
+/** Signs and short words of currencies in a header: “Cena (Kč)”, “Pris kr”, “£ RRP”. */
+function signsOf(name: string): readonly string[] {
+  const signs = name.match(/\p{Sc}|(?<!\p{L})(?:kr|kč|kc|zł|zl|ft|lei|euro|chf|sfr)(?!\p{L})/giu) ?? [];
+  return signs.flatMap((sign) => currenciesBySign(sign));
+}
+
+/** Words that say no more than what is around them does. */
+const signWords = new Set('kr kc zl ft lei euro eur gbp usd chf sek nok dkk pln czk'.split(' '));
+
+function wordsOf(
+  name: string,
+  { unit, language }: { unit: string | undefined; language: string | undefined },
+): { words: string[]; place: number | undefined } {
+  const bare = name
+    .replace(/[[(][^\])]*[\])]/g, ' ')
+    .replace(wholeLanguage, ' ')
+    .replace(languageEnd, (whole) => (language === undefined ? whole : ' '))
+    .replace(unitEnd, (whole, end: string) => (end === unit && unitCode(end) !== undefined ? ' ' : whole));
+  const currency = currencyOf(name)?.toLowerCase();
+  const words = foldHeader(bare)
+    .split(' ')
+    .filter((word) => word !== '' && word !== currency && !signWords.has(word));
+  const end = words.at(-1) ?? '';
+  const place =
+    words.length > 1 && /^\d{1,2}$/.test(end) ? Number(end) : Number(/^\p{L}{3,}(\d{1,2})$/u.exec(end)?.[1] ?? NaN);
+  if (Number.isNaN(place) || /^ean13$|^gtin\d+$|^upc\d*$/.test(end)) return { words, place: undefined };
+  const cut =
+    words.length > 1 && /^\d+$/.test(end) ? words.slice(0, -1) : [...words.slice(0, -1), end.replace(/\d+$/, '')];
+  return { words: cut, place };
 }

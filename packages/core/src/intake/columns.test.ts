@@ -76,19 +76,21 @@ describe('suggestions', () => {
       { to: 'attribute', attribute: 'germination', join: ' ' },
     ]);
   });
-  it('look at values where names say nothing: sizes of two parts feed two attributes', () => {
-    const found = suggest(
-      ['SKU', 'Maße'],
-      [
-        ['A', '12 x 20 cm'],
-        ['B', '14 x 22 cm'],
-        ['C', '9 x 9 cm'],
-      ],
-    );
-    expect(found.slice(1).map((suggestion) => suggestion.target)).toEqual([
+  it('take sizes of several parts apart as the header names them, and leave them where it does not', () => {
+    const rows = [
+      ['A', '12 x 20 cm'],
+      ['B', '14 x 22 cm'],
+      ['C', '9 x 9 cm'],
+    ];
+    expect(
+      suggest(['SKU', 'Maße (Ø x H)'], rows)
+        .slice(1)
+        .map(({ target }) => target),
+    ).toEqual([
       { to: 'attribute', attribute: 'diameter', part: 1 },
       { to: 'attribute', attribute: 'height', part: 2 },
     ]);
+    expect(suggest(['SKU', 'Maße'], rows)[1]?.target).toEqual({ to: 'ignore' });
   });
   it('let two columns feed one thing only where no row has both, as on two sheets', () => {
     const apart = suggest(

@@ -5,3 +5,6 @@ export * from './complete.js';
 export * from './translations.js';
 export * from './rows.js';
 export * from './difference.js';
+export * from './guess.js';
+export * from './makes.js';
+export * from './tree.js';

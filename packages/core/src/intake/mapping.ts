@@ -35,6 +35,13 @@ export const columnTargetSchema = z.discriminatedUnion('to', [
     /** Absent = what stands beside the amount, or what the file is in. */
     currency: z.string().max(3).optional(),
     currencyFrom: z.string().optional(),
+    /** Its amounts are with or without VAT, ours the other way: the rate in percent they are converted by, empty until somebody says it. */
+    vat: z
+      .strictObject({
+        is: z.enum(['with', 'without']),
+        rate: z.string().regex(/^(?:\d{1,2}(?:\.\d{1,3})?)?$/, 'A rate in percent, such as 25 or 5.5'),
+      })
+      .optional(),
   }),
   z.strictObject({ to: z.literal('saleFrom') }),
   z.strictObject({ to: z.literal('saleTo') }),
@@ -63,6 +70,10 @@ export function mappingFaults(map: ColumnMap): string[] {
   const seen = new Set<string>();
   for (const { column, target } of map) {
     if (target.to === 'ignore') continue;
+    if (target.to === 'price' && target.vat?.rate === '')
+      faults.push(
+        `“${column}” is ${target.vat.is} VAT, our prices are ${target.vat.is === 'with' ? 'without' : 'with'}: say the VAT rate it is converted by`,
+      );
     const mark = `${column}\u0001${markOf(target)}\u0001${target.to === 'attribute' ? (target.part ?? '') : ''}`;
     if (seen.has(mark)) faults.push(`“${column}” feeds the same thing twice (${markOf(target)}); take one of them out`);
     seen.add(mark);

@@ -1,22 +1,22 @@
-/** Suggests what each column is, from its name, its values and earlier batches, each with a reason and a score. */
-import { type Attribute, foldCode, foldText, keyOf, parseValue, plainStyle, readGtin, units } from '../values/index.js';
+/** Suggests what each column is, from its name, its cells, its neighbours and earlier batches, each with a reason and a score. */
+import { type Attribute, type ReadingStyle, foldText, keyOf, plainStyle, withRole } from '../values/index.js';
 import { currencyBeside, figuresOf, flatHelpers, helperColumns } from './beside.js';
-import { partOf } from './cells.js';
+import { type Heard, type Surroundings, hear, likely, seen, taxOf, tonguesOf, weigh } from './candidates.js';
 import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
-import { type WordTarget, attributeOf, guessLanguage, vocabulary } from './vocabulary.js';
+import { sizeTargets } from './sizes.js';
+import { type Traits, traitsOf } from './traits.js';
+import { guessLanguage, stateWords } from './vocabulary.js';
+import type { Sense } from './words/index.js';
 
 export interface Suggestion {
   column: string;
   target: ColumnTarget;
-  /** 0–100: how sure. */
+  /** How likely it is, in percent. */
   score: number;
   why: string;
 }
-
-/** What buyers pay, whoever names it: of a supplier that is advice. */
-const sellingPrice = /^(?:selling price|verkaufspreis|vk|vk brutto|utpris|forsaljningspris)$/;
 
 export interface SuggestSetup extends Naming {
   /** Names as the header has them. */
@@ -34,17 +34,38 @@ export interface SuggestSetup extends Naming {
   isOwn?: boolean | undefined;
   /** Name of the supplier, by which goods of its own making are known. */
   supplier?: string | undefined;
+  /** How the file writes figures. */
+  style?: ReadingStyle | undefined;
+  /** The company keeps its prices with VAT in them. */
+  pricesWithVat?: boolean | undefined;
 }
+
+/** What a column may be, each way with its likelihood; the best first. */
+interface Choice {
+  targets: Suggestion[];
+  /** Things it feeds: two columns cannot both. */
+  marks: string[];
+  p: number;
+}
+
+/** Nothing is suggested that is not likelier than not. */
+const even = 0.5;
 
 export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   const { remembered, learnt, dictionary } = setup;
   const earlier = new Map<string, ColumnTarget[]>();
   for (const { column, target } of remembered ?? [])
-    earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
+    if (target.to !== 'attribute' || dictionary.has(target.attribute))
+      earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
   const columns = setup.columns.map((name, i) => describe(name, i, setup));
-  const taken = new Map<string, number>();
   const helpers = setup.isNested ? helperColumns(columns) : flatHelpers(columns);
-  const suggestions = columns.flatMap((column, i): Suggestion[] => {
+  const around: Surroundings = {
+    dictionary,
+    style: setup.style ?? plainStyle,
+    isOwn: setup.isOwn !== false,
+    tongues: tonguesOf(columns),
+  };
+  const settled = columns.map((column): Suggestion[] | undefined => {
     const known = earlier.get(foldText(column.name));
     if (known)
       return known.map((target) => ({
@@ -54,36 +75,63 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
         why: 'as confirmed for this supplier before',
       }));
     const helped = helpers.get(column.name);
-    if (helped)
-      return [
-        {
-          column: column.name,
-          target: { to: 'ignore' },
-          score: 85,
-          why: helped.of ? `it is the ${helped.kind} of “${helped.of}”` : `it is the ${helped.kind} of the amounts`,
-        },
-      ];
-    const found = byName(column, columns, setup) ?? byValues(column, dictionary);
-    return found.map((suggestion) => {
-      if (suggestion.target.to === 'ignore') return suggestion;
-      const mark = markOf(suggestion.target);
-      const first = taken.get(mark);
-      if (first !== undefined && first !== i && !joins(suggestion.target) && bothFilled(setup.sample, first, i))
-        return {
-          column: column.name,
-          target: { to: 'ignore' as const },
-          score: 30,
-          why: `“${columns[first]?.name ?? ''}” already fills what its name suggests`,
-        };
-      if (first === undefined) taken.set(mark, i);
-      return { ...suggestion, target: withLearnt(suggestion.target, learnt) };
-    });
+    if (!helped) return undefined;
+    const why = helped.of ? `it is the ${helped.kind} of “${helped.of}”` : `it is the ${helped.kind} of the amounts`;
+    return [{ column: column.name, target: { to: 'ignore' }, score: 95, why }];
+  });
+  const choices = columns.map((column, i) => (settled[i] ? [] : choicesFor(column, columns, setup, around)));
+  const taken = new Map<string, number[]>();
+  settled.forEach((known, i) => {
+    for (const { target } of known ?? []) if (target.to !== 'ignore') take(taken, markOf(target), i);
+  });
+  const chosen = assign(choices, taken, setup);
+  const suggestions = columns.flatMap((column, i): Suggestion[] => {
+    const known = settled[i];
+    if (known) return known;
+    const choice = chosen.get(i);
+    if (choice) return choice.targets.map((each) => ({ ...each, target: withLearnt(each.target, learnt) }));
+    return [nothingOf(column, choices[i] ?? [], taken, columns)];
   });
   return withMakersNumber(suggestions, columns, setup);
 }
 
-const joins = (target: ColumnTarget) =>
-  target.to === 'attribute' && (target.join !== undefined || target.part !== undefined);
+const take = (taken: Map<string, number[]>, mark: string, i: number) =>
+  taken.set(mark, [...(taken.get(mark) ?? []), i]);
+
+/** All columns together: the likeliest first, and whoever comes later takes its next best where a place is filled. */
+function assign(choices: readonly Choice[][], taken: Map<string, number[]>, setup: SuggestSetup): Map<number, Choice> {
+  const all = choices
+    .flatMap((list, i) => list.map((choice) => ({ i, choice })))
+    .filter(({ choice }) => choice.p >= even)
+    .sort((a, b) => b.choice.p - a.choice.p || a.i - b.i);
+  const chosen = new Map<number, Choice>();
+  for (const { i, choice } of all) {
+    if (chosen.has(i)) continue;
+    const isFree = choice.marks.every((mark) =>
+      (taken.get(mark) ?? []).every((other) => other === i || !bothFilled(setup.sample, other, i)),
+    );
+    if (!isFree) continue;
+    chosen.set(i, choice);
+    for (const mark of choice.marks) take(taken, mark, i);
+  }
+  return chosen;
+}
+
+/** Why nothing is suggested. */
+function nothingOf(
+  column: Column,
+  choices: readonly Choice[],
+  taken: ReadonlyMap<string, number[]>,
+  columns: readonly Column[],
+): Suggestion {
+  const [best] = choices;
+  const other = best && best.p >= even ? best.marks.flatMap((mark) => taken.get(mark) ?? [])[0] : undefined;
+  const why =
+    other === undefined
+      ? 'nothing in its name or values says what it is'
+      : `“${columns[other]?.name ?? ''}” already fills what its name suggests`;
+  return { column: column.name, target: { to: 'ignore' }, score: other === undefined ? 0 : 30, why };
+}
 
 /** Two columns may feed one thing where no row has both: sheets of one workbook. */
 function bothFilled(sample: readonly (readonly string[])[], a: number, b: number): boolean {
@@ -96,188 +144,281 @@ function withLearnt(target: ColumnTarget, learnt: SuggestSetup['learnt']): Colum
   return values ? { ...target, values: { ...values, ...target.values } } : target;
 }
 
-function byName(column: Column, columns: readonly Column[], setup: SuggestSetup): Suggestion[] | undefined {
-  const { dictionary } = setup;
-  const row = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
-    { column: column.name, target, score, why },
-  ];
-  const price =
-    /^(?:(sale) )?(?:price|preis|pris)$/.exec(column.word) ??
-    (/^(?:sale|angebot|angebotspreis|reapris)$/.test(column.word) ? ['', 'sale'] : null);
-  if (price) return pricesByName(column, columns, setup, price[1] === 'sale' ? 'sale' : 'regular');
-  if (sellingPrice.test(column.word) && setup.isOwn !== false) return pricesByName(column, columns, setup, 'regular');
-  if (column.word === 'id' || column.word === 'number')
-    return setup.variantPath && !column.isVariant
-      ? row({ to: 'family' }, 88, 'it names the item that the variants share')
-      : row({ to: 'key' }, 88, 'it names each item');
-  if (['from', 'to', 'unit'].includes(column.word) && column.parent) return spanByName(column, setup);
-  if (column.parent === 'brand' && column.word === 'name' && keyOf(dictionary, 'brand') !== undefined)
-    return row({ to: 'attribute', attribute: keyOf(dictionary, 'brand') ?? '' }, 90, 'the name of the brand');
-  const word = vocabulary.get(column.word);
-  if (word) {
-    if (word.target.to !== 'attribute') return row(word.target, 94, `its name is a word for ${sayTarget(word.target)}`);
-    const definition = attributeOf(word.target.attribute, dictionary);
-    if (definition) {
-      const score = column.parent === undefined || column.isVariant ? 94 : 82;
-      return [
-        dress(
-          column,
-          columns,
-          { ...word.target, attribute: definition.key },
-          definition,
-          word.language,
-          setup,
-          score,
-          `its name is a word for ${definition.label}`,
-        ),
-      ];
-    }
+function choicesFor(column: Column, columns: readonly Column[], setup: SuggestSetup, around: Surroundings): Choice[] {
+  const span = spanByName(column, setup, around);
+  if (span) return [span];
+  const traits = traitsOf(column.values, around.style);
+  const given = setup.isNested ? heardInPath(column, setup, around) : undefined;
+  const heard = given ?? [...hear(column, around)];
+  const byName = new Map(heard.map((one) => [`${one.sense} ${one.attribute ?? ''}`, one]));
+  // What the cells show counts beside what the name says.
+  for (const one of seen(traits, columns.indexOf(column))) {
+    const named = byName.get(`${one.sense} `);
+    byName.set(
+      `${one.sense} `,
+      named ? { ...named, weight: named.weight + 0.3 } : { ...one, weight: one.weight - prior },
+    );
   }
-  for (const definition of dictionary.values())
-    if (
-      [definition.label, definition.key, ...(definition.aliases ?? [])].some(
-        (name) => foldCode(name) === foldCode(column.word),
-      )
-    )
-      return [
-        dress(
-          column,
-          columns,
-          { to: 'attribute', attribute: definition.key },
-          definition,
-          undefined,
-          setup,
-          92,
-          `the attribute ${definition.label} has this name`,
-        ),
-      ];
+  return [...byName.values()]
+    .flatMap((one) => choiceOf(one, column, columns, traits, setup, around))
+    .sort((a, b) => b.p - a.p);
+}
+
+/** Cells alone start from even odds: their weight is how far they go beyond. */
+const prior = -1.6;
+
+/** A path of keys: what stands above says what a bare “name”, “value” or “id” is of. */
+function heardInPath(column: Column, setup: SuggestSetup, around: Surroundings): Heard[] | undefined {
+  const { word, parent } = column;
+  const one = (sense: Sense, why: string): Heard[] => [{ sense, weight: 4, why }];
+  if (word === 'id' || word === 'number' || word === 'code')
+    return setup.variantPath && !column.isVariant && word !== 'code'
+      ? one('family', 'it names the item that the variants share')
+      : one('key', 'it names each item');
+  if (parent !== undefined && ['name', 'value', 'text', 'amount', 'price', 'url'].includes(word)) {
+    const above = hear({ words: parent.split(' '), all: parent.split(' ') }, around);
+    if (above.some(({ weight }) => weight > 2)) return above;
+  }
   return undefined;
 }
 
-function pricesByName(
-  column: Column,
-  columns: readonly Column[],
-  setup: SuggestSetup,
-  kind: 'regular' | 'sale',
-): Suggestion[] {
-  const beside = currencyBeside(column, columns);
-  const named = column.currency ?? mostFrequent(beside?.values ?? [])?.toUpperCase();
-  const currency = named ?? setup.currency;
-  const taken = currency ? `${currency} is taken` : 'say which the file is in';
-  const amounts = { ...(currency ? { currency } : {}), ...(beside ? { currencyFrom: beside.name } : {}) };
-  const cost = keyOf(setup.dictionary, 'purchasePrice');
-  if (setup.isOwn === false && kind === 'regular' && cost !== undefined)
-    return [
-      {
-        column: column.name,
-        target: { to: 'attribute', attribute: cost, ...amounts },
-        score: named ? 85 : 68,
-        why: `a supplier’s price is what goods cost us${named ? '' : `; no currency is named, ${taken}`}`,
-      },
-    ];
-  return [
-    {
-      column: column.name,
-      target: { to: 'price', kind, ...amounts },
-      score: named ? 96 : 70,
-      why: column.currency
-        ? `“${kind === 'sale' ? 'sale' : 'price'}” with ${currency} in its name`
-        : beside
-          ? `a price, its currency in “${beside.name}”`
-          : `a price without a currency; ${taken}`,
-    },
-  ];
+/** "germination.from", ".to" and ".unit" are put together: "6–12 days". */
+function spanByName(
+  { name, word, parent }: Column,
+  { dictionary }: SuggestSetup,
+  around: Surroundings,
+): Choice | undefined {
+  if (parent === undefined || !['from', 'to', 'unit'].includes(word)) return undefined;
+  const named = hear({ words: parent.split(' '), all: parent.split(' ') }, around).find(({ weight }) => weight > 3);
+  const attribute =
+    named?.attribute === undefined ? named && attributeOf(named.sense, dictionary) : dictionary.get(named.attribute);
+  if (!attribute || attribute.type !== 'text') return undefined;
+  const join = word === 'to' ? '–' : word === 'unit' ? ' ' : undefined;
+  const target: ColumnTarget = { to: 'attribute', attribute: attribute.key, ...(join === undefined ? {} : { join }) };
+  const why = `a part of ${attribute.label}; its parts are put together`;
+  return {
+    targets: [{ column: name, target, score: 80, why }],
+    marks: join === undefined ? [markOf(target)] : [],
+    p: 0.8,
+  };
 }
 
-/** "germination.from", ".to" and ".unit" are put together: "6–12 days". */
-function spanByName(column: Column, { dictionary }: SuggestSetup): Suggestion[] | undefined {
-  const target = vocabulary.get(column.parent ?? '')?.target;
-  const definition = target?.to === 'attribute' ? attributeOf(target.attribute, dictionary) : undefined;
-  if (!definition || definition.type !== 'text') return undefined;
-  const join = column.word === 'to' ? '–' : column.word === 'unit' ? ' ' : undefined;
-  return [
-    {
-      column: column.name,
-      target: { to: 'attribute', attribute: definition.key, ...(join === undefined ? {} : { join }) },
-      score: 80,
-      why: `a part of ${definition.label}; its parts are put together`,
-    },
+function choiceOf(
+  heard: Heard,
+  column: Column,
+  columns: readonly Column[],
+  traits: Traits,
+  setup: SuggestSetup,
+  around: Surroundings,
+): Choice[] {
+  const fits =
+    heard.attribute === undefined
+      ? weigh(heard.sense, column, traits, around)
+      : ofType(heard.attribute, column, traits, setup, around);
+  const p = likely(heard.weight + fits);
+  const score = Math.round(100 * p);
+  const one = (target: ColumnTarget, say: string, marks = [markOf(target)]): Choice[] => [
+    { targets: [{ column: column.name, target, score, why: `${heard.why} ${say}`.trim() }], marks, p },
   ];
+  const isNamed = heard.why.endsWith('word for');
+  const say = (words: string) => (isNamed ? words : '');
+  switch (heard.sense) {
+    case 'key':
+    case 'family':
+    case 'options':
+    case 'stock':
+    case 'saleFrom':
+    case 'saleTo':
+    case 'boughtFrom':
+    case 'theirNumber':
+      if ((heard.sense === 'boughtFrom' || heard.sense === 'theirNumber') && !around.isOwn)
+        return nothing(column, p, heard);
+      return one({ to: heard.sense }, say(sayTarget({ to: heard.sense })));
+    case 'price':
+    case 'salePrice':
+    case 'purchasePrice':
+    case 'recommendedPrice':
+      return priceChoice(heard, column, columns, setup, around, p, score);
+    case 'sizes': {
+      const targets = sizeTargets(column, traits, setup.dictionary);
+      if (targets.length === 0) return [];
+      const why = `parts of sizes such as “${column.values[0] ?? ''}”`;
+      return [
+        {
+          targets: targets.map((target) => ({ column: column.name, target, score, why })),
+          marks: targets.map(markOf),
+          p,
+        },
+      ];
+    }
+    case 'nothing':
+      if (heard.attribute === undefined) return nothing(column, p, heard);
+      break;
+    default:
+      break;
+  }
+  const attribute =
+    heard.attribute === undefined ? attributeOf(heard.sense, setup.dictionary) : setup.dictionary.get(heard.attribute);
+  if (!attribute || attribute.group === 'Sources') return [];
+  const target = dress(column, columns, attribute, heard, setup);
+  const why = isNamed ? attribute.label : '';
+  // Several columns of pictures feed one list.
+  const marks =
+    attribute.many && (heard.sense === 'pictures' || heard.sense === 'morePictures') ? [] : [markOf(target)];
+  return one(target, why, marks).map((choice) =>
+    heard.attribute === undefined
+      ? choice
+      : { ...choice, targets: choice.targets.map((each) => ({ ...each, why: heard.why })) },
+  );
+}
+
+/** What is known to feed nothing is as sure as what is known to feed something: it takes no other’s place. */
+const nothing = (column: Column, p: number, heard: Heard): Choice[] => [
+  {
+    targets: [
+      {
+        column: column.name,
+        target: { to: 'ignore' },
+        score: Math.round(100 * p),
+        why: heard.why.endsWith('word for') ? 'its name is of nothing that goods keep' : heard.why,
+      },
+    ],
+    marks: [],
+    p,
+  },
+];
+
+/** An attribute named by the header: whether the cells can be its values. */
+function ofType(key: string, column: Column, traits: Traits, setup: SuggestSetup, around: Surroundings): number {
+  const attribute = setup.dictionary.get(key);
+  if (!attribute) return -9;
+  if (attribute.role) {
+    const fits = weigh(attribute.role, column, traits, around);
+    // The company named it itself: odd cells are rather odd values, unless they cannot be any.
+    return fits <= -5 ? fits : Math.max(-2, fits);
+  }
+  const { type, dimension } = attribute;
+  if (type === 'measure' && dimension)
+    return traits.measures(dimension, column.unit) > 0.5 || traits.filled === 0 ? 0.5 : -2;
+  if (type === 'number') return traits.number > 0.5 || traits.filled === 0 ? 0.5 : -1;
+  return 0.3;
+}
+
+/** The attribute with a role; of further pictures the second, else the first. */
+function attributeOf(sense: Sense, dictionary: ReadonlyMap<string, Attribute>): Attribute | undefined {
+  if (sense !== 'morePictures') return withRole(dictionary, sense as Attribute['role'] & string)[0];
+  const pictures = withRole(dictionary, 'pictures');
+  return pictures[1] ?? pictures[0];
 }
 
 function dress(
   column: Column,
   columns: readonly Column[],
-  target: Extract<WordTarget, { to: 'attribute' }>,
   definition: Attribute,
-  wordLanguage: string | undefined,
+  heard: Heard,
   { language, currency, languages = [] }: SuggestSetup,
-  score: number,
-  why: string,
-): Suggestion {
+): Extract<ColumnTarget, { to: 'attribute' }> {
   const text = definition.perLanguage
     ? (column.language ??
-      ofBase(languages, guessLanguage(column.values) ?? '') ??
-      ofBase(languages, wordLanguage ?? '') ??
+      ofBase(languages, guessLanguage(column.values, bases(languages)) ?? '') ??
+      ofBase(languages, heard.language ?? '') ??
       language)
     : undefined;
   const figures = figuresOf(column, columns, definition, currency);
   return {
-    column: column.name,
-    target: { ...target, ...(text ? { language: text } : {}), ...figures },
-    score,
-    why: figures.unitFrom ? `${why}, its unit in “${figures.unitFrom}”` : why,
+    to: 'attribute',
+    attribute: definition.key,
+    ...(definition.role === 'state' ? { values: { ...stateWords } } : {}),
+    ...(text ? { language: text } : {}),
+    ...figures,
   };
 }
 
-/** Different values that are looked at to tell what a column is. */
-const mostTold = 40;
+const bases = (languages: readonly string[]) => languages.map((language) => language.split('-')[0] ?? language);
 
-/** A column whose name says nothing: its values may. */
-function byValues(column: Column, dictionary: ReadonlyMap<string, Attribute>): Suggestion[] {
-  const { name, unit } = column;
-  // A few dozen different ones say as much as hundreds.
-  const values = column.values.length > mostTold ? [...new Set(column.values)].slice(0, mostTold) : column.values;
-  const share = (test: (value: string) => boolean) => values.filter(test).length / Math.max(1, values.length);
-  const row = (target: ColumnTarget, score: number, why: string): Suggestion[] => [
-    { column: name, target, score, why },
+/** The currency a header names: its code, or of what its sign may stand for the one that is ours, or of the tongue. */
+function currencyOf({ currency, signs }: Column, setup: SuggestSetup, around: Surroundings): string | undefined {
+  if (currency !== undefined) return currency;
+  if (signs.length === 0) return undefined;
+  const byTongue: Record<string, string> = { sv: 'SEK', da: 'DKK', nb: 'NOK' };
+  const [tongue] =
+    [...around.tongues].filter(([language]) => language in byTongue).sort((a, b) => b[1] - a[1])[0] ?? [];
+  return (
+    signs.find((code) => tongue !== undefined && code === byTongue[tongue]) ??
+    signs.find((code) => code === setup.currency) ??
+    signs[0]
+  );
+}
+
+function priceChoice(
+  heard: Heard,
+  column: Column,
+  columns: readonly Column[],
+  setup: SuggestSetup,
+  around: Surroundings,
+  p: number,
+  score: number,
+): Choice[] {
+  const beside = currencyBeside(column, columns);
+  const inHeader = currencyOf(column, setup, around);
+  const inCells = mostFrequent(beside?.values ?? [])?.toUpperCase();
+  const named = inHeader ?? inCells;
+  const currency = named ?? setup.currency;
+  const amounts = { ...(currency ? { currency } : {}), ...(beside && !inHeader ? { currencyFrom: beside.name } : {}) };
+  const tax = taxOf(column.all);
+  const meant = meantBy(heard.sense, tax, setup, around);
+  const said = named
+    ? inHeader
+      ? `, in ${currency} as its name says`
+      : `, its currency in “${beside?.name}”`
+    : currency
+      ? `; no currency is named, ${currency} is taken`
+      : '; no currency is named: say which the file is in';
+  const isSure = named !== undefined || heard.sense !== 'price';
+  const sure = isSure ? p : Math.min(p, 0.86);
+  const make = (target: ColumnTarget, why: string): Choice[] => [
+    {
+      targets: [{ column: column.name, target, score: Math.min(score, Math.round(100 * sure)), why: `${why}${said}` }],
+      marks: [markOf(target)],
+      p: sure,
+    },
   ];
-  const gtin = keyOf(dictionary, 'gtin');
-  if (gtin !== undefined && values.length >= 3 && share((value) => readGtin(value).ok) > 0.8)
-    return row({ to: 'attribute', attribute: gtin }, 80, 'most of its values are true GTINs');
-  if (values.length >= 3 && share((value) => /^\s*[\d.,]+\s*\p{L}*\s*[x×*]\s*[\d.,]+/iu.test(value)) > 0.8) {
-    const sizes = ['diameter', 'height'].filter((key) => dictionary.has(key));
-    if (sizes.length === 2 && share((value) => partOf(value, 2) !== undefined) > 0.8)
-      return sizes.map((attribute, i) => ({
-        column: name,
-        target: { to: 'attribute' as const, attribute, part: i + 1, ...(unit ? { unit } : {}) },
-        score: 62,
-        why: `part ${i + 1} of sizes such as “${values[0]}”`,
-      }));
-  }
-  const style = { ...plainStyle, decimal: ',' as const, ...(unit ? { unit } : {}) };
-  const measures = [...dictionary.values()].filter((each) => each.type === 'measure');
-  const fitting = measures.filter(
-    (each) => values.length >= 3 && share((value) => parseValue(value, style, each).ok) > 0.8,
-  );
-  const dimension = unit ? units[unit]?.dimension : fitting[0]?.dimension;
-  const same = measures.filter((each) => each.dimension === dimension);
-  if (fitting[0] && same.length === 1)
-    return row(
-      { to: 'attribute', attribute: fitting[0].key, ...(unit ? { unit } : {}) },
-      60,
-      `its unit fits only ${fitting[0].label}`,
+  if (meant === 'price' || meant === 'salePrice') {
+    const kind = meant === 'salePrice' ? 'sale' : 'regular';
+    const keeps = setup.pricesWithVat ?? true;
+    const vat = tax !== undefined && (tax === 'with') !== keeps ? { vat: { is: tax, rate: '' } } : {};
+    const note =
+      'vat' in vat ? `, ${tax} VAT, which ours are ${keeps ? 'with' : 'without'}: it waits for the rate` : '';
+    return make(
+      { to: 'price', kind, ...amounts, ...vat },
+      `${meant === 'salePrice' ? 'a sale price' : 'a price'}${note}`,
     );
-  const closed = [...dictionary.values()].find(
-    (each) =>
-      each.choices &&
-      each.choices.length > 3 &&
-      values.length >= 3 &&
-      share((value) => parseValue(value, plainStyle, each).ok) > 0.8,
+  }
+  const attribute = keyOf(setup.dictionary, meant);
+  if (attribute === undefined) return [];
+  return make(
+    { to: 'attribute', attribute, ...amounts },
+    meant === 'purchasePrice'
+      ? heard.sense === 'purchasePrice'
+        ? 'what goods cost us'
+        : 'a supplier’s price is what goods cost us'
+      : 'what buyers are advised to be asked',
   );
-  if (closed)
-    return row({ to: 'attribute', attribute: closed.key }, 58, `most of its values are on the list of ${closed.label}`);
-  return row({ to: 'ignore' }, 0, 'nothing in its name or values says what it is');
+}
+
+/** A supplier’s plain price is what goods cost us; with tax in it, what buyers are to pay. */
+function meantBy(
+  sense: Sense,
+  tax: 'with' | 'without' | undefined,
+  { isOwn }: SuggestSetup,
+  { dictionary }: Surroundings,
+): 'price' | 'salePrice' | 'purchasePrice' | 'recommendedPrice' {
+  if (sense === 'salePrice') return 'salePrice';
+  if (sense === 'purchasePrice') return isOwn !== false && tax === 'with' ? 'price' : 'purchasePrice';
+  if (sense === 'recommendedPrice') return 'recommendedPrice';
+  if (isOwn !== false) return 'price';
+  if (tax === 'with') return 'recommendedPrice';
+  return keyOf(dictionary, 'purchasePrice') === undefined ? 'price' : 'purchasePrice';
 }
 
 function mostFrequent(values: readonly string[]): string | undefined {

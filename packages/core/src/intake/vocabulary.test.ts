@@ -35,6 +35,23 @@ const dictionary = new Map<string, Attribute>([
   ...plain.map((key) => attribute({ key })),
   ...Object.entries(measures).map(([key, dimension]) => attribute({ key, type: 'measure', dimension })),
 ]);
+/** Words of one trade are the company's own: other names of its attributes. */
+const aliases: Record<string, string[]> = {
+  glaze: ['Glasur', 'Glasyr'],
+  finish: ['Oberfläche'],
+  luminousFlux: ['Lichtstrom', 'Ljusflöde'],
+  colourTemperature: ['Farbtemperatur', 'Färgtemperatur'],
+  cable: ['Kabellänge', 'Kabellängd'],
+  plug: ['Steckertyp'],
+  frostProof: ['Frostfest', 'Frosttålig'],
+  handmade: ['Handarbeit'],
+  germination: ['Keimdauer'],
+  seeds: ['Number of seeds', 'Antal frön'],
+};
+for (const [key, names] of Object.entries(aliases)) {
+  const known = dictionary.get(key);
+  if (known) dictionary.set(key, { ...known, aliases: names });
+}
 
 /** What a lone column of this name becomes, as a word: the attribute, or the other target. */
 function taken(header: string, cells: string[] = ['']): string {

@@ -75,6 +75,10 @@ const marks: Record<string, string[]> = {
   forint: ['HUF'],
   rupees: ['INR'],
 };
+/** Currencies that a sign or word may stand for, the likeliest first; none where it stands for none. */
+export const currenciesBySign = (sign: string): readonly string[] =>
+  Object.hasOwn(marks, sign.toLowerCase()) ? (marks[sign.toLowerCase()] ?? []) : [];
+
 /** Signs and words of the hundredth part. */
 const minor: Record<string, string[]> = {
   p: ['GBP'],

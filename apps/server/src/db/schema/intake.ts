@@ -1,4 +1,11 @@
-import { type CellNote, type ColumnMap, type Suggestion, batchStates, scopes } from '@velvet-shelf/core/intake';
+import {
+  type CellNote,
+  type ColumnMap,
+  type Makes,
+  type Suggestion,
+  batchStates,
+  scopes,
+} from '@velvet-shelf/core/intake';
 import type { JoinLevel, UnjoinedReason } from '@velvet-shelf/core/matching';
 import type { Detection, FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { sql } from 'drizzle-orm';
@@ -56,6 +63,8 @@ export const batch = pgTable('batch', {
   columns: jsonb('columns').$type<string[]>().notNull(),
   suggestions: jsonb('suggestions').$type<Suggestion[]>().notNull(),
   map: jsonb('map').$type<ColumnMap>().notNull(),
+  /** Attributes and list values that come into the dictionary with it. */
+  makes: jsonb('makes').$type<Makes>().notNull().default({ attributes: [], values: [] }),
   state: text('state', { enum: batchStates }).notNull(),
   scope: text('scope', { enum: scopes }).notNull().default('whole'),
   kind: text('kind', { enum: batchKinds }).notNull().default('file'),

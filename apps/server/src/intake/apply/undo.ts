@@ -17,6 +17,7 @@ import { undoOffers } from '../../stock/offers.js';
 import { undoExportRows } from '../round-trip/round-trip.js';
 import { settleDropped, settleRecords } from './settle.js';
 import * as tables from '../../db/schema/index.js';
+import { takeBackMakes } from '../columns/makes.js';
 import { unitsOf } from '../../catalog/units.js';
 
 /** Job: takes an applied batch back. */
@@ -111,6 +112,7 @@ export async function undoBatch(
   const units = await unitsOf(tx, products);
   await refreshOffers(tx, products);
   await settleDropped(tx, batchId, { actionId: by, dictionary });
+  const { left: kept } = await takeBackMakes(tx, batch.action_id ?? 0, by);
   await markDirty(tx, units);
-  return [...left, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
+  return [...left, ...kept, ...edited.map(({ sku, label }) => `${label} of ${sku ?? 'a product'}: edited by a person`)];
 }

@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import type { BatchAnswer } from '@velvet-shelf/contract';
 import {
+  type Makes,
   type ColumnMap,
   type LearntWord,
   type ReadRow,
@@ -14,12 +15,15 @@ import {
   learnWords,
   suggestColumns,
   withFileCurrency,
+  noMakes,
+  withMakes,
 } from '@velvet-shelf/core/intake';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { type Role, closedList, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
+import { loadCompany } from '../../company/settings.js';
 import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
 import { conflict } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
@@ -110,9 +114,9 @@ export async function complete(
   supplierId: number,
   columns: string[],
   sample: readonly FileRow[],
-  { reading, isOtherCurrency }: { reading: Reading; isOtherCurrency: boolean },
+  { reading, isOtherCurrency, makes }: { reading: Reading; isOtherCurrency: boolean; makes: Makes },
 ): Promise<ColumnMap> {
-  const setup = await suggestSetup(db, supplierId, columns, sample, reading);
+  const setup = await suggestSetup(db, supplierId, columns, sample, reading, makes);
   return completeMap(isOtherCurrency ? withFileCurrency(map, setup, reading.currency) : map, setup);
 }
 
@@ -122,6 +126,7 @@ async function suggestSetup(
   columns: string[],
   sample: readonly FileRow[],
   reading: Reading,
+  makes: Makes = noMakes,
 ): Promise<SuggestSetup> {
   const dictionary = await loadDictionary(db);
   const [from] = await db.select().from(tables.supplier).where(eq(tables.supplier.id, supplierId));
@@ -138,7 +143,7 @@ async function suggestSetup(
   return {
     columns,
     sample: sample.map((row) => row.cells),
-    dictionary: dictionary.attributes,
+    dictionary: withMakes(dictionary.attributes, makes, dictionary.home),
     remembered: remembered[0]?.map,
     learnt,
     language: from?.language ?? dictionary.home,
@@ -146,8 +151,10 @@ async function suggestSetup(
     isNested: 'variantPath' in reading,
     variantPath: 'variantPath' in reading ? reading.variantPath : null,
     isOwn: from?.kind === 'own',
+    style: reading,
+    pricesWithVat: (await loadCompany(db)).pricesWithVat,
     supplier: from?.name,
-    currency: reading.currency ?? dictionary.currency,
+    currency: reading.currency ?? from?.currency ?? dictionary.currency,
   };
 }
 

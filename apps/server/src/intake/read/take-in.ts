@@ -171,7 +171,11 @@ export async function correctBatch({ db }: Services, id: number, change: Correct
   const isOtherCurrency = change.reading !== undefined && change.reading.currency !== found.reading.currency;
   const map =
     change.map || isOtherCurrency
-      ? await complete(db, chosen, supplierId, columns, sample, { reading, isOtherCurrency })
+      ? await complete(db, chosen, supplierId, columns, sample, {
+          reading,
+          isOtherCurrency,
+          makes: found.makes,
+        })
       : chosen;
   await withoutTrial(db, id, async ({ tx }, still) => {
     if (!isOpen(still.state)) throw conflict('This batch was tried or applied meanwhile');

@@ -4,7 +4,7 @@ import { type RecordContent, contentChanges } from '@velvet-shelf/core/intake';
 import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
 import { type Executor, containing, json, queryOne, first, isIn } from '../../db/client.js';
 import { conflict, notFound } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
@@ -15,6 +15,7 @@ import { type Tried, compileJudge, dropRows, refused, withFix, writeJudged } fro
 import * as tables from '../../db/schema/index.js';
 import type { BatchRecord } from '../batches.js';
 import { withoutTrial } from '../trial.js';
+import { dictionaryOf } from '../columns/makes.js';
 
 type RowRecord = typeof tables.batchRow.$inferSelect;
 
@@ -83,15 +84,15 @@ export async function listRows(
 }
 
 async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<BatchRowAnswer[]> {
-  const dictionary = await loadDictionary(db);
-  const { attributes } = dictionary;
   const head = await first(
     db
-      .select({ supplier: tables.batch.supplierId, state: tables.batch.state })
+      .select({ supplier: tables.batch.supplierId, state: tables.batch.state, makes: tables.batch.makes })
       .from(tables.batch)
       .where(eq(tables.batch.id, id)),
   );
   if (!head) throw notFound(`batch ${id}`);
+  const dictionary = await dictionaryOf(db, head);
+  const { attributes } = dictionary;
   const contentsOf = await loadContents(db, shown);
   const goodsOfRow = await goodsOf(db, head.supplier, shown);
   const foreseen =
@@ -259,7 +260,7 @@ export async function fixRow(
         target: [tables.batchFix.batchId, tables.batchFix.row],
         set: { cells: sql`${tables.batchFix.cells} || excluded.cells` },
       });
-    const { look, judge } = await compileJudge(tx, tried, await loadDictionary(tx));
+    const { look, judge } = await compileJudge(tx, tried, await dictionaryOf(tx, tried));
     const fixed = withFix(
       { row, place: held.place ?? undefined, cells: await cellsOf(tx, held) },
       tried.columns,

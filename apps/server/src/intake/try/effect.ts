@@ -8,6 +8,7 @@ import { type Database, isCode, onTrial, queryOne, queryRows, first } from '../.
 import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { EffectInput } from '../jobs.js';
+import { writeMakes } from '../columns/makes.js';
 import { drain } from '../../listings/evaluate.js';
 import { applyRows } from '../apply/rows.js';
 import { recount } from './counts.js';
@@ -77,6 +78,7 @@ async function tryEffect(
       sql`SELECT max(row) FILTER (WHERE n <= ${mostRows}) AS last, count(*) FILTER (WHERE n <= ${mostRows}) AS rows, count(*) AS of
             FROM (SELECT row, row_number() OVER (ORDER BY row) AS n FROM batch_row WHERE batch_id = ${batchId} AND outcome IN ('created', 'changed') AND NOT left_out) x`,
     );
+    await writeMakes(tx, batch, action?.id ?? 0);
     const dictionary = await loadDictionary(tx);
     if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
     await drain(tx, services.config.address, Number.POSITIVE_INFINITY, dictionary);

@@ -2,6 +2,7 @@
 import { hash } from 'node:crypto';
 import {
   type ColumnMap,
+  type Makes,
   type ReadRow,
   type RecordContent,
   type Scope,
@@ -27,7 +28,8 @@ import {
 } from '../../db/client.js';
 import type { BatchCounts } from '../../db/schema/index.js';
 import { rowReader } from '../columns/columns.js';
-import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
+import { dictionaryOf } from '../columns/makes.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
 import { emptyCounts } from './counts.js';
 import { findMeetings } from './meets.js';
 import { rowsApart } from '../read/process.js';
@@ -39,6 +41,7 @@ export interface Tried {
   reading: Reading;
   columns: string[];
   map: ColumnMap;
+  makes: Makes;
   scope: Scope;
   supplier: { id: number; name: string; kind: 'own' | 'supplier' };
 }
@@ -243,7 +246,7 @@ export async function tryBatch(
   batch: Tried,
   onRows: (done: number) => Promise<void> = async () => undefined,
 ): Promise<BatchCounts> {
-  const { look, judge } = await compileJudge(db, batch, await loadDictionary(db));
+  const { look, judge } = await compileJudge(db, batch, await dictionaryOf(db, batch));
   const counts = emptyCounts();
   const fixes = await loadFixes(db, batch);
 

@@ -1,8 +1,17 @@
 import { foldText } from '../folding.js';
 import type { ValueType } from '../model.js';
 
-const yes = new Set(['yes', 'y', 'true', '1', 'ja', 'j', 'x', 'wahr']);
-const no = new Set(['no', 'n', 'false', '0', 'nein', 'nej', 'falsch']);
+/** Folded, in the languages of Europe; a cross or a tick is a yes. */
+const yes = new Set(
+  'yes y true 1 ja j x wahr vrai oui o vero si s verdadero verdadeiro sim prawda tak t sant sand kylla k tosi ano a pravda jah igen да ✓ ✔ on waar'.split(
+    ' ',
+  ),
+);
+const no = new Set(
+  'no n false 0 nein nej falsch faux non falso nao nie falsz usant falsk ei e epatosi ne nepravda nem нет ✗ ✘ off onwaar nee -'.split(
+    ' ',
+  ),
+);
 
 export const boolean: ValueType<boolean> = {
   parse: (raw) => {

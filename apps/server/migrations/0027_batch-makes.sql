@@ -1,0 +1,1 @@
+ALTER TABLE "batch" ADD COLUMN "makes" jsonb DEFAULT '{"attributes":[],"values":[]}'::jsonb NOT NULL;
