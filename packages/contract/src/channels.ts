@@ -53,6 +53,8 @@ export const channelAttributeSchema = z.object({
   limits: z.array(z.string()),
   values: z.array(z.string()).nullable(),
   fill: fillSchema.nullable(),
+  /** Where it has none: what names and types say it could copy. */
+  suggested: z.object({ fill: fillSchema, why: z.string() }).nullable(),
   /** Steps that one click switches on, as they are offered. */
   steps: z.array(z.object({ step: fitSchema, label: z.string() })),
   sources: z.array(z.object({ name: z.string(), label: z.string() })),
@@ -319,6 +321,34 @@ export const channels = {
     params: marketParams,
     body: z.object({ fill: fillSchema.nullable() }),
     answer: channelAttributeSchema,
+  }),
+  tryFills: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/places/:id/fills/try',
+    summary: 'What several fills would do to how listings stand, not saved',
+    params: idParam,
+    body: z.object({
+      fills: z
+        .array(z.object({ attribute: z.string(), fill: fillSchema }))
+        .min(1)
+        .max(500),
+    }),
+    answer: effectSchema,
+  }),
+  saveFills: endpoint({
+    role: 'editor',
+    method: 'PUT',
+    path: '/api/places/:id/fills',
+    summary: 'Save several fills at once, where there is none yet',
+    params: idParam,
+    body: z.object({
+      fills: z
+        .array(z.object({ attribute: z.string(), fill: fillSchema }))
+        .min(1)
+        .max(500),
+    }),
+    answer: effectSchema,
   }),
   saveFill: endpoint({
     role: 'editor',

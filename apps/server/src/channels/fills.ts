@@ -38,7 +38,41 @@ export async function saveFill(
         ? `Took the fill of ${known.label} on ${place.channelName} away`
         : `Changed how ${known.label} is filled on ${place.channelName}`,
     );
-    on.change({ kind: 'channel', id: place.channelId, delta: fillDelta({ ...slot, fill: before }, { ...slot, fill }) });
+    on.change({
+      kind: 'channel',
+      id: place.channelId,
+      delta: fillsDelta([{ ...slot, fill: before }], [{ ...slot, fill }]),
+    });
+  });
+  return effect;
+}
+
+/** Saves several fills as one action, each where there is none: what somebody has said stays. */
+export async function saveFills(
+  services: Services,
+  user: User,
+  placeId: number,
+  fills: readonly { attribute: string; fill: Fill }[],
+): Promise<Effect> {
+  const place = await getPlace(services.db, placeId);
+  const { attributes } = await rulebookOf(services.db, place);
+  const dictionary = await loadDictionary(services.db);
+  const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
+    const before: Placed[] = [];
+    const after: Placed[] = [];
+    for (const { attribute, fill } of fills) {
+      if (!attributes.some(({ key }) => key === attribute))
+        throw notFound(`attribute “${attribute}” on ${place.channelName}`);
+      mustCompare(dictionary, fill);
+      const slot = everywhere(attribute);
+      if ((await currentFill(on.tx, place.channelId, slot)) !== null) continue;
+      await writeFill(on, place.channelId, slot, fill);
+      before.push({ ...slot, fill: null });
+      after.push({ ...slot, fill });
+    }
+    if (after.length === 0) return;
+    on.say(`Filled ${after.length} ${after.length === 1 ? 'field' : 'fields'} of ${place.channelName}`);
+    on.change({ kind: 'channel', id: place.channelId, delta: fillsDelta(before, after) });
   });
   return effect;
 }
@@ -57,9 +91,14 @@ export const everywhere = (attribute: string): FillSlot => ({ attribute, market:
 const placedSchema = slotSchema.extend({ fill: fillSchema.nullable() });
 type Placed = z.infer<typeof placedSchema>;
 
-/** What an action did to a fill: as it was, and as it is. */
-const fillDelta = (before: Placed, after: Placed) => ({ fill: [before, after] as [Placed, Placed] });
-export const fillDeltaSchema = z.object({ fill: z.tuple([placedSchema, placedSchema]) });
+/** What an action did to fills: each as it was, and as it is. Older actions changed one. */
+const fillsDelta = (before: Placed[], after: Placed[]) => ({ fills: [before, after] as [Placed[], Placed[]] });
+export const fillDeltaSchema = z.union([
+  z.object({ fills: z.tuple([z.array(placedSchema), z.array(placedSchema)]) }),
+  z
+    .object({ fill: z.tuple([placedSchema, placedSchema]) })
+    .transform(({ fill: [before, after] }) => ({ fills: [[before], [after]] as [Placed[], Placed[]] })),
+]);
 
 const isFill = (channelId: number, { attribute, market, category }: FillSlot) =>
   and(

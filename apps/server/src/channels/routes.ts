@@ -4,7 +4,7 @@ import { loadDictionary } from '../dictionary/dictionary.js';
 import { showAttribute } from '../dictionary/lists.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
-import { saveFill } from './fills.js';
+import { saveFill, saveFills } from './fills.js';
 import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
 import { addChannel, addPlace, changeAccount, listChannels, listShipped, removePlace, renamePlace } from './own.js';
@@ -48,6 +48,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     const { attributes, home } = await loadDictionary(services.db);
     return { items: [...comparables(attributes).values()].map((attribute) => showAttribute(attribute, home)) };
   });
+  route(router, services, channels.saveFills, ({ params, body, user }) =>
+    saveFills(services, user, params.id, body.fills),
+  );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
   );

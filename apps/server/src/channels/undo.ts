@@ -9,10 +9,11 @@ import { type CategoryMap, mapDeltaSchema, mapOf, writeMaps } from './maps.js';
 export async function undoFill(undoing: Undoing): Promise<Undone> {
   const left: string[] = [];
   for (const { id, delta } of await changesOf(undoing.tx, undoing.actionId, 'channel', fillDeltaSchema)) {
-    const [before, after] = delta.fill;
-    if (canonical(await currentFill(undoing.tx, id, after)) === canonical(after.fill))
-      await writeFill(undoing, id, after, before.fill);
-    else left.push(`the fill of ${after.attribute}: changed since`);
+    const [before, after] = delta.fills;
+    for (const [i, slot] of after.entries())
+      if (canonical(await currentFill(undoing.tx, id, slot)) === canonical(slot.fill))
+        await writeFill(undoing, id, slot, before[i]?.fill ?? null);
+      else left.push(`the fill of ${slot.attribute}: changed since`);
   }
   return { left };
 }

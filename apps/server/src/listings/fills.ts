@@ -2,7 +2,7 @@
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
-import { sourcesFor } from '@velvet-shelf/core/listings';
+import { sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { mustCompare } from '../channels/fills.js';
@@ -25,6 +25,10 @@ async function describeFills(
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
   const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change);
+  const placed = new Map(
+    setup.fills.flatMap(({ attribute, category, fill }) => (category === undefined ? [[attribute, fill]] : [])),
+  );
+  const suggested = suggestFills(setup.rulebook, dictionary.attributes);
   return setup.rulebook.attributes
     .filter(({ type }) => type !== 'category')
     .map((attribute) => ({
@@ -35,7 +39,8 @@ async function describeFills(
       need: attribute.need,
       limits: sayLimits(attribute, setup.rulebook),
       values: attribute.limits.values ?? null,
-      fill: setup.fills.find((fill) => fill.attribute === attribute.key && fill.category === undefined)?.fill ?? null,
+      fill: placed.get(attribute.key) ?? null,
+      suggested: placed.has(attribute.key) ? null : (suggested.get(attribute.key) ?? null),
       steps: offeredFits(attribute.limits),
       sources: sourcesFor(attribute, dictionary.attributes),
     }));

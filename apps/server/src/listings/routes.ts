@@ -15,6 +15,12 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.tryFill, ({ params, body }) =>
     tryFill(services, params.id, params.attribute, body.fill),
   );
+  route(router, services, channels.tryFills, ({ params, body }) =>
+    apart(tryChange, services, {
+      placeId: params.id,
+      change: { fills: new Map(body.fills.map(({ attribute, fill }) => [attribute, fill])) },
+    }),
+  );
   route(router, services, channels.tryCategories, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,

@@ -13,6 +13,7 @@ import { Loaded } from '../design/feedback';
 import { count } from '../design/words';
 import { useCompared } from './compared';
 import { FillEditor } from './FillEditor';
+import { SuggestedFills } from './SuggestedFills';
 
 const fillsAddress = z.object({ attribute: inAddress.text });
 
@@ -27,6 +28,7 @@ export function Fills({ placeId }: { placeId: number }) {
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
+              <SuggestedFills placeId={placeId} attributes={items} />
               <DataTable
                 label="Attributes of the channel"
                 rows={items}

@@ -2,3 +2,4 @@ export * from './dictionary.js';
 export * from './product.js';
 export * from './family-title.js';
 export * from './complete.js';
+export * from './words/index.js';

@@ -13,7 +13,7 @@ import {
   taxWords,
   withTax,
   withoutTax,
-} from './words/index.js';
+} from '../catalog/index.js';
 
 /** Weights are natural logarithms of odds. */
 const strength = { exact: 4.2, compound: 3, tail: 2.2, part: 1.5, label: 4.4, labelPart: 1.8 };

@@ -1,6 +1,6 @@
 /** A column of a file as it describes itself: by its name, unit, currency and language, and by its values. */
 import { currenciesBySign, foldText, isCurrency, unitCode } from '../values/index.js';
-import { foldHeader } from './words/index.js';
+import { foldHeader } from '../catalog/index.js';
 
 export interface Column {
   name: string;

@@ -8,7 +8,7 @@ import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
 import { sizeTargets } from './sizes.js';
 import { type Traits, traitsOf } from './traits.js';
 import { guessLanguage, stateWords } from './vocabulary.js';
-import type { Sense } from './words/index.js';
+import type { Sense } from '../catalog/index.js';
 
 export interface Suggestion {
   column: string;

@@ -5,3 +5,4 @@ export * from './apart.js';
 export { variantLookup } from './lookup.js';
 export { comparables } from './fills.js';
 export { sourcesFor } from './sources.js';
+export * from './suggest-fills.js';
