@@ -25,6 +25,9 @@ const longest = [
   'every-endpoint.test.ts',
 ];
 
+/** Browser tests of a shelf that nobody owns yet. */
+const emptyFolder = 'first-run';
+
 export async function test({ only }) {
   if (only !== undefined && !parts.includes(only))
     throw new Fault(`There is no part “${only}”`, `Choose one of ${parts.join(', ')}.`);
@@ -40,14 +43,17 @@ export async function test({ only }) {
   const pieces = [...plainPieces(), ...stagedPieces()].filter(({ part }) => wanted(part));
   const order = ({ name }) => (longest.includes(name) ? longest.indexOf(name) : longest.length);
   pieces.sort((x, y) => order(x) - order(y));
-  const ground = pieces.some((piece) => piece.staged) ? await raiseGround({ load: ['--bare'] }) : undefined;
+  const grounds = {
+    loaded: pieces.some(({ stage }) => stage === 'loaded') ? await raiseGround({ load: ['--bare'] }) : undefined,
+    empty: pieces.some(({ stage }) => stage === 'empty') ? await raiseGround() : undefined,
+  };
   const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
   for (const { part } of pieces) tally.get(part).left++;
   try {
     // Two at a time: they wait a lot, for a browser, a server, a database.
-    await Promise.all([1, 2].map(() => work(pieces, ground, tally)));
+    await Promise.all([1, 2].map(() => work(pieces, grounds, tally)));
   } finally {
-    await ground?.strike();
+    await Promise.all(Object.values(grounds).map((ground) => ground?.strike()));
   }
   const sum = (what) => [...tally.values()].reduce((all, one) => all + one[what], 0);
   say(`${sum('passed')} passed, ${sum('failed')} failed`);
@@ -55,10 +61,10 @@ export async function test({ only }) {
 }
 
 /** Takes piece after piece until none is left; says a part’s count with its last piece. */
-async function work(pieces, ground, tally) {
+async function work(pieces, grounds, tally) {
   for (let piece = pieces.shift(); piece !== undefined; piece = pieces.shift()) {
     const of = tally.get(piece.part);
-    const stage = piece.staged ? await ground.stage() : undefined;
+    const stage = await grounds[piece.stage]?.stage();
     try {
       const one = await piece.run(stage && { ...stage.env, VELVET_TEST_URL: stage.url });
       of.passed += one.passed;
@@ -94,13 +100,13 @@ function stagedPieces() {
     ...integration.map((name) => ({
       part: 'integration',
       name,
-      staged: true,
+      stage: 'loaded',
       run: (env) => vitest('integration', env, [name]),
     })),
     ...folders.map(({ name }) => ({
       part: 'e2e',
       name: `e2e/${name}`,
-      staged: true,
+      stage: name === emptyFolder ? 'empty' : 'loaded',
       run: (env) => playwright(name, env),
     })),
   ];

@@ -84,7 +84,9 @@ export function Fills({ placeId }: { placeId: number }) {
                 ]}
               />
             </Box>
-            {chosen && <FillEditor key={chosen.key} placeId={placeId} attribute={chosen} />}
+            {chosen && (
+              <FillEditor key={`${chosen.key} ${chosen.fill === null}`} placeId={placeId} attribute={chosen} />
+            )}
           </Box>
         );
       }}

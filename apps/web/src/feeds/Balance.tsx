@@ -7,22 +7,21 @@ import { count } from '../design/words';
 type Part = [figure: number, words: string];
 
 export function Balance({ run, counts }: { run: RunAnswer; counts: NonNullable<RunAnswer['counts']> }) {
-  const { report } = run;
+  // Whoever has not been asked, or cannot be, has answered nothing yet.
+  const answered = run.report ?? { accepted: 0, warned: 0, refused: 0, unanswered: counts.sent };
   const sent: Part = [counts.sent, 'in the file'];
   return (
     <Box padBottom={2} aria-label="Balance">
       <Sum whole={[counts.selected, 'in selection']} parts={[[counts.leftOut, 'left out'], sent]} />
-      {report && (
-        <Sum
-          whole={sent}
-          parts={[
-            [report.accepted, 'accepted'],
-            [report.warned, 'warned'],
-            [report.refused, 'refused'],
-            [report.unanswered, 'unanswered'],
-          ]}
-        />
-      )}
+      <Sum
+        whole={sent}
+        parts={[
+          [answered.accepted, 'accepted'],
+          [answered.warned, 'warned'],
+          [answered.refused, 'refused'],
+          [answered.unanswered, 'unanswered'],
+        ]}
+      />
     </Box>
   );
 }

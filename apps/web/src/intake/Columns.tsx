@@ -51,6 +51,7 @@ export function Columns({
           <Makes
             key={batch.homeless.map(({ column }) => column).join('\u0001')}
             batch={batch}
+            labels={new Map(attributes.data?.items.map(({ key, label }) => [key, label]))}
             off={off}
             onChange={onChange}
           />

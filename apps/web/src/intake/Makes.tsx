@@ -23,10 +23,13 @@ const sayKind = ({ type, dimension, many, values }: Omit<Homeless, 'column' | 'w
 
 export function Makes({
   batch,
+  labels,
   off,
   onChange,
 }: {
   batch: BatchAnswer;
+  /** Of attributes, by key. */
+  labels: ReadonlyMap<string, string>;
   off: boolean;
   onChange: (batch: BatchAnswer) => void;
 }) {
@@ -75,7 +78,7 @@ export function Makes({
               {!off && <RemoveButton of={label} onClick={() => leave.mutate([key])} />}
             </Box>
           ))}
-          {listsOf(batch).map(({ attribute, label, names, keys }) => (
+          {listsOf(batch, labels).map(({ attribute, label, names, keys }) => (
             <Box row small key={attribute}>
               <b>{label}</b>
               <Box as="span" grow muted cut>
@@ -137,12 +140,12 @@ export function Makes({
 }
 
 /** New values of lists that are there already, by list. */
-function listsOf({ makes, translations }: BatchAnswer) {
+function listsOf({ makes }: BatchAnswer, labels: ReadonlyMap<string, string>) {
   const own = new Set(makes.attributes.map(({ key }) => key));
   const lists = new Map<string, { attribute: string; label: string; names: string[]; keys: string[] }>();
   for (const { attribute, name, key } of makes.values) {
     if (own.has(attribute)) continue;
-    const label = translations.find((list) => list.attribute === attribute)?.label ?? 'List';
+    const label = labels.get(attribute) ?? attribute;
     const list = lists.get(attribute) ?? { attribute, label, names: [], keys: [] };
     list.names.push(name);
     list.keys.push(key);

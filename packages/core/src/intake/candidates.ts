@@ -133,8 +133,10 @@ function ownNames(phrase: string, { dictionary }: Surroundings, put: (one: Heard
     const names = [label, key, ...aliases].map((name) => foldText(name).replace(/[^\p{L}\p{N}]+/gu, ''));
     const sense = role ?? 'nothing';
     const why = `the attribute ${label} has this name`;
-    if (names.includes(bare) || spellings(bare).some((each) => names.includes(each)))
-      put({ sense, attribute: key, weight: strength.label, why });
+    if (!names.includes(bare) && !spellings(bare).some((each) => names.includes(each))) continue;
+    // Our SKU follows from the article number of our own sheet.
+    if (role === 'sku') put({ sense: 'key', weight: strength.exact, why: 'its name is a word for' });
+    else put({ sense, attribute: key, weight: strength.label, why });
   }
 }
 

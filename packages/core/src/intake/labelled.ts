@@ -3,7 +3,7 @@
 export interface LabelledFile {
   name: string;
   language: string;
-  isOwn?: true;
+  isOwn?: boolean;
   /** Currency the company keeps its prices in. */
   currency: string;
   /** “Header ~ kind of cells ~ what it is [~ unit or currency it is read in]”. */
