@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { startSet } from '../catalog/index.js';
 import { suggestColumns } from './index.js';
-import { cellsOf, labelledFiles } from './labelled.js';
+import { cellsOf, labelledFiles } from './fixtures.js';
 
 const dictionary = new Map(startSet.map((attribute) => [attribute.key, attribute]));
 const rows = 24;

@@ -340,12 +340,14 @@ const bases = (languages: readonly string[]) => languages.map((language) => lang
 function currencyOf({ currency, signs }: Column, setup: SuggestSetup, around: Surroundings): string | undefined {
   if (currency !== undefined) return currency;
   if (signs.length === 0) return undefined;
-  const byTongue: Record<string, string> = { sv: 'SEK', da: 'DKK', nb: 'NOK' };
-  const [tongue] =
-    [...around.tongues].filter(([language]) => language in byTongue).sort((a, b) => b[1] - a[1])[0] ?? [];
+  const lands = [...around.tongues]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 1)
+    .map(([language]) => new Intl.Locale(language).maximize().region ?? '');
   return (
-    signs.find((code) => tongue !== undefined && code === byTongue[tongue]) ??
     signs.find((code) => code === setup.currency) ??
+    // The first two letters of a currency are its country's (ISO 4217 takes them from ISO 3166-1).
+    signs.find((code) => lands.includes(code.slice(0, 2))) ??
     signs[0]
   );
 }
