@@ -12,9 +12,12 @@ const goods = [
 
 async function choose(page: Page, label: string, option: string): Promise<void> {
   const box = page.getByLabel(label, { exact: true });
-  if ((await box.inputValue()) === option) return;
-  await box.fill(option);
-  await page.getByRole('option', { name: option, exact: true }).click();
+  // What was chosen before is being kept: until it is, the list closes by itself.
+  await expect(async () => {
+    if ((await box.inputValue()) === option) return;
+    await box.fill(option, { timeout: 5_000 });
+    await page.getByRole('option', { name: option, exact: true }).click({ timeout: 5_000 });
+  }).toPass();
 }
 
 test('a supplier is added, and a file of theirs is given to them', async ({ page }) => {

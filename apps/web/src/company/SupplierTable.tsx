@@ -52,7 +52,6 @@ export function SupplierTable() {
             columns={[
               {
                 head: 'Supplier',
-                isHead: true,
                 sortBy: ({ name }) => name,
                 cell: (row) => `${row.name}${row.putAway ? ' · put away' : ''}`,
               },

@@ -71,10 +71,9 @@ export function Attributes() {
                 columns={[
                   {
                     head: 'Attribute',
-                    isHead: true,
                     sortBy: ({ label }) => label,
                     cell: ({ label, putAway }) => (
-                      <button type="button" className="plain">
+                      <button type="button" className="value">
                         {label}
                         {putAway && ' · put away'}
                       </button>

@@ -37,7 +37,6 @@ export function Values({ attributeId, isTree = false }: { attributeId: number; i
               columns={[
                 {
                   head: isTree ? 'Category' : 'Value',
-                  isHead: true,
                   look: ({ path }) => ({ padLeft: 2 + (path.length - 1) * 5, plainWeight: path.length > 1 }),
                   cell: (row) => `${row.path.at(-1) ?? ''}${row.hidden ? ' · put away' : ''}`,
                 },

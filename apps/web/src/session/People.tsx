@@ -66,7 +66,7 @@ export function People() {
               rows={items}
               keyOf={({ id }) => id}
               columns={[
-                { head: 'Name', sortBy: ({ name }) => name, cell: ({ name }) => name, isHead: true },
+                { head: 'Name', sortBy: ({ name }) => name, cell: ({ name }) => name },
                 { head: 'E-mail address', sortBy: ({ email }) => email, cell: ({ email }) => email },
                 { head: 'Role', sortBy: ({ role }) => role, cell: roleOf },
                 { head: 'May', look: { muted: true, small: true }, cell: ({ role }) => may[role] },

@@ -45,7 +45,6 @@ export function WarehouseTable() {
             columns={[
               {
                 head: 'Warehouse',
-                isHead: true,
                 sortBy: ({ name }) => name,
                 cell: (row) => `${row.name}${row.putAway ? ' · put away' : ''}`,
               },

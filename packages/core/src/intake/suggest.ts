@@ -1,13 +1,15 @@
 /** Suggests what each column is, from its name, its cells, its neighbours and earlier batches, each with a reason and a score. */
-import { type Attribute, type ReadingStyle, foldText, keyOf, plainStyle, withRole } from '../values/index.js';
-import { currencyBeside, figuresOf, flatHelpers, helperColumns } from './beside.js';
-import { type Heard, type Surroundings, hear, likely, seen, taxOf, tonguesOf, weigh } from './candidates.js';
+import { type Attribute, type ReadingStyle, foldText, plainStyle, withRole } from '../values/index.js';
+import { figuresOf, flatHelpers, helperColumns } from './beside.js';
+import { type Heard, type Surroundings, hear, likely, tonguesOf } from './candidates.js';
 import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
+import { priceChoice } from './price-columns.js';
 import { sizeTargets } from './sizes.js';
 import { type Traits, traitsOf } from './traits.js';
 import { guessLanguage, stateWords } from './vocabulary.js';
+import { seen, weigh } from './weigh.js';
 import type { Sense } from '../catalog/index.js';
 
 export interface Suggestion {
@@ -41,7 +43,7 @@ export interface SuggestSetup extends Naming {
 }
 
 /** What a column may be, each way with its likelihood; the best first. */
-interface Choice {
+export interface Choice {
   targets: Suggestion[];
   /** Things it feeds: two columns cannot both. */
   marks: string[];
@@ -335,99 +337,6 @@ function dress(
 }
 
 const bases = (languages: readonly string[]) => languages.map((language) => language.split('-')[0] ?? language);
-
-/** The currency a header names: its code, or of what its sign may stand for the one that is ours, or of the tongue. */
-function currencyOf({ currency, signs }: Column, setup: SuggestSetup, around: Surroundings): string | undefined {
-  if (currency !== undefined) return currency;
-  if (signs.length === 0) return undefined;
-  const lands = [...around.tongues]
-    .sort((a, b) => b[1] - a[1])
-    .slice(0, 1)
-    .map(([language]) => new Intl.Locale(language).maximize().region ?? '');
-  return (
-    signs.find((code) => code === setup.currency) ??
-    // The first two letters of a currency are its country's (ISO 4217 takes them from ISO 3166-1).
-    signs.find((code) => lands.includes(code.slice(0, 2))) ??
-    signs[0]
-  );
-}
-
-function priceChoice(
-  heard: Heard,
-  column: Column,
-  columns: readonly Column[],
-  setup: SuggestSetup,
-  around: Surroundings,
-  p: number,
-  score: number,
-): Choice[] {
-  const beside = currencyBeside(column, columns);
-  const inHeader = currencyOf(column, setup, around);
-  const inCells = mostFrequent(beside?.values ?? [])?.toUpperCase();
-  const named = inHeader ?? inCells;
-  const currency = named ?? setup.currency;
-  const amounts = { ...(currency ? { currency } : {}), ...(beside && !inHeader ? { currencyFrom: beside.name } : {}) };
-  const tax = taxOf(column.all);
-  const meant = meantBy(heard.sense, tax, setup, around);
-  const said = named
-    ? inHeader
-      ? `, in ${currency} as its name says`
-      : `, its currency in “${beside?.name}”`
-    : currency
-      ? `; no currency is named, ${currency} is taken`
-      : '; no currency is named: say which the file is in';
-  const isSure = named !== undefined || heard.sense !== 'price';
-  const sure = isSure ? p : Math.min(p, 0.86);
-  const make = (target: ColumnTarget, why: string): Choice[] => [
-    {
-      targets: [{ column: column.name, target, score: Math.min(score, Math.round(100 * sure)), why: `${why}${said}` }],
-      marks: [markOf(target)],
-      p: sure,
-    },
-  ];
-  if (meant === 'price' || meant === 'salePrice') {
-    const kind = meant === 'salePrice' ? 'sale' : 'regular';
-    const keeps = setup.pricesWithVat ?? true;
-    const vat = tax !== undefined && (tax === 'with') !== keeps ? { vat: { is: tax, rate: '' } } : {};
-    const note =
-      'vat' in vat ? `, ${tax} VAT, which ours are ${keeps ? 'with' : 'without'}: it waits for the rate` : '';
-    return make(
-      { to: 'price', kind, ...amounts, ...vat },
-      `${meant === 'salePrice' ? 'a sale price' : 'a price'}${note}`,
-    );
-  }
-  const attribute = keyOf(setup.dictionary, meant);
-  if (attribute === undefined) return [];
-  return make(
-    { to: 'attribute', attribute, ...amounts },
-    meant === 'purchasePrice'
-      ? heard.sense === 'purchasePrice'
-        ? 'what goods cost us'
-        : 'a supplier’s price is what goods cost us'
-      : 'what buyers are advised to be asked',
-  );
-}
-
-/** A supplier’s plain price is what goods cost us; with tax in it, what buyers are to pay. */
-function meantBy(
-  sense: Sense,
-  tax: 'with' | 'without' | undefined,
-  { isOwn }: SuggestSetup,
-  { dictionary }: Surroundings,
-): 'price' | 'salePrice' | 'purchasePrice' | 'recommendedPrice' {
-  if (sense === 'salePrice') return 'salePrice';
-  if (sense === 'purchasePrice') return isOwn !== false && tax === 'with' ? 'price' : 'purchasePrice';
-  if (sense === 'recommendedPrice') return 'recommendedPrice';
-  if (isOwn !== false) return 'price';
-  if (tax === 'with') return 'recommendedPrice';
-  return keyOf(dictionary, 'purchasePrice') === undefined ? 'price' : 'purchasePrice';
-}
-
-function mostFrequent(values: readonly string[]): string | undefined {
-  const counts = new Map<string, number>();
-  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
-}
 
 /** A target in words, for reasons and lists. */
 export function sayTarget(target: { to: ColumnTarget['to'] }): string {

@@ -2,7 +2,7 @@
 import type { Words } from './model.js';
 
 export const en: Words = {
-  key: 'sku|article|article number|article no|article code|art no|art num|art nr|item number|item no|item code|item|code|product code|product id|product number|product no|part no|stock code|reference|ref|catalogue number|cat no|order number|order code|style number|id|number|no',
+  key: 'our no|our number|our code|our ref|sku|article|article number|article no|article code|art no|art num|art nr|item number|item no|item code|item|code|product code|product id|product number|product no|part no|stock code|reference|ref|catalogue number|cat no|order number|order code|style number|id|number|no',
   family:
     'family|series|range|collection|model|group id|parent id|parent sku|parent|productgroupid|style|line|product line|product family|model name|model number|master|master sku|variant of',
   options: 'options|axes|variant options',
