@@ -41,7 +41,8 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
   };
   switch (sense) {
     case 'key':
-      if (length > 40 || words > 4) return -4;
+      // A row that broke off holds a text there: most cells count, not the longest.
+      if (traits.share((cell) => cell.length > 40 || cell.split(/\s+/).length > 4) > 0.5) return -4;
       // A number that comes twice is a fault of a row or two; of few rows it says little.
       return variety > 0.98 ? (isFew ? 0.3 : 1) : variety > 0.9 ? -0.5 : variety > 0.6 || filled < 10 ? -1.2 : -3.5;
     case 'gtin':
