@@ -45,7 +45,8 @@ export async function changeMakes({ db }: Services, id: number, wish: Wish): Pro
           [{ pointer: '/body/label', detail: `There is an attribute named ${taken} already` }],
         );
       labels.set(foldText(label), label);
-      const key = attributeKeys.attribute(label);
+      // The batch's number is in it: what somebody else makes of that name meanwhile is another.
+      const key = `${attributeKeys.attribute(label)}-${id}`;
       makes.attributes.push({ key, label, ...fields, dimension: fields.type === 'measure' ? fields.dimension : null });
       const target = {
         to: 'attribute' as const,
@@ -56,9 +57,10 @@ export async function changeMakes({ db }: Services, id: number, wish: Wish): Pro
       const at = map.findIndex((entry) => entry.column === column && entry.target.to === 'ignore');
       if (at < 0) map.push({ column, target });
       else map[at] = { column, target };
-      if (fields.type === 'choice' && values.length > 0) addTo(makes, known, home, { attribute: key, cells: values });
+      if (fields.type === 'choice' && values.length > 0)
+        addTo(id, makes, known, home, { attribute: key, cells: values });
     }
-    for (const wanted of wish.values) addTo(makes, known, home, wanted);
+    for (const wanted of wish.values) addTo(id, makes, known, home, wanted);
     await tx
       .update(tables.batch)
       .set({ makes, map, state: 'read', counts: null, effect: null, error: null })
@@ -68,6 +70,7 @@ export async function changeMakes({ db }: Services, id: number, wish: Wish): Pro
 
 /** Values for what a list lacks of some cells; of our tree they are paths. */
 function addTo(
+  batchId: number,
   makes: Makes,
   known: Dictionary['attributes'],
   home: string,
@@ -79,7 +82,7 @@ function addTo(
   const paths = attribute.role === 'category' ? [...readTree(cells).values()] : cells.map((cell) => [cell]);
   const list = closedList({ choices: attribute.choices ?? [] });
   const keys = keysBeside(list.values.map((value) => value.key));
-  makes.values.push(...lackingValues(attribute, paths, keys.value));
+  makes.values.push(...lackingValues(attribute, paths, (name) => `${keys.value(name)}-${batchId}`));
 }
 
 /** Without attributes and values of these keys, what stands below them, and what columns would have fed them. */
