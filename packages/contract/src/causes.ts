@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { effectSchema } from './channels.js';
+import { effectSchema } from './effect.js';
 import { endpoint, rowNumber, rowNumberText } from './endpoint.js';
 import { optionSchema } from './catalog.js';
 

@@ -1,9 +1,9 @@
 import { batchStates, columnMapSchema, columnTargetSchema, makesSchema, scopes } from '@velvet-shelf/core/intake';
 import { detectionSchema, formats, readingSchema } from '@velvet-shelf/core/tabular';
-import { attributeTypes, dimensions, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { bytes, cursorQuery, endpoint, idParam, moment, fileRow, fileRowText, page, rowNumber } from './endpoint.js';
 import { optionSchema } from './catalog.js';
+import { homelessSchema, makeSchema } from './makes.js';
 
 export const batchSummarySchema = z.object({
   id: z.number(),
@@ -74,19 +74,7 @@ export const batchSchema = batchSummarySchema.extend({
   /** What comes into the dictionary with it. */
   makes: makesSchema,
   /** Columns that nothing is made of, and the attribute each would make. */
-  homeless: z.array(
-    z.object({
-      column: z.string(),
-      label: z.string(),
-      type: z.enum(attributeTypes),
-      many: z.boolean(),
-      perLanguage: z.boolean(),
-      dimension: z.enum(dimensions).nullable(),
-      values: z.array(z.string()),
-      unit: z.string().nullable(),
-      why: z.string(),
-    }),
-  ),
+  homeless: z.array(homelessSchema),
   /** What is wrong with the mapping, as sentences. */
   mapFaults: z.array(z.string()),
   /** Columns whose values can be translated: what each of the first rows' values becomes (null = nothing yet). */
@@ -273,33 +261,7 @@ export const intake = {
     summary:
       'Make attributes of columns, and new values of lists, with a batch: they come with applying it, and go with its undo',
     params: idParam,
-    body: z.object({
-      attributes: z
-        .array(
-          z.object({
-            column: z.string(),
-            label: z.string().trim().min(1, 'Give its name').max(120),
-            type: z.enum(attributeTypes),
-            many: z.boolean(),
-            perLanguage: z.boolean(),
-            dimension: z.enum(dimensions).nullable(),
-            role: z.enum(roles).nullable().default(null),
-            level: z.enum(['family', 'variant']).default('variant'),
-            group: z.string().trim().min(1).max(60).default('Own'),
-            unit: z.string().nullable().default(null),
-            values: z.array(z.string().trim().min(1).max(200)).max(2000).default([]),
-          }),
-        )
-        .max(300)
-        .default([]),
-      /** Cells of a column that are to be values of an attribute’s list; of our tree as paths. */
-      values: z
-        .array(z.object({ attribute: z.string(), cells: z.array(z.string().max(2000)).min(1).max(5000) }))
-        .max(100)
-        .default([]),
-      /** Keys of attributes, or of values with those below them, that are not to be made after all. */
-      leave: z.array(z.string()).max(5000).default([]),
-    }),
+    body: makeSchema,
     answer: batchSchema,
   }),
   reading: endpoint({
