@@ -14,15 +14,19 @@ async function open(page: Page, words = sku): Promise<void> {
 }
 
 async function condition(page: Page, attribute: string, comparison: string, value?: string): Promise<void> {
-  await page.getByRole('button', { name: '+ Condition' }).click();
   const form = page.getByRole('presentation').filter({ has: page.getByRole('button', { name: 'Add', exact: true }) });
+  const soon = { timeout: 10_000 };
   const pick = async (at: number, option: string) => {
-    await form.getByRole('combobox').nth(at).click();
-    await page.getByRole('option', { name: option, exact: true }).click();
+    await form.getByRole('combobox').nth(at).click(soon);
+    await page.getByRole('option', { name: option, exact: true }).click(soon);
   };
-  await pick(0, attribute);
-  await pick(1, comparison);
-  if (value !== undefined) await form.getByLabel('Value').fill(value);
+  // A click that meets a list on its way out closes the form: then it is opened again.
+  await expect(async () => {
+    if (!(await form.isVisible())) await page.getByRole('button', { name: '+ Condition' }).click(soon);
+    await pick(0, attribute);
+    await pick(1, comparison);
+    if (value !== undefined) await form.getByLabel('Value').fill(value, soon);
+  }).toPass();
   await form.getByRole('button', { name: 'Add', exact: true }).click();
 }
 
