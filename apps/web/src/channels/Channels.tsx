@@ -13,6 +13,7 @@ import { Box } from '../design/Box';
 import { Drawer } from '../design/Drawer';
 import { Empty, Loaded, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
 import { NewChannel } from './NewChannel';
 
@@ -86,6 +87,7 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
           <Button component={Link} to={`/places/${place.id}/fills`} color="secondary">
             Fills
           </Button>
+          <RemovePlace place={place} />
         </Box>
       ))}
       {isAdding || places.length === 0 ? (
@@ -95,6 +97,38 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
           {free.length === 0 ? 'Every market has its place' : '+ Place'}
         </Button>
       )}
+    </Box>
+  );
+}
+
+/** Nothing brings a place back: it is asked first, and refused where the channel may know its goods. */
+function RemovePlace({ place }: { place: ChannelAnswer['accounts'][number]['places'][number] }) {
+  const queries = useQueryClient();
+  const tell = useTell();
+  const [isAsked, setAsked] = useState(false);
+  const remove = useMutation({
+    mutationFn: () => call(api.channels.removePlace, { params: { id: place.id } }),
+    onSuccess: () => {
+      tell(`Removed ${place.name}`);
+      void queries.invalidateQueries();
+    },
+    onError: (error) => {
+      setAsked(false);
+      tell(error.message, 'error');
+    },
+  });
+  if (!isAsked) return <RemoveButton of={place.name} onClick={() => setAsked(true)} />;
+  return (
+    <Box row role="status">
+      <Box as="span" small>
+        Its listings, pins and feeds go with it, for good.
+      </Box>
+      <Button variant="outlined" color="error" disabled={remove.isPending} onClick={() => remove.mutate()}>
+        Remove {place.name}
+      </Button>
+      <Button color="inherit" onClick={() => setAsked(false)}>
+        Keep it
+      </Button>
     </Box>
   );
 }
