@@ -28,7 +28,7 @@ export interface Traits {
   url: number;
   picture: number;
   markup: number;
-  /** Letters of a cell, on the average, and words. */
+  /** Letters of a middling cell, and its words: one that broke off does not count for all. */
   length: number;
   words: number;
   letters: number;
@@ -93,8 +93,8 @@ export function traitsOf(values: readonly string[], style: ReadingStyle): Traits
     url: of((cell) => cell.split(/\s*[,;|]\s*/).every(isUrl)),
     picture: of((cell) => cell.split(/\s*[,;|]\s*/).every(isPicture)),
     markup: of((cell) => /<[a-z][^>]*>/i.test(cell)),
-    length: lazily(() => told.reduce((sum, cell) => sum + cell.length, 0) / Math.max(1, told.length)),
-    words: lazily(() => told.reduce((sum, cell) => sum + cell.split(/\s+/).length, 0) / Math.max(1, told.length)),
+    length: lazily(() => middleOf(told.map((cell) => cell.length))),
+    words: lazily(() => middleOf(told.map((cell) => cell.slice(0, 2000).split(/\s+/).length))),
     letters: of((cell) => /\p{L}{2}/u.test(cell)),
     letterSize: of((cell) => letterSize.test(cell.trim())),
     date: of((cell) => dated.test(cell.trim())),
@@ -168,6 +168,12 @@ export function traitsOf(values: readonly string[], style: ReadingStyle): Traits
         return read.ok || !Number.isNaN(figureOf(cell));
       }),
   };
+}
+
+/** The one in the middle; 0 of none. */
+function middleOf(figures: number[]): number {
+  const sorted = figures.sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 0;
 }
 
 /** Share of cells that name a unit of a dimension other than this one. */
