@@ -1,5 +1,6 @@
 /** Columns that say what another's figures are in: "height.unit", "Currency", "Weight unit". */
 import { type Attribute, isCurrency, unitCode } from '../values/index.js';
+import { currencyWords, unitWords } from '../catalog/index.js';
 import type { Column } from './column.js';
 
 /** Columns that only say the unit or currency of another: "height.unit", "offers.priceCurrency". */
@@ -28,12 +29,6 @@ export function helperColumns(columns: readonly Column[]): Map<string, Helper> {
   return helpers;
 }
 
-/** Headers of a column that says what currency or unit a figure beside it is in, folded. */
-const currencyWords =
-  /^(?:currency|currency code|price currency|iso currency|curr|wahrung|wahrungscode|whg|valuta|valutakod|valutakode|munt|muntcode|devise|code devise|monnaie|moneda|divisa|codice valuta|waluta|kod waluty|moeda|divisas|valuutta|valuuttakoodi|mena|kod meny)$/;
-const unitWords =
-  /^(?:unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|gewichtseinheit|me|enhet|mattenhet|enhed|maleenhed|eenheid|meeteenheid|unite|unite de mesure|unidad|unidad de medida|unita|unita di misura|um|jednostka|jednostka miary|jm|unidade|unidade de medida|yksikko|mittayksikko|jednotka|merna jednotka|mj)$/;
-
 /** The same of a table: a column of currencies is that of all its amounts, one of units that of the figures left of it. */
 export function flatHelpers(columns: readonly Column[]): Map<string, Helper> {
   const helpers = new Map<string, Helper>();
@@ -48,17 +43,21 @@ export function flatHelpers(columns: readonly Column[]): Map<string, Helper> {
 const mostAre = (values: readonly string[], test: (value: string) => boolean) =>
   values.length > 0 && values.filter(test).length > 0.8 * values.length;
 
-const isCurrencyColumn = ({ word, values }: Column) =>
-  currencyWords.test(word) && mostAre(values, (value) => /^[a-z]{3}$/i.test(value) && isCurrency(value));
+const isCurrencyColumn = ({ words, values }: Column) =>
+  currencyWords.has(words.join(' ')) && mostAre(values, (value) => /^[a-z]{3}$/i.test(value) && isCurrency(value));
 
 /** The column whose figures this one gives the unit of: "Weight unit" that of "Weight", "Unit" that left of it. */
 function unitOwner(column: Column, left: Column | undefined, columns: readonly Column[]): Column | undefined {
   if (!mostAre(column.values, (value) => unitCode(value) !== undefined)) return undefined;
-  const head = /^(.*\S) ?(?:unit|uom|einheit|enhet|enhed|eenheid|yksikko|jednotka)$/.exec(column.word)?.[1];
-  if (head !== undefined) return columns.find((row) => row !== column && row.word === head);
-  return unitWords.test(column.word) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value))
-    ? left
-    : undefined;
+  const phrase = column.words.join(' ');
+  const named = columns.find((row) => {
+    const owner = row.words.join(' ');
+    return (
+      row !== column && owner !== '' && phrase.startsWith(owner) && unitWords.has(phrase.slice(owner.length).trim())
+    );
+  });
+  if (named) return named;
+  return unitWords.has(phrase) && left && mostAre(left.values, (value) => /^[\d.,]+$/.test(value)) ? left : undefined;
 }
 
 /** The column that holds the currency of this one's amounts, row by row. */

@@ -16,14 +16,19 @@ import {
 /** Weights are natural logarithms of odds. */
 const strength = { exact: 4.2, compound: 3, tail: 1.3, part: 1.5, label: 4.4 };
 /** Before anything is known of it, a column is rather nothing. */
-const prior = -1.6;
+export const prior = -1.6;
+
+/** How a sense was come by: by the whole name, a part of it, its end, the name of an attribute of ours; or as `why` says. */
+export type By = 'name' | 'part' | 'end' | 'label' | 'cells';
 
 export interface Heard {
   sense: Sense;
   /** Key of an attribute of the company’s own, where its name says so. */
   attribute?: string;
   weight: number;
-  why: string;
+  by: By;
+  /** What the cells, or the words beside it, say. */
+  why?: string;
   language?: string | undefined;
 }
 
@@ -62,6 +67,9 @@ export function tonguesOf(headers: readonly Header[]): ReadonlyMap<string, numbe
   return counts;
 }
 
+/** A part of a path by itself. */
+export const headerOf = (words: readonly string[]): Header => ({ words, all: words });
+
 /** What a header’s name may mean, the likeliest weight of each sense. */
 export function hear({ words, all }: Header, around: Surroundings): Heard[] {
   const heard = new Map<string, Heard>();
@@ -72,16 +80,16 @@ export function hear({ words, all }: Header, around: Surroundings): Heard[] {
   const best = Math.max(1, ...around.tongues.values());
   /** A word of the language that the other headers are in counts in full. */
   const ofTongue = (language: string) => ((around.tongues.get(language) ?? 0) >= 0.5 * best ? 0 : -0.9);
-  const said = (phrase: string, weight: number | ((language: string) => number), how: string) => {
+  const said = (phrase: string, weight: number | ((language: string) => number), by: By) => {
     for (const { sense, language } of lookUp(phrase)) {
       const own = typeof weight === 'number' ? weight : weight(language);
-      put({ sense, weight: own + ofTongue(language), why: how, language });
+      put({ sense, weight: own + ofTongue(language), by, language });
     }
   };
   const phrase = words.join(' ');
   if (phrase !== '') {
-    said(phrase, strength.exact, 'its name is a word for');
-    said(phrase.replaceAll(' ', ''), strength.exact - 0.2, 'its name is a word for');
+    said(phrase, strength.exact, 'name');
+    said(phrase.replaceAll(' ', ''), strength.exact - 0.2, 'name');
     for (const word of words) tails(word, said);
     // Parts of a name, the longest first; what stands at its head counts most.
     for (let length = words.length - 1; length > 0; length--)
@@ -96,30 +104,26 @@ export function hear({ words, all }: Header, around: Surroundings): Heard[] {
               : strength.part +
                 0.3 * (length - 1) +
                 ((headFirst.has(language) ? from === 0 : from + length === words.length) ? 0.3 : -0.9),
-          isBare ? 'its name is a word for' : 'its name holds a word for',
+          isBare ? 'name' : 'part',
         );
       }
     ownNames(phrase, around, put);
     // “Rek. pris inkl. moms” is a Rek. pris.
     const untaxed = words.filter((word) => !taxWords.has(word) && !withTax.has(word) && !withoutTax.has(word));
     if (taxOf(all) !== undefined && untaxed.length > 0 && untaxed.length < words.length)
-      for (const one of hear({ words: untaxed, all: untaxed }, around)) put(one);
+      for (const one of hear(headerOf(untaxed), around)) put(one);
   }
   return qualified([...heard.values()], all, around);
 }
 
 /** “Produktbezeichnung” is a Bezeichnung, “Wandstärke” is no Stärke one would know by its end alone. */
-function tails(word: string, said: (phrase: string, weight: number, how: string) => void): void {
+function tails(word: string, said: (phrase: string, weight: number, by: By) => void): void {
   for (let cut = 3; cut <= word.length - 4; cut++) {
     const tail = word.slice(cut);
     if (!meanings.has(tail)) continue;
     const head = word.slice(0, cut).replace(/(?:s|es|en|n)$/, '');
     const isGoods = goodsWords.has(head) || goodsWords.has(word.slice(0, cut));
-    said(
-      tail,
-      isGoods ? strength.compound : strength.tail,
-      isGoods ? 'its name is a word for' : 'its name ends in a word for',
-    );
+    said(tail, isGoods ? strength.compound : strength.tail, isGoods ? 'name' : 'end');
     return;
   }
 }
@@ -129,12 +133,10 @@ function ownNames(phrase: string, { dictionary }: Surroundings, put: (one: Heard
   const bare = phrase.replaceAll(' ', '');
   for (const { key, label, aliases = [], role } of dictionary.values()) {
     const names = [label, key, ...aliases].map((name) => foldText(name).replace(/[^\p{L}\p{N}]+/gu, ''));
-    const sense = role ?? 'nothing';
-    const why = `the attribute ${label} has this name`;
     if (!names.includes(bare) && !spellings(bare).some((each) => names.includes(each))) continue;
     // Our SKU follows from the article number of our own sheet.
-    if (role === 'sku') put({ sense: 'key', weight: strength.exact, why: 'its name is a word for' });
-    else put({ sense, attribute: key, weight: strength.label, why });
+    if (role === 'sku') put({ sense: 'key', weight: strength.exact, by: 'name' });
+    else put({ sense: role ?? 'nothing', attribute: key, weight: strength.label, by: 'label' });
   }
 }
 
@@ -157,36 +159,26 @@ function qualified(heard: readonly Heard[], all: readonly string[], { isOwn }: S
     return { ...one, weight };
   });
   const keyed = heard.find(({ sense }) => sense === 'key');
-  if (isMakers && keyed && keyed.weight > 0)
-    out.push({ sense: 'mpn', weight: strength.exact - 0.6, why: 'its name is a word for' });
+  if (isMakers && keyed && keyed.weight > 0) out.push({ sense: 'mpn', weight: strength.exact - 0.6, by: 'name' });
   if (isSuppliers && keyed && keyed.weight > 0)
     out.push(
       isOwn
-        ? { sense: 'theirNumber', weight: strength.exact - 0.6, why: 'its name is a word for' }
+        ? { sense: 'theirNumber', weight: strength.exact - 0.6, by: 'name' }
         : { ...keyed, weight: keyed.weight + 0.3 },
     );
   if (isOuter && heard.some(({ sense, weight }) => ofArticle.has(sense) && weight > 0))
-    out.push({ sense: 'nothing', weight: strength.compound, why: 'it is of the outer pack, not of the article' });
+    out.push({
+      sense: 'nothing',
+      weight: strength.compound,
+      by: 'part',
+      why: 'it is of the outer pack, not of the article',
+    });
   return out;
 }
 
 const ofArticle: ReadonlySet<Sense> = new Set<Sense>([
-  ...([
-    'gtin',
-    'key',
-    'weight',
-    'width',
-    'height',
-    'depth',
-    'length',
-    'sizes',
-    'size',
-    'volume',
-    'packSize',
-    'stock',
-    'mpn',
-    'price',
-  ] as const),
+  ...(['gtin', 'key', 'mpn', 'stock', 'price', 'packSize', 'weight', 'volume'] as const),
+  ...(['size', 'sizes', 'width', 'height', 'depth', 'length'] as const),
 ]);
 /** The least there is to be, or to be ordered. */
 const leastWords =

@@ -1,19 +1,15 @@
 /** A column of a file as it describes itself: by its name, unit, currency and language, and by its values. */
-import { currenciesBySign, foldText, isCurrency, unitCode } from '../values/index.js';
+import { currenciesBySign, isCurrency, unitCode } from '../values/index.js';
 import { foldHeader } from '../catalog/index.js';
 
 export interface Column {
   name: string;
-  /** Its name without unit, currency and language, folded; of a path the last part that says something. */
-  word: string;
-  /** The part of a path before the last. */
-  parent: string | undefined;
   /** All words of it, folded, those in brackets too. */
-  all: string[];
-  /** Words of the part that says something, without unit, currency, language and number. */
-  words: string[];
-  /** “Image 2”: which of several. */
-  place: number | undefined;
+  all: readonly string[];
+  /** Words of its name, without unit, currency, language and number; of a path those of the last part that says something. */
+  words: readonly string[];
+  /** The same of the part of a path before that. */
+  parent: readonly string[] | undefined;
   isVariant: boolean;
   unit: string | undefined;
   currency: string | undefined;
@@ -73,18 +69,12 @@ export function describe(name: string, i: number, { sample, variantPath, isNeste
   const bracket = /[[(]([^\])]+)[\])]/.exec(name)?.[1] ?? '';
   const end = ofBase(languages, languageEnd.exec(name)?.[1] ?? '');
   const unit = unitCode(bracket) ?? unitCode(unitEnd.exec(name)?.[1] ?? '');
-  const spoken = wordsOf(last, {
-    unit: unitEnd.exec(last)?.[1],
-    language: ofBase(languages, languageEnd.exec(last)?.[1] ?? ''),
-  });
   return {
     name,
     all: foldHeader(name).split(' '),
-    words: spoken.words,
-    place: spoken.place,
+    words: wordsOf(last, languages),
+    parent: saying.length > 1 ? wordsOf(saying[saying.length - 2] ?? '', languages) : undefined,
     signs: signsOf(name),
-    word: wordOf(last, languages),
-    parent: saying.length > 1 ? wordOf(saying[saying.length - 2] ?? '', languages) : undefined,
     isVariant: inVariant,
     unit,
     currency: currencyOf(name),
@@ -97,49 +87,29 @@ export function describe(name: string, i: number, { sample, variantPath, isNeste
 export const ofBase = (languages: readonly string[], base: string): string | undefined =>
   languages.find((language) => language.split('-')[0] === base.toLowerCase());
 
-function wordOf(name: string, languages: readonly string[]): string {
-  return foldText(
-    name
-      .replace(/[[(][^\])]*[\])]/g, '')
-      .trim()
-      .replace(new RegExp(`\\b${currencyOf(name) ?? '\\u0000'}\\b`, 'i'), '')
-      .replace(wholeLanguage, '')
-      .replace(languageEnd, (whole, base: string) => (ofBase(languages, base) === undefined ? whole : ''))
-      .replace(unitEnd, (whole, unit: string) => (unitCode(unit) === undefined ? whole : ''))
-      .replaceAll('ß', 'ss')
-      .replace(/([a-z])([A-Z])/g, '$1 $2'),
-  )
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-}
-
 /** Signs and short words of currencies in a header: “Cena (Kč)”, “Pris kr”, “£ RRP”. */
 function signsOf(name: string): readonly string[] {
   const signs = name.match(/\p{Sc}|(?<!\p{L})(?:kr|kč|kc|zł|zl|ft|lei|euro|chf|sfr)(?!\p{L})/giu) ?? [];
   return signs.flatMap((sign) => currenciesBySign(sign));
 }
 
-/** Words that say no more than what is around them does. */
-const signWords = new Set('kr kc zl ft lei euro eur gbp usd chf sek nok dkk pln czk'.split(' '));
+/** Names whose figures belong to them. */
+const numbered = /^(?:ean|gtin|upc)\d+$/;
 
-function wordsOf(
-  name: string,
-  { unit, language }: { unit: string | undefined; language: string | undefined },
-): { words: string[]; place: number | undefined } {
+/** “Bild 2 (px)” → bild. */
+function wordsOf(name: string, languages: readonly string[]): string[] {
   const bare = name
     .replace(/[[(][^\])]*[\])]/g, ' ')
     .replace(wholeLanguage, ' ')
-    .replace(languageEnd, (whole) => (language === undefined ? whole : ' '))
-    .replace(unitEnd, (whole, end: string) => (end === unit && unitCode(end) !== undefined ? ' ' : whole));
+    .replace(languageEnd, (whole, base: string) => (ofBase(languages, base) === undefined ? whole : ' '))
+    .replace(unitEnd, (whole, unit: string) => (unitCode(unit) === undefined ? whole : ' '));
   const currency = currencyOf(name)?.toLowerCase();
   const words = foldHeader(bare)
     .split(' ')
-    .filter((word) => word !== '' && word !== currency && !signWords.has(word));
+    .filter((word) => word !== '' && word !== currency && currenciesBySign(word).length === 0);
   const end = words.at(-1) ?? '';
-  const place =
-    words.length > 1 && /^\d{1,2}$/.test(end) ? Number(end) : Number(/^\p{L}{3,}(\d{1,2})$/u.exec(end)?.[1] ?? NaN);
-  if (Number.isNaN(place) || /^ean13$|^gtin\d+$|^upc\d*$/.test(end)) return { words, place: undefined };
-  const cut =
-    words.length > 1 && /^\d+$/.test(end) ? words.slice(0, -1) : [...words.slice(0, -1), end.replace(/\d+$/, '')];
-  return { words: cut, place };
+  if (words.length > 1 && /^\d{1,2}$/.test(end)) return words.slice(0, -1);
+  return /^\p{L}{3,}\d{1,2}$/u.test(end) && !numbered.test(end)
+    ? [...words.slice(0, -1), end.replace(/\d+$/, '')]
+    : words;
 }

@@ -11,6 +11,7 @@ import {
   units,
 } from '../values/index.js';
 import { describe, type Naming } from './column.js';
+import { hasMarkup, isPicture, isUrl, listed } from './traits.js';
 import { guessLanguage } from './vocabulary.js';
 
 export interface GuessedAttribute {
@@ -33,8 +34,6 @@ const most = 0.9;
 const longestList = 40;
 const repeated = 0.5;
 const longestWord = 60;
-
-const isPicture = (cell: string) => /\.(?:jpe?g|png|webp|gif|avif|tiff?)(?:\?\S*)?$/i.test(cell);
 
 /** `name` is the header; `cells` are those of the first rows. */
 export function guessAttribute(
@@ -63,9 +62,9 @@ export function guessAttribute(
     const attribute: Attribute = { ...blank, type, ...more };
     return (cell: string) => parseValue(cell, style, attribute).ok;
   };
-  if (share((cell) => cell.split(/\s*[,;|]\s*/).every(isPicture)) >= most)
-    return guess('media', 'its cells name pictures', { many: share((cell) => /[,;|]/.test(cell)) > 0 });
-  if (share((cell) => /^https?:\/\/\S+$/i.test(cell)) >= most) return guess('link', 'its cells are addresses');
+  if (share((cell) => listed(cell).every(isPicture)) >= most)
+    return guess('media', 'its cells name pictures', { many: share((cell) => listed(cell).length > 1) > 0 });
+  if (share(isUrl) >= most) return guess('link', 'its cells are addresses');
   const isCode = (cell: string) => /^0\d|\d{13,}/.test(cell);
   if (
     different.length <= 2 &&
@@ -89,8 +88,8 @@ export function guessAttribute(
   if (share((cell) => reads('date')(cell) && /\D/.test(cell)) >= most) return guess('date', 'its cells are dates');
   if (share((cell) => /\p{Sc}|\b[A-Z]{3}\b/u.test(cell) && reads('money')(cell)) >= most)
     return guess('money', 'its cells are amounts');
-  if (share((cell) => cell.length > 80 || /<[a-z][^>]*>/i.test(cell)) >= 0.3) {
-    const isMarkup = values.some((cell) => plainText(cell) !== cell && /<[a-z][^>]*>/i.test(cell));
+  if (share((cell) => cell.length > 80 || hasMarkup(cell)) >= 0.3) {
+    const isMarkup = values.some((cell) => plainText(cell) !== cell && hasMarkup(cell));
     return guess(isMarkup ? 'richText' : 'text', 'its cells are texts', { perLanguage: true });
   }
   const isSentence = guessLanguage(values) !== undefined && share((cell) => cell.split(/\s+/).length > 4) > 0.5;

@@ -32,13 +32,11 @@ export function sizeTargets(
   const said = written
     ?.slice(1)
     .flatMap((letter) => (letter ? [letters[letter.toLowerCase().replace('⌀', 'ø')] ?? 'length'] : []));
-  const roles =
-    said ??
-    (parts === 3 ? (['length', 'width', 'height'] as const) : parts === 2 ? (['length', 'width'] as const) : []);
-  const usual = withDepth(roles);
+  const roles: readonly Role[] =
+    said ?? (parts === 3 ? ['length', 'width', 'height'] : parts === 2 ? ['length', 'width'] : []);
   if (said && parts > 0 && said.length !== parts) return [];
-  const keys = usual.map((role) => keyOf(dictionary, role));
-  if (new Set(usual).size < usual.length || keys.some((key) => key === undefined)) return [];
+  const keys = roles.map((role) => keyOf(dictionary, role));
+  if (new Set<Role>(roles).size < roles.length || keys.some((key) => key === undefined)) return [];
   return keys.map((attribute, i) => ({
     to: 'attribute',
     attribute: attribute ?? '',
@@ -46,6 +44,3 @@ export function sizeTargets(
     ...(unit ? { unit } : {}),
   }));
 }
-
-/** “H x B x T”: where there is no length, the third is the depth; of “L x W x D” too. */
-const withDepth = (roles: readonly Role[]): readonly Role[] => roles;

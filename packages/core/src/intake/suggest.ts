@@ -1,7 +1,7 @@
 /** Suggests what each column is, from its name, its cells, its neighbours and earlier batches, each with a reason and a score. */
 import { type Attribute, type ReadingStyle, foldText, plainStyle, withRole } from '../values/index.js';
 import { figuresOf, flatHelpers, helperColumns } from './beside.js';
-import { type Heard, type Surroundings, hear, likely, tonguesOf } from './candidates.js';
+import { type By, type Heard, type Surroundings, headerOf, hear, likely, tonguesOf } from './candidates.js';
 import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
@@ -156,29 +156,24 @@ function choicesFor(column: Column, columns: readonly Column[], setup: SuggestSe
   // What the cells show counts beside what the name says.
   for (const one of seen(traits, columns.indexOf(column))) {
     const named = byName.get(`${one.sense} `);
-    byName.set(
-      `${one.sense} `,
-      named ? { ...named, weight: named.weight + 0.3 } : { ...one, weight: one.weight - prior },
-    );
+    byName.set(`${one.sense} `, named ? { ...named, weight: named.weight + 0.3 } : one);
   }
   return [...byName.values()]
     .flatMap((one) => choiceOf(one, column, columns, traits, setup, around))
     .sort((a, b) => b.p - a.p);
 }
 
-/** Cells alone start from even odds: their weight is how far they go beyond. */
-const prior = -1.6;
-
 /** A path of keys: what stands above says what a bare “name”, “value” or “id” is of. */
 function heardInPath(column: Column, setup: SuggestSetup, around: Surroundings): Heard[] | undefined {
-  const { word, parent } = column;
-  const one = (sense: Sense, why: string): Heard[] => [{ sense, weight: 4, why }];
+  const { parent } = column;
+  const word = column.words.join(' ');
+  const one = (sense: Sense, why: string): Heard[] => [{ sense, weight: 4, by: 'part', why }];
   if (word === 'id' || word === 'number' || word === 'code')
     return setup.variantPath && !column.isVariant && word !== 'code'
       ? one('family', 'it names the item that the variants share')
       : one('key', 'it names each item');
   if (parent !== undefined && ['name', 'value', 'text', 'amount', 'price', 'url'].includes(word)) {
-    const above = hear({ words: parent.split(' '), all: parent.split(' ') }, around);
+    const above = hear(headerOf(parent), around);
     if (above.some(({ weight }) => weight > 2)) return above;
   }
   return undefined;
@@ -186,12 +181,12 @@ function heardInPath(column: Column, setup: SuggestSetup, around: Surroundings):
 
 /** "germination.from", ".to" and ".unit" are put together: "6–12 days". */
 function spanByName(
-  { name, word, parent }: Column,
+  { name, words: [word = ''], parent }: Column,
   { dictionary }: SuggestSetup,
   around: Surroundings,
 ): Choice | undefined {
   if (parent === undefined || !['from', 'to', 'unit'].includes(word)) return undefined;
-  const named = hear({ words: parent.split(' '), all: parent.split(' ') }, around).find(({ weight }) => weight > 3);
+  const named = hear(headerOf(parent), around).find(({ weight }) => weight > 3);
   const attribute =
     named?.attribute === undefined ? named && attributeOf(named.sense, dictionary) : dictionary.get(named.attribute);
   if (!attribute || attribute.type !== 'text') return undefined;
@@ -219,11 +214,9 @@ function choiceOf(
       : ofType(heard.attribute, column, traits, setup, around);
   const p = likely(heard.weight + fits);
   const score = Math.round(100 * p);
-  const one = (target: ColumnTarget, say: string, marks = [markOf(target)]): Choice[] => [
-    { targets: [{ column: column.name, target, score, why: `${heard.why} ${say}`.trim() }], marks, p },
+  const one = (target: ColumnTarget, what: string, marks = [markOf(target)]): Choice[] => [
+    { targets: [{ column: column.name, target, score, why: sayWhy(heard, what) }], marks, p },
   ];
-  const isNamed = heard.why.endsWith('word for');
-  const say = (words: string) => (isNamed ? words : '');
   switch (heard.sense) {
     case 'key':
     case 'family':
@@ -235,7 +228,7 @@ function choiceOf(
     case 'theirNumber':
       if ((heard.sense === 'boughtFrom' || heard.sense === 'theirNumber') && !around.isOwn)
         return nothing(column, p, heard);
-      return one({ to: heard.sense }, say(sayTarget({ to: heard.sense })));
+      return one({ to: heard.sense }, sayTarget({ to: heard.sense }));
     case 'price':
     case 'salePrice':
     case 'purchasePrice':
@@ -263,16 +256,20 @@ function choiceOf(
     heard.attribute === undefined ? attributeOf(heard.sense, setup.dictionary) : setup.dictionary.get(heard.attribute);
   if (!attribute || attribute.group === 'Sources') return [];
   const target = dress(column, columns, attribute, heard, setup);
-  const why = isNamed ? attribute.label : '';
   // Several columns of pictures feed one list.
-  const marks =
-    attribute.many && (heard.sense === 'pictures' || heard.sense === 'morePictures') ? [] : [markOf(target)];
-  return one(target, why, marks).map((choice) =>
-    heard.attribute === undefined
-      ? choice
-      : { ...choice, targets: choice.targets.map((each) => ({ ...each, why: heard.why })) },
-  );
+  const isShared = attribute.many && (heard.sense === 'pictures' || heard.sense === 'morePictures');
+  return one(target, attribute.label, isShared ? [] : [markOf(target)]);
 }
+
+const ways: Record<Exclude<By, 'cells'>, (what: string) => string> = {
+  name: (what) => `its name is a word for ${what}`,
+  part: (what) => `its name holds a word for ${what}`,
+  end: (what) => `its name ends in a word for ${what}`,
+  label: (what) => `the attribute ${what} has this name`,
+};
+
+/** In words for people; `what` it is taken for. */
+const sayWhy = ({ by, why = '' }: Heard, what: string): string => (why !== '' || by === 'cells' ? why : ways[by](what));
 
 /** What is known to feed nothing is as sure as what is known to feed something: it takes no other’s place. */
 const nothing = (column: Column, p: number, heard: Heard): Choice[] => [
@@ -282,7 +279,7 @@ const nothing = (column: Column, p: number, heard: Heard): Choice[] => [
         column: column.name,
         target: { to: 'ignore' },
         score: Math.round(100 * p),
-        why: heard.why.endsWith('word for') ? 'its name is of nothing that goods keep' : heard.why,
+        why: heard.why ?? 'its name is of nothing that goods keep',
       },
     ],
     marks: [],

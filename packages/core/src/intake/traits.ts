@@ -1,4 +1,4 @@
-/** What the cells of a column say it is: shares of them that are of a kind, as far as somebody asks. */
+/** What the cells of a column say it is: shares of them that are of a kind. */
 import {
   type Dimension,
   type ReadingStyle,
@@ -14,9 +14,8 @@ import {
 const mostTold = 300;
 
 export interface Traits {
-  /** Cells that hold something, and how many of them are different. */
+  /** Cells that hold something. */
   filled: number;
-  different: number;
   /** Different cells to all: 1 where every row has its own. */
   variety: number;
   share(test: (cell: string) => boolean): number;
@@ -40,8 +39,7 @@ export interface Traits {
   parts: number;
   /** Share of measures with a unit of this dimension, or of bare figures. */
   measures(dimension: Dimension, unit: string | undefined): number;
-  /** Middle of the figures; NaN where there are none. */
-  middle: number;
+  /** Different cells, as far as they are looked at. */
   samples: readonly string[];
 }
 
@@ -49,10 +47,13 @@ export interface Traits {
 const letterSize =
   /^(?:\d?x{0,4}[sml]|\d?xl|one ?size|onesize|os|uni|\d{2,3}\/\d{2,3}|[sml]\/[sml]|xs\/s|l\/xl|\d{2}(?:[.,]5)?)$/i;
 const dated = /^(?:\d{4}[-./]\d{1,2}[-./]\d{1,2}|\d{1,2}[-./]\d{1,2}[-./]\d{2,4})(?:[ T]\d.*)?$/;
-const isUrl = (cell: string) => /^(?:https?:\/\/|www\.)\S+$/i.test(cell);
-const isPicture = (cell: string) => /\.(?:jpe?g|png|webp|gif|avif|tiff?|bmp)(?:[?#]\S*)?$/i.test(cell);
+export const isUrl = (cell: string) => /^(?:https?:\/\/|www\.)\S+$/i.test(cell);
+export const isPicture = (cell: string) => /\.(?:jpe?g|png|webp|gif|avif|tiff?|bmp)(?:[?#]\S*)?$/i.test(cell);
 const sized =
   /^\s*(?:[øØ⌀]\s*)?\d+(?:[.,]\d+)?\s*\p{L}{0,3}\s*[x×*]\s*\d+(?:[.,]\d+)?(?:\s*\p{L}{0,3}\s*[x×*]\s*\d+(?:[.,]\d+)?)?\s*\p{L}{0,3}\.?\s*$/iu;
+export const hasMarkup = (cell: string) => /<[a-z][^>]*>/i.test(cell);
+/** Parts of a cell that lists several. */
+export const listed = (cell: string) => cell.split(/\s*[,;|]\s*/);
 /** “12 x 85 g”: so many of so much, not a size. */
 const packed = /^\s*\d+\s*[x×*]\s*\d+(?:[.,]\d+)?\s*(?:g|kg|mg|ml|cl|dl|l|lt|oz|lb|st|stk|stck|pcs|szt|ks|kpl|m)\b/i;
 
@@ -60,10 +61,6 @@ export function traitsOf(values: readonly string[], style: ReadingStyle): Traits
   const different = [...new Set(values)];
   const told = different.length > mostTold ? different.slice(0, mostTold) : different;
   const share = (test: (cell: string) => boolean) => (told.length === 0 ? 0 : told.filter(test).length / told.length);
-  const lazily = <T>(make: () => T) => {
-    let made: { is: T } | undefined;
-    return () => (made ??= { is: make() }).is;
-  };
   // Either mark may part the decimals: which one the file has is told elsewhere.
   const figureOf = (cell: string) => {
     const read = parseDecimal(cell, style);
@@ -71,101 +68,37 @@ export function traitsOf(values: readonly string[], style: ReadingStyle): Traits
     const other = parseDecimal(cell, { ...style, decimal: style.decimal === ',' ? '.' : ',' });
     return other.ok ? Number(other.value) : NaN;
   };
+  const isFigure = (cell: string) => !Number.isNaN(figureOf(cell));
   const bare = (cell: string) => cell.replace(/\p{Sc}|\b(?:[A-Z]{3}|kr|zł|kč|ft|lei)\b\.?|:-|,-/giu, '').trim();
-  const numbers = lazily(() => told.map(figureOf));
-  const middle = lazily(() => {
-    const sorted = told
-      .map((cell) => figureOf(bare(cell)))
-      .filter((figure) => !Number.isNaN(figure))
-      .sort((a, b) => a - b);
-    return sorted[Math.floor(sorted.length / 2)] ?? NaN;
-  });
-  const of = (test: (cell: string) => boolean) => lazily(() => share(test));
   const isMoney = (cell: string) =>
     bare(cell) !== cell.trim() &&
-    !Number.isNaN(figureOf(bare(cell))) &&
+    isFigure(bare(cell)) &&
     (/\p{Sc}|kr|zł|kč|:-|,-/iu.test(cell) || (/\b[A-Z]{3}\b/.exec(cell)?.some((code) => isCurrency(code)) ?? false));
-  const traits = {
-    gtin: of((cell) => readGtin(cell).ok && cell.replace(/\D/g, '').length >= 8),
-    number: lazily(() => numbers().filter((figure) => !Number.isNaN(figure)).length / Math.max(1, told.length)),
-    whole: of((cell) => /^[-+]?\d{1,9}$/.test(cell)),
-    money: of(isMoney),
-    url: of((cell) => cell.split(/\s*[,;|]\s*/).every(isUrl)),
-    picture: of((cell) => cell.split(/\s*[,;|]\s*/).every(isPicture)),
-    markup: of((cell) => /<[a-z][^>]*>/i.test(cell)),
-    length: lazily(() => middleOf(told.map((cell) => cell.length))),
-    words: lazily(() => middleOf(told.map((cell) => cell.slice(0, 2000).split(/\s+/).length))),
-    letters: of((cell) => /\p{L}{2}/u.test(cell)),
-    letterSize: of((cell) => letterSize.test(cell.trim())),
-    date: of((cell) => dated.test(cell.trim())),
-    path: of((cell) => /\p{L}\s*[>»›|]\s*\p{L}|\p{L}\s+\/\s+\p{L}/u.test(cell)),
-    pack: of((cell) => packed.test(cell)),
-    parts: lazily(() => {
-      if (share((cell) => sized.test(cell)) < 0.7) return 0;
-      const counts = told.map((cell) => cell.split(/[x×*]/i).length).sort();
-      return counts[Math.floor(counts.length / 2)] ?? 0;
-    }),
-  };
-  const lazy = Object.fromEntries(Object.entries(traits)) as Record<keyof typeof traits, () => number>;
+  const isSized = share((cell) => sized.test(cell)) >= 0.7;
   return {
     filled: values.length,
-    different: different.length,
     variety: values.length === 0 ? 0 : different.length / values.length,
     samples: told,
     share,
-    get gtin() {
-      return lazy.gtin();
-    },
-    get number() {
-      return lazy.number();
-    },
-    get whole() {
-      return lazy.whole();
-    },
-    get money() {
-      return lazy.money();
-    },
-    get url() {
-      return lazy.url();
-    },
-    get picture() {
-      return lazy.picture();
-    },
-    get markup() {
-      return lazy.markup();
-    },
-    get length() {
-      return lazy.length();
-    },
-    get words() {
-      return lazy.words();
-    },
-    get letters() {
-      return lazy.letters();
-    },
-    get letterSize() {
-      return lazy.letterSize();
-    },
-    get date() {
-      return lazy.date();
-    },
-    get path() {
-      return lazy.path();
-    },
-    get pack() {
-      return lazy.pack();
-    },
-    get parts() {
-      return lazy.parts();
-    },
-    get middle() {
-      return middle();
-    },
+    gtin: share((cell) => readGtin(cell).ok && cell.replace(/\D/g, '').length >= 8),
+    number: share(isFigure),
+    whole: share((cell) => /^[-+]?\d{1,9}$/.test(cell)),
+    money: share(isMoney),
+    url: share((cell) => listed(cell).every(isUrl)),
+    picture: share((cell) => listed(cell).every(isPicture)),
+    markup: share((cell) => hasMarkup(cell)),
+    length: middleOf(told.map((cell) => cell.length)),
+    words: middleOf(told.map((cell) => cell.slice(0, 2000).split(/\s+/).length)),
+    letters: share((cell) => /\p{L}{2}/u.test(cell)),
+    letterSize: share((cell) => letterSize.test(cell.trim())),
+    date: share((cell) => dated.test(cell.trim())),
+    path: share((cell) => /\p{L}\s*[>»›|]\s*\p{L}|\p{L}\s+\/\s+\p{L}/u.test(cell)),
+    pack: share((cell) => packed.test(cell)),
+    parts: isSized ? middleOf(told.map((cell) => cell.split(/[x×*]/i).length)) : 0,
     measures: (dimension, unit) =>
       share((cell) => {
         if (packed.test(cell)) return false;
-        const read = parseMeasure(cell, { ...style, ...(unit ? { unit } : {}) }, dimension);
-        return read.ok || !Number.isNaN(figureOf(cell));
+        return parseMeasure(cell, { ...style, ...(unit ? { unit } : {}) }, dimension).ok || isFigure(cell);
       }),
   };
 }

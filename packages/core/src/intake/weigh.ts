@@ -1,7 +1,7 @@
 /** What the cells of a column say to each thing it may be: for it, against it, or by themselves. */
 import { foldText, parseValue, units, withRole } from '../values/index.js';
 import type { Sense } from '../catalog/index.js';
-import type { Heard, Surroundings } from './candidates.js';
+import { type Heard, type Surroundings, prior } from './candidates.js';
 import type { Column } from './column.js';
 import { type Traits, countryWords, otherUnits } from './traits.js';
 
@@ -163,12 +163,13 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
   }
 }
 
-/** Senses that cells alone may tell, whatever the name is; each with the weight that a good showing of them has. `at`: place of the column. */
+/** Senses that cells alone may tell, whatever the name is; each with the weight that a good showing of them has beyond even odds. `at`: place of the column. */
 export function seen(traits: Traits, at: number): Heard[] {
   const { filled, variety, length, words, number } = traits;
   if (filled < 3) return [];
   const found: Heard[] = [];
-  const add = (sense: Sense, weight: number, why: string) => found.push({ sense, weight, why });
+  const add = (sense: Sense, weight: number, why: string) =>
+    found.push({ sense, weight: weight - prior, by: 'cells', why });
   if (traits.gtin > 0.9 && variety > 0.5) add('gtin', 1.4, 'its cells are true GTINs');
   if (traits.picture > 0.8) add('pictures', 1.2, 'its cells name pictures');
   else if (traits.url > 0.9 && traits.share((cell) => /\.(?:pdf|zip|docx?|xlsx?|mp4|step|dwg)$/i.test(cell)) < 0.1)

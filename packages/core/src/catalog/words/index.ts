@@ -45,6 +45,13 @@ export const withTax = setOf(
   'incl|inkl|ttc|inc|brutto|gross|bruto|inklusive|inclusa|incluido|incluida|con|com|sis|verollinen|including|toutes|m|z|included|lordo',
 );
 export const taxWords = setOf('vat|tax|moms|mva|mwst|ust|btw|tva|iva|dph|alv|taxe|taxes|podatku');
+/** Headers of columns that say what currency, or what unit, the figures beside them are in. */
+export const currencyWords = setOf(
+  'currency|currency code|price currency|iso currency|curr|wahrung|wahrungscode|whg|valuta|valutakod|valutakode|munt|muntcode|devise|code devise|monnaie|moneda|divisa|codice valuta|waluta|kod waluty|moeda|divisas|valuutta|valuuttakoodi|mena|kod meny',
+);
+export const unitWords = setOf(
+  'unit|units|uom|unit of measure|einheit|masseinheit|mengeneinheit|gewichtseinheit|me|enhet|mattenhet|enhed|maleenhed|eenheid|meeteenheid|unite|unite de mesure|unidad|unidad de medida|unita|unita di misura|um|jednostka|jednostka miary|jm|unidade|unidade de medida|yksikko|mittayksikko|jednotka|merna jednotka|mj',
+);
 /** Of what goods are packed in for transport: its numbers and sizes are not the goods’ own. */
 export const outerWords = setOf(
   'carton|cartons|karton|umkarton|kartong|kartonger|outer|master|case|inner|colis|kolli|colli|pallet|palette|paletten|palle|pall|omdoos|doos|caja|cajas|cartone|cartoni|zbiorcze|zbiorczy|zbiorczego|laatikko|laatikon|lava|lavan|krt|ctn|shipper|gebinde|vpe|ve|pakning|ytterkartong|yderkarton|kartonu|paleta|palety|palett|overpack|masterbox|export|caixa|fardo|balik|paleta|bancale|umverpackung|transport',
