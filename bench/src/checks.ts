@@ -10,7 +10,7 @@ import {
   valueChecks,
 } from '@velvet-shelf/core/checks';
 import { attributesFor, plainChannelValue, toJsonSchema } from '@velvet-shelf/core/rulebooks';
-import { orrivaneRulebooks } from '@velvet-shelf/demo/setup';
+import { shippedRulebooks } from '@velvet-shelf/server/channels/shipped';
 import { type BenchLine, compare } from './timing.js';
 
 const category = 'lighting/plant-lighting/grow-lamps';
@@ -52,7 +52,7 @@ interface Found {
 }
 
 export async function benchChecks(count: number): Promise<BenchLine[]> {
-  const [, rulebook] = orrivaneRulebooks();
+  const [, rulebook] = shippedRulebooks('orrivane');
   if (!rulebook) throw new Error('There is no second rulebook');
   const goods = items(count);
   const attributes = attributesFor(rulebook, category, 'GB').filter(

@@ -1,8 +1,6 @@
 /** Writes the scenario's set-up into an empty database: people, dictionary, tree, suppliers, Orrivane, its place. */
 import { fileURLToPath } from 'node:url';
-import { loadRulebook } from '@velvet-shelf/core/checks';
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { rulebooksOf } from '@velvet-shelf/rulebooks';
+import { shippedRulebooks } from '@velvet-shelf/server/channels/shipped';
 import { type Database, json, queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { hashPassword } from '@velvet-shelf/server/session/service';
 import { sql } from 'drizzle-orm';
@@ -10,15 +8,6 @@ import * as schema from '@velvet-shelf/server/db/schema/index';
 import { assortment, categories, categoryMaps, company, dictionary, fills, suppliers, users } from './scenario.js';
 
 export const demoFiles = fileURLToPath(new URL('../files', import.meta.url));
-
-/** The rulebooks as Orrivane publishes them, oldest first. */
-export function orrivaneRulebooks(): Rulebook[] {
-  return rulebooksOf('orrivane').map((published) => {
-    const read = loadRulebook(published);
-    if (!read.ok) throw new Error(read.faults.join('; '));
-    return read.rulebook;
-  });
-}
 
 /** The closed lists of the dictionary, and our tree as that of its category. */
 async function writeLists(db: Database): Promise<void> {
@@ -60,7 +49,7 @@ export async function writeSetup(db: Database, standins: string): Promise<{ owne
     sql`INSERT INTO channel (key, name) VALUES ('orrivane', 'Orrivane') RETURNING id`,
   );
   const channelId = channel?.id ?? 0;
-  const versions = orrivaneRulebooks();
+  const versions = shippedRulebooks('orrivane');
   const loaded = await queryRows<{ id: number; version: string }>(
     db,
     sql`INSERT INTO rulebook (channel_id, version, valid_from, body)

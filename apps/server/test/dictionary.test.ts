@@ -56,6 +56,17 @@ describe('an attribute', () => {
     await undo();
     expect((await attribute('Glaze')).key).toBe('glaze');
   });
+  it('keeps a value on its list that one of the goods has, be it among several', async () => {
+    const { ids } = (await make({ ...blank, label: 'Suits', type: 'choice', many: true })).body;
+    await client.send('POST', `/api/dictionary/${ids[0]}/values`, { paths: [['ferns'], ['mosses'], ['palms']] });
+    const making = await lastAction();
+    const product = await queryOne<{ id: number }>(db, sql`SELECT id FROM product WHERE kind = 'variant' LIMIT 1`);
+    const edit = { attribute: (await attribute('Suits')).key, language: null, text: 'ferns, palms', madeAgainst: null };
+    expect((await client.send('PATCH', `/api/products/${product?.id}`, { edits: [edit] })).status).toBe(200);
+    expect((await undo(making)).body.left).toEqual(['ferns: something has it', 'palms: something has it']);
+    const { items } = (await client.get(`/api/dictionary/${ids[0]}/values`)).body;
+    expect(items.map((row: Body) => row.key)).toEqual(['ferns', 'palms']);
+  });
   it('counts the goods that have a value', async () => {
     const { goods } = (await client.get('/api/dictionary/uses')).body;
     const held = await queryOne<{ n: number }>(

@@ -8,7 +8,7 @@ import {
   resolveUnit,
   splitSlot,
 } from '@velvet-shelf/core/claims';
-import type { Media, Value } from '@velvet-shelf/core/values';
+import { type Media, type Value, groupBy } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
@@ -144,17 +144,6 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
       },
     });
   return row;
-}
-
-export function groupBy<T, K>(list: readonly T[], key: (entry: T) => K): Map<K, T[]> {
-  const groups = new Map<K, T[]>();
-  for (const row of list) {
-    const k = key(row);
-    const group = groups.get(k);
-    if (group) group.push(row);
-    else groups.set(k, [row]);
-  }
-  return groups;
 }
 
 /** Resolves units anew and writes what differs. Answers what changed in each product, for the history. */

@@ -7,7 +7,9 @@ import { showTree, showCategories, saveCategories } from './categories.js';
 import { saveFill, saveFills } from './fills.js';
 import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
-import { addChannel, addPlace, changeAccount, listChannels, listShipped, removePlace, renamePlace } from './own.js';
+import { addChannel, changeAccount, listChannels } from './own.js';
+import { addPlace, removePlace, renamePlace } from './own-places.js';
+import { listShipped } from './shipped.js';
 import { showPlaces } from './service.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {

@@ -1,6 +1,6 @@
 /** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
 import { loadRulebook } from '@velvet-shelf/core/checks';
-import { compareRulebooks } from '@velvet-shelf/core/rulebooks';
+import { type Rulebook, compareRulebooks } from '@velvet-shelf/core/rulebooks';
 import { eq, and } from 'drizzle-orm';
 import { first } from '../db/client.js';
 import { act } from '../history/act.js';
@@ -34,6 +34,16 @@ export async function showRulebooks({ db }: Services, placeId: number) {
   }));
 }
 
+/** A rulebook somebody gives; says what is wrong with it where it cannot be used. */
+export function readRulebook(given: unknown, pointer: string): Rulebook {
+  const read = loadRulebook(given);
+  if (read.ok) return read.rulebook;
+  throw badRequest(
+    `This is no rulebook we can use: ${read.faults.slice(0, 5).join('; ')}`,
+    read.faults.map((detail) => ({ pointer, detail })),
+  );
+}
+
 export async function addRulebook(
   services: Services,
   user: User,
@@ -41,13 +51,7 @@ export async function addRulebook(
   given: unknown,
 ): Promise<{ version: string }> {
   const place = await getPlace(services.db, placeId);
-  const read = loadRulebook(given);
-  if (!read.ok)
-    throw badRequest(
-      `This is no rulebook we can use: ${read.faults.slice(0, 5).join('; ')}`,
-      read.faults.map((detail) => ({ pointer: '/body/rulebook', detail })),
-    );
-  const { rulebook } = read;
+  const rulebook = readRulebook(given, '/body/rulebook');
   if (rulebook.channel !== place.channel)
     throw badRequest(`This rulebook is for “${rulebook.channel}”, the place is on “${place.channel}”`);
   await act(services, user, { kind: 'load-rulebook' }, async (on) => {

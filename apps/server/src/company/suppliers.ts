@@ -1,15 +1,14 @@
 /** Suppliers, in the order in which they are trusted: whose goods a batch holds. */
 import type { SupplierAnswer, SupplierFields } from '@velvet-shelf/contract';
 import { foldCode, foldText } from '@velvet-shelf/core/values';
-import { sql, eq, and, isNotNull, count } from 'drizzle-orm';
+import { sql, eq, and, inArray, isNotNull, count } from 'drizzle-orm';
 import { loadCompany } from './settings.js';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import { resolveAnew } from '../history/follow.js';
-import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
-import { changesOf } from '../history/record.js';
+import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import { badRequest, conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import * as tables from '../db/schema/index.js';
 
@@ -89,10 +88,7 @@ export async function addSupplier(
   return answer;
 }
 
-const taken = (name: string) =>
-  new Problem(409, 'The name is taken', `There is a supplier named ${name} already`, [
-    { pointer: '/body/name', detail: `There is a supplier named ${name} already` },
-  ]);
+const taken = (name: string) => nameTaken(`There is a supplier named ${name} already`);
 
 /** Names are compared as people read them: with a space more it is the same one. */
 async function expectFree(tx: Executor, name: string, except = 0): Promise<void> {
@@ -115,11 +111,7 @@ export async function changeSupplier(
     const delta = deltaOfFields(held, to, was);
     if (Object.keys(delta).length === 0) return;
     await on.tx.update(tables.supplier).set(to).where(eq(tables.supplier.id, id));
-    on.say(
-      to.putAway === undefined
-        ? `Changed the supplier ${held.name}`
-        : `${to.putAway ? 'Put' : 'Took'} the supplier ${held.name} ${to.putAway ? 'away' : 'back'}`,
-    );
+    on.say(sayKept(`the supplier ${held.name}`, to));
     on.change({ kind: 'supplier', id, delta });
     // Goods say by name whom they come from.
     if (delta.name) await resolveAnew(on.tx, `Telling the goods that ${held.name} is ${to.name} now`, on.id);
@@ -127,24 +119,23 @@ export async function changeSupplier(
 }
 
 /** Takes back a supplier that was made, where nothing came from it yet, and fields that are still as they were set. */
-export async function undoSupplier({ tx, actionId, by }: Undoing): Promise<Undone> {
-  const left: string[] = [];
-  for (const { id, delta } of await changesOf(tx, actionId, 'supplier', fieldsDelta)) {
-    const held = await first(tx.select().from(tables.supplier).where(eq(tables.supplier.id, id)).for('update'));
-    if (!held) continue;
-    if (delta.created) {
-      const uses = await first(
-        tx.select({ id: tables.batch.id }).from(tables.batch).where(eq(tables.batch.supplierId, id)).limit(1),
-      );
-      if (uses) left.push(`${held.name}: files of it have been read since`);
-      else await tx.delete(tables.supplier).where(eq(tables.supplier.id, id));
-      continue;
-    }
-    const back = fieldsBack(held, delta);
-    left.push(...back.left.map((field) => `${field} of ${held.name}: changed since`));
-    if (Object.keys(back.to).length > 0)
-      await tx.update(tables.supplier).set(back.to).where(eq(tables.supplier.id, id));
-    if (back.to.name !== undefined) await resolveAnew(tx, `Telling the goods whom they come from`, by);
-  }
+export async function undoSupplier(undoing: Undoing): Promise<Undone> {
+  const { tx, by } = undoing;
+  const { supplier } = tables;
+  const { left, fields } = await takeRowsBack(undoing, 'supplier', {
+    load: (id) => first(tx.select().from(supplier).where(eq(supplier.id, id)).for('update')),
+    say: ({ name }) => name,
+    stays: async ({ id, name }) => {
+      const read = tx
+        .select({ id: tables.batch.id })
+        .from(tables.batch)
+        .where(eq(tables.batch.supplierId, id))
+        .limit(1);
+      return (await first(read)) && `${name}: files of it have been read since`;
+    },
+    remove: (ids) => tx.delete(supplier).where(inArray(supplier.id, ids)),
+    set: ({ id }, to) => tx.update(supplier).set(to).where(eq(supplier.id, id)),
+  });
+  if (fields.has('name')) await resolveAnew(tx, 'Telling the goods whom they come from', by);
   return { left };
 }

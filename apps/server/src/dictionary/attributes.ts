@@ -2,14 +2,13 @@
 import type { AttributeFields, DictionaryRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { foldText } from '@velvet-shelf/core/values';
-import { asc, count, eq, sql } from 'drizzle-orm';
+import { asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor, first, queryOne, queryRows } from '../db/client.js';
-import { type Acting, act } from '../history/act.js';
-import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
-import { changesOf } from '../history/record.js';
+import { act } from '../history/act.js';
+import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, conflict, notFound } from '../http/problem.js';
+import { Problem, conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { resolveAnew } from '../history/follow.js';
@@ -59,52 +58,12 @@ async function expectFreeNames(on: Executor, labels: readonly string[], except =
   const taken = new Map(held.filter(({ id }) => id !== except).map(({ label }) => [foldText(label), label]));
   for (const label of labels) {
     const folded = foldText(label);
-    if (taken.has(folded))
-      throw new Problem(409, 'The name is taken', `There is an attribute named ${taken.get(folded)} already`, [
-        { pointer: '/body/label', detail: `There is an attribute named ${taken.get(folded)} already` },
-      ]);
+    if (taken.has(folded)) throw nameTaken(`There is an attribute named ${taken.get(folded)} already`, 'label');
     taken.set(folded, label);
   }
 }
 
-export type GivenAttribute = AttributeFields & { values: string[] };
-
-/** Adds attributes as part of an action. */
-export async function makeAttributes(
-  on: Pick<Acting, 'tx' | 'change'>,
-  given: readonly GivenAttribute[],
-): Promise<{ id: number; key: string; label: string }[]> {
-  const { home } = await loadCompany(on.tx);
-  await lockDictionary(on.tx);
-  await expectFreeNames(
-    on.tx,
-    given.map(({ label }) => label),
-  );
-  const rows = await addAttributes(
-    on.tx,
-    given.map(({ dimension, role, ...fields }) => ({
-      ...fields,
-      ...(dimension && fields.type === 'measure' ? { dimension } : {}),
-      ...(role ? { role } : {}),
-    })),
-  );
-  for (const [i, row] of rows.entries()) {
-    const { type, values = [] } = given[i] ?? {};
-    if (type === 'choice')
-      await addValues(
-        on.tx,
-        row.id,
-        [...new Map(values.map((name) => [foldText(name), name])).values()].map((name) => ({
-          names: { [home]: name },
-        })),
-      );
-    on.change({ kind: 'attribute', id: row.id, delta: { created: [row.label] } });
-  }
-  return rows;
-}
-
-const naming = (labels: readonly string[]) =>
-  labels.length === 1 ? `the attribute ${labels[0]}` : `${labels.length} attributes`;
+type GivenAttribute = AttributeFields & { values: string[] };
 
 export async function addToDictionary(
   services: Services,
@@ -112,8 +71,25 @@ export async function addToDictionary(
   given: readonly GivenAttribute[],
 ): Promise<number[]> {
   const { answer } = await act(services, user, { kind: 'dictionary', tells: ['dictionary'] }, async (on) => {
-    const rows = await makeAttributes(on, given);
-    on.say(`Made ${naming(rows.map(({ label }) => label))}`);
+    const { home } = await loadCompany(on.tx);
+    await lockDictionary(on.tx);
+    await expectFreeNames(
+      on.tx,
+      given.map(({ label }) => label),
+    );
+    const rows = await addAttributes(on.tx, given);
+    for (const [i, { id, label }] of rows.entries()) {
+      const { type, values = [] } = given[i] ?? {};
+      const names = new Map(values.map((name) => [foldText(name), name]));
+      if (type === 'choice')
+        await addValues(
+          on.tx,
+          id,
+          [...names.values()].map((name) => ({ names: { [home]: name } })),
+        );
+      on.change({ kind: 'attribute', id, delta: { created: [label] } });
+    }
+    on.say(`Made ${rows.length === 1 ? `the attribute ${rows[0]?.label}` : `${rows.length} attributes`}`);
     return rows.map(({ id }) => id);
   });
   return answer;
@@ -137,8 +113,7 @@ export async function changeAttribute(
     await lockDictionary(on.tx);
     const held = await first(on.tx.select().from(attribute).where(eq(attribute.id, id)));
     if (!held) throw notFound(`attribute ${id}`);
-    if (isComputed(held.key))
-      throw conflict(`${held.label} follows from the sources: only its name and group can change`);
+    if (isComputed(held.key)) throw conflict(`${held.label} follows from the sources: it stays as it is`);
     if (to.label !== undefined) await expectFreeNames(on.tx, [to.label], id);
     const delta = deltaOfFields(held, to, was);
     const changed = Object.keys(delta);
@@ -152,11 +127,7 @@ export async function changeAttribute(
         touching.map((field) => ({ pointer: `/body/${field}`, detail: 'Goods have values of it: this stays' })),
       );
     await on.tx.update(attribute).set(to).where(eq(attribute.id, id));
-    on.say(
-      to.putAway === undefined
-        ? `Changed the attribute ${held.label}`
-        : `${to.putAway ? 'Put' : 'Took'} the attribute ${held.label} ${to.putAway ? 'away' : 'back'}`,
-    );
+    on.say(sayKept(`the attribute ${held.label}`, to));
     on.change({ kind: 'attribute', id, delta });
     return follow(on.tx, changed, on.id);
   });
@@ -170,32 +141,26 @@ const follow = async (on: Executor, changed: readonly string[], action: number):
     : null;
 
 /** Takes back attributes that were made, where no goods have a value of them, and fields that are still as they were set. */
-export async function undoDictionary({ tx, actionId, by }: Pick<Undoing, 'tx' | 'actionId' | 'by'>): Promise<Undone> {
+export async function undoDictionary(undoing: Pick<Undoing, 'tx' | 'actionId' | 'by'>): Promise<Undone> {
+  const { tx, by } = undoing;
   await lockDictionary(tx);
-  const left: string[] = [];
-  const changed = new Set<string>();
-  for (const { id, delta } of await changesOf(tx, actionId, 'attribute', fieldsDelta)) {
-    const held = await first(tx.select().from(attribute).where(eq(attribute.id, id)));
-    if (!held) continue;
-    if (delta.created) {
-      if (await isUsed(tx, held)) left.push(`${held.label}: goods have values of it`);
-      else {
-        await tx.delete(tables.trustPolicy).where(eq(tables.trustPolicy.attributeId, id));
-        await tx.delete(attribute).where(eq(attribute.id, id));
-      }
-      continue;
-    }
-    const back = fieldsBack(held, delta);
-    left.push(...back.left.map((field) => `${field} of ${held.label}: changed since`));
-    const fields = Object.keys(back.to);
-    if (fields.length === 0) continue;
-    if (ofValues.some((field) => fields.includes(field)) && (await isUsed(tx, held))) {
-      left.push(`${held.label}: goods have values of it`);
-      continue;
-    }
-    await tx.update(attribute).set(back.to).where(eq(attribute.id, id));
-    for (const field of fields) changed.add(field);
-  }
-  await follow(tx, [...changed], by);
+  const inUse = async (row: { id: number; key: string; label: string }) =>
+    (await isUsed(tx, row)) ? `${row.label}: goods have values of it` : undefined;
+  const { left, fields } = await takeRowsBack(undoing, 'attribute', {
+    load: (id) => first(tx.select().from(attribute).where(eq(attribute.id, id))),
+    say: ({ label }) => label,
+    stays: inUse,
+    remove: async (ids) => {
+      await tx.delete(tables.trustPolicy).where(inArray(tables.trustPolicy.attributeId, ids));
+      await tx.delete(attribute).where(inArray(attribute.id, ids));
+    },
+    set: async (row, to) => {
+      const why = ofValues.some((field) => field in to) ? await inUse(row) : undefined;
+      if (why !== undefined) return why;
+      await tx.update(attribute).set(to).where(eq(attribute.id, row.id));
+      return undefined;
+    },
+  });
+  await follow(tx, [...fields], by);
   return { left };
 }

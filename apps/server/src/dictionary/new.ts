@@ -5,7 +5,10 @@ import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 
 /** What is said of a new attribute; its key follows from its name. */
-export type NewAttribute = Omit<Attribute, 'key' | 'choices'>;
+export type NewAttribute = Omit<Attribute, 'key' | 'choices' | 'dimension' | 'role'> & {
+  dimension?: Attribute['dimension'] | null;
+  role?: Attribute['role'] | null;
+};
 
 /** Keys of new attributes and values, none of them among those `taken`. */
 export function keysBeside(taken: Iterable<string>): { attribute(label: string): string; value(name: string): string } {
@@ -57,7 +60,8 @@ export async function addAttributes(
         many,
         perLanguage,
         level,
-        dimension,
+        // Of measures alone.
+        dimension: type === 'measure' ? dimension : null,
         role,
         aliases: [...aliases],
         group,

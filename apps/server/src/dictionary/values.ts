@@ -1,12 +1,11 @@
 /** Values of closed lists as people keep them, our category tree among them: made, renamed, moved, put away, each with its history. */
 import type { ListValueAnswer, ValueFields } from '@velvet-shelf/contract';
-import { foldText } from '@velvet-shelf/core/values';
-import { asc, eq, sql } from 'drizzle-orm';
+import { foldText, groupBy } from '@velvet-shelf/core/values';
+import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Executor, first, queryOne, queryRows } from '../db/client.js';
+import { type Executor, first, queryRows, texts } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
-import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
-import { changesOf } from '../history/record.js';
+import { deltaOfFields, fieldsOfAction, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -31,15 +30,16 @@ const rowsOf = (on: Executor, attributeId: number): Promise<Row[]> =>
     .where(eq(listValue.attributeId, attributeId))
     .orderBy(asc(listValue.position), asc(listValue.id));
 
+const nameOf = ({ names, key }: Row, home: string) => names[home] ?? Object.values(names)[0] ?? key;
+
 /** Names from the root down, in the company's own language. */
 function pathsOf(rows: readonly Row[], home: string): Map<number, string[]> {
   const byId = new Map(rows.map((row) => [row.id, row]));
-  const nameOf = ({ names, key }: Row) => names[home] ?? Object.values(names)[0] ?? key;
   return new Map(
     rows.map((row) => {
       const path: string[] = [];
       for (let at: Row | undefined = row; at && path.length <= rows.length; at = byId.get(at.parentId ?? 0))
-        path.unshift(nameOf(at));
+        path.unshift(nameOf(at, home));
       return [row.id, path];
     }),
   );
@@ -208,42 +208,63 @@ function expectPlace(rows: readonly Row[], held: Row, to: ValueFields): void {
     throw conflict(`${Object.values(beside.names)[0]} stands there already: give another name, or make the two one`);
 }
 
-/** Whether goods, whoever says so, have the value. */
-async function isUsed(on: Executor, { key, attributeId }: Row): Promise<boolean> {
+/** Of keys on a list, those that goods have, whoever says so, or a map is of. */
+async function usedKeys(on: Executor, attributeId: number, keys: readonly string[]): Promise<Set<string>> {
   const held = await first(on.select({ key: attribute.key }).from(attribute).where(eq(attribute.id, attributeId)));
-  const used = await queryOne<{ used: boolean }>(
+  const used = await queryRows<{ key: string }>(
     on,
-    sql`SELECT EXISTS (SELECT 1 FROM record r JOIN record_content c ON c.id = r.content_id WHERE c.content -> 'values' ->> ${held?.key ?? ''} = ${key})
-      OR EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${attributeId} AND value::text = ${JSON.stringify(key)})
-      OR EXISTS (SELECT 1 FROM category_map WHERE category = ${key})
-      OR EXISTS (SELECT 1 FROM list_value v JOIN list_value p ON p.id = v.parent_id WHERE p.attribute_id = ${attributeId} AND p.key = ${key}) AS used`,
+    sql`WITH sought AS (SELECT unnest(${texts(keys)}) AS key),
+          said AS (
+            SELECT (c.content -> 'values' -> ${held?.key ?? ''})::jsonb AS value FROM record r JOIN record_content c ON c.id = r.content_id
+            UNION ALL SELECT value::jsonb FROM claim_edit WHERE attribute_id = ${attributeId})
+        SELECT DISTINCT s.key FROM sought s JOIN (
+          SELECT jsonb_array_elements_text(CASE jsonb_typeof(value) WHEN 'array' THEN value ELSE jsonb_build_array(value) END) AS key
+          FROM said WHERE value IS NOT NULL) v ON v.key = s.key
+        UNION SELECT s.key FROM sought s JOIN category_map m ON m.category = s.key`,
   );
-  return used?.used ?? false;
+  return new Set(used.map(({ key }) => key));
 }
 
-/** Takes back values that were made, the lowest first, where nothing has them, and fields that are still as they were set. */
-export async function undoLists({
-  tx,
-  actionId,
-  dirtyPlace,
-}: Pick<Undoing, 'tx' | 'actionId'> & Partial<Pick<Undoing, 'dirtyPlace'>>): Promise<Undone> {
-  await lockDictionary(tx);
-  const left: string[] = [];
-  const changes = await changesOf(tx, actionId, 'list value', fieldsDelta);
-  for (const { id, delta } of changes.sort((a, b) => b.id - a.id)) {
-    const held = await first(tx.select().from(listValue).where(eq(listValue.id, id)));
-    if (!held) continue;
-    const [name = held.key] = Object.values(held.names);
-    if (delta.created) {
-      if (await isUsed(tx, held)) left.push(`${name}: something has it`);
-      else await tx.delete(listValue).where(eq(listValue.id, id));
-      continue;
-    }
-    const back = fieldsBack(fieldsOf(held), delta);
-    left.push(...back.left.map((field) => `${field} of ${name}: changed since`));
-    if (Object.keys(back.to).length > 0) await tx.update(listValue).set(back.to).where(eq(listValue.id, id));
+/** Of values that were made, those that must stay: what something has, and all that it stands below. */
+async function staying(on: Executor, created: readonly number[]): Promise<Set<number>> {
+  if (created.length === 0) return new Set();
+  const made = await on
+    .select()
+    .from(listValue)
+    .where(inArray(listValue.id, [...created]));
+  const stay = new Set<number>();
+  for (const [attributeId, ofList] of groupBy(made, (row) => row.attributeId)) {
+    const used = await usedKeys(
+      on,
+      attributeId,
+      ofList.map(({ key }) => key),
+    );
+    const rows = new Map((await rowsOf(on, attributeId)).map((row) => [row.id, row]));
+    const ids = new Set(ofList.map(({ id }) => id));
+    for (const row of rows.values())
+      if (!ids.has(row.id) || used.has(row.key))
+        for (let at: Row | undefined = row; at && !stay.has(at.id); at = rows.get(at.parentId ?? 0)) stay.add(at.id);
   }
+  return stay;
+}
+
+/** Takes back values that were made, where nothing has them nor stands below them, and fields that are still as they were set. */
+export async function undoLists(
+  undoing: Pick<Undoing, 'tx' | 'actionId'> & Partial<Pick<Undoing, 'dirtyPlace'>>,
+): Promise<Undone> {
+  const { tx, actionId, dirtyPlace } = undoing;
+  await lockDictionary(tx);
+  const { created } = await fieldsOfAction(tx, actionId, 'list value');
+  const stay = await staying(tx, created);
+  const { home } = await loadCompany(tx);
+  const { left, fields } = await takeRowsBack(undoing, 'list value', {
+    load: (id) => first(tx.select().from(listValue).where(eq(listValue.id, id))),
+    say: (row) => nameOf(row, home),
+    stays: async (row) => (stay.has(row.id) ? `${nameOf(row, home)}: something has it` : undefined),
+    remove: (ids) => tx.delete(listValue).where(inArray(listValue.id, ids)),
+    set: ({ id }, to) => tx.update(listValue).set(to).where(eq(listValue.id, id)),
+  });
   // What nothing has is read by no place.
-  if (dirtyPlace && changes.some(({ delta }) => !delta.created)) await touchPlaces({ tx, dirtyPlace });
+  if (dirtyPlace && fields.size > 0) await touchPlaces({ tx, dirtyPlace });
   return { left };
 }

@@ -36,6 +36,9 @@ export const unprocessable = (detail: string, errors: Pointed[] = []) =>
   new Problem(422, 'This cannot be done', detail, errors);
 export const notFound = (what: string) => new Problem(404, 'Not found', `There is no ${what}`);
 export const conflict = (detail: string) => new Problem(409, 'Not in this state', detail);
+/** Of what people keep by name: another has it. */
+export const nameTaken = (detail: string, field = 'name') =>
+  new Problem(409, 'The name is taken', detail, [{ pointer: `/body/${field}`, detail }]);
 export const stale = (detail: string, extra: Record<string, unknown>) =>
   new Problem(412, 'Changed meanwhile', detail, [], extra);
 

@@ -1,8 +1,8 @@
 /** Joins that stand and would not be made any more, because rules or what records say have changed: found, listed, split in bulk. */
+import { groupBy } from '@velvet-shelf/core/values';
 import type { DoubtedAnswer } from '@velvet-shelf/contract';
 import { contradictions, joinRecords } from '@velvet-shelf/core/matching';
 import { sql, eq, and, gt, isNull, isNotNull, count } from 'drizzle-orm';
-import { groupBy } from '../catalog/resolve.js';
 import { type Database, type Executor, json, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import { type Change, changesOf } from '../history/record.js';

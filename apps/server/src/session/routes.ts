@@ -4,16 +4,9 @@ import { findCompany } from '../company/settings.js';
 import { notFound } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { isOwned, makeOwner, visit } from './first-run.js';
-import {
-  changePassword,
-  changePerson,
-  invite,
-  join,
-  personOf,
-  showInvited,
-  showPeople,
-  withdrawInvite,
-} from './people.js';
+import { invite, join, showInvited, withdrawInvite } from './invites.js';
+import { changePassword } from './passwords.js';
+import { changePerson, personOf, showPeople } from './people.js';
 import { type Sessions, expectTries, sessionOf, signIn, signOut, startSession } from './service.js';
 
 export function sessionRoutes(router: AppRouter, services: Services, sessions: Sessions): void {

@@ -4,7 +4,7 @@ import { openDatabase } from '../db/client.js';
 import { Problem } from '../http/problem.js';
 import { newCode } from './codes.js';
 import { renewCode } from './first-run.js';
-import { resetPassword } from './people.js';
+import { resetPassword } from './passwords.js';
 
 const db = openDatabase(readConfig().database, { connections: 2 });
 const [wish, email = ''] = process.argv.slice(2);

@@ -1,12 +1,11 @@
 /** Warehouses of one's own: made, renamed, put away. */
 import { foldText } from '@velvet-shelf/core/values';
-import { and, count, eq, ne, sql } from 'drizzle-orm';
+import { and, count, eq, inArray, ne, sql } from 'drizzle-orm';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
-import { deltaOfFields, fieldsBack, fieldsDelta } from '../history/fields.js';
-import { changesOf } from '../history/record.js';
+import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, conflict, notFound } from '../http/problem.js';
+import { conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import * as tables from '../db/schema/index.js';
 
@@ -15,8 +14,7 @@ const { warehouse, stockLevel } = tables;
 async function expectFree(on: Executor, name: string, except = 0): Promise<void> {
   const held = await on.select({ id: warehouse.id, name: warehouse.name }).from(warehouse);
   if (!held.some(({ id, name: other }) => id !== except && foldText(other) === foldText(name))) return;
-  const detail = `There is a warehouse named ${name} already`;
-  throw new Problem(409, 'The name is taken', detail, [{ pointer: '/body/name', detail }]);
+  throw nameTaken(`There is a warehouse named ${name} already`);
 }
 
 export async function addWarehouse(services: Services, user: User, name: string): Promise<number> {
@@ -72,31 +70,23 @@ export async function changeWarehouse(
     const delta = deltaOfFields(held, to, was);
     if (Object.keys(delta).length === 0) return;
     await on.tx.update(warehouse).set(to).where(eq(warehouse.id, id));
-    on.say(
-      to.putAway === undefined
-        ? `Renamed the warehouse ${held.name}`
-        : `${to.putAway ? 'Put' : 'Took'} the warehouse ${held.name} ${to.putAway ? 'away' : 'back'}`,
-    );
+    on.say(sayKept(`the warehouse ${held.name}`, to));
     on.change({ kind: 'warehouse', id, delta });
   });
 }
 
-export async function undoWarehouse({ tx, actionId }: Undoing): Promise<Undone> {
-  const left: string[] = [];
-  for (const { id, delta } of await changesOf(tx, actionId, 'warehouse', fieldsDelta)) {
-    const held = await first(tx.select().from(warehouse).where(eq(warehouse.id, id)).for('update'));
-    if (!held) continue;
-    if (delta.created) {
-      const moved = await first(
-        tx.select({ id: tables.movement.id }).from(tables.movement).where(eq(tables.movement.warehouseId, id)).limit(1),
-      );
-      if (moved) left.push(`${held.name}: pieces have moved there`);
-      else await tx.delete(warehouse).where(eq(warehouse.id, id));
-      continue;
-    }
-    const back = fieldsBack(held, delta);
-    left.push(...back.left.map((field) => `${field} of ${held.name}: changed since`));
-    if (Object.keys(back.to).length > 0) await tx.update(warehouse).set(back.to).where(eq(warehouse.id, id));
-  }
+export async function undoWarehouse(undoing: Undoing): Promise<Undone> {
+  const { tx } = undoing;
+  const { movement } = tables;
+  const { left } = await takeRowsBack(undoing, 'warehouse', {
+    load: (id) => first(tx.select().from(warehouse).where(eq(warehouse.id, id)).for('update')),
+    say: ({ name }) => name,
+    stays: async ({ id, name }) => {
+      const moved = tx.select({ id: movement.id }).from(movement).where(eq(movement.warehouseId, id)).limit(1);
+      return (await first(moved)) && `${name}: pieces have moved there`;
+    },
+    remove: (ids) => tx.delete(warehouse).where(inArray(warehouse.id, ids)),
+    set: ({ id }, to) => tx.update(warehouse).set(to).where(eq(warehouse.id, id)),
+  });
   return { left };
 }

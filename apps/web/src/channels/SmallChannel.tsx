@@ -16,6 +16,7 @@ import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
 import { RemoveButton } from '../design/RemoveButton';
 import { readPaths } from '../design/paths';
+import { linesOf } from '../design/words';
 
 /** What is typed: lists and the tree as lines of text. */
 const typed = z.object({
@@ -71,12 +72,6 @@ const usual = [
   { ...blank, label: 'Picture', type: 'picture' },
   { ...blank, label: 'Stock', type: 'number' },
 ] as const;
-
-const linesOf = (text: string) =>
-  text
-    .split(/[\n|]/)
-    .map((line) => line.trim())
-    .filter(Boolean);
 
 export function SmallChannel({
   isBusy,

@@ -13,6 +13,7 @@ import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
+import { PutAway } from '../design/PutAway';
 import { count } from '../design/words';
 import { NewSupplier } from './NewSupplier';
 
@@ -72,16 +73,11 @@ export function SupplierTable() {
                       Change
                     </Button>
                     {row.kind === 'supplier' && (
-                      <Button
-                        color="inherit"
-                        aria-label={`${row.putAway ? 'Take back' : 'Put away'} ${row.name}`}
+                      <PutAway
+                        of={row}
                         disabled={change.isPending}
-                        onClick={() =>
-                          change.mutate({ id: row.id, to: { putAway: !row.putAway }, was: { putAway: row.putAway } })
-                        }
-                      >
-                        {row.putAway ? 'Take back' : 'Put away'}
-                      </Button>
+                        onChange={(body) => change.mutate({ id: row.id, ...body })}
+                      />
                     )}
                   </>
                 ),

@@ -8,6 +8,7 @@ import {
   type DefaultValues,
   type FieldPath,
   type FieldValues,
+  FormProvider,
   type UseFormReturn,
   useController,
   useForm,
@@ -65,7 +66,7 @@ export function Form<Values extends FieldValues, Sent>({
       }}
       onKeyDown={(event) => event.key === 'Escape' && onCancel?.()}
     >
-      {children}
+      <FormProvider {...form}>{children}</FormProvider>
       {error !== null && error !== undefined && !isSaid && <ProblemBox error={error} />}
     </Box>
   );

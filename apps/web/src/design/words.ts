@@ -45,3 +45,10 @@ export const yesNo = (yes: string, no: string) =>
     ['true', yes],
     ['false', no],
   ] as const;
+
+/** What is typed or pasted one a line. */
+export const linesOf = (text: string) =>
+  text
+    .split(/[\n|]/)
+    .map((line) => line.trim())
+    .filter(Boolean);

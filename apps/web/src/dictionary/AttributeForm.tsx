@@ -2,33 +2,23 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type AttributeFields, type DictionaryRow, api, attributeFields } from '@velvet-shelf/contract';
-import { attributeTypes, dimensions, roles } from '@velvet-shelf/core/values';
 import { useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
-import { count, yesNo, yesOrNo } from '../design/words';
-import { roleWords, spaced, typeWords } from './words';
-
-const linesOf = (text: string) =>
-  text
-    .split(/[\n|]/)
-    .map((line) => line.trim())
-    .filter(Boolean);
+import { PutAway, type PutAwayChange } from '../design/PutAway';
+import { count, linesOf } from '../design/words';
+import { KindFields, kindFields, kindTyped } from './KindFields';
 
 /** What is typed: lists as lines, choices as words. */
 const asked = attributeFields.extend({
-  many: yesOrNo,
-  perLanguage: yesOrNo,
-  dimension: z.string().transform((text) => (text === '' ? null : text)),
-  role: z.string().transform((text) => (text === '' ? null : text)),
+  ...kindFields,
   aliases: z.string().transform(linesOf),
   values: z.string().transform(linesOf),
 });
 
-const word = (is: boolean) => (is ? 'true' : 'false');
 const blank: AttributeFields = {
   label: '',
   type: 'text',
@@ -55,14 +45,10 @@ export function AttributeForm({
   const tell = useTell();
   const was: AttributeFields = attribute ?? blank;
   const form = useFields(asked, {
+    ...kindTyped(was),
     label: was.label,
-    type: was.type,
     level: was.level,
     group: was.group,
-    many: word(was.many),
-    perLanguage: word(was.perLanguage),
-    dimension: was.dimension ?? '',
-    role: was.role ?? '',
     aliases: was.aliases.join('\n'),
     values: '',
   });
@@ -74,7 +60,7 @@ export function AttributeForm({
   };
   const save = useMutation({
     mutationFn: async ({ values, ...given }: z.output<typeof asked>) => {
-      const fields = attributeFields.parse({ ...given, dimension: given.type === 'measure' ? given.dimension : null });
+      const fields = { ...given, dimension: given.type === 'measure' ? given.dimension : null };
       if (attribute === undefined) {
         const { ids } = await call(api.dictionary.add, { body: { attributes: [{ ...fields, values }] } });
         return ids[0] ?? 0;
@@ -95,11 +81,8 @@ export function AttributeForm({
     },
   });
   const away = useMutation({
-    mutationFn: (row: DictionaryRow) =>
-      call(api.dictionary.change, {
-        params: { id: row.id },
-        body: { to: { putAway: !row.putAway }, was: { putAway: row.putAway } },
-      }),
+    mutationFn: ({ id, ...body }: PutAwayChange & { id: number }) =>
+      call(api.dictionary.change, { params: { id }, body }),
     onSuccess: () => done(attribute?.id ?? 0),
   });
   const stays = goods > 0;
@@ -115,37 +98,7 @@ export function AttributeForm({
       )}
       <Field control={control} name="label" label="Name" autoFocus={attribute === undefined} required />
       <Box columns="1fr 1fr" gap={2.5}>
-        <Field
-          control={control}
-          name="type"
-          label="Is"
-          disabled={stays}
-          options={attributeTypes.map((each) => [each, typeWords[each]])}
-        />
-        {type === 'measure' ? (
-          <Field
-            control={control}
-            name="dimension"
-            label="Of"
-            disabled={stays}
-            options={dimensions.map((each) => [each, spaced(each)])}
-          />
-        ) : (
-          <Field
-            control={control}
-            name="many"
-            label="Holds"
-            disabled={stays}
-            options={yesNo('several values', 'one value')}
-          />
-        )}
-        <Field
-          control={control}
-          name="perLanguage"
-          label="Languages"
-          disabled={stays}
-          options={yesNo('a value in each language', 'the same in all languages')}
-        />
+        <KindFields disabled={stays} />
         <Field
           control={control}
           name="level"
@@ -156,13 +109,6 @@ export function AttributeForm({
           ]}
         />
         <Field control={control} name="group" label="Group" />
-        <Field
-          control={control}
-          name="role"
-          label="Known as"
-          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-          options={[['', 'nothing in particular'], ...roles.map((role) => [role, roleWords(role)] as const)]}
-        />
       </Box>
       <Field
         control={control}
@@ -187,9 +133,11 @@ export function AttributeForm({
           {attribute ? 'Keep' : 'Make the attribute'}
         </Button>
         {attribute && (
-          <Button color="inherit" disabled={away.isPending} onClick={() => away.mutate(attribute)}>
-            {attribute.putAway ? 'Take back' : 'Put away'}
-          </Button>
+          <PutAway
+            of={{ name: attribute.label, putAway: attribute.putAway }}
+            disabled={away.isPending}
+            onChange={(body) => away.mutate({ id: attribute.id, ...body })}
+          />
         )}
       </Box>
     </Form>

@@ -14,7 +14,7 @@ import { count, plural } from '../design/words';
 import { AttributeForm } from './AttributeForm';
 import { PasteAttributes } from './PasteAttributes';
 import { Values } from './Values';
-import { roleWords, typeWords } from './words';
+import { roleWords, sayType, typeWords } from './words';
 
 const address = z.object({
   search: inAddress.search,
@@ -83,7 +83,7 @@ export function Attributes() {
                   {
                     head: 'Is',
                     sortBy: ({ type }) => typeWords[type],
-                    cell: (row) => sayType(row),
+                    cell: (row) => sayKind(row),
                   },
                   {
                     head: 'Known as',
@@ -136,12 +136,9 @@ export function Attributes() {
   );
 }
 
-function sayType({ type, many, perLanguage, dimension, values }: DictionaryRow): string {
-  const parts = [
-    dimension === null ? typeWords[type] : `${typeWords[type]} of ${dimension}`,
-    ...(many ? ['several'] : []),
-    ...(perLanguage ? ['by language'] : []),
-    ...(values === null ? [] : [plural(values, 'value')]),
-  ];
-  return parts.join(', ');
-}
+const sayKind = (row: DictionaryRow): string =>
+  [
+    sayType(row),
+    ...(row.perLanguage ? ['by language'] : []),
+    ...(row.values === null ? [] : [plural(row.values, 'value')]),
+  ].join(', ');

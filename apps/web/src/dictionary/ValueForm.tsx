@@ -10,12 +10,7 @@ import { Box } from '../design/Box';
 import { ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
-
-const linesOf = (text: string) =>
-  text
-    .split(/[\n|]/)
-    .map((line) => line.trim())
-    .filter(Boolean);
+import { linesOf } from '../design/words';
 
 const asked = z.object({
   names: z.array(z.object({ language: z.string(), name: z.string().trim().max(200) })),

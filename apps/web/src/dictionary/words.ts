@@ -1,5 +1,5 @@
 /** Types, dimensions and roles of attributes as people read them. */
-import type { AttributeType, Role } from '@velvet-shelf/core/values';
+import type { Attribute, AttributeType, Role } from '@velvet-shelf/core/values';
 
 export const typeWords: Record<AttributeType, string> = {
   text: 'text',
@@ -19,3 +19,15 @@ export const roleWords = (role: Role): string =>
   ['sku', 'gtin', 'mpn'].includes(role) ? role.toUpperCase() : spaced(role);
 
 export const spaced = (key: string): string => key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+
+/** “measure of length, several”. */
+export const sayType = ({
+  type,
+  dimension,
+  many,
+}: {
+  type: AttributeType;
+  dimension: Attribute['dimension'] | null;
+  many: boolean;
+}): string =>
+  [dimension ? `${typeWords[type]} of ${spaced(dimension)}` : typeWords[type], ...(many ? ['several'] : [])].join(', ');

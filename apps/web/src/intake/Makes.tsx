@@ -10,16 +10,15 @@ import { Box } from '../design/Box';
 import { ProblemBox } from '../design/feedback';
 import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
-import { typeWords } from '../dictionary/words';
+import { sayType } from '../dictionary/words';
 
 type Homeless = BatchAnswer['homeless'][number];
 
-const sayKind = ({ type, dimension, many, values }: Omit<Homeless, 'column' | 'why'>) =>
-  [
-    dimension === null ? typeWords[type] : `${typeWords[type]} of ${dimension}`,
-    ...(many ? ['several'] : []),
-    ...(values.length > 0 ? [`${values.slice(0, 4).join(', ')}${values.length > 4 ? ' …' : ''}`] : []),
-  ].join(': ');
+const sayKind = (made: Pick<Homeless, 'type' | 'dimension' | 'many' | 'values'>) => {
+  const { values } = made;
+  const shown = `${values.slice(0, 4).join(', ')}${values.length > 4 ? ' …' : ''}`;
+  return values.length > 0 ? `${sayType(made)}: ${shown}` : sayType(made);
+};
 
 export function Makes({
   batch,
@@ -69,8 +68,6 @@ export function Makes({
               <b>{label}</b>
               <Box as="span" grow muted>
                 {sayKind({
-                  label,
-                  unit: null,
                   ...kind,
                   values: makes.values.filter(({ attribute }) => attribute === key).map(({ name }) => name),
                 })}

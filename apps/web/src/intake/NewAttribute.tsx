@@ -2,26 +2,17 @@
 import Button from '@mui/material/Button';
 import { useMutation } from '@tanstack/react-query';
 import { type BatchAnswer, api } from '@velvet-shelf/contract';
-import { attributeTypes, dimensions, roles } from '@velvet-shelf/core/values';
 import { useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { Field, Form, useFields } from '../design/Form';
-import { yesNo, yesOrNo } from '../design/words';
-import { roleWords, spaced, typeWords } from '../dictionary/words';
+import { KindFields, kindFields, kindTyped } from '../dictionary/KindFields';
 
 type Homeless = BatchAnswer['homeless'][number];
 const { shape } = api.intake.make.body.shape.attributes.unwrap().element;
 
-const asked = z.object({
-  label: shape.label,
-  type: shape.type,
-  many: yesOrNo,
-  perLanguage: yesOrNo,
-  dimension: z.string().transform((text) => (text === '' ? null : text)),
-  role: z.string().transform((text) => (text === '' ? null : text)),
-});
+const asked = z.object({ label: shape.label, ...kindFields });
 
 export function NewAttribute({
   batch,
@@ -35,12 +26,8 @@ export function NewAttribute({
   onCancel: () => void;
 }) {
   const form = useFields(asked, {
+    ...kindTyped({ ...guess, role: null }),
     label: guess.label,
-    type: guess.type,
-    many: guess.many ? 'true' : 'false',
-    perLanguage: guess.perLanguage ? 'true' : 'false',
-    dimension: guess.dimension ?? '',
-    role: '',
   });
   const { control } = form;
   const type = useWatch({ control, name: 'type' });
@@ -49,13 +36,7 @@ export function NewAttribute({
       call(api.intake.make, {
         params: { id: batch.id },
         body: {
-          attributes: [
-            { column, unit, ...fields, values: fields.type === 'choice' ? values : [] } as z.input<
-              typeof api.intake.make.body
-            >['attributes'] extends (infer Each)[] | undefined
-              ? Each
-              : never,
-          ],
+          attributes: [{ column, unit, ...fields, values: fields.type === 'choice' ? values : [] }],
         },
       }),
     onSuccess: onMade,
@@ -75,35 +56,7 @@ export function NewAttribute({
       </Box>
       <Field control={control} name="label" label="Name of the new attribute" autoFocus />
       <Box columns="1fr 1fr" gap={2}>
-        <Field
-          control={control}
-          name="type"
-          label="Is"
-          options={attributeTypes.map((each) => [each, typeWords[each]])}
-        />
-        {type === 'measure' ? (
-          <Field
-            control={control}
-            name="dimension"
-            label="Of"
-            options={dimensions.map((each) => [each, spaced(each)])}
-          />
-        ) : (
-          <Field control={control} name="many" label="Holds" options={yesNo('several values', 'one value')} />
-        )}
-        <Field
-          control={control}
-          name="perLanguage"
-          label="Languages"
-          options={yesNo('by language', 'the same in all')}
-        />
-        <Field
-          control={control}
-          name="role"
-          label="Known as"
-          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-          options={[['', 'nothing in particular'], ...roles.map((role) => [role, roleWords(role)] as const)]}
-        />
+        <KindFields />
       </Box>
       {type === 'choice' && values.length > 0 && (
         <Box small muted>

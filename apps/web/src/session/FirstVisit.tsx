@@ -8,6 +8,7 @@ import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { Field, Form, useFields } from '../design/Form';
 import { Front } from '../design/Front';
+import { NewPassword } from './NewPassword';
 
 export function FirstVisit() {
   const form = useFields(api.session.own.body, { code: '', name: '', email: '', password: '' });
@@ -38,15 +39,7 @@ export function FirstVisit() {
         />
         <Field control={control} name="name" label="Your name" autoComplete="name" required />
         <Field control={control} name="email" label="E-mail address" type="email" autoComplete="username" required />
-        <Field
-          control={control}
-          name="password"
-          label="Password"
-          type="password"
-          helperText="Ten letters or more"
-          autoComplete="new-password"
-          required
-        />
+        <NewPassword />
         <Button type="submit" variant="contained" disabled={own.isPending}>
           Make the owner’s account
         </Button>

@@ -10,6 +10,7 @@ import { Box } from '../design/Box';
 import { ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Front } from '../design/Front';
+import { NewPassword } from './NewPassword';
 
 export function Join() {
   const { token = '' } = useParams();
@@ -42,15 +43,7 @@ export function Join() {
               {invited.data.email}, as {invited.data.role}
             </Box>
             <Field control={control} name="name" label="Your name" autoComplete="name" autoFocus required />
-            <Field
-              control={control}
-              name="password"
-              label="Password"
-              type="password"
-              helperText="Ten letters or more"
-              autoComplete="new-password"
-              required
-            />
+            <NewPassword />
             <Button type="submit" variant="contained" disabled={join.isPending}>
               Make the account
             </Button>

@@ -7,6 +7,7 @@ import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { NewPassword } from './NewPassword';
 
 export function Password({ onDone }: { onDone: () => void }) {
   const tell = useTell();
@@ -37,14 +38,7 @@ export function Password({ onDone }: { onDone: () => void }) {
         autoComplete="current-password"
         autoFocus
       />
-      <Field
-        control={control}
-        name="password"
-        label="New password"
-        type="password"
-        autoComplete="new-password"
-        helperText="Ten letters or more"
-      />
+      <NewPassword label="New password" />
       <Box row>
         <Button type="submit" variant="contained" disabled={change.isPending}>
           Change

@@ -10,6 +10,7 @@ import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { PutAway } from '../design/PutAway';
 import { count } from '../design/words';
 import { Warehouses } from './Warehouses';
 
@@ -63,16 +64,11 @@ export function WarehouseTable() {
                     <Button color="secondary" aria-label={`Rename ${row.name}`} onClick={() => setOpen(row.id)}>
                       Rename
                     </Button>
-                    <Button
-                      color="inherit"
-                      aria-label={`${row.putAway ? 'Take back' : 'Put away'} ${row.name}`}
+                    <PutAway
+                      of={row}
                       disabled={change.isPending}
-                      onClick={() =>
-                        change.mutate({ id: row.id, to: { putAway: !row.putAway }, was: { putAway: row.putAway } })
-                      }
-                    >
-                      {row.putAway ? 'Take back' : 'Put away'}
-                    </Button>
+                      onChange={(body) => change.mutate({ id: row.id, ...body })}
+                    />
                   </>
                 ),
               },

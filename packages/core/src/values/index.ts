@@ -1,6 +1,7 @@
 export * from './canonical.js';
 export * from './model.js';
 export * from './folding.js';
+export * from './group.js';
 export * from './lists.js';
 export * from './roles.js';
 export * from './kept.js';

@@ -116,14 +116,7 @@ export async function writeMakes(tx: Executor, { makes }: Pick<BatchRecord, 'mak
     throw conflict(
       `Somebody made an attribute named ${taken.label} meanwhile: choose it for the column, and try again`,
     );
-  const rows = await addAttributes(
-    tx,
-    fresh.map(({ dimension, role, ...fields }) => ({
-      ...fields,
-      ...(dimension === null ? {} : { dimension }),
-      ...(role === null ? {} : { role }),
-    })),
-  );
+  const rows = await addAttributes(tx, fresh);
   const changes: Change[] = rows.map(({ id, label }) => ({ kind: 'attribute', id, delta: { created: [label] } }));
   const numbers = new Map([...ids, ...rows.map(({ key, id }) => [key, id] as const)]);
   for (const key of new Set(makes.values.map((value) => value.attribute))) {
