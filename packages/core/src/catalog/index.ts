@@ -3,3 +3,4 @@ export * from './product.js';
 export * from './family-title.js';
 export * from './complete.js';
 export * from './words/index.js';
+export * from './variants/index.js';

@@ -144,7 +144,7 @@ function partsOf(
   while (rest !== '') {
     const figure = numberText.exec(rest)?.[0];
     if (figure === undefined) return { reason: undefined };
-    const amount = readFigure(figure.trim(), style);
+    const amount = readAmount(figure.trim(), style);
     if (amount === undefined) return { reason: undefined };
     rest = rest.slice(figure.length).trimStart();
     const written = unitText.exec(rest)?.[0].trim();
@@ -186,7 +186,8 @@ function longestUnit(written: string, dimension: Dimension | undefined): { code:
   return prime ? { code: 'ft', length: 1 } : undefined;
 }
 
-function readFigure(figure: string, style: ReadingStyle): string | undefined {
+/** A figure with no unit, as a plain decimal string: “1.234,5”, “2 1/4”, “½”; undefined where it is none. */
+export function readAmount(figure: string, style: Pick<ReadingStyle, 'decimal'>): string | undefined {
   const sign = /^[-−–]/.test(figure) ? '-' : '';
   const plain = figure.replace(/^[-−–+]\s*/, '');
   const parts = fraction.exec(plain);

@@ -11,7 +11,7 @@ const kept = /^(?:0|[1-9]\d*)$/;
  * Reads a decimal written in a locale into a plain decimal string ("1.234,5" with decimal comma → "1234.5").
  * A separator that can only be the other kind ("12.5" in a comma file) is taken as the decimal mark and noted.
  */
-export function parseDecimal(raw: string, style: ReadingStyle): Parsed<string> {
+export function parseDecimal(raw: string, style: Pick<ReadingStyle, 'decimal'>): Parsed<string> {
   if (raw.length > mostDigits) return { ok: false, reason: `“${raw.slice(0, mostDigits)}…” is not a number` };
   if (kept.test(raw)) return { ok: true, value: raw };
   const notes: string[] = [];

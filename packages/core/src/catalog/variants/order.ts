@@ -1,0 +1,102 @@
+import { type AxisKind, type Meaning, type Reading, isBlank } from './model.js';
+import { readers } from './meaning.js';
+import { onlyUnit, readMeasureMeaning } from './measures.js';
+import { holdsFractions } from './numbers.js';
+import { readSizeMeaning } from './sizes.js';
+import { collatorOf, compareText, foldSpelling } from './text.js';
+
+export interface OrderOptions {
+  kind: AxisKind;
+  /** Of the values (BCP 47): its collation, and its decimal mark. */
+  language?: string | undefined;
+  /** Values in the order somebody gave them. */
+  list?: readonly string[] | undefined;
+}
+
+/** How values of one axis are to be read, from all of them. */
+export function readingOf(values: readonly string[], { kind, language }: OrderOptions): Reading {
+  const unit = kind === 'measure' ? onlyUnit(values) : undefined;
+  return {
+    decimal: decimalOf(language),
+    fractions:
+      kind === 'size' ? holdsFractions(values) : kind !== 'text' && kind !== 'choice' ? true : holdsFractions(values),
+    lengths: values.some((value) => /\d\s*(?:mm|cm|dm|["″])/u.test(value)),
+    ...(unit === undefined ? {} : { unit }),
+  };
+}
+
+function decimalOf(language: string | undefined): '.' | ',' {
+  try {
+    const parts = new Intl.NumberFormat(language ?? 'en').formatToParts(1.5);
+    return parts.some(({ type, value }) => type === 'decimal' && value === ',') ? ',' : '.';
+  } catch {
+    return '.';
+  }
+}
+
+/**
+ * Values as a shop would show them. Colours and choices stand in their list's order where there is a list; sizes by meaning
+ * (what fits everybody last), measures by amount after conversion, ranges by their lower end, fractions and figures inside texts
+ * by amount, the rest by the language's collation. What means the same keeps its order; blanks come last.
+ */
+export function orderValues(values: readonly string[], options: OrderOptions): string[] {
+  const { kind, language, list } = options;
+  const collator = collatorOf(language);
+  const reading = readingOf(values, options);
+  const places = new Map((list ?? []).map((value, i) => [foldSpelling(value), i] as const).reverse());
+  const read = readerOf(values, kind, reading, places.size > 0);
+  const rows = values.map((value, at) => {
+    const listed = places.get(foldSpelling(value));
+    const meaning = read?.(value);
+    return { value, at, listed, meaning, group: isBlank(value) ? 3 : meaning ? 0 : listed === undefined ? 2 : 1 };
+  });
+  rows.sort(
+    (a, b) =>
+      a.group - b.group ||
+      (a.meaning && b.meaning
+        ? collator.compare(a.meaning.lead ?? '', b.meaning.lead ?? '') || compareMeanings(a.meaning, b.meaning)
+        : (a.listed ?? 0) - (b.listed ?? 0)) ||
+      (a.meaning && b.meaning
+        ? compareText(a.meaning.rest, b.meaning.rest, collator, reading)
+        : a.listed === undefined
+          ? compareText(a.value, b.value, collator, reading)
+          : 0) ||
+      a.at - b.at,
+  );
+  // What fits everybody stands behind what has no place at all.
+  const last = rows.filter(({ meaning }) => meaning?.isLast);
+  return [...rows.filter(({ meaning }) => !meaning?.isLast), ...last].map(({ value }) => value);
+}
+
+/** Texts that are all measures of one dimension, or all sizes in letters, are read as such where no list orders them. */
+function readerOf(
+  values: readonly string[],
+  kind: AxisKind,
+  reading: Reading,
+  isListed: boolean,
+): ((value: string) => Meaning | undefined) | undefined {
+  const own = readers[kind];
+  if (own) return (value) => own(value, reading);
+  if (kind === 'colour' || isListed) return undefined;
+  const filled = values.filter((value) => !isBlank(value));
+  for (const read of [readMeasureMeaning, readSizeMeaning]) {
+    const found = filled.map((value) => read(value, reading));
+    const isBare = (value: string) => !/\p{L}|["″'′%°]/u.test(value);
+    if (
+      found.length > 1 &&
+      found.every(Boolean) &&
+      !filled.some(isBare) &&
+      new Set(found.map((one) => one?.place[0])).size === 1
+    )
+      return (value) => read(value, reading);
+  }
+  return undefined;
+}
+
+function compareMeanings(a: Meaning, b: Meaning): number {
+  for (let i = 0; i < Math.max(a.place.length, b.place.length); i++) {
+    const [one, other] = [a.place[i] ?? -Infinity, b.place[i] ?? -Infinity];
+    if (one !== other) return one - other;
+  }
+  return 0;
+}
