@@ -6,6 +6,7 @@ const coreLayers = [
   ['values'],
   ['conditions'],
   ['tabular', 'catalog', 'rulebooks'],
+  ['enrichment'],
   ['claims', 'matching', 'categories', 'fills', 'checks'],
   ['listings'],
   ['causes', 'prices', 'stock', 'bundles', 'orders'],

@@ -185,7 +185,7 @@ describe.each(Object.keys(originals))('%s', (name) => {
       fc.asyncProperty(places, fc.nat(), async (at, chance) => {
         await bringInAndBack(name, mishap(original, Math.floor((at / 1000) * original.length), chance));
       }),
-      { numRuns: 3 },
+      { numRuns: 2 },
     );
   });
 });
@@ -201,7 +201,7 @@ describe('a workbook', () => {
           mishaps[what](original, Math.floor((at / 1000) * original.length), chance),
         );
       }),
-      { numRuns: 3 },
+      { numRuns: 2 },
     );
   });
 });

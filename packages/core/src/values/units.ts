@@ -193,6 +193,45 @@ export const units: Record<string, Unit> = {
   '%': { dimension: 'ratio', factor: 0.01, names: ['percent', 'per cent', 'prozent', 'procent', 'pct', '％'] },
 };
 
+/** Codes of UCUM where they are not ours in small letters: capitals mean something there, and units of no metric kind stand in brackets. */
+const ucum: Record<string, string> = {
+  w: 'W',
+  kw: 'kW',
+  mw: 'mW',
+  wh: 'W.h',
+  kwh: 'kW.h',
+  v: 'V',
+  kv: 'kV',
+  mv: 'mV',
+  k: 'K',
+  cel: 'Cel',
+  degf: '[degF]',
+  a: 'A',
+  ma: 'mA',
+  ah: 'A.h',
+  mah: 'mA.h',
+  hz: 'Hz',
+  khz: 'kHz',
+  mhz: 'MHz',
+  ghz: 'GHz',
+  db: 'dB',
+  pa: 'Pa',
+  kpa: 'kPa',
+  in: '[in_i]',
+  ft: '[ft_i]',
+  yd: '[yd_i]',
+  ft2: '[ft_i]2',
+  oz: '[oz_av]',
+  lb: '[lb_av]',
+  st: '[stone_av]',
+  pt: '[pt_br]',
+  gal: '[gal_br]',
+  psi: '[psi]',
+};
+
+/** The code of a unit as UCUM writes it. */
+export const ucumCode = (code: string): string => ucum[code] ?? code;
+
 /** How a unit is written for people, by its code. */
 export const sayUnit = (code: string): string => units[code]?.label ?? code;
 
@@ -267,7 +306,12 @@ const recommended20: Record<string, string> = {
 
 const byName = new Map<string, string[]>();
 for (const [code, unit] of Object.entries(units))
-  for (const name of new Set([code, ...(unit.label ? [unit.label.toLowerCase()] : []), ...(unit.names ?? [])]))
+  for (const name of new Set([
+    code,
+    ucumCode(code).toLowerCase(),
+    ...(unit.label ? [unit.label.toLowerCase()] : []),
+    ...(unit.names ?? []),
+  ]))
     byName.set(name, [...(byName.get(name) ?? []), code]);
 
 /**

@@ -1,0 +1,2 @@
+export * from './model.js';
+export { compileExtractor } from './extract.js';
