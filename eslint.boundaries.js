@@ -48,7 +48,7 @@ const serverLayers = [
   ['channels'],
   ['listings'],
   ['causes', 'matching'],
-  ['intake'],
+  ['intake', 'enrichment'],
   ['feeds'],
   ['moving-in'],
   ['today'],

@@ -222,3 +222,17 @@ test('the grid stays where one has got to when something changes, here or by som
   await page.getByRole('columnheader', { name: /Stock/ }).getByRole('button').click();
   await expect.poll(place).toBe(0);
 });
+
+test('what a title says is proposed with its words, and taken with one click', async ({ page }) => {
+  await open(page);
+  await drawer(page).getByRole('tab', { name: 'Texts' }).click();
+  await drawer(page).getByRole('button', { name: /^Edit Title · en/ }).click();
+  await drawer(page).getByRole('textbox', { name: /^Title · en/ }).fill('Pot, round, 3.25 kg');
+  await drawer(page).getByRole('button', { name: 'Save', exact: true }).click();
+  await drawer(page).getByRole('tab', { name: 'Facts' }).click();
+  const found = drawer(page).getByRole('region', { name: 'Found in the texts' });
+  await expect(found.locator('mark').filter({ hasText: '3.25 kg' })).toBeVisible();
+  await found.getByRole('button', { name: 'Take Weight 3.25 kg' }).click();
+  await expect(drawer(page).getByRole('button', { name: 'Edit Weight' })).toHaveText('3.25 kg');
+  await expect(found.getByRole('button', { name: 'Take Weight 3.25 kg' })).toHaveCount(0);
+});

@@ -14,6 +14,7 @@ import { catalogRoutes } from './catalog/routes.js';
 import { causeRoutes } from './causes/routes.js';
 import { channelRoutes } from './channels/routes.js';
 import { dictionaryRoutes } from './dictionary/routes.js';
+import { enrichmentRoutes } from './enrichment/routes.js';
 import { feedRoutes } from './feeds/routes.js';
 import { companyRoutes } from './company/routes.js';
 import { intakeRoutes } from './intake/routes.js';
@@ -70,6 +71,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   stockRoutes(router, services);
   matchingRoutes(router, services);
   catalogRoutes(router, services);
+  enrichmentRoutes(router, services);
   channelRoutes(router, services);
   listingRoutes(router, services);
   causeRoutes(router, services);

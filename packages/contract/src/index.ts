@@ -3,6 +3,7 @@ import { catalog } from './catalog.js';
 import { channels } from './channels.js';
 import { company } from './company.js';
 import { dictionary } from './dictionary.js';
+import { enrichment } from './enrichment.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
@@ -19,6 +20,7 @@ export * from './channels.js';
 export * from './company.js';
 export * from './dictionary.js';
 export * from './effect.js';
+export * from './enrichment.js';
 export * from './feeds.js';
 export * from './intake.js';
 export * from './listings.js';
@@ -37,6 +39,7 @@ export const api = {
   intake,
   matching,
   catalog,
+  enrichment,
   channels,
   listings,
   causes,

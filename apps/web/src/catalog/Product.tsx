@@ -14,6 +14,7 @@ import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
 import { Line } from '../design/Line';
 import { clock, count, plural } from '../design/words';
+import { Proposals } from '../enrichment/Proposals';
 import { Stock } from '../stock/Stock';
 import { Prices } from './Prices';
 import { ValueRow } from './ValueRow';
@@ -131,6 +132,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           {filled.map((value) => (
             <ValueRow key={value.attribute} productId={product.id} value={value} editing={value.attribute === focus} />
           ))}
+          <Proposals productId={product.id} />
           <Box as="details" above={2.5}>
             <Box as="summary" small muted>
               {plural(bare.length, 'attribute')} without a value

@@ -72,6 +72,28 @@ describe('a value in a text', () => {
     expect(found(title, description)).toEqual(right);
   });
 
+  it('is no letter that is a word, a unit or a sign of something else', () => {
+    const read = compileExtractor({
+      attributes: [
+        {
+          key: 'class',
+          label: 'Energy class',
+          aliases: ['Energieklasse'],
+          kind: 'choice',
+          spellings: { A: ['A'], B: ['B'], C: ['C'] },
+        },
+        { key: 'plug', label: 'Plug', kind: 'choice', spellings: { eu: ['EU'], uk: ['UK', 'three-pin'] } },
+      ],
+    });
+    const values = (title: string, description = '') => read({ title, description }).map(({ value }) => value);
+    expect(values('Pot', 'A matt pot. Three-pin plug (3 A fuse). Sow at 22 °C. Plan B.')).toEqual(['uk']);
+    expect(values('Lamp, energy class A')).toEqual(['A']);
+    expect(values('Lampe, Energieklasse: C')).toEqual(['C']);
+    expect(values('Panel 96 W, EU')).toEqual(['eu']);
+    expect(values('Made in EU of oak')).toEqual([]);
+    expect(values('Adapter with EU plug')).toEqual(['eu']);
+  });
+
   it('has the decimal mark of its language, and UCUM’s code', () => {
     expect(found('Powerbank 10.000 mAh', '', 'de')).toEqual(['charge 10000 mA.h']);
     expect(found('Kettle 1.7 l', '', 'en')).toEqual(['volume 1.7 l']);

@@ -1,2 +1,3 @@
 export * from './model.js';
 export { compileExtractor } from './extract.js';
+export * from './sought.js';

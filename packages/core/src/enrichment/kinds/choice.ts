@@ -45,13 +45,14 @@ const isJoined = (side: Side, at: number): boolean => {
 
 function scoreOf(side: Side, from: number, to: number, about: About): number {
   const { tokens } = side;
-  const announced = isAnnounced(side, from, about.names);
+  const announced = isAnnounced(side, from, about.names) || isNamedAfter(side, to, about.names);
   const next = tokens[to];
   // Glued to figures or letters it is part of something else: “M8”, “L-200”.
   if (next?.glued && next.kind !== 'sign') return 0;
   if (tokens[from]?.glued && tokens[from - 1]?.kind !== 'sign') return 0;
   if (isAsked(side, from) || isDenied(side, from, to)) return 0;
   if (about.isSize) return sizeScore(side, from, to, announced);
+  if (!announced && isSlight(side, from, to)) return standsAlone(side, from, to) && side.isTitle ? 0.75 : 0;
   if (!about.isStuff) return announced ? 0.96 : side.isTitle ? 0.9 : 0.78;
   if (isJoined(side, to) && startsHere('looksAfter', side, to + 1) > 0) return 0;
   if (startsHere('looksAfter', side, to) > 0 || isBefore('looksBefore', side, from, 3)) return 0;
@@ -85,12 +86,30 @@ const main = new Set(
 const isMain = (side: Side, from: number, to: number): boolean =>
   side.tokens.slice(Math.max(side.clauses[from] ?? 0, from - 5), to + 1).some(({ fold }) => main.has(fold));
 
+/** A letter or two, or a figure alone: an article, a unit, a number of anything (“A matt pot”, “3 A fuse”, “22 °C”). */
+function isSlight(side: Side, from: number, to: number): boolean {
+  const said = side.text.slice(side.tokens[from]?.start, side.tokens[to - 1]?.end);
+  return to === from + 1 && (said.length < 3 || side.tokens[from]?.kind === 'figure');
+}
+
+/** Two capitals with nothing else between commas: “96 W, EU”. */
+function standsAlone(side: Side, from: number, to: number): boolean {
+  const { tokens, clauses, text } = side;
+  const said = text.slice(tokens[from]?.start, tokens[to - 1]?.end);
+  const ends = tokens[to] === undefined || (tokens[to]?.kind === 'sign' && clauses[to + 1] !== clauses[from]);
+  return /^\p{Lu}{2}$/u.test(said) && from > 0 && from === clauses[from] && ends;
+}
+
 /** “Colour: red”, “material oak”. */
 function isAnnounced(side: Side, from: number, names: readonly string[][]): boolean {
   let at = from - 1;
   while (at >= 0 && /^[:=.'’-]$/u.test(side.tokens[at]?.fold ?? '')) at--;
   return names.some((parts) => parts.every((part, n) => side.tokens[at - parts.length + 1 + n]?.fold === part));
 }
+
+/** “EU plug”. */
+const isNamedAfter = (side: Side, to: number, names: readonly string[][]): boolean =>
+  names.some((parts) => parts.every((part, n) => side.tokens[to + n]?.fold === part));
 
 const notSizes = new Set(
   'nib|nibs|type|typ|model|modell|class|klasse|klass|grade|series|serie|category|kategorie|feder|plan|level|stufe|hose|gauge|vitamin'.split(

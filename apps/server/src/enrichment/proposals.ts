@@ -1,0 +1,103 @@
+/** Values that the texts of goods say: found anew whenever somebody looks, kept nowhere. */
+import type { ProposalAnswer } from '@velvet-shelf/contract';
+import type { Slots } from '@velvet-shelf/core/claims';
+import { type Found, compileExtractor, soughtOf, valueOfFound } from '@velvet-shelf/core/enrichment';
+import {
+  type Attribute,
+  type Measure,
+  type Value,
+  closedList,
+  formatValue,
+  keyOf,
+  plainText,
+  plainValue,
+  withRole,
+} from '@velvet-shelf/core/values';
+import { explainProduct, typedText } from '../catalog/product.js';
+import type { Database } from '../db/client.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+
+/** What stands around the words, in characters. */
+const around = 40;
+
+interface Said {
+  found: Found;
+  language: string;
+  text: string;
+}
+
+/** The likeliest first. What a person said of an attribute stays, and is not asked about. */
+export async function proposalsFor(db: Database, id: number): Promise<ProposalAnswer[]> {
+  const dictionary = await loadDictionary(db);
+  const { product, slots } = await explainProduct(db, id, dictionary);
+  const open = [...dictionary.attributes.values()].filter(
+    ({ key, level }) =>
+      (product.kind === 'single' || level === (product.kind === 'family' ? 'family' : 'variant')) &&
+      slots.get(key)?.origin.from !== 'edit',
+  );
+  const best = new Map<string, Said>();
+  for (const said of read(open, slots, dictionary))
+    if (said.found.score > (best.get(said.found.attribute)?.found.score ?? 0)) best.set(said.found.attribute, said);
+  return [...best.values()].flatMap((said) => propose(said, slots, dictionary)).sort((a, b) => b.score - a.score);
+}
+
+function read(open: readonly Attribute[], slots: Slots, { attributes, languages }: Dictionary): Said[] {
+  const extract = compileExtractor({ attributes: soughtOf(open), brands: brandsIn(slots, attributes), languages });
+  const textOf = (role: 'title' | 'description', language: string): string => {
+    const value = slots.get(`${keyOf(attributes, role) ?? ''}@${language}`)?.value;
+    return typeof value === 'string' ? plainText(value) : '';
+  };
+  return languages.flatMap((language) => {
+    const [title, description] = [textOf('title', language), textOf('description', language)];
+    return extract({ title, description, language }).map((found) => ({
+      found,
+      language,
+      text: found.in === 'title' ? title : description,
+    }));
+  });
+}
+
+/** Names of makers: all of the list where there is one, else the product’s own. */
+function brandsIn(slots: Slots, attributes: Dictionary['attributes']): string[] {
+  return withRole(attributes, 'brand').flatMap((brand) => {
+    const list = closedList(brand);
+    if (list) return list.values.flatMap(({ names }) => Object.values(names));
+    const own = slots.get(brand.key)?.value;
+    return typeof own === 'string' ? [own] : [];
+  });
+}
+
+/** Rounding to other units makes no other measure: “12 L” and 21.1 pints. */
+const nearly = 0.01;
+
+function saysSame(held: Value, found: Value, attribute: Attribute): boolean {
+  if (isMeasure(held) && isMeasure(found)) return Math.abs(held.base - found.base) <= nearly * Math.abs(found.base);
+  return plainValue(held, attribute) === plainValue(found, attribute);
+}
+
+const isMeasure = (value: Value): value is Measure => typeof value === 'object' && 'base' in value;
+
+function propose({ found, language, text }: Said, slots: Slots, dictionary: Dictionary): ProposalAnswer[] {
+  const attribute = dictionary.attributes.get(found.attribute);
+  const value = attribute && valueOfFound(found.value, attribute);
+  if (!attribute || value === undefined) return [];
+  const held = slots.get(attribute.key)?.value;
+  if (held !== undefined && saysSame(held, value, attribute)) return [];
+  return [
+    {
+      attribute: attribute.key,
+      label: attribute.label,
+      text: typedText(value, attribute),
+      shown: formatValue(value, attribute, dictionary.home),
+      held: held === undefined ? null : typedText(held, attribute),
+      score: found.score,
+      evidence: {
+        language,
+        in: found.in,
+        before: text.slice(Math.max(0, found.start - around), found.start),
+        words: text.slice(found.start, found.end),
+        after: text.slice(found.end, found.end + around),
+      },
+    },
+  ];
+}
