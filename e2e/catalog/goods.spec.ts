@@ -226,8 +226,12 @@ test('the grid stays where one has got to when something changes, here or by som
 test('what a title says is proposed with its words, and taken with one click', async ({ page }) => {
   await open(page);
   await drawer(page).getByRole('tab', { name: 'Texts' }).click();
-  await drawer(page).getByRole('button', { name: /^Edit Title · en/ }).click();
-  await drawer(page).getByRole('textbox', { name: /^Title · en/ }).fill('Pot, round, 3.25 kg');
+  await drawer(page)
+    .getByRole('button', { name: /^Edit Title · en/ })
+    .click();
+  await drawer(page)
+    .getByRole('textbox', { name: /^Title · en/ })
+    .fill('Pot, round, 3.25 kg');
   await drawer(page).getByRole('button', { name: 'Save', exact: true }).click();
   await drawer(page).getByRole('tab', { name: 'Facts' }).click();
   const found = drawer(page).getByRole('region', { name: 'Found in the texts' });

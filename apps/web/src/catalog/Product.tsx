@@ -116,6 +116,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
       </Tabs>
       {tab === 'facts' && (
         <>
+          <Proposals productId={product.id} />
           {!isFamily && <Prices key={product.id} product={product} />}
           {!isFamily && (
             <Line label="Stock">
@@ -132,7 +133,6 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
           {filled.map((value) => (
             <ValueRow key={value.attribute} productId={product.id} value={value} editing={value.attribute === focus} />
           ))}
-          <Proposals productId={product.id} />
           <Box as="details" above={2.5}>
             <Box as="summary" small muted>
               {plural(bare.length, 'attribute')} without a value

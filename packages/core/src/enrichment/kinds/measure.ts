@@ -84,6 +84,8 @@ function scoreOf(side: Side, figure: Figure, about: About): number {
   if (announced > 0) return side.isTitle ? 0.96 : 0.94;
   if (!side.isTitle && isBefore('parts', side, from, 5)) return 0;
   if (side.isTitle && (side.clauses[from] ?? 0) > 0 && isBefore('parts', side, from, 3)) return 0;
+  // “Heads of 250 g”: so much has something else.
+  if (!side.isTitle && /^(?:of|von|om|de)$/u.test(side.tokens[from - 1]?.fold ?? '')) return 0;
   if (figure.dimension === 'temperature') {
     if (about.isOfLight !== (figure.unit === 'k')) return 0;
     if (!about.isOfLight) return 0;
