@@ -10,7 +10,8 @@ const of = {
   uses: phrasesOf(words.uses),
   loads: phrasesOf(words.loads),
   others: phrasesOf(words.others),
-  parts: phrasesOf(words.parts),
+  // Several of a part are parts.
+  parts: phrasesOf(words.parts.flatMap((part) => (part.endsWith('s') ? [part] : [part, `${part}s`]))),
   looksBefore: phrasesOf(words.looksBefore),
   looksAfter: phrasesOf(words.looksAfter),
   lights: phrasesOf(words.lights),

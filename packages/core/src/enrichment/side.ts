@@ -137,7 +137,7 @@ function misleads(side: Side): boolean {
   for (let i = 0; i < side.tokens.length && side.clauses[i] === 0; i++) {
     const token = side.tokens[i];
     if (token?.kind !== 'word') continue;
-    const length = misleading.startsAt(side, i);
+    const length = misleading.startsAt(side, i) || Number(misleadingSet.has(token.fold.replace(/s$/u, '')));
     const isCompound = token.fold.length > 6 && misleadingEnds.some((word) => token.fold.endsWith(word));
     if (length === 0 && !isCompound) continue;
     const next = side.tokens[i + Math.max(1, length)];
@@ -156,6 +156,7 @@ const shines = (side: Side): boolean =>
   );
 
 const misleading = phrasesOf(words.misleading);
+const misleadingSet = new Set(words.misleading);
 const misleadingEnds = words.misleading.filter((word) => word.length >= 4 && !word.includes(' '));
 const phrases = phrasesOf(words.phrases);
 const codes = phrasesOf(words.codes);

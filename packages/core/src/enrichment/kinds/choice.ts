@@ -66,7 +66,10 @@ function scoreOf(side: Side, from: number, to: number, about: About): number {
   if (announced) return 0.97;
   // “Paper 100 g/m²” tells of the paper.
   if (!side.isTitle && next?.kind === 'figure') return 0;
+  // “Straw of silicone” is no straw; “with straw” has one.
+  if (!about.isColour && (subjectOf.has(next?.fold ?? '') || comesWith(side, from, to))) return 0;
   const made = endsHere('madeOf', side, from) > 0;
+  if (made && !about.isColour && !side.isTitle && isOfSomething(side, from) && !isMain(side, from, to)) return 0;
   const ofPart =
     (startsHere('parts', side, to) > 0 && tokens[to]?.kind === 'word') ||
     (isBefore('parts', side, from, made ? 5 : 3) && from - (side.clauses[from] ?? 0) > 0);
@@ -78,7 +81,7 @@ function scoreOf(side: Side, from: number, to: number, about: About): number {
 
 /** Of the part that is most of the goods: a lamp’s shade, a mirror’s frame. */
 const main = new Set(
-  'shade|frame|head|blade|face|dial|schirm|rahmen|kopf|klinge|zifferblatt|skarm|ram|huvud|blad|urtavla|stripes|streifen|rander'.split(
+  'shade|frame|head|blade|face|dial|cover|body|outer|seat|top|bezug|korpus|platte|sitz|kladsel|sits|schirm|rahmen|kopf|klinge|zifferblatt|skarm|ram|huvud|blad|urtavla|stripes|streifen|rander'.split(
     '|',
   ),
 );
@@ -86,11 +89,38 @@ const main = new Set(
 const isMain = (side: Side, from: number, to: number): boolean =>
   side.tokens.slice(Math.max(side.clauses[from] ?? 0, from - 5), to + 1).some(({ fold }) => main.has(fold));
 
+/** “Straw of silicone”, “Bezug aus Samt”: a thing stands before what it is made of. */
+function isOfSomething(side: Side, from: number): boolean {
+  const at = from - endsHere('madeOf', side, from) - 1;
+  const thing = side.tokens[at];
+  return at >= (side.clauses[from] ?? 0) && thing?.kind === 'word' && !doing.has(thing.fold);
+}
+
+const doing = new Set(
+  'made|crafted|woven|knitted|sewn|cut|forged|cast|built|turned|is|are|it|gefertigt|gewebt|gestrickt|genaht|geschmiedet|gegossen|besteht|ist|sind|hergestellt|tillverkad|tillverkat|gjord|gjort|vavd|vavt|stickad|ar|entirely|fully|mostly|ganz|helt|all'.split(
+    '|',
+  ),
+);
+
+const subjectOf = new Set(['of', 'aus', 'av', 'made', 'is', 'ist']);
+
+const comesWith = (side: Side, from: number, to: number): boolean =>
+  /^(?:with|mit|med|avec|con|met)$/u.test(side.tokens[from - 1]?.fold ?? '') && !isMain(side, from, to);
+
 /** A letter or two, or a figure alone: an article, a unit, a number of anything (“A matt pot”, “3 A fuse”, “22 °C”). */
 function isSlight(side: Side, from: number, to: number): boolean {
   const said = side.text.slice(side.tokens[from]?.start, side.tokens[to - 1]?.end);
-  return to === from + 1 && (said.length < 3 || side.tokens[from]?.kind === 'figure');
+  if (to !== from + 1) return false;
+  if (side.tokens[from]?.kind === 'figure' || said.length < 2) return true;
+  // “Ek” is a wood; “in” and “is” are no plugs.
+  return said.length === 2 && !(side.isTitle && /^\p{Ll}+$/u.test(said) && !common.has(said));
 }
+
+const common = new Set(
+  'an as at be by do go he if in is it me my no of on or so to up us we ab am da du er es im ja ob um zu av de du ej en ha om så vi på är et la le il un al el lo se te ou ne'.split(
+    ' ',
+  ),
+);
 
 /** Two capitals with nothing else between commas: “96 W, EU”. */
 function standsAlone(side: Side, from: number, to: number): boolean {

@@ -54,6 +54,10 @@ function isOthers(side: Side, from: number, to: number): boolean {
   for (let i = from; i < to; i++) if (side.masked.has(i)) return true;
   if (isAsked(side, from) || isDenied(side, from, to) || isBefore('limits', side, from, 2)) return true;
   if (isBefore('uses', side, from) || isBefore('others', side, from, 5)) return true;
+  // A norm of something: “VESA 100 x 100 mm”.
+  const before = side.tokens[from - 1];
+  if (before?.kind === 'word' && /^\p{Lu}{2,}$/u.test(side.text.slice(before.start, before.end)) && !side.isTitle)
+    return true;
   if (!side.isTitle && isBefore('parts', side, from, 4)) return true;
   return side.tokens.slice(side.clauses[from], from).some(({ fold }) => fastened.test(fold));
 }

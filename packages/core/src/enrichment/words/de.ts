@@ -7,7 +7,7 @@ export const de: TextWords = {
     'bis|bis zu|max|maximal|hochstens|min|mind|mindestens|ab|uber|unter|weniger als|mehr als|zwischen|von|oder|zulassig',
   uses: 'fur|passend fur|passend zu|geeignet fur|passt zu|passt fur|kompatibel mit|reinigt|entfernt|pflegt|schutzt|ersetzt|ersatz fur|zum|zur|wie|als|statt',
   loads:
-    'traglast|tragkraft|tragt|belastbar|belastung|bruchlast|halt bis|tragfahigkeit|zuladung|belastbarkeit|hebt|fullgewicht|korpergewicht',
+    'fasst|traglast|tragkraft|tragt|belastbar|belastung|bruchlast|halt bis|tragfahigkeit|zuladung|belastbarkeit|hebt|fullgewicht|korpergewicht',
   others:
     'versandgewicht|packmass|verpackt|gefaltet|zusammengeklappt|ersetzt|entspricht|brutto|bruttogewicht|reichweite|druck|gewinde|florhohe|kabellange|sitzhohe|absatzhohe|bildschirm|display|batterien|batterie|akku|pro|je|je boden|wassersaule|armellange|schrittlange|anhanger|genau|brennt|brenndauer|mindestbestellmenge|kompatibel|karton|nahtzugabe',
   parts:

@@ -7,7 +7,7 @@ export const en: TextWords = {
     'up to|max|maximum|at most|less than|more than|over|under|below|above|min|minimum|at least|from|to|down to|starting at|as of|between|or|until|limit|rated to|within',
   uses: 'for|fits|fit|suits|suitable for|compatible with|designed for|made for|works with|works on|use on|use with|used with|cleans|removes|protects|replaces|replacement for|goes with|pairs with|matches|like|as',
   loads:
-    'holds up|carries|carry|load|loads|loaded|bears|supports|capacity|breaking|lifts|weight limit|tested|payload|max load|carrying|user weight|strength',
+    'holds|holds up|carries|carry|load|loads|loaded|bears|supports|capacity|breaking|lifts|weight limit|tested|payload|max load|carrying|user weight|strength',
   others:
     'shipping|packed|packing|pack size|packaging|parcel|folded|replaces|equivalent|equals|gross|boxed|carton|range|wave|nozzle|pile|seam|lead length|strap|heel|seat|sleeve|inseam|pendant|screen|display|batteries|battery|per|each shelf|model is|model wears|model wearing|reads|accurate|water column|print|writing|track|drop|burns|minimum order|compatible',
   parts:

@@ -6,7 +6,7 @@ export const sv: TextWords = {
   limits:
     'upp till|max|maximalt|hogst|min|minst|fran|over|under|mindre an|mer an|till|mellan|eller|ned till|ner till|hogsta',
   uses: 'for|passar|passar till|lamplig for|avsedd for|kompatibel med|rengor|tar bort|skyddar|ersatter|ersattning for|till|som|liknar|i stallet for',
-  loads: 'bar|barformaga|brottlast|maxlast|last|belastning|klarar|lyfter|taligt|barkraft|maxbelastning',
+  loads: 'rymmer|bar|barformaga|brottlast|maxlast|last|belastning|klarar|lyfter|taligt|barkraft|maxbelastning',
   others:
     'fraktvikt|packmatt|hopfalld|hopvikt|ersatter|motsvarar|brutto|bruttovikt|rackvidd|tryck|ganga|lugghojd|sladdlangd|kabellangd|sitthojd|skarm|display|batterier|batteri|per|vattenpelare|armlangd|hangets|nar|brinner|minsta order|kartong|pa nar|somsman',
   parts:
