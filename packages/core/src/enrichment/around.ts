@@ -1,37 +1,28 @@
 /** What stands around a value in its clause. */
 import { phrasesOf } from './phrases.js';
 import type { Side, Token } from './side.js';
-import { words } from './words/index.js';
+import { type WordKind, perKind } from './words/index.js';
 
-const of = {
-  negations: phrasesOf(words.negations),
-  lacking: phrasesOf(words.lacking),
-  limits: phrasesOf(words.limits),
-  uses: phrasesOf(words.uses),
-  loads: phrasesOf(words.loads),
-  others: phrasesOf(words.others),
-  // Several of a part are parts.
-  parts: phrasesOf(words.parts.flatMap((part) => (part.endsWith('s') ? [part] : [part, `${part}s`]))),
-  looksBefore: phrasesOf(words.looksBefore),
-  looksAfter: phrasesOf(words.looksAfter),
-  lights: phrasesOf(words.lights),
-  ofWhat: phrasesOf(words.ofWhat),
-  plain: phrasesOf(words.plain),
-  madeOf: phrasesOf(words.madeOf),
-  packBefore: phrasesOf(words.packBefore),
-  packAfter: phrasesOf(words.packAfter),
-  notOnly: phrasesOf(['not only', 'nicht nur', 'inte bara', 'inte endast', 'non seulement', 'no solo']),
+/** Several of a part are parts. */
+const inflected: Partial<Record<WordKind, (phrase: string) => string[]>> = {
+  parts: (part) => (part.endsWith('s') ? [part] : [part, `${part}s`]),
+  misleading: (goods) => [goods, `${goods}s`],
+  holders: (thing) => [thing, `${thing}s`, `${thing}es`],
 };
+
+const of = perKind((list, kind) => phrasesOf(list.flatMap(inflected[kind] ?? ((phrase) => [phrase]))));
+
 /** A clause is read so far back: nobody’s sentence is longer. */
 const farthest = 40;
 
-export type Kind = keyof typeof of;
-
-export const startsHere = (kind: Kind, side: Side, i: number): number => of[kind].startsAt(side, i);
-export const endsHere = (kind: Kind, side: Side, i: number): number => of[kind].endsBefore(side, i);
+export const startsHere = (kind: WordKind, side: Pick<Side, 'tokens'>, i: number): number => of[kind].startsAt(side, i);
+/** A word of the kind is here. */
+export const isHere = (kind: WordKind, side: Pick<Side, 'tokens'>, i: number): boolean =>
+  of[kind].startsAt(side, i) > 0;
+export const endsHere = (kind: WordKind, side: Side, i: number): number => of[kind].endsBefore(side, i);
 
 /** A phrase of the kind begins among so many tokens before this one, in its clause. */
-export function isBefore(kind: Kind, side: Side, i: number, within = farthest): boolean {
+export function isBefore(kind: WordKind, side: Side, i: number, within = farthest): boolean {
   const from = Math.max(side.clauses[i] ?? 0, i - within);
   for (let at = from; at < i; at++) {
     const length = of[kind].startsAt(side, at);
@@ -41,7 +32,7 @@ export function isBefore(kind: Kind, side: Side, i: number, within = farthest): 
 }
 
 /** A phrase of the kind begins among so many tokens behind this one, in its clause. */
-export function isAfter(kind: Kind, side: Side, i: number, within: number): boolean {
+export function isAfter(kind: WordKind, side: Side, i: number, within: number): boolean {
   for (let at = i; at < Math.min(side.tokens.length, i + within) && side.clauses[at] === side.clauses[i - 1]; at++)
     if (of[kind].startsAt(side, at) > 0) return true;
   return false;

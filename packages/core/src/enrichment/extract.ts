@@ -1,3 +1,5 @@
+import { decimalMark } from '../values/index.js';
+import { isHere } from './around.js';
 import { collectFinders } from './kinds/index.js';
 import type { Candidate, Company } from './kinds/model.js';
 import type { DescribedText, ExtractorOptions, Found, SoughtAttribute } from './model.js';
@@ -40,7 +42,7 @@ export function compileExtractor({
       listed,
       language: language ?? (languages.length === 1 ? languages[0] : undefined),
     };
-    const company: Company = { attributes, decimal: decimalOf(language ?? languages[0]) };
+    const company: Company = { attributes, decimal: decimalMark(language ?? languages[0]) };
     const sides = [
       readSide(title.slice(0, mostRead), 'title', known),
       readSide(description.slice(0, mostRead), 'description', known),
@@ -77,15 +79,6 @@ const plain = (text: string): string =>
     .map(({ fold }) => fold)
     .join(' ');
 
-function decimalOf(language: string | undefined): '.' | ',' {
-  if (language === undefined) return '.';
-  try {
-    return new Intl.NumberFormat(language).format(1.5).includes(',') ? ',' : '.';
-  } catch {
-    return '.';
-  }
-}
-
 const overlaps = (a: Placed, b: Placed): boolean => a.side === b.side && a.from < b.to && b.from < a.to;
 const same = (a: Placed, b: Placed): boolean => JSON.stringify(a.value) === JSON.stringify(b.value);
 
@@ -121,8 +114,8 @@ function claims(other: Placed, one: Placed): boolean {
 function isBeside(best: Placed, other: Placed): boolean {
   if (best.side !== other.side) return false;
   const [first, second] = best.from < other.from ? [best, other] : [other, best];
-  const between = best.side.tokens.slice(first.to, second.from).map(({ fold }) => fold);
-  return between.length === 1 && /^(?:\/|&|\+|and|und|och|et|y|e|en|og|i|-)$/u.test(between[0] ?? '');
+  const joint = best.side.tokens[first.to]?.fold ?? '';
+  return second.from === first.to + 1 && (/^[/&+-]$/u.test(joint) || isHere('joints', best.side, first.to));
 }
 
 function toFound({ attribute, value, side, from, to, score }: Placed): Found {

@@ -1,6 +1,8 @@
 /** A text as it is searched: its words, folded, each with its place in the text as it was given. */
+import { foldLetters } from '../values/index.js';
+import { isHere, startsHere } from './around.js';
 import type { Place } from './model.js';
-import { type Phrases, phrasesOf } from './phrases.js';
+import type { Phrases } from './phrases.js';
 import { words } from './words/index.js';
 
 export interface Token {
@@ -33,18 +35,6 @@ export interface Side {
 
 const pattern = /(?<word>\p{L}[\p{L}\p{M}]*)|(?<figure>\d+(?:[.,]\d+)*)|(?<sign>[^\s\p{L}\d])/gu;
 
-/** Without accents, in small letters. */
-export const foldWord = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replaceAll('ß', 'ss')
-    .replaceAll('æ', 'ae')
-    .replaceAll('ø', 'o')
-    .replaceAll('ł', 'l')
-    .replaceAll('ı', 'i');
-
 /** “ß” is spelling, and no sign. */
 const isAccented = (text: string): boolean => /\p{M}/u.test(text.normalize('NFD')) || /[øłæœ]/iu.test(text);
 
@@ -56,7 +46,7 @@ export function tokensOf(text: string): Token[] {
     const kind = found.groups?.word ? 'word' : found.groups?.figure ? 'figure' : 'sign';
     const end = found.index + all.length;
     tokens.push({
-      fold: foldWord(all),
+      fold: foldLetters(all),
       accented: isAccented(all),
       start: found.index,
       end,
@@ -81,12 +71,6 @@ export function tokenAt({ tokens }: Pick<Side, 'tokens'>, place: number): number
   return low;
 }
 
-const shortened = new Set(
-  'ca|max|min|gr|nr|no|approx|art|inkl|incl|exkl|excl|ref|stl|str|st|dia|temp|vol|bzw|evtl|mind|zzgl|c|ungef|resp'.split(
-    '|',
-  ),
-);
-
 /** A sign that ends a clause; a stop does where a sentence begins behind it. */
 function ends(tokens: readonly Token[], i: number, text: string): boolean {
   const token = tokens[i];
@@ -96,7 +80,7 @@ function ends(tokens: readonly Token[], i: number, text: string): boolean {
   if (token.fold === '.')
     return (
       !next ||
-      (!next.glued && /[\p{Lu}\p{N}]/u.test(text.charAt(next.start)) && !shortened.has(tokens[i - 1]?.fold ?? ''))
+      (!next.glued && /[\p{Lu}\p{N}]/u.test(text.charAt(next.start)) && !isHere('shortened', { tokens }, i - 1))
     );
   return token.fold === '-' && !token.glued && next !== undefined && !next.glued;
 }
@@ -137,36 +121,18 @@ function misleads(side: Side): boolean {
   for (let i = 0; i < side.tokens.length && side.clauses[i] === 0; i++) {
     const token = side.tokens[i];
     if (token?.kind !== 'word') continue;
-    const length = misleading.startsAt(side, i) || Number(misleadingSet.has(token.fold.replace(/s$/u, '')));
+    const length = startsHere('misleading', side, i);
     const isCompound = token.fold.length > 6 && misleadingEnds.some((word) => token.fold.endsWith(word));
-    if (length === 0 && !isCompound) continue;
-    const next = side.tokens[i + Math.max(1, length)];
-    if (next?.kind !== 'word' || !(holders.has(next.fold) || holders.has(next.fold.replace(/e?s$/u, '')))) return true;
+    if ((length > 0 || isCompound) && !isHere('holders', side, i + Math.max(1, length))) return true;
   }
   return false;
 }
 
 const shines = (side: Side): boolean =>
-  side.tokens.some(
-    ({ fold, kind }) =>
-      kind === 'word' &&
-      /^(?:led|bulbs?|lamps?|lights?|lumen|glodlampa|leuchte\w*|\w*lampe?n?|\w*lampa|\w*strahler|spot\w*|lm|kelvin)$/u.test(
-        fold,
-      ),
-  );
+  side.tokens.some(({ fold }, i) => isHere('lamps', side, i) || words.lampEnds.some((word) => fold.endsWith(word)));
 
-const misleading = phrasesOf(words.misleading);
-const misleadingSet = new Set(words.misleading);
+/** Compounds end in what they are: “Lavendelseife”. */
 const misleadingEnds = words.misleading.filter((word) => word.length >= 4 && !word.includes(' '));
-const phrases = phrasesOf(words.phrases);
-const codes = phrasesOf(words.codes);
-
-/** What such goods are put in, hung on and made with is no such goods. */
-const holders = new Set(
-  'dish|holder|stand|jar|tray|box|pot|pots|cup|mug|mill|grinder|tin|caddy|dispenser|table|towel|rack|can|shaker|cooler|mould|lamp|lantern|glass|glasses|bag|bags|bowl|spoon|machine|maker|press|filter|set|dipper|bottle|basket|stool|cabinet|shelf|knife|cloth|brush|opener|decanter|jug|pump|burner|warmer|light|lights|feeder|labels|case|hook|cutter|roll|stamp|bench|print|cooker|steamer|tumbler|stopper|carafe'.split(
-    '|',
-  ),
-);
 
 const open: Record<string, string> = {
   "'": "'",
@@ -190,7 +156,7 @@ function maskOf(side: Side, brands: Phrases, listed: Phrases): Set<number> {
     for (let i = from; i < to; i++) masked.add(i);
   };
   for (const [i, token] of tokens.entries()) {
-    mask(i, i + Math.max(brands.startsAt(side, i), phrases.startsAt(side, i)));
+    mask(i, i + Math.max(brands.startsAt(side, i), startsHere('phrases', side, i)));
     const close = token.kind === 'sign' && !token.glued ? open[token.fold] : undefined;
     if (close) {
       const end = tokens.findIndex((other, at) => at > i && other.fold === close);
@@ -212,7 +178,7 @@ function maskOf(side: Side, brands: Phrases, listed: Phrases): Set<number> {
       mask(i, end);
     }
     // “Model 3050 W”, “Art. 12-400”, “Modell WK 2200”: what follows the word is a number of it.
-    const length = codes.startsAt(side, i);
+    const length = startsHere('codes', side, i);
     if (length > 0) {
       let at = i + length;
       while (tokens[at] && /^[.:#]$/u.test(tokens[at]?.fold ?? '')) at++;

@@ -1,6 +1,7 @@
 /** Words of closed lists as texts decline and shade them, looked up by their stems. */
+import { foldLetters } from '../values/index.js';
 import type { SoughtChoice } from './model.js';
-import { type Side, foldWord, tokensOf } from './side.js';
+import { type Side, tokensOf } from './side.js';
 import { words } from './words/index.js';
 
 interface Spelling {
@@ -75,7 +76,7 @@ export function matcherOf({ spellings }: SoughtChoice, shaded: boolean): (side: 
       if (to === undefined || (token.accented && !accented)) continue;
       const said = side.text.slice(token.start, side.tokens[to - 1]?.end);
       const isInitials = /^\p{L}{1,3}$/u.test(written) && written.toUpperCase() === written;
-      if (isInitials && said !== written && foldWord(said).length < 3) continue;
+      if (isInitials && said !== written && foldLetters(said).length < 3) continue;
       return { value, to };
     }
     return undefined;

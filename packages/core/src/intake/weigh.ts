@@ -1,5 +1,5 @@
 /** What the cells of a column say to each thing it may be: for it, against it, or by themselves. */
-import { foldText, parseValue, units, withRole } from '../values/index.js';
+import { foldLetters, foldText, parseValue, units, withRole } from '../values/index.js';
 import type { Sense } from '../catalog/index.js';
 import { type Heard, type Surroundings, prior } from './candidates.js';
 import type { Column } from './column.js';
@@ -19,10 +19,7 @@ const colours = new Set(
   ),
 );
 const isColour = (cell: string) =>
-  foldText(cell)
-    .replaceAll('ß', 'ss')
-    .replaceAll('ø', 'o')
-    .replaceAll('ł', 'l')
+  foldLetters(cell)
     .split(/[^\p{L}]+/u)
     .some((word) => colours.has(word));
 

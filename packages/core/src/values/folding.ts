@@ -19,6 +19,20 @@ export function foldText(text: string): string {
     .trim();
 }
 
+/** Letters without their signs, small, those of other alphabets' kin written out: how words of several languages are compared. */
+export const foldLetters = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase()
+    .replaceAll('ß', 'ss')
+    .replaceAll('æ', 'ae')
+    .replaceAll('œ', 'oe')
+    .replaceAll('ø', 'o')
+    .replaceAll('ł', 'l')
+    .replaceAll('đ', 'd')
+    .replaceAll('ı', 'i');
+
 /** Small letters and digits only: how brands and part numbers are compared. */
 export function foldCode(text: string): string {
   return foldText(text).replace(/[^\p{L}\p{N}]+/gu, '');

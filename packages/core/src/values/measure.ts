@@ -38,7 +38,8 @@ const signs: Record<string, [number, number]> = {
   '⅞': [7, 8],
   '⅒': [1, 10],
 };
-const fractionSign = `[${Object.keys(signs).join('')}]`;
+/** Any of them, for a pattern. */
+export const fractionSign = `[${Object.keys(signs).join('')}]`;
 /** "3/8", "2 1/4", "2-1/4", "1½", "½". */
 const fraction = new RegExp(
   `^(?:(\\d+)(?:\\s+|\\s*-\\s*|\\s*&\\s*))?(\\d+)\\s*[/⁄]\\s*(\\d+)$|^(\\d+)?\\s*-?\\s*(${fractionSign})$`,

@@ -38,6 +38,15 @@ export function parseDecimal(raw: string, style: Pick<ReadingStyle, 'decimal'>):
   return notes.length > 0 ? { ok: true, value, notes } : { ok: true, value };
 }
 
+/** The decimal mark of a language (BCP 47); a point where the tag is none. */
+export function decimalMark(language: string | undefined): '.' | ',' {
+  try {
+    return new Intl.NumberFormat(language ?? 'en').format(1.5).includes(',') ? ',' : '.';
+  } catch {
+    return '.';
+  }
+}
+
 /** Twelve significant digits: enough for any goods, and the same number by whichever unit it was reached. */
 export function steady(value: number): number {
   return Number(value.toPrecision(12));

@@ -1,7 +1,5 @@
-import { sameKey } from './meaning.js';
-import { type Axis, type AxisVariant, isBlank } from './model.js';
-import { readingOf } from './order.js';
-import { optionOf } from './options.js';
+import { columnsOf } from './columns.js';
+import type { Axis, AxisVariant } from './model.js';
 
 export interface MissingCombinations {
   count: number;
@@ -20,24 +18,14 @@ export function missingCombinations(
   variants: readonly AxisVariant[],
   { most = mostListed }: { most?: number } = {},
 ): MissingCombinations {
-  const used = axes
-    .map((axis) => {
-      const held = variants.map((variant) => optionOf(variant, axis.key));
-      const reading = readingOf(
-        held.filter((value) => value !== undefined),
-        axis,
-      );
-      const indexes = new Map<string, number>();
-      const spellings: string[] = [];
-      const of = held.map((value) => {
-        if (isBlank(value)) return undefined;
-        const key = sameKey(value, axis.kind, { ...reading, unit: undefined });
-        const known = indexes.get(key);
-        if (known !== undefined) return known;
-        indexes.set(key, spellings.length);
-        return spellings.push(value) - 1;
-      });
-      return { key: axis.key, spellings, of };
+  const used = columnsOf(axes, variants)
+    .map(({ axis, held, same }) => {
+      // Each value as it was spelt first, in the order they are met in.
+      const spellings = new Map<string, string>();
+      for (const [i, key] of same.entries())
+        if (key !== undefined && !spellings.has(key)) spellings.set(key, held[i] ?? '');
+      const places = new Map([...spellings.keys()].map((key, i) => [key, i]));
+      return { key: axis.key, spellings: [...spellings.values()], of: same.map((key) => places.get(key ?? '')) };
     })
     .filter(({ spellings }) => spellings.length > 0);
   if (used.length === 0) return { count: 0, sets: [] };

@@ -1,8 +1,6 @@
 import { groupBy } from '../../values/index.js';
-import { sameKey } from './meaning.js';
+import { columnsOf } from './columns.js';
 import { type Axis, type AxisVariant, isBlank } from './model.js';
-import { readingOf } from './order.js';
-import { optionOf } from './options.js';
 import { foldSpelling } from './text.js';
 
 export interface SiblingFault<Id = string | number> {
@@ -21,17 +19,7 @@ export function siblingFaults<Id extends string | number>(
   variants: readonly AxisVariant<Id>[],
 ): SiblingFault<Id>[] {
   const faults: SiblingFault<Id>[] = [];
-  const columns = axes.map((axis) => {
-    const held = variants.map((variant) => optionOf(variant, axis.key));
-    const reading = readingOf(
-      held.filter((value) => value !== undefined),
-      axis,
-    );
-    const same = held.map((value) =>
-      value === undefined ? undefined : sameKey(value, axis.kind, { ...reading, unit: undefined }),
-    );
-    return { axis, held, same };
-  });
+  const columns = columnsOf(axes, variants);
   if (columns.length > 0) {
     const whole = [...variants.entries()].filter(([i]) => columns.every(({ same }) => same[i] !== undefined));
     const byCombination = groupBy(whole, ([i]) => columns.map(({ same }) => same[i]).join('\u0000'));

@@ -1,3 +1,4 @@
+import { decimalMark } from '../../values/index.js';
 import { type AxisKind, type Meaning, type Reading, isBlank } from './model.js';
 import { readers } from './meaning.js';
 import { onlyUnit, readMeasureMeaning } from './measures.js';
@@ -17,21 +18,11 @@ export interface OrderOptions {
 export function readingOf(values: readonly string[], { kind, language }: OrderOptions): Reading {
   const unit = kind === 'measure' ? onlyUnit(values) : undefined;
   return {
-    decimal: decimalOf(language),
-    fractions:
-      kind === 'size' ? holdsFractions(values) : kind !== 'text' && kind !== 'choice' ? true : holdsFractions(values),
+    decimal: decimalMark(language),
+    fractions: !['size', 'choice', 'text'].includes(kind) || holdsFractions(values),
     lengths: values.some((value) => /\d\s*(?:mm|cm|dm|["″])/u.test(value)),
     ...(unit === undefined ? {} : { unit }),
   };
-}
-
-function decimalOf(language: string | undefined): '.' | ',' {
-  try {
-    const parts = new Intl.NumberFormat(language ?? 'en').formatToParts(1.5);
-    return parts.some(({ type, value }) => type === 'decimal' && value === ',') ? ',' : '.';
-  } catch {
-    return '.';
-  }
 }
 
 /**
@@ -48,7 +39,7 @@ export function orderValues(values: readonly string[], options: OrderOptions): s
   const rows = values.map((value, at) => {
     const listed = places.get(foldSpelling(value));
     const meaning = read?.(value);
-    return { value, at, listed, meaning, group: isBlank(value) ? 3 : meaning ? 0 : listed === undefined ? 2 : 1 };
+    return { value, at, listed, meaning, group: groupOf(value, meaning, listed) };
   });
   rows.sort(
     (a, b) =>
@@ -63,9 +54,14 @@ export function orderValues(values: readonly string[], options: OrderOptions): s
           : 0) ||
       a.at - b.at,
   );
-  // What fits everybody stands behind what has no place at all.
-  const last = rows.filter(({ meaning }) => meaning?.isLast);
-  return [...rows.filter(({ meaning }) => !meaning?.isLast), ...last].map(({ value }) => value);
+  return rows.map(({ value }) => value);
+}
+
+/** What means something stands first, then what a list has, then the rest; behind it what fits everybody, and blanks last. */
+function groupOf(value: string, meaning: Meaning | undefined, listed: number | undefined): number {
+  if (isBlank(value)) return 4;
+  if (meaning) return meaning.isLast ? 3 : 0;
+  return listed === undefined ? 2 : 1;
 }
 
 /** Texts that are all measures of one dimension, or all sizes in letters, are read as such where no list orders them. */

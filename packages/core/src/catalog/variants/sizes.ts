@@ -1,4 +1,5 @@
 /** Sizes by what they mean: ages, letters, figures, measures; what fits everybody last. */
+import { foldLetters, fractionSign } from '../../values/index.js';
 import { readMeasureMeaning } from './measures.js';
 import type { Meaning, Reading } from './model.js';
 import { readNumber, readSpan } from './numbers.js';
@@ -20,15 +21,7 @@ const meaning = (group: Group, place: readonly number[], rest = ''): Meaning => 
 
 /** As the words of sizes are kept. */
 const foldSize = (text: string): string =>
-  text
-    .replace(/[½⅓⅔¼¾⅕-⅞]/gu, ' $&')
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replaceAll('ß', 'ss')
-    .replaceAll('ł', 'l')
-    .replaceAll('ø', 'o')
-    .replaceAll('æ', 'ae')
+  foldLetters(text.replace(new RegExp(fractionSign, 'gu'), ' $&'))
     .replace(/\u2044/gu, '/')
     .replace(/[\p{Pd}\u2212]/gu, '-')
     .replace(/[’'´]s\b/gu, 's')

@@ -1,5 +1,5 @@
 /** What columns of goods are called: by what each may be, words in one language. */
-import type { Role } from '../../values/index.js';
+import { type Role, foldLetters } from '../../values/index.js';
 
 /** What a column may be: an attribute by its role, a part of the row, or nothing that goods keep. */
 export type Sense =
@@ -29,19 +29,12 @@ export interface Meaning {
 }
 
 /** A header as its words are compared: without accents, small, its words parted by single spaces. */
-export function foldHeader(text: string): string {
-  return text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .replace(/(\p{Ll}{2}|\d)(\p{Lu}\p{L}{2})/gu, '$1 $2')
-    .toLowerCase()
-    .replaceAll('ß', 'ss')
-    .replaceAll('æ', 'ae')
-    .replaceAll('œ', 'oe')
-    .replaceAll('ø', 'o')
-    .replaceAll('ł', 'l')
-    .replaceAll('đ', 'd')
-    .replaceAll('ı', 'i')
+export const foldHeader = (text: string): string =>
+  foldLetters(
+    text
+      .normalize('NFKD')
+      .replace(/\p{M}+/gu, '')
+      .replace(/(\p{Ll}{2}|\d)(\p{Lu}\p{L}{2})/gu, '$1 $2'),
+  )
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
-}

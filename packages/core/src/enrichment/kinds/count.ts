@@ -1,31 +1,11 @@
-import { endsHere, isAsked, isBefore, isDenied, startsHere } from '../around.js';
+import { endsHere, isAsked, isBefore, isDenied, isHere, startsHere } from '../around.js';
 import { units } from '../../values/index.js';
 import type { SoughtCount } from '../model.js';
 import { type Side, tokensOf } from '../side.js';
 import { unitAt } from './figures.js';
 import type { Candidate, Finder } from './model.js';
 
-/** Words that are a number of pieces. */
-const counted = new Map<string, number>([
-  ...[
-    'pair',
-    'paar',
-    'twin pack',
-    'duo pack',
-    'doppelpack',
-    'dubbelpack',
-    'duopack',
-    'twinpack',
-    '2er',
-    'double pack',
-  ].map((word) => [word, 2] as const),
-  ...['dozen', 'dutzend', 'dussin'].map((word) => [word, 12] as const),
-]);
 const most = 100_000;
-/** Figures of what is beside the goods. */
-const besides =
-  /^(?:batter\w*|akku\w*|persons?|personen|personer|years?|jahre?\w*|ar|months?|monate?|sockets?|ports?|slots?|compartments?|pages?|seiten|sidor|cups?|tassen|koppar|slices?|people|drawers?|shelves|hours?)$/u;
-
 /** “Pack of 6”, “3-pack”, “4er-Set”, “100 Stück”, “6 x 330 ml”: pieces in what is sold as one. */
 export function findCount({ label, aliases = [] }: SoughtCount): Finder {
   const names = [label, ...aliases].map((name) => tokensOf(name).map(({ fold }) => fold));
@@ -34,14 +14,12 @@ export function findCount({ label, aliases = [] }: SoughtCount): Finder {
     for (const [i, token] of side.tokens.entries()) {
       if (side.masked.has(i) || isAsked(side, i)) continue;
       if (token.kind === 'word') {
-        const two = counted.get(`${token.fold} ${side.tokens[i + 1]?.fold ?? ''}`);
-        const one = two ?? counted.get(token.fold);
-        if (
-          one !== undefined &&
-          (two !== undefined || !/^(?:pair|paar)$/u.test(token.fold) || side.tokens[i - 1]?.kind !== 'figure')
-        )
-          if (!isDenied(side, i, i + 1) && side.isTitle)
-            found.push({ value: one, from: i, to: i + (two === undefined ? 1 : 2), score: 0.78 });
+        const two = startsHere('two', side, i);
+        const length = two || startsHere('dozen', side, i);
+        // “2 pairs of”: the figure says it.
+        const isCounted = side.tokens[i - 1]?.kind === 'figure';
+        if (length > 0 && side.isTitle && !isCounted && !isDenied(side, i, i + length))
+          found.push({ value: two > 0 ? 2 : 12, from: i, to: i + length, score: 0.78 });
         continue;
       }
       if (
@@ -68,13 +46,12 @@ function spanOf(
   const { tokens, text, isTitle } = side;
   const sure = isTitle ? 0.94 : 0.84;
   const before = endsHere('packBefore', side, i);
-  if (before > 0 && !besides.test(tokens[i + 1]?.fold ?? '')) return { from: i - before, to: i + 1, score: sure };
+  if (before > 0 && !isHere('besides', side, i + 1)) return { from: i - before, to: i + 1, score: sure };
   let at = i + 1;
   while (tokens[at]?.fold === '-') at++;
   const after = tokens[at]?.kind === 'word' ? startsHere('packAfter', side, at) : 0;
   if (after > 0 && !(/^(?:er|p)$/u.test(tokens[at]?.fold ?? '') && after === 1 && !tokens[at]?.glued)) {
-    const behind = tokens[at + after];
-    if (!(behind?.kind === 'word' && besides.test(behind.fold)) && !(tokens[i - 1]?.fold === '/' && tokens[i]?.glued))
+    if (!isHere('besides', side, at + after) && !(tokens[i - 1]?.fold === '/' && tokens[i]?.glued))
       return { from: i, to: at + after, score: sure };
   }
   // “6 x 330 ml”: so many of a measure that is no length.

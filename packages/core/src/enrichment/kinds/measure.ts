@@ -42,7 +42,7 @@ export function findMeasure(attribute: SoughtMeasure): Finder {
     ...names,
     ...Object.entries(behindWords).flatMap(([sense, list]) => (isSense(sense) ? list : [])),
   ]);
-  const isOfLight = /colou?r|farb|farg|light|licht|ljus/u.test(names.join(' '));
+  const isOfLight = names.some((name) => words.lightNames.some((word) => name.includes(word)));
   return (side, company) => {
     const rivals = company.attributes.filter(
       (other) => other.kind === 'measure' && other.dimension === attribute.dimension,

@@ -11,8 +11,6 @@ const pattern = new RegExp(
   String.raw`(?<![\p{L}\p{N}.,/])(${number})${unit}${letter}\s?[x×*]\s?(${number})${unit}${letter}(?:\s?[x×*]\s?(${number})${unit}${letter})?`,
   'giu',
 );
-/** Goods that are so thick and so long, and have no sizes. */
-const fastened = /^(?:screws?|nails?|bolts?|schrauben?|nagel|dubel|skruv\w*|spik|viti|vis)$/u;
 
 /** “40 x 25 x 3 cm”: figures of one unit; what goods are packed, folded or used with is not theirs. */
 export function findSizes({ dimension = 'length' }: SoughtSizes): Finder {
@@ -59,5 +57,5 @@ function isOthers(side: Side, from: number, to: number): boolean {
   if (before?.kind === 'word' && /^\p{Lu}{2,}$/u.test(side.text.slice(before.start, before.end)) && !side.isTitle)
     return true;
   if (!side.isTitle && isBefore('parts', side, from, 4)) return true;
-  return side.tokens.slice(side.clauses[from], from).some(({ fold }) => fastened.test(fold));
+  return isBefore('fastened', side, from);
 }

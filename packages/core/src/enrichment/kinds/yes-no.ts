@@ -1,11 +1,9 @@
-import { isAsked, isDenied, startsHere } from '../around.js';
+import { isAsked, isDenied, isHere, startsHere } from '../around.js';
 import type { SoughtYesNo } from '../model.js';
 import { type Side, tokensOf } from '../side.js';
 import type { Candidate, Finder } from './model.js';
 
 const idle = new Set(['-', '.', "'", '’']);
-const noWords = new Set('no|nein|nej|non|nie|nee|ei|ne|nao'.split('|'));
-const optional = new Set('optional|optionally|separately|valfritt|valfri|wahlweise|extra|gegen|apart'.split('|'));
 
 /** Label and aliases announce it; a denial before, among or behind its words makes it false. */
 export function findYesNo({ label, aliases = [] }: SoughtYesNo): Finder {
@@ -61,20 +59,15 @@ function matchAt(side: Side, i: number, parts: readonly string[]): { to: number;
 }
 
 const isOptional = (side: Side, from: number, to: number): boolean =>
-  [-2, -1].some((back) => optional.has(side.tokens[from + back]?.fold ?? '')) ||
-  [0, 1, 2, 3].some(
-    (ahead) => side.clauses[to + ahead] === side.clauses[from] && optional.has(side.tokens[to + ahead]?.fold ?? ''),
-  );
+  [-2, -1].some((back) => isHere('optional', side, from + back)) ||
+  [0, 1, 2, 3].some((ahead) => side.clauses[to + ahead] === side.clauses[from] && isHere('optional', side, to + ahead));
 
 /** “Dimmable: no”. */
-function saysNo(side: Side, to: number): boolean {
-  const at = side.tokens[to]?.fold === ':' ? to + 1 : -1;
-  return noWords.has(side.tokens[at]?.fold ?? '');
-}
+const saysNo = (side: Side, to: number): boolean => side.tokens[to]?.fold === ':' && isHere('no', side, to + 1);
 
 /** The denial is part of the evidence. */
 function deniedFrom(side: Side, from: number): number {
   for (let at = Math.max(side.clauses[from] ?? 0, from - 3); at < from; at++)
-    if (startsHere('negations', side, at) > 0) return at;
+    if (isHere('negations', side, at)) return at;
   return from;
 }

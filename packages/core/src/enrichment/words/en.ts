@@ -38,4 +38,25 @@ export const en: TextWords = {
   madeOf:
     'made of|made from|of|from|in|crafted from|woven from|pure|solid|genuine|real|colour|color|material|fabric|100|finished in',
   endings: 's|es|en|ed',
+  two: 'pair|twin pack|twinpack|duo pack|duopack|double pack',
+  dozen: 'dozen',
+  besides:
+    'battery|batteries|person|persons|people|year|years|month|months|hour|hours|socket|sockets|port|ports|slot|slots|compartment|compartments|page|pages|cup|cups|slice|slices|drawer|drawers|shelves',
+  mainParts: 'shade|frame|head|blade|face|dial|cover|body|outer|seat|top|stripes',
+  making: 'made|crafted|woven|knitted|sewn|cut|forged|cast|built|turned|is|are|it|entirely|fully|mostly|all',
+  subject: 'of|made|is',
+  comesWith: 'with',
+  holders:
+    'dish|holder|stand|jar|tray|box|pot|pots|cup|mug|mill|grinder|tin|caddy|dispenser|table|towel|rack|can|shaker|cooler|mould|lamp|lantern|glass|glasses|bag|bags|bowl|spoon|machine|maker|press|filter|set|dipper|bottle|basket|stool|cabinet|shelf|knife|cloth|brush|opener|decanter|jug|pump|burner|warmer|light|lights|feeder|labels|case|hook|cutter|roll|stamp|bench|print|cooker|steamer|tumbler|stopper|carafe',
+  notSizes: 'nib|nibs|type|model|class|grade|series|category|plan|level|hose|gauge|vitamin',
+  short: 'an|as|at|be|by|do|go|he|if|in|is|it|me|my|no|of|on|or|so|to|up|us|we',
+  no: 'no',
+  optional: 'optional|optionally|separately|apart|extra',
+  notOnly: 'not only',
+  joints: 'and',
+  lamps: 'led|bulb|bulbs|lamp|lamps|light|lights|lumen|lm|kelvin|spot|spots',
+  lampEnds: '',
+  lightNames: 'colour|color|light',
+  fastened: 'screw|screws|nail|nails|bolt|bolts',
+  shortened: 'ca|max|min|no|approx|incl|excl|ref|dia|temp|vol|resp|c',
 };

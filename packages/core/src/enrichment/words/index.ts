@@ -5,39 +5,18 @@ import type { TextWords } from './model.js';
 import { others } from './others.js';
 import { sv } from './sv.js';
 
-const all: Partial<TextWords>[] = [en, de, sv, ...others];
+export type WordKind = keyof TextWords;
 
-/** Phrases of one kind, the longest first. */
-const merged = (field: keyof TextWords): string[] =>
-  [...new Set(all.flatMap((words) => (words[field] ?? '').split('|')))]
+/** Phrases of a kind, the longest first. */
+const merged = (kind: WordKind): string[] =>
+  [...new Set([en, de, sv, ...others].flatMap((of: Partial<TextWords>) => (of[kind] ?? '').split('|')))]
     .filter(Boolean)
     .sort((a, b) => b.length - a.length);
 
-export const words = {
-  negations: merged('negations'),
-  lacking: merged('lacking'),
-  limits: merged('limits'),
-  uses: merged('uses'),
-  loads: merged('loads'),
-  others: merged('others'),
-  parts: merged('parts'),
-  looksBefore: merged('looksBefore'),
-  looksAfter: merged('looksAfter'),
-  misleading: merged('misleading'),
-  phrases: merged('phrases'),
-  lights: merged('lights'),
-  codes: merged('codes'),
-  packBefore: merged('packBefore'),
-  packAfter: merged('packAfter'),
-  ofWhat: merged('ofWhat'),
-  plain: merged('plain'),
-  high: merged('high'),
-  wide: merged('wide'),
-  long: merged('long'),
-  deep: merged('deep'),
-  across: merged('across'),
-  weighs: merged('weighs'),
-  holds: merged('holds'),
-  madeOf: merged('madeOf'),
-  endings: merged('endings'),
-};
+const kinds = Object.keys(en) as WordKind[];
+
+/** By kind; `per` makes of each whatever a reader needs. */
+export const perKind = <T>(per: (list: readonly string[], kind: WordKind) => T): Record<WordKind, T> =>
+  Object.fromEntries(kinds.map((kind) => [kind, per(merged(kind), kind)])) as Record<WordKind, T>;
+
+export const words = perKind((list) => list);

@@ -44,4 +44,42 @@ export interface TextWords {
   madeOf: string;
   /** Endings of words that are declined. */
   endings: string;
+  /** Two pieces. */
+  two: string;
+  /** Twelve of them. */
+  dozen: string;
+  /** Things that are counted and are no pieces of a pack. */
+  besides: string;
+  /** Parts that are most of the goods: a lamp’s shade, a mirror’s frame. */
+  mainParts: string;
+  /** Stand before “of” and are no things: “made of”. */
+  making: string;
+  /** What stands before them is a thing, and not what the goods are of: “straw of”. */
+  subject: string;
+  /** What follows comes with the goods. */
+  comesWith: string;
+  /** What misleading goods are put in, hung on and made with is no such goods. */
+  holders: string;
+  /** A letter behind them is no size. */
+  notSizes: string;
+  /** Words of two letters that are no values. */
+  short: string;
+  /** Behind a colon they deny. */
+  no: string;
+  /** What is said so is not there yet. */
+  optional: string;
+  /** Deny nothing. */
+  notOnly: string;
+  /** Stand between two values that are both meant. */
+  joints: string;
+  /** Goods that give light. */
+  lamps: string;
+  /** The same at the end of a longer word. */
+  lampEnds: string;
+  /** How names of what light is like begin. */
+  lightNames: string;
+  /** Goods that are so thick and so long, and have no sizes. */
+  fastened: string;
+  /** Words that a stop behind them shortens. */
+  shortened: string;
 }

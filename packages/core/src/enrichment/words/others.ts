@@ -3,6 +3,13 @@ import type { TextWords } from './model.js';
 
 export const others: Partial<TextWords>[] = [
   {
+    comesWith: 'avec|con|met',
+    joints: 'et|y|e|og|i',
+    no: 'non|nie|nee|ei|ne|nao',
+    notOnly: 'non seulement|no solo',
+    fastened: 'viti|vis',
+  },
+  {
     negations: 'sans|pas|non|aucun|aucune',
     limits: 'jusqu a|max|maximum|moins de|plus de|a partir de|des',
     uses: 'pour|convient a|compatible avec',
