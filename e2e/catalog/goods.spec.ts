@@ -223,6 +223,16 @@ test('the grid stays where one has got to when something changes, here or by som
   await expect.poll(place).toBe(0);
 });
 
+test('siblings stand by their sizes, the smallest first', async ({ page }) => {
+  await open(page);
+  await drawer(page).getByRole('tab', { name: 'Siblings' }).click();
+  const rows = drawer(page).getByRole('listitem').filter({ hasText: /\d cm/ });
+  await expect(rows.first()).toBeVisible();
+  const sizes = (await rows.allTextContents()).map((text) => Number(/(\d+) cm/.exec(text)?.[1]));
+  expect(new Set(sizes).size).toBeGreaterThan(1);
+  expect(sizes).toEqual([...sizes].sort((a, b) => a - b));
+});
+
 test('what a title says is proposed with its words, and taken with one click', async ({ page }) => {
   await open(page);
   await drawer(page).getByRole('tab', { name: 'Texts' }).click();

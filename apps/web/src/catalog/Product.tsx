@@ -1,6 +1,5 @@
 /** One product in the drawer: facts and texts to edit, its claims, where it is listed, its history. */
 import { Box } from '../design/Box';
-import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import ToggleButton from '@mui/material/ToggleButton';
@@ -17,6 +16,7 @@ import { clock, count, plural } from '../design/words';
 import { Proposals } from '../enrichment/Proposals';
 import { Stock } from '../stock/Stock';
 import { Prices } from './Prices';
+import { Siblings } from './Siblings';
 import { ValueRow } from './ValueRow';
 
 interface ProductProps {
@@ -152,24 +152,7 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             editing={value === texts.find((text) => text.attribute === focus)}
           />
         ))}
-      {tab === 'family' && (
-        <Box as="ul" unmarked around={[2, 0]}>
-          {product.siblings.map((sibling) => (
-            <Box as="li" row pad={[1, 0]} line="bottom" key={sibling.id}>
-              <Button
-                color="secondary"
-                sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: sibling.id === product.id ? 800 : 600 }}
-                onClick={() => onOpen(sibling.id)}
-              >
-                {sibling.sku ?? sibling.title ?? 'no SKU'}
-              </Button>
-              <Box as="span" cut small muted>
-                {sibling.options.map(([, value]) => value).join(' × ')}
-              </Box>
-            </Box>
-          ))}
-        </Box>
-      )}
+      {tab === 'family' && <Siblings product={product} onOpen={onOpen} />}
       {tab === 'listings' &&
         (product.listings.length === 0 ? (
           <Box as="p" muted>

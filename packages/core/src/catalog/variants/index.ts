@@ -1,4 +1,5 @@
 export { type Axis, type AxisKind, type AxisVariant, type OptionValue, axisKinds } from './model.js';
 export { type OrderOptions, orderValues } from './order.js';
 export { type MissingCombinations, missingCombinations } from './combinations.js';
+export { type AxisAttribute, axesOf, orderVariants } from './axes.js';
 export { type SiblingFault, siblingFaults } from './faults.js';

@@ -1,12 +1,15 @@
 /** Measures as values of an axis: by their amount after conversion, a × b by the first, ranges by the lower end. */
-import { type Dimension, parseMeasure, plainStyle, steady, unitCode, units } from '../../values/index.js';
+import { type Dimension, fractionSign, parseMeasure, plainStyle, steady, unitCode, units } from '../../values/index.js';
 import type { Meaning, Reading } from './model.js';
 import { readNumber, readSpan } from './numbers.js';
 
 const dimensions = [...new Set(Object.values(units).map(({ dimension }) => dimension))];
-const range =
-  /(?<=[\d\p{L}"″′'½⅓⅔¼¾⅕-⅞])\s*(?:\p{Pd}|−|…|\.\.\.?|\s(?:to|bis|till|til|à|al|tot|do|až)\s)\s*(?=[\d½⅓⅔¼¾⅕-⅞])/iu;
-const times = /\s*[x×*✕]\s*(?=[\d½⅓⅔¼¾⅕-⅞.,])/iu;
+const digit = String.raw`(?:\d|${fractionSign})`;
+const range = new RegExp(
+  String.raw`(?<=[\d\p{L}"″′']|${fractionSign})\s*(?:\p{Pd}|−|…|\.\.\.?|\s(?:to|bis|till|til|à|al|tot|do|až)\s)\s*(?=${digit})`,
+  'iu',
+);
+const times = new RegExp(String.raw`\s*[x×*✕]\s*(?=[.,]|${digit})`, 'iu');
 const limits = /^(?:<|≤|≥|>|max\.?|min\.?|up to|bis(?: zu)?|ab|from|från|upp till|ca\.?|~|≈)\s*/iu;
 const unitAtEnd = /(?:[\p{L}°²³%"″′'’”]+(?:\s\p{L}+)?)\.?$/iu;
 

@@ -1,5 +1,5 @@
 /** Numbers as values of an axis: decimals, fractions, ranges by their lower end. */
-import { readAmount } from '../../values/index.js';
+import { fractionSign, readAmount } from '../../values/index.js';
 import type { Meaning, Reading } from './model.js';
 
 /** An amount as written ("1,5", "2 1/4", "½", "1.200"); undefined where it is none. */
@@ -8,7 +8,7 @@ export function readNumber(text: string, { decimal }: Pick<Reading, 'decimal'>):
   return read === undefined ? undefined : Number(read);
 }
 
-const amount = String.raw`[-−+]?(?:\d[\d.,'’\u00a0\u202f]*(?:\s+\d+[/⁄]\d+|\s?[½⅓⅔¼¾⅕-⅞])?|\d*[½⅓⅔¼¾⅕-⅞]|[.,]\d+)`;
+const amount = String.raw`[-−+]?(?:\d[\d.,'’\u00a0\u202f]*(?:\s+\d+[/⁄]\d+|\s?${fractionSign})?|\d*${fractionSign}|[.,]\d+)`;
 const between = new RegExp(
   String.raw`^(${amount})\s*(?:\p{Pd}|−|…|\.\.\.?|/|\b(?:to|bis|till|til|à|a|al|tot|do|až)\b)\s*(${amount})$`,
   'iu',

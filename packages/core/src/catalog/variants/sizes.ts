@@ -19,9 +19,11 @@ const meaning = (group: Group, place: readonly number[], rest = ''): Meaning => 
   };
 };
 
+const fractionSigns = new RegExp(fractionSign, 'gu');
+
 /** As the words of sizes are kept. */
 const foldSize = (text: string): string =>
-  foldLetters(text.replace(new RegExp(fractionSign, 'gu'), ' $&'))
+  foldLetters(text.replace(fractionSigns, ' $&'))
     .replace(/\u2044/gu, '/')
     .replace(/[\p{Pd}\u2212]/gu, '-')
     .replace(/[’'´]s\b/gu, 's')

@@ -1,4 +1,5 @@
 /** Texts as a shop puts them: figures in them by their amount, the rest by the language. */
+import { fractionSign } from '../../values/index.js';
 import type { Reading } from './model.js';
 import { readNumber } from './numbers.js';
 
@@ -44,7 +45,7 @@ export function collatorOf(language: string | undefined): Intl.Collator {
   return collator;
 }
 
-const figures = /\d+(?:[.,]\d+)?(?:\s+\d+[/⁄]\d+|[/⁄]\d+)?|\d*[½⅓⅔¼¾⅕-⅞]/gu;
+const figures = new RegExp(String.raw`\d+(?:[.,]\d+)?(?:\s+\d+[/⁄]\d+|[/⁄]\d+)?|\d*${fractionSign}`, 'gu');
 
 /** −, 0 or + as a shop would put one before the other. */
 export function compareText(a: string, b: string, collator: Intl.Collator, reading: Reading): number {

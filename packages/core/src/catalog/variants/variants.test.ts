@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Axis, type AxisKind, missingCombinations, orderValues, siblingFaults } from './index.js';
+import {
+  type Axis,
+  type AxisKind,
+  axesOf,
+  missingCombinations,
+  orderValues,
+  orderVariants,
+  siblingFaults,
+} from './index.js';
 
 /** Axes as shops show them: kind, language, values in their right order. */
 const axes: [AxisKind, string, string][] = [
@@ -259,5 +267,31 @@ describe('faults between siblings', () => {
       options: { shade },
     }));
     expect(siblingFaults(axis, variants)).toEqual([]);
+  });
+});
+
+describe('variants of a family', () => {
+  const variants = [
+    { id: 1, options: { Size: 'XL', Length: '1 m' } },
+    { id: 2, options: { Size: 'S', Length: '50 cm' } },
+    { id: 3, options: { size: 'S', Length: '20 cm' } },
+    { id: 4, options: { Length: '2 m', Grösse: 'M' } },
+  ];
+  const attributes = [
+    { label: 'size', type: 'text', role: 'size' },
+    { label: 'Length', type: 'measure', role: 'length' },
+  ] as const;
+
+  it('have the axes that most of them have, of the kind their attribute is', () => {
+    expect(axesOf(variants, attributes)).toEqual([
+      { key: 'Size', kind: 'size' },
+      { key: 'Length', kind: 'measure' },
+    ]);
+    expect(axesOf([], attributes)).toEqual([]);
+  });
+
+  it('stand by their first axis, then the next; without a value last', () => {
+    const axes = axesOf(variants, attributes);
+    expect(orderVariants(axes, variants, 'en').map(({ id }) => id)).toEqual([3, 2, 1, 4]);
   });
 });

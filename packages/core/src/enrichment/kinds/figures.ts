@@ -1,5 +1,5 @@
 /** Figures with units, as texts write them. */
-import { parseDecimal, readAmount, unitCode, units } from '../../values/index.js';
+import { fractionSign, parseDecimal, readAmount, unitCode, units } from '../../values/index.js';
 import type { Dimension } from '../../values/index.js';
 import { type Side, tokenAt } from '../side.js';
 
@@ -17,7 +17,7 @@ export interface Figure {
   isProduct: boolean;
 }
 
-export const number = String.raw`(?:\d{1,3}(?:[ \u00a0\u202f.,'’]\d{3})+(?:[.,]\d{1,2})?(?!\d)|\d+[.,]\d+|\d+\s+\d\/\d{1,2}|\d+\/\d{1,2}|\d+\s?[½⅓⅔¼¾⅛⅜⅝⅞]|\d+|[½⅓⅔¼¾⅛⅜⅝⅞])`;
+export const number = String.raw`(?:\d{1,3}(?:[ \u00a0\u202f.,'’]\d{3})+(?:[.,]\d{1,2})?(?!\d)|\d+[.,]\d+|\d+\s+\d\/\d{1,2}|\d+\/\d{1,2}|\d+\s?${fractionSign}|\d+|${fractionSign})`;
 const figure = new RegExp(
   String.raw`(?<![\p{L}\p{N}.,/])(${number})([\s\u00a0\u202f]?-?)([\p{L}°"″′'’%µ℃][\p{L}²³]*(?:\.(?=\s?\p{L}\.))?(?:\s\p{L}+)?)`,
   'giu',
@@ -27,11 +27,13 @@ const figure = new RegExp(
 const capitals = new Set(['w', 'v', 'k', 'a']);
 const never = new Set(['st', 'd', 's', 't', 'lm.', 'b', "'", '’', '′']);
 
+const beforeFraction = new RegExp(String.raw`(?<=\d)\s?(?=${fractionSign})`, 'gu');
+
 export function amountOf(text: string, decimal: '.' | ','): string | undefined {
   const plain = text
     .normalize('NFC')
     .replace(/[\u00a0\u202f]/gu, ' ')
-    .replace(/(?<=\d)\s?(?=[½⅓⅔¼¾⅛⅜⅝⅞])/gu, '');
+    .replace(beforeFraction, '');
   const read = parseDecimal(plain, { decimal });
   return read.ok ? read.value : readAmount(plain, { decimal });
 }

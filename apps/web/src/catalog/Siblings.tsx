@@ -1,0 +1,90 @@
+/** The variants of a family in a shop's order, what is wrong between them, and the combinations nobody has. */
+import Button from '@mui/material/Button';
+import type { ProductAnswer } from '@velvet-shelf/contract';
+import {
+  type Axis,
+  type SiblingFault,
+  axesOf,
+  missingCombinations,
+  orderVariants,
+  siblingFaults,
+} from '@velvet-shelf/core/catalog';
+import { useMemo } from 'react';
+import { useCompany } from '../company/company';
+import { Box } from '../design/Box';
+import { count, plural } from '../design/words';
+
+/** Combinations that are written out. */
+const mostShown = 60;
+
+export function Siblings({ product, onOpen }: { product: ProductAnswer; onOpen: (id: number) => void }) {
+  const [language] = useCompany().languages;
+  const { siblings, values } = product;
+  const { axes, ordered, faults, missing } = useMemo(() => {
+    const variants = siblings.map(({ options, ...rest }) => ({ ...rest, options: Object.fromEntries(options) }));
+    const of = axesOf(variants, values);
+    return {
+      axes: of,
+      ordered: orderVariants(of, variants, language),
+      faults: siblingFaults(of, variants),
+      missing: missingCombinations(of, variants, { most: mostShown }),
+    };
+  }, [siblings, values, language]);
+  const names = new Map(siblings.map(({ id, sku, title }) => [id, sku ?? title ?? 'no SKU']));
+  const say = (set: Record<string, string | null | undefined>) => axes.map(({ key }) => set[key] ?? '–').join(' × ');
+  return (
+    <>
+      {faults.length > 0 && (
+        <Box as="section" above={2} aria-label="Faults between variants">
+          {faults.map((fault, i) => (
+            <Box as="p" small tone="advice" around={[0, 0, 1]} key={i}>
+              <b>{sayFault(fault, axes)}</b> {fault.variants.map((id) => names.get(Number(id))).join(', ')}
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box as="ul" unmarked around={[2, 0]}>
+        {ordered.map((sibling) => (
+          <Box as="li" row pad={[1, 0]} line="bottom" key={sibling.id}>
+            <Button
+              color="secondary"
+              sx={{ p: 0, minWidth: 0, textAlign: 'left', fontWeight: sibling.id === product.id ? 800 : 600 }}
+              onClick={() => onOpen(sibling.id)}
+            >
+              {names.get(sibling.id)}
+            </Button>
+            <Box as="span" cut small muted>
+              {axes.length > 0 ? say(sibling.options) : Object.values(sibling.options).join(' × ')}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      {missing.count > 0 && (
+        <Box as="details" above={1}>
+          <Box as="summary" small muted>
+            {plural(missing.count, 'combination')} that no variant has
+          </Box>
+          <Box as="ul" unmarked around={[1, 0]} small>
+            {missing.sets.map((set) => (
+              <li key={say(set)}>{say(set)}</li>
+            ))}
+            {missing.count > missing.sets.length && <li>and {count(missing.count - missing.sets.length)} more</li>}
+          </Box>
+        </Box>
+      )}
+    </>
+  );
+}
+
+function sayFault({ kind, axis = '', values = [] }: SiblingFault, axes: readonly Axis[]): string {
+  switch (kind) {
+    case 'duplicate-combination':
+      return `The same ${axes.map(({ key }) => key).join(' and ')} (${values.join(' × ')}):`;
+    case 'missing-value':
+      return `No ${axis}:`;
+    case 'differing-axes':
+      return `Varies on ${axis}, its siblings do not:`;
+    case 'same-value-spelt-differently':
+      return `One ${axis} written as ${values.join(' and ')}:`;
+  }
+}
