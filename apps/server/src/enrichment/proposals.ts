@@ -67,6 +67,18 @@ function brandsIn(slots: Slots, attributes: Dictionary['attributes']): string[] 
   });
 }
 
+/** The words with some of what stands around them, cut between words. */
+function excerpt(text: string, { start, end }: Found) {
+  const [from, to] = [Math.max(0, start - around), Math.min(text.length, end + around)];
+  const before = text.slice(from, start);
+  const after = text.slice(end, to);
+  return {
+    before: from === 0 ? before : before.replace(/^\S*\s/u, '… '),
+    words: text.slice(start, end),
+    after: to === text.length ? after : after.replace(/\s\S*$/u, ' …'),
+  };
+}
+
 /** Rounding to other units makes no other measure: “12 L” and 21.1 pints. */
 const nearly = 0.01;
 
@@ -94,9 +106,7 @@ function propose({ found, language, text }: Said, slots: Slots, dictionary: Dict
       evidence: {
         language,
         in: found.in,
-        before: text.slice(Math.max(0, found.start - around), found.start),
-        words: text.slice(found.start, found.end),
-        after: text.slice(found.end, found.end + around),
+        ...excerpt(text, found),
       },
     },
   ];

@@ -9,6 +9,8 @@ it('finds what the titles of a family share', () => {
   expect(familyTitle(['Anise basil ‘Suvanne’, 250', 'Anise basil ‘Suvanne’, 60'])).toBe('Anise basil ‘Suvanne’');
   expect(familyTitle(["Pot 'Moss Rim'", "Pot 'Moss Edge'"])).toBe('Pot Moss');
   expect(familyTitle(['Moss', 'Slate'])).toBeUndefined();
+  expect(familyTitle(['Blanket Hart, 130 x 180 cm, 1.2 kg'])).toBe('Blanket Hart');
+  expect(familyTitle(['Light bar 4 ft', 'Light bar 2 ft'])).toBe('Light bar');
 });
 
 it('reads option axes', () => {

@@ -1,4 +1,4 @@
-import { foldText } from '../values/index.js';
+import { foldText, unitCode } from '../values/index.js';
 
 /** A word shared by at least this share of the titles belongs to the family. */
 const share = 0.8;
@@ -34,9 +34,12 @@ function paired(text: string): string {
 }
 
 /** Words that say nothing of a family by themselves. */
-const idle = new Set(['in', 'for', 'of', 'the', 'with', 'and', 'cm', 'mm', 'l', 'ml', 'w', 'm', 'k']);
+const idle = new Set(['for', 'of', 'the', 'with', 'and', 'x']);
+
+/** Left of a measure when its figure is gone: “kg”, “cm”, “in”. Longer ones are words as well: a light bar, a stone. */
+const isUnit = (word: string): boolean => word.length <= 2 && unitCode(word) !== undefined;
 
 function keyOf(word: string): string {
   const folded = foldText(word).replace(/[^\p{L}\p{N}]+/gu, '');
-  return /\d/.test(folded) || idle.has(folded) ? '' : folded;
+  return /\d/.test(folded) || idle.has(folded) || isUnit(folded) ? '' : folded;
 }

@@ -94,6 +94,22 @@ describe('a value in a text', () => {
     expect(values('Adapter with EU plug')).toEqual(['eu']);
   });
 
+  it('is announced by the trade’s words for what its attribute is', () => {
+    const read = compileExtractor({
+      attributes: [
+        { key: 'weight', label: 'Weight', kind: 'measure', dimension: 'mass' },
+        { key: 'length', label: 'Length', kind: 'measure', dimension: 'length' },
+        { key: 'width', label: 'Width', kind: 'measure', dimension: 'length' },
+      ],
+    });
+    const text = { title: 'Decke', description: 'Gewicht 1,2 kg. Länge 180 cm, Breite 130 cm.', language: 'de' };
+    expect(read(text).map(({ attribute, value, score }) => [attribute, value, score])).toEqual([
+      ['weight', { amount: '1.2', unit: 'kg' }, 0.94],
+      ['length', { amount: '180', unit: 'cm' }, 0.94],
+      ['width', { amount: '130', unit: 'cm' }, 0.94],
+    ]);
+  });
+
   it('has the decimal mark of its language, and UCUM’s code', () => {
     expect(found('Powerbank 10.000 mAh', '', 'de')).toEqual(['charge 10000 mA.h']);
     expect(found('Kettle 1.7 l', '', 'en')).toEqual(['volume 1.7 l']);

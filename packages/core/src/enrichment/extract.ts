@@ -4,7 +4,7 @@ import { collectFinders } from './kinds/index.js';
 import type { Candidate, Company } from './kinds/model.js';
 import type { DescribedText, ExtractorOptions, Found, SoughtAttribute } from './model.js';
 import { phrasesOf } from './phrases.js';
-import { type Side, readSide, tokensOf } from './side.js';
+import { type Side, readSide, wordsOf } from './side.js';
 
 /** What is less likely than not is not answered. */
 const leastScore = 0.5;
@@ -72,12 +72,7 @@ export function compileExtractor({
   };
 }
 
-/** Its words, folded. */
-const plain = (text: string): string =>
-  tokensOf(text)
-    .filter(({ kind }) => kind !== 'sign')
-    .map(({ fold }) => fold)
-    .join(' ');
+const plain = (text: string): string => wordsOf(text).join(' ');
 
 const overlaps = (a: Placed, b: Placed): boolean => a.side === b.side && a.from < b.to && b.from < a.to;
 const same = (a: Placed, b: Placed): boolean => JSON.stringify(a.value) === JSON.stringify(b.value);

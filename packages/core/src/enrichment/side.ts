@@ -58,6 +58,12 @@ export function tokensOf(text: string): Token[] {
   return tokens;
 }
 
+/** The words and figures of a text, folded. */
+export const wordsOf = (text: string): string[] =>
+  tokensOf(text)
+    .filter(({ kind }) => kind !== 'sign')
+    .map(({ fold }) => fold);
+
 const closing = new Set([',', ';', '!', '?', '|', '(', ')', '[', ']', '•', '·', '~', '–', '—', '…']);
 
 /** The first token that ends behind a place in the text; their number where none does. */

@@ -1,7 +1,7 @@
 /** Words of closed lists as texts decline and shade them, looked up by their stems. */
 import { foldLetters } from '../values/index.js';
 import type { SoughtChoice } from './model.js';
-import { type Side, tokensOf } from './side.js';
+import { type Side, tokensOf, wordsOf } from './side.js';
 import { words } from './words/index.js';
 
 interface Spelling {
@@ -31,11 +31,6 @@ const spelt = (spelling: string): string[] =>
   /[äöü]/iu.test(spelling)
     ? [spelling, spelling.replace(/ä/giu, 'ae').replace(/ö/giu, 'oe').replace(/ü/giu, 'ue')]
     : [spelling];
-
-export const wordsOf = (text: string): string[] =>
-  tokensOf(text)
-    .filter(({ kind }) => kind !== 'sign')
-    .map(({ fold }) => fold);
 
 /** What a word may be a form of, itself first. */
 function stemsOf(word: string): string[] {

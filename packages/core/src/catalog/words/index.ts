@@ -35,6 +35,12 @@ export const meanings: ReadonlyMap<string, readonly Meaning[]> = (() => {
   return all;
 })();
 
+/** All phrases for one of these, whatever the language; letters alone are left out. */
+export const phrasesFor = (senses: ReadonlySet<Sense>): string[] =>
+  [...meanings].flatMap(([phrase, list]) =>
+    phrase.length > 1 && list.some(({ sense }) => senses.has(sense)) ? [phrase] : [],
+  );
+
 const setOf = (words: string): ReadonlySet<string> => new Set(words.split('|'));
 
 /** Words beside others that say what an amount is: without tax, with tax. */

@@ -1,9 +1,10 @@
 /** Values of a closed list, by their words; declined, and with “light” and “dark” before a colour. */
 import { isAsked, isDenied } from '../around.js';
 import type { SoughtChoice } from '../model.js';
-import { sensesOf } from '../sense.js';
+import { type Phrases, phrasesOf } from '../phrases.js';
+import { announcedBy } from '../sense.js';
 import type { Side } from '../side.js';
-import { matcherOf, wordsOf } from '../spellings.js';
+import { matcherOf } from '../spellings.js';
 import type { Candidate, Finder } from './model.js';
 import { sizeScore } from './sizes-worn.js';
 import { isSlight, slightScore } from './slight.js';
@@ -16,8 +17,8 @@ const mostFound = 200;
 type Likelihood = (side: Side, from: number, to: number, announced: boolean) => number;
 
 export function findChoice(attribute: SoughtChoice): Finder {
-  const senses = sensesOf(attribute);
-  const names = [attribute.label, ...(attribute.aliases ?? [])].map(wordsOf).filter(({ length }) => length > 0);
+  const { senses, names } = announcedBy(attribute);
+  const named = phrasesOf(names);
   const isColour = senses.has('colour');
   const likelihood: Likelihood = senses.has('size')
     ? sizeScore
@@ -32,7 +33,7 @@ export function findChoice(attribute: SoughtChoice): Finder {
     if (tokens[to]?.glued && tokens[to]?.kind !== 'sign') return 0;
     if (tokens[from]?.glued && tokens[from - 1]?.kind !== 'sign') return 0;
     if (isAsked(side, from) || isDenied(side, from, to)) return 0;
-    return likelihood(side, from, to, isAnnounced(side, from, names) || isNamedAfter(side, to, names));
+    return likelihood(side, from, to, isAnnounced(side, from, named) || named.startsAt(side, to) > 0);
   };
 
   return (side) => {
@@ -53,12 +54,8 @@ const plainScore: Likelihood = (side, from, to, announced) =>
   announced ? 0.96 : isSlight(side, from, to) ? slightScore(side, from, to) : side.isTitle ? 0.9 : 0.78;
 
 /** “Colour: red”, “material oak”. */
-function isAnnounced(side: Side, from: number, names: readonly string[][]): boolean {
-  let at = from - 1;
-  while (at >= 0 && /^[:=.'’-]$/u.test(side.tokens[at]?.fold ?? '')) at--;
-  return names.some((parts) => parts.every((part, n) => side.tokens[at - parts.length + 1 + n]?.fold === part));
+function isAnnounced(side: Side, from: number, named: Phrases): boolean {
+  let at = from;
+  while (/^[:=]$/u.test(side.tokens[at - 1]?.fold ?? '')) at--;
+  return named.endsBefore(side, at) > 0;
 }
-
-/** “EU plug”. */
-const isNamedAfter = (side: Side, to: number, names: readonly string[][]): boolean =>
-  names.some((parts) => parts.every((part, n) => side.tokens[to + n]?.fold === part));

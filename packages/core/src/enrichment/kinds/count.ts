@@ -1,14 +1,14 @@
 import { endsHere, isAsked, isBefore, isDenied, isHere, startsHere } from '../around.js';
 import { units } from '../../values/index.js';
 import type { SoughtCount } from '../model.js';
-import { type Side, tokensOf } from '../side.js';
+import { type Side, wordsOf } from '../side.js';
 import { unitAt } from './figures.js';
 import type { Candidate, Finder } from './model.js';
 
 const most = 100_000;
 /** “Pack of 6”, “3-pack”, “4er-Set”, “100 Stück”, “6 x 330 ml”: pieces in what is sold as one. */
 export function findCount({ label, aliases = [] }: SoughtCount): Finder {
-  const names = [label, ...aliases].map((name) => tokensOf(name).map(({ fold }) => fold));
+  const names = [label, ...aliases].map(wordsOf);
   return (side) => {
     const found: Candidate[] = [];
     for (const [i, token] of side.tokens.entries()) {

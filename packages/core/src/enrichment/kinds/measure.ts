@@ -1,8 +1,8 @@
 import { endsHere, isAfter, isAsked, isBefore, isDenied, startsHere } from '../around.js';
 import { type SoughtMeasure } from '../model.js';
 import { type Phrases, phrasesOf } from '../phrases.js';
-import { sensesOf } from '../sense.js';
-import { type Side, tokensOf } from '../side.js';
+import { announcedBy } from '../sense.js';
+import type { Side } from '../side.js';
 import { ucumCode } from '../../values/index.js';
 import { words } from '../words/index.js';
 import { type Figure, figuresIn } from './figures.js';
@@ -25,14 +25,8 @@ const beforeWords = {
   depth: ['d', 't'],
 } as const;
 
-const folded = (name: string): string =>
-  tokensOf(name)
-    .map(({ fold }) => fold)
-    .join(' ');
-
 export function findMeasure(attribute: SoughtMeasure): Finder {
-  const senses = sensesOf(attribute);
-  const names = [attribute.label, ...(attribute.aliases ?? [])].map(folded).filter(Boolean);
+  const { senses, names } = announcedBy(attribute);
   const isSense = (sense: string) => (senses as ReadonlySet<string>).has(sense);
   const before = phrasesOf([
     ...names,

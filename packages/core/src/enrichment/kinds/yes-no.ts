@@ -1,6 +1,6 @@
 import { isAsked, isDenied, isHere, startsHere } from '../around.js';
 import type { SoughtYesNo } from '../model.js';
-import { type Side, tokensOf } from '../side.js';
+import { type Side, wordsOf } from '../side.js';
 import type { Candidate, Finder } from './model.js';
 
 const idle = new Set(['-', '.', "'", '’']);
@@ -8,11 +8,7 @@ const idle = new Set(['-', '.', "'", '’']);
 /** Label and aliases announce it; a denial before, among or behind its words makes it false. */
 export function findYesNo({ label, aliases = [] }: SoughtYesNo): Finder {
   const phrases = [...new Set([label, ...aliases])]
-    .map((name) =>
-      tokensOf(name)
-        .filter(({ kind }) => kind !== 'sign')
-        .map(({ fold }) => fold),
-    )
+    .map(wordsOf)
     .filter(({ length }) => length > 0)
     .sort((a, b) => b.length - a.length);
 
