@@ -118,6 +118,72 @@ describe('our tree', () => {
   });
 });
 
+describe('a category made one with another', () => {
+  const treeId = async (): Promise<number> => (await client.get('/api/categories/own')).body.id;
+  const tree = async (): Promise<Body[]> => (await client.get(`/api/dictionary/${await treeId()}/values`)).body.items;
+  const category = async (path: string): Promise<Body> => (await tree()).find((row) => row.path.join('/') === path);
+  const merge = async (from: string, into: string) =>
+    client.send('POST', `/api/values/${(await category(from)).id}/merge`, { into: (await category(into)).id });
+  const paths = async () => (await tree()).map(({ path }) => path.join('/')).sort();
+
+  it('gives it its goods and what stands below it, and takes both back', async () => {
+    await client.send('POST', '/api/categories/own', {
+      paths: [
+        ['Old pots', 'Indoor pots', 'Glazed'],
+        ['Old pots', 'Wall pots'],
+      ],
+    });
+    const [before, goods] = [await paths(), (await category('Planters/Indoor pots')).goods];
+    expect((await merge('Planters', 'Old pots')).status).toBe(200);
+    const merging = await lastAction();
+    await client.idle();
+    expect(await category('Planters')).toBeUndefined();
+    expect((await category('Old pots/Indoor pots')).goods).toBe(goods);
+    expect(await category('Old pots/Indoor pots/Glazed')).toBeDefined();
+    // A file that says the old path means the new one, and nothing is made twice.
+    const { body } = await client.send('POST', '/api/categories/own', { paths: [['Planters', 'Indoor pots']] });
+    expect(body).toEqual({ made: 0, known: 1 });
+    const again = await client.send('POST', `/api/values/${(await category('Tools')).id}/merge`, {
+      into: (await category('Tools')).id,
+    });
+    expect([again.status, again.body.errors[0].pointer]).toEqual([400, '/body/into']);
+    expect((await undo(merging)).body.left).toEqual([]);
+    await client.idle();
+    expect(await paths()).toEqual(before);
+    expect((await category('Planters/Indoor pots')).goods).toBe(goods);
+  });
+  it('takes the place of the one it stood below', async () => {
+    const { goods } = await category('Planters/Indoor pots');
+    expect((await merge('Planters', 'Planters/Indoor pots')).status).toBe(200);
+    const merging = await lastAction();
+    await client.idle();
+    expect((await category('Indoor pots')).goods).toBeGreaterThanOrEqual(goods);
+    await undo(merging);
+    await client.idle();
+    expect((await category('Planters/Indoor pots')).goods).toBe(goods);
+  });
+  it('is mapped on a channel as the other was, until somebody maps it', async () => {
+    const place = (await client.get('/api/places')).body.items[0].id;
+    const rows = async (): Promise<Body[]> => (await client.get(`/api/places/${place}/categories`)).body.items;
+    const mapped = (await rows()).find((row) => row.target !== null && row.variants > 0);
+    const open = (await category('Old pots')).key;
+    await merge(mapped.names.join('/'), 'Old pots');
+    const merging = await lastAction();
+    await client.idle();
+    const row = (await rows()).find(({ category: key }) => key === open);
+    expect([row.target, row.variants]).toEqual([mapped.target, mapped.variants]);
+    await client.send('PUT', `/api/places/${place}/categories`, { maps: [{ category: open, target: null }] });
+    expect((await rows()).find(({ category: key }) => key === open).target).toBeNull();
+    await undo();
+    await undo(merging);
+    await client.idle();
+    expect((await rows()).find(({ category: key }) => key === mapped.category)).toMatchObject({
+      target: mapped.target,
+      variants: mapped.variants,
+    });
+  });
+});
+
 describe('what a batch makes', () => {
   const rows = [
     'W-1;Wall rug one;Rugs > Wall;tufted;3',

@@ -149,4 +149,17 @@ export const dictionary = {
     body: changeOf(valueFields),
     answer: z.object({}),
   }),
+  mergeValue: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/values/:id/merge',
+    summary:
+      'Make a value one with another of its list: goods, maps, conditions and files that say it mean the other, and what stood below it stands there',
+    params: idParam,
+    body: z.object({
+      /** Number of the value that is left. */
+      into: rowNumber,
+    }),
+    answer: z.object({ job: z.number().nullable() }),
+  }),
 };

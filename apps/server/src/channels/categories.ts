@@ -48,8 +48,8 @@ export async function suggestFor(
       isLeaf: !parents.has(path),
     })),
   );
-  const maps = await mapsOf(on, place);
   const own = listOf((await loadDictionary(on)).attributes, 'category');
+  const maps = [...(await mapsOf(on, place, own))];
   return {
     rulebook,
     suggest: async (category, most) => {
@@ -68,8 +68,8 @@ export async function suggestFor(
         .limit(12);
       const [root] = own.names(category);
       const neighbours = maps
-        .filter((map) => map.category !== category && own.names(map.category)[0] === root)
-        .map((map) => ({ names: own.names(map.category), chosen: map.target, chosenNames: names(map.target) }));
+        .filter(([mapped]) => mapped !== category && own.names(mapped)[0] === root)
+        .map(([mapped, chosen]) => ({ names: own.names(mapped), chosen, chosenNames: names(chosen) }));
       return suggester({ names: own.names(category), titles: titles.map((title) => title.title), neighbours }, most);
     },
   };
@@ -96,8 +96,8 @@ export async function showCategories(services: Services, placeId: number): Promi
       .groupBy(tables.product.category),
   );
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
-  const mapped = new Map((await mapsOf(db, place)).map(({ category, target }) => [category, target]));
   const tree = listOf((await loadDictionary(db)).attributes, 'category');
+  const mapped = await mapsOf(db, place, tree);
   const own = tree.values.map(({ key }) => ({ category: key, target: mapped.get(key) ?? null }));
   const list = await Promise.all(
     own.map(async ({ category, target }): Promise<CategoryRow> => {
@@ -146,7 +146,11 @@ export async function saveCategories(
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
   const said = (category: string) => tree.say(category);
   const { effect } = await act(services, user, { kind: 'map-category' }, async (on) => {
-    const after = maps.map((map): CategoryMap => ({ ...map, market: '' }));
+    // Those that were made one with a category have a map of their own no longer once somebody maps it.
+    const merged = [...tree.merged].flatMap(([key, now]) =>
+      maps.some(({ category }) => category === now) ? [{ category: key, target: null }] : [],
+    );
+    const after = [...maps, ...merged].map((map): CategoryMap => ({ ...map, market: '' }));
     const before: CategoryMap[] = [];
     for (const map of after) before.push({ ...map, target: await mapOf(on.tx, place.channelId, map) });
     await writeMaps(on, place.channelId, after);

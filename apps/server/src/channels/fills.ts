@@ -2,7 +2,7 @@
 import { type Fill, changedWords, comparedBy, fillSchema, keysMeant } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
 import { isUnder } from '@velvet-shelf/core/rulebooks';
-import { closedList } from '@velvet-shelf/core/values';
+import { closedList, listOf } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, first } from '../db/client.js';
@@ -151,10 +151,9 @@ async function readingCategories(
   const asked = attributes.find(({ key }) => key === attribute)?.categories;
   const roots = [...(category === '' ? [] : [[category]]), ...(asked ? [asked] : [])];
   if (roots.length === 0) return {};
-  // Of several maps of a category, the market's own comes last and holds.
-  const map = new Map((await mapsOf(tx, place)).map((row) => [row.category, row.target]));
+  const maps = await mapsOf(tx, place, listOf((await loadDictionary(tx)).attributes, 'category'));
   return {
-    categories: [...map].flatMap(([own, target]) => (roots.every((root) => isUnder(target, root)) ? [own] : [])),
+    categories: [...maps].flatMap(([own, target]) => (roots.every((root) => isUnder(target, root)) ? [own] : [])),
   };
 }
 

@@ -1,18 +1,32 @@
 /** Category maps: of each own category, the channel's, for all its markets or for one. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { ClosedList } from '@velvet-shelf/core/values';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import type { Acting } from '../history/act.js';
 import { type PlaceRow, placesOf } from './places.js';
 
-/** Maps that hold at a place, those of its own market after those of every market. */
-export const mapsOf = (on: Executor, { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>) =>
-  on
+/**
+ * Maps that hold at a place, by our category: those of its own market before those of every market, and a category's own
+ * before that of one that was made one with it.
+ */
+export async function mapsOf(
+  on: Executor,
+  { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
+  own: ClosedList,
+): Promise<Map<string, string>> {
+  const rows = await on
     .select({ category: tables.categoryMap.category, target: tables.categoryMap.target })
     .from(tables.categoryMap)
     .where(and(eq(tables.categoryMap.channelId, channelId), inArray(tables.categoryMap.market, ['', market])))
-    .orderBy(tables.categoryMap.market);
+    .orderBy(desc(tables.categoryMap.market), tables.categoryMap.id);
+  const maps = new Map<string, string>();
+  const put = (category: string, target: string) => maps.has(category) || maps.set(category, target);
+  for (const { category, target } of rows) if (!own.merged.has(category)) put(category, target);
+  for (const { category, target } of rows) put(own.current(category), target);
+  return maps;
+}
 
 const mapSchema = z.object({
   /** Ours. */

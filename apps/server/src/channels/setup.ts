@@ -4,6 +4,7 @@ import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { listOf } from '@velvet-shelf/core/values';
 import { eq, and, inArray } from 'drizzle-orm';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
@@ -40,7 +41,6 @@ export async function loadSetup(
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
   const rulebook = change.rulebook ?? (await rulebookOf(on, place));
-  const maps = await mapsOf(on, place);
   const fills = await on
     .select({
       attribute: tables.fill.attribute,
@@ -56,7 +56,7 @@ export async function loadSetup(
     .from(tables.pin)
     .innerJoin(tables.listing, eq(tables.listing.id, tables.pin.listingId))
     .where(eq(tables.listing.placeId, place.id));
-  const categoryMap = new Map(maps.map((map) => [map.category, map.target]));
+  const categoryMap = await mapsOf(on, place, listOf(dictionary.attributes, 'category'));
   for (const [category, target] of change.categories ?? [])
     if (target === null) categoryMap.delete(category);
     else categoryMap.set(category, target);

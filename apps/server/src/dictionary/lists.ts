@@ -9,6 +9,7 @@ import * as tables from '../db/schema/index.js';
 /** Values of every list in their order, by the number of their attribute. */
 export async function loadLists(on: Executor): Promise<Map<number, ListValue[]>> {
   const parent = alias(tables.listValue, 'parent');
+  const successor = alias(tables.listValue, 'successor');
   const values = await on
     .select({
       attribute: tables.listValue.attributeId,
@@ -16,16 +17,22 @@ export async function loadLists(on: Executor): Promise<Map<number, ListValue[]>>
       names: tables.listValue.names,
       spellings: tables.listValue.spellings,
       parent: parent.key,
+      mergedInto: successor.key,
       hidden: tables.listValue.hidden,
     })
     .from(tables.listValue)
     .leftJoin(parent, eq(parent.id, tables.listValue.parentId))
+    .leftJoin(successor, eq(successor.id, tables.listValue.mergedInto))
     .orderBy(tables.listValue.position, tables.listValue.id);
   const lists = new Map<number, ListValue[]>();
-  for (const { attribute, parent: above, ...value } of values) {
+  for (const { attribute, parent: above, mergedInto, ...value } of values) {
     const list = lists.get(attribute) ?? [];
     lists.set(attribute, list);
-    list.push({ ...value, ...(above === null ? {} : { parent: above }) });
+    list.push({
+      ...value,
+      ...(above === null ? {} : { parent: above }),
+      ...(mergedInto === null ? {} : { mergedInto }),
+    });
   }
   return lists;
 }

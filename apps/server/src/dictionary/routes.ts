@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { first } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { addToDictionary, changeAttribute, countUses, listDictionary } from './attributes.js';
-import { addToList, changeValue, listValues } from './values.js';
+import { addToList, changeValue, listValues, mergeValue } from './values.js';
 import * as tables from '../db/schema/index.js';
 
 export function dictionaryRoutes(router: AppRouter, services: Services): void {
@@ -34,4 +34,7 @@ export function dictionaryRoutes(router: AppRouter, services: Services): void {
     await changeValue(services, user, params.id, body);
     return {};
   });
+  route(router, services, dictionary.mergeValue, async ({ user, params, body }) => ({
+    job: await mergeValue(services, user, params.id, body.into),
+  }));
 }

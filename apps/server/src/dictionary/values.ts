@@ -6,9 +6,11 @@ import { loadCompany } from '../company/settings.js';
 import { type Executor, first, queryRows, texts } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { deltaOfFields, fieldsOfAction, takeRowsBack } from '../history/fields.js';
+import { resolveAnew } from '../history/follow.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { runAside } from '../jobs/aside.js';
 import { addValues, categoryAttribute, lockDictionary } from './new.js';
 import * as tables from '../db/schema/index.js';
 
@@ -49,7 +51,7 @@ export async function listValues(on: Executor, attributeId: number): Promise<Lis
   const held = await first(on.select().from(attribute).where(eq(attribute.id, attributeId)));
   if (!held) throw notFound(`attribute ${attributeId}`);
   const { home } = await loadCompany(on);
-  const rows = await rowsOf(on, attributeId);
+  const rows = (await rowsOf(on, attributeId)).filter(({ mergedInto }) => mergedInto === null);
   const paths = pathsOf(rows, home);
   const counted = await queryRows<{ key: string; n: number }>(
     on,
@@ -100,7 +102,9 @@ export async function makeValues(
   const slot = (parent: number | null, name: string) => `${parent ?? ''} ${foldText(name)}`;
   const known = new Map(
     rows.flatMap((row) =>
-      [...Object.values(row.names), ...row.spellings].map((name) => [slot(row.parentId, name), row.id] as const),
+      [...Object.values(row.names), ...row.spellings].map(
+        (name) => [slot(row.parentId, name), row.mergedInto ?? row.id] as const,
+      ),
     ),
   );
   const keys = new Map(rows.map(({ id, key }) => [id, key]));
@@ -167,7 +171,8 @@ export async function changeValue(
     const held = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
     if (!held) throw notFound(`value ${id}`);
     const { home } = await loadCompany(on.tx);
-    const rows = await rowsOf(on.tx, held.attributeId);
+    if (held.mergedInto !== null) throw conflict('It was made one with another: look at the list as it is now');
+    const rows = (await rowsOf(on.tx, held.attributeId)).filter(({ mergedInto }) => mergedInto === null);
     expectPlace(rows, held, { ...fieldsOf(held), ...to });
     const delta = deltaOfFields(fieldsOf(held), to, was);
     if (Object.keys(delta).length === 0) return;
@@ -208,6 +213,81 @@ function expectPlace(rows: readonly Row[], held: Row, to: ValueFields): void {
     throw conflict(`${Object.values(beside.names)[0]} stands there already: give another name, or make the two one`);
 }
 
+/** What a merge does to rows of a list: those that go into another, and those that stand elsewhere from then on. */
+interface Merging {
+  into: Map<number, number>;
+  below: Map<number, number | null>;
+}
+
+/** Values that stand below both under the same name are made one as well; the others stand below the one that is left. */
+function mergingOf(rows: readonly Row[], from: Row, into: Row): Merging {
+  const merging: Merging = { into: new Map(), below: new Map() };
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const isBelow = (row: Row, above: Row) => {
+    for (let at: Row | undefined = row; at; at = byId.get(at.parentId ?? 0)) if (at.id === above.id) return true;
+    return false;
+  };
+  // What stood below the one that goes takes its place first: nothing stands below itself.
+  if (isBelow(into, from)) merging.below.set(into.id, from.parentId);
+  const join = (gone: Row, left: Row) => {
+    merging.into.set(gone.id, left.id);
+    const childrenOf = ({ id }: Row) => rows.filter((row) => row.parentId === id && row.id !== into.id);
+    const named = new Map(
+      childrenOf(left).flatMap((row) => Object.values(row.names).map((name) => [foldText(name), row])),
+    );
+    for (const child of childrenOf(gone)) {
+      const twin = Object.values(child.names).flatMap((name) => named.get(foldText(name)) ?? [])[0];
+      if (twin && !isBelow(twin, child) && !isBelow(child, twin)) join(child, twin);
+      else merging.below.set(child.id, left.id);
+    }
+  };
+  join(from, into);
+  return merging;
+}
+
+/**
+ * Makes a value one with another of its list: goods, maps, conditions and files that say the first mean the other from then
+ * on, and what stood below it stands there. Goods that have it are resolved anew by a job, which is answered.
+ */
+export async function mergeValue(services: Services, user: User, id: number, intoId: number): Promise<number | null> {
+  const { answer: job } = await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
+    await lockDictionary(on.tx);
+    const held = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
+    if (!held) throw notFound(`value ${id}`);
+    if (held.mergedInto !== null) throw conflict('It was made one with another already');
+    const all = await rowsOf(on.tx, held.attributeId);
+    const rows = all.filter(({ mergedInto }) => mergedInto === null);
+    const into = rows.find((row) => row.id === intoId);
+    if (!into || intoId === id)
+      throw badRequest('Choose another value of the same list', [
+        { pointer: '/body/into', detail: 'Not another value of this list' },
+      ]);
+    const { home } = await loadCompany(on.tx);
+    const paths = pathsOf(rows, home);
+    const merging = mergingOf(rows, held, into);
+    const become = async (row: Row, to: Partial<Pick<Row, 'mergedInto' | 'parentId'>>) => {
+      await on.tx.update(listValue).set(to).where(eq(listValue.id, row.id));
+      on.change({ kind: 'list value', id: row.id, delta: deltaOfFields(row, to, row) });
+    };
+    for (const row of rows) {
+      const [mergedInto, parentId] = [merging.into.get(row.id), merging.below.get(row.id)];
+      if (mergedInto !== undefined) await become(row, { mergedInto });
+      else if (parentId !== undefined) await become(row, { parentId });
+    }
+    // Those that were made one with it before follow it.
+    for (const row of all) {
+      const mergedInto = merging.into.get(row.mergedInto ?? 0);
+      if (mergedInto !== undefined) await become(row, { mergedInto });
+    }
+    const say = (of: number) => (paths.get(of) ?? []).join(' / ');
+    on.say(`Made ${say(id)} one with ${say(intoId)}`);
+    await touchPlaces(on);
+    return resolveAnew(on.tx, `Telling the goods that ${say(id)} is ${say(intoId)} now`, on.id);
+  });
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
 /** Of keys on a list, those that goods have, whoever says so, or a map is of. */
 async function usedKeys(on: Executor, attributeId: number, keys: readonly string[]): Promise<Set<string>> {
   const held = await first(on.select({ key: attribute.key }).from(attribute).where(eq(attribute.id, attributeId)));
@@ -243,16 +323,17 @@ async function staying(on: Executor, created: readonly number[]): Promise<Set<nu
     const ids = new Set(ofList.map(({ id }) => id));
     for (const row of rows.values())
       if (!ids.has(row.id) || used.has(row.key))
-        for (let at: Row | undefined = row; at && !stay.has(at.id); at = rows.get(at.parentId ?? 0)) stay.add(at.id);
+        for (const from of [row.id, row.mergedInto ?? row.id])
+          for (let at = rows.get(from); at && !stay.has(at.id); at = rows.get(at.parentId ?? 0)) stay.add(at.id);
   }
   return stay;
 }
 
 /** Takes back values that were made, where nothing has them nor stands below them, and fields that are still as they were set. */
 export async function undoLists(
-  undoing: Pick<Undoing, 'tx' | 'actionId'> & Partial<Pick<Undoing, 'dirtyPlace'>>,
+  undoing: Pick<Undoing, 'tx' | 'actionId'> & Partial<Pick<Undoing, 'dirtyPlace' | 'by'>>,
 ): Promise<Undone> {
-  const { tx, actionId, dirtyPlace } = undoing;
+  const { tx, actionId, dirtyPlace, by } = undoing;
   await lockDictionary(tx);
   const { created } = await fieldsOfAction(tx, actionId, 'list value');
   const stay = await staying(tx, created);
@@ -266,5 +347,7 @@ export async function undoLists(
   });
   // What nothing has is read by no place.
   if (dirtyPlace && fields.size > 0) await touchPlaces({ tx, dirtyPlace });
+  if (by !== undefined && fields.has('mergedInto'))
+    await resolveAnew(tx, 'Giving the goods back what was made one', by);
   return { left };
 }

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ListValueAnswer, type ValueFields, api } from '@velvet-shelf/contract';
 import { sayLanguage } from '@velvet-shelf/core/values';
+import { useState } from 'react';
 import { z } from 'zod';
 import { call } from '../api/call';
 import { useCompany } from '../company/company';
@@ -11,6 +12,7 @@ import { ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
 import { linesOf } from '../design/words';
+import { MergeValue } from './MergeValue';
 
 const asked = z.object({
   names: z.array(z.object({ language: z.string(), name: z.string().trim().max(200) })),
@@ -39,6 +41,7 @@ export function ValueForm({
     below: value.parentId === null ? '' : String(value.parentId),
   });
   const { control } = form;
+  const [isMerging, setMerging] = useState(false);
   const change = useMutation({
     mutationFn: (to: Partial<ValueFields>) => {
       const { names, spellings, parentId, position, hidden } = value;
@@ -52,6 +55,7 @@ export function ValueForm({
       onDone();
     },
   });
+  if (isMerging) return <MergeValue value={value} all={all} onDone={onDone} onCancel={() => setMerging(false)} />;
   // What stands below it cannot be above it.
   const below = all.filter(({ path }) => !value.path.every((name, i) => path[i] === name));
   return (
@@ -99,6 +103,11 @@ export function ValueForm({
         <Button color="inherit" disabled={change.isPending} onClick={() => change.mutate({ hidden: !value.hidden })}>
           {value.hidden ? 'Take back' : 'Put away'}
         </Button>
+        {all.length > 1 && (
+          <Button color="inherit" onClick={() => setMerging(true)}>
+            Make one with another…
+          </Button>
+        )}
       </Box>
     </Form>
   );

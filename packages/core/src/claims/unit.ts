@@ -1,11 +1,12 @@
 /** All claims about a family and its variants in, what each of them holds out. */
-import type { Attribute, Value } from '../values/index.js';
+import { type Attribute, type Value, currentValue } from '../values/index.js';
 import {
   type Claim,
   type Claimed,
   type Origin,
   type Resolved,
   type Trust,
+  empty,
   onlyClaim,
   resolveClaims,
 } from './resolve.js';
@@ -61,6 +62,17 @@ export function resolveUnit(
   policies: ReadonlyMap<string, Trust>,
 ): ResolvedUnit {
   const attributeOf = (slot: string) => dictionary.get(splitSlot(slot)[0]);
+  const editClaim = ({ slot, value, at, by }: Edited): Claim => {
+    const attribute = attributeOf(slot);
+    const now = value === empty || !attribute ? value : currentValue(value, attribute);
+    return { value: now, at, rank: -1, origin: { from: 'edit', at, by } };
+  };
+  const recordClaim = (record: SourceRecord, slot: string): Claim => ({
+    value: said(record, slot, attributeOf),
+    at: record.at,
+    rank: record.rank,
+    origin: { from: 'record', record: record.id, source: record.supplier },
+  });
   const familyClaims = new Map<string, Claim[]>();
   for (const edit of unit.familyEdits) push(familyClaims, edit.slot, editClaim(edit));
   for (const { records } of unit.variants)
@@ -93,17 +105,10 @@ export function resolveUnit(
   return { family, variants };
 }
 
-function editClaim({ value, at, by }: Edited): Claim {
-  return { value, at, rank: -1, origin: { from: 'edit', at, by } };
-}
-
-function recordClaim(record: SourceRecord, slot: string): Claim {
-  return {
-    value: record.values[slot] ?? '',
-    at: record.at,
-    rank: record.rank,
-    origin: { from: 'record', record: record.id, source: record.supplier },
-  };
+/** What a record says of a slot, as its closed list has it now. */
+function said({ values }: SourceRecord, slot: string, attributeOf: AttributeOf): Value {
+  const [value, attribute] = [values[slot] ?? '', attributeOf(slot)];
+  return attribute ? currentValue(value, attribute) : value;
 }
 
 function push(map: Map<string, Claim[]>, slot: string, claim: Claim): void {
@@ -136,6 +141,12 @@ function onlySource(record: SourceRecord, attributeOf: AttributeOf): Slots {
   const origin: Origin = { from: 'record', record: record.id, source: record.supplier };
   for (const slot of Object.keys(record.values))
     if (attributeOf(slot)?.level === 'variant')
-      slots.set(slot, { value: record.values[slot] ?? '', origin, why: onlyClaim, against: [], inherited: false });
+      slots.set(slot, {
+        value: said(record, slot, attributeOf),
+        origin,
+        why: onlyClaim,
+        against: [],
+        inherited: false,
+      });
   return slots;
 }

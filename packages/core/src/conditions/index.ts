@@ -78,7 +78,7 @@ export function listedKeys({ op, value = '' }: Comparison, attribute: Attribute)
     const languages = new Set([undefined, ...list.values.flatMap(({ names }) => Object.keys(names))]);
     return keys((key) => [...languages].some((language) => foldText(list.say(key, language)).includes(sought)));
   }
-  const wanted = list.has(value) ? value : list.read(value);
+  const wanted = list.has(value) ? list.current(value) : list.read(value);
   if (wanted === undefined) return new Set();
   switch (op) {
     case 'is':

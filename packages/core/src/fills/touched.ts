@@ -23,7 +23,7 @@ export function changedWords(before: Fill | null, after: Fill | null): { from: s
 
 /** Keys of a list that words of a table may mean: the key itself, or any name or spelling of the value, compared folded. */
 export function keysMeant(words: readonly string[], list: ClosedList): string[] {
-  const exact = new Set(words);
+  const exact = new Set(words.map((word) => list.current(word)));
   const folded = new Set(words.map(foldText));
   return list.values.flatMap(({ key, names, spellings = [] }) => {
     const paths = Object.keys(names).map((language) => list.say(key, language));

@@ -31,6 +31,8 @@ export interface Source {
   read(view: View): ChannelValue | undefined;
   /** Key of the listed value it reads, where it reads one. */
   refer?(view: View): string | undefined;
+  /** What such a key stands for now. */
+  current?(key: string): string;
   link: Link;
 }
 
@@ -233,7 +235,7 @@ const factOf = ({ key, role }: Attribute): ((variant: Variant) => Value | undefi
       : (variant) => variant.facts[key];
 
 /** Reads an attribute; what is on a closed list goes by its name in the place's language, and is known by its key. */
-function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source, 'read' | 'refer'> {
+function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source, 'read' | 'refer' | 'current'> {
   const held = factOf(attribute);
   const list = closedList(attribute);
   const say = list ? (value: SingleValue) => list.say(String(value), language) : sending(attribute);
@@ -248,7 +250,9 @@ function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source
       const value = held(variant);
       return value === undefined ? undefined : send(value);
     },
-    ...(list && !attribute.many ? { refer: ({ variant }) => held(variant) as string | undefined } : {}),
+    ...(list && !attribute.many
+      ? { refer: ({ variant }) => held(variant) as string | undefined, current: (key: string) => list.current(key) }
+      : {}),
   };
 }
 

@@ -6,6 +6,7 @@ import { testAttribute } from './fixtures.js';
 import {
   type ListValue,
   closedList,
+  currentValue,
   foldText,
   formatValue,
   isEmptyMark,
@@ -24,6 +25,57 @@ const tree: ListValue[] = [
 const category = testAttribute({ key: 'category', label: 'Category', type: 'choice', choices: tree });
 const list = closedList(category);
 const read = (text: string) => parseValue(text, plainStyle, category);
+
+describe('values that were made one', () => {
+  const merged: ListValue[] = [
+    { key: 'a', names: { en: 'Settees', de: 'Sofas' }, mergedInto: 'b' },
+    { key: 'b', names: { en: 'Couches' }, spellings: ['divans'] },
+    { key: 'c', names: { en: 'Corner' }, parent: 'a' },
+    { key: 'd', names: { en: 'Loungers' }, mergedInto: 'a' },
+    { key: 'e', names: { en: 'Beds' } },
+  ];
+  const kind = testAttribute({ key: 'kind', type: 'choice', choices: merged });
+  const one = closedList({ choices: merged });
+  it.each([
+    ['Settees', 'b'],
+    ['sofas', 'b'],
+    ['Loungers', 'b'],
+    ['a', 'b'],
+    ['Couches', 'b'],
+    ['Couches / Corner', 'c'],
+    ['Settees > Corner', 'c'],
+    ['Beds', 'e'],
+  ])('are all meant by “%s”', (text, key) => expect(one.read(text)).toBe(key));
+  it('are offered as the one that is left, with what stood below either', () => {
+    expect(one.values.map(({ key }) => key)).toEqual(['b', 'c', 'e']);
+    expect(one.names('c')).toEqual(['Couches', 'Corner']);
+    expect(one.say('d')).toBe('Couches');
+    expect([...one.under('a')]).toEqual(['b', 'c']);
+    expect(one.position('d')).toBe(0);
+  });
+  it('are found by conditions that name either', () => {
+    const holds = (value: string) =>
+      ['b', 'c', 'e'].filter(
+        compileCondition({ attribute: 'kind', op: 'is', value }, new Map([['kind', kind]]), (key: string) => key),
+      );
+    expect(holds('a')).toEqual(['b']);
+    expect(holds('Settees')).toEqual(['b']);
+  });
+  it('are one in what goods hold, once', () => {
+    expect(currentValue('d', kind)).toBe('b');
+    expect(currentValue(['a', 'b', 'e'], kind)).toEqual(['b', 'e']);
+    expect(currentValue(4, kind)).toBe(4);
+  });
+  it('end, however they are merged in a ring', () => {
+    const ring = closedList({
+      choices: [
+        { key: 'x', names: { en: 'X' }, mergedInto: 'y' },
+        { key: 'y', names: { en: 'Y' }, mergedInto: 'x' },
+      ],
+    });
+    expect(ring.read('X')).toBeDefined();
+  });
+});
 
 describe('a value of a closed list', () => {
   it.each([

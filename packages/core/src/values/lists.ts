@@ -1,6 +1,6 @@
 /** Closed lists: their values are referred to by key, named in each language of the company, and may stand in a tree. */
 import { foldText } from './folding.js';
-import type { Attribute } from './model.js';
+import type { Attribute, Value } from './model.js';
 
 /** One value of a closed list. */
 export interface ListValue {
@@ -14,13 +14,19 @@ export interface ListValue {
   parent?: string | undefined;
   /** Not offered any more; goods that have it keep it. */
   hidden?: boolean | undefined;
+  /** Key of the value it was made one with: whatever refers to it means that one, and what stood below it stands there. */
+  mergedInto?: string | undefined;
 }
 
 /** A closed list ready to be asked. */
 export interface ClosedList {
-  /** In their order, a tree from the root down. */
+  /** In their order, a tree from the root down; those that were made one with another are told by their keys alone. */
   values: readonly ListValue[];
   has(key: string): boolean;
+  /** The key that a key stands for since values were made one; itself for all others. */
+  current(key: string): string;
+  /** Of values that were made one with another: their keys, and whom they stand for now. */
+  merged: ReadonlyMap<string, string>;
   /** Key of the value that a text means: by a name in any language, with those above it or alone, a spelling, or its key. */
   read(text: string): string | undefined;
   /** Names from the root down to a value; a language it has no name in gets the company's own. A key it does not know stands for itself. */
@@ -54,9 +60,13 @@ const foldPath = (path: string) => foldText(path.replace(/\s*[/>»›|]\s*/g, '/
 
 function compileList(given: readonly ListValue[]): ClosedList {
   const byKey = new Map(given.map((value) => [value.key, value]));
+  const successors = successorsOf(byKey);
+  const current = (key: string) => successors.get(key) ?? key;
   const below = new Map<string | undefined, ListValue[]>();
   for (const value of given) {
-    const parent = value.parent !== undefined && byKey.has(value.parent) ? value.parent : undefined;
+    if (successors.has(value.key)) continue;
+    const above = value.parent === undefined ? undefined : current(value.parent);
+    const parent = above !== undefined && byKey.has(above) && above !== value.key ? above : undefined;
     below.set(parent, [...(below.get(parent) ?? []), value]);
   }
   const values: ListValue[] = [];
@@ -75,36 +85,77 @@ function compileList(given: readonly ListValue[]): ClosedList {
     }
     return Object.values(names)[0] ?? key;
   };
-  const names = (key: string, language?: string): string[] => {
+  const pathFrom = (from: ListValue | undefined, language: string | undefined): string[] => {
     const path: string[] = [];
-    for (let value = byKey.get(key); value && path.length < byKey.size; value = byKey.get(value.parent ?? ''))
+    for (let value = from; value && path.length < byKey.size; value = byKey.get(current(value.parent ?? '')))
       path.unshift(nameOf(value, language));
+    return path;
+  };
+  const names = (key: string, language?: string): string[] => {
+    const path = pathFrom(byKey.get(current(key)), language);
     return path.length === 0 ? [key] : path;
+  };
+  /** Each value with its paths in one language, also by way of what one above it was before it was made one with another. */
+  function* spoken(): Generator<Spoken> {
+    for (const value of [...values, ...given.filter(({ key }) => successors.has(key))])
+      for (const language of [undefined, ...Object.keys(value.names)])
+        yield { value, means: current(value.key), path: pathFrom(value, language) };
+    for (const [key, into] of successors) {
+      const beneath = under(into);
+      for (const value of values.filter((one) => one.key !== into && beneath.has(one.key)))
+        for (const language of [undefined, ...Object.keys(value.names)]) {
+          const below = names(value.key, language).slice(names(into, language).length);
+          yield { value, means: value.key, path: [...pathFrom(byKey.get(key), language), ...below] };
+        }
+    }
+  }
+  const under = (named: string) => {
+    const key = current(named);
+    const found = new Set([key]);
+    const add = (parent: string) => {
+      for (const value of below.get(parent) ?? []) {
+        if (found.has(value.key)) continue;
+        found.add(value.key);
+        add(value.key);
+      }
+    };
+    add(key);
+    return found;
   };
   let meanings: Map<string, string> | undefined;
   return {
     values,
     has: (key) => byKey.has(key),
+    current,
+    merged: successors,
     read: (text) => {
-      meanings ??= readings(values, names);
+      meanings ??= readings([...spoken()]);
       return meanings.get(foldPath(text)) ?? meanings.get(foldText(text));
     },
     names,
     say: (key, language) => names(key, language).join(' / '),
-    under: (key) => {
-      const found = new Set([key]);
-      const add = (parent: string) => {
-        for (const value of below.get(parent) ?? []) {
-          if (found.has(value.key)) continue;
-          found.add(value.key);
-          add(value.key);
-        }
-      };
-      add(key);
-      return found;
-    },
-    position: (key) => positions.get(key) ?? -1,
+    under,
+    position: (key) => positions.get(current(key)) ?? -1,
   };
+}
+
+/** Of each value that was made one with another, the one that is left in the end. */
+function successorsOf(byKey: ReadonlyMap<string, ListValue>): Map<string, string> {
+  const successors = new Map<string, string>();
+  for (const { key, mergedInto } of byKey.values()) {
+    let last = key;
+    const passed = new Set([key]);
+    for (
+      let next = mergedInto;
+      next !== undefined && byKey.has(next) && !passed.has(next);
+      next = byKey.get(next)?.mergedInto
+    ) {
+      passed.add(next);
+      last = next;
+    }
+    if (last !== key) successors.set(key, last);
+  }
+  return successors;
 }
 
 /** A name in the same language of another region. */
@@ -113,20 +164,34 @@ function sibling(names: ListValue['names'], language: string): string | undefine
   return Object.entries(names).find(([named]) => named.split('-')[0] === base)?.[1];
 }
 
+/** A value, the key it means, and its names from the root down as somebody may write them. */
+interface Spoken {
+  value: ListValue;
+  means: string;
+  path: string[];
+}
+
 /** Folded text → key. What is surer stands before what is not; a name that several values have means none of them. */
-function readings(values: readonly ListValue[], names: ClosedList['names']): Map<string, string> {
+function readings(spoken: readonly Spoken[]): Map<string, string> {
   const meanings = new Map<string, string>();
   const put = (text: string, key: string) => {
     if (!meanings.has(text)) meanings.set(text, key);
   };
-  for (const value of values)
-    for (const language of [undefined, ...Object.keys(value.names)])
-      put(foldPath(names(value.key, language).join('/')), value.key);
+  for (const { path, means } of spoken) put(foldPath(path.join('/')), means);
   const alone = new Map<string, Set<string>>();
-  for (const { key, names: own, spellings = [] } of values)
-    for (const text of [...Object.values(own), ...spellings].map(foldText))
-      alone.set(text, (alone.get(text) ?? new Set()).add(key));
+  for (const { value, means } of spoken)
+    for (const text of [...Object.values(value.names), ...(value.spellings ?? [])].map(foldText))
+      alone.set(text, (alone.get(text) ?? new Set()).add(means));
   for (const [text, keys] of alone) if (keys.size === 1) put(text, [...keys][0] ?? '');
-  for (const { key } of values) put(foldPath(key), key);
+  for (const { value, means } of spoken) put(foldPath(value.key), means);
   return meanings;
+}
+
+/** What a value stands for since values of its attribute's list were made one. */
+export function currentValue(value: Value, attribute: Pick<Attribute, 'choices'>): Value {
+  const list = closedList(attribute);
+  if (!list || list.merged.size === 0) return value;
+  if (typeof value === 'string') return list.current(value);
+  if (!Array.isArray(value)) return value;
+  return [...new Set(value.map((one) => (typeof one === 'string' ? list.current(one) : one)))] as Value;
 }

@@ -53,6 +53,8 @@ export const listValue = pgTable(
     position: integer('position').notNull(),
     /** Not offered any more; goods that have it keep it. */
     hidden: boolean('hidden').notNull().default(false),
+    /** The value it was made one with: whatever refers to its key means that one. Never one that was merged itself. */
+    mergedInto: ref('merged_into').references((): AnyPgColumn => listValue.id),
   },
   (table) => [unique('list_value_key').on(table.attributeId, table.key)],
 );

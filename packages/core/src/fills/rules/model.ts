@@ -41,6 +41,8 @@ export interface RuleSource<View> {
   read(view: View): ChannelValue | undefined;
   /** Key of the listed value it reads, where it reads one: names change, and tables go on holding. */
   refer?(view: View): string | undefined;
+  /** What such a key stands for now, where values of the list were made one. */
+  current?(key: string): string;
   /** Reading it, as a step of a trace. */
   step(view: View): TraceStep;
 }

@@ -40,6 +40,11 @@ export const translate = defineRule<TranslateRule>({
     const source = context.source(rule.from);
     if (!source) return noFill;
     const exact = new Map(Object.entries(rule.table));
+    // A word of ours that was made one with another means that one, unless the table has its own for it.
+    for (const [from, to] of Object.entries(rule.table)) {
+      const now = source.current?.(from) ?? from;
+      if (!exact.has(now)) exact.set(now, to);
+    }
     const folded = new Map(Object.entries(rule.table).map(([from, to]) => [foldText(from), to]));
     const look = (view: View, word: string) =>
       exact.get(source.refer?.(view) ?? word) ?? exact.get(word) ?? folded.get(foldText(word));

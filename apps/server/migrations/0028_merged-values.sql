@@ -1,0 +1,2 @@
+ALTER TABLE "list_value" ADD COLUMN "merged_into" bigint;--> statement-breakpoint
+ALTER TABLE "list_value" ADD CONSTRAINT "list_value_merged_into_list_value_id_fk" FOREIGN KEY ("merged_into") REFERENCES "public"."list_value"("id") ON DELETE no action ON UPDATE no action;
