@@ -40,6 +40,7 @@ const router = createBrowserRouter([
       { path: 'intake/:id', lazy: async () => ({ Component: (await import('./intake/Batch')).Batch }) },
       { path: 'matching', lazy: async () => ({ Component: (await import('./matching/Matching')).Matching }) },
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
+      { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },
       { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },

@@ -1,3 +1,4 @@
+import { byHand } from './by-hand.js';
 import { causes } from './causes.js';
 import { catalog } from './catalog.js';
 import { channels } from './channels.js';
@@ -14,6 +15,7 @@ import { stock } from './stock.js';
 import { today } from './today.js';
 
 export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
+export * from './by-hand.js';
 export * from './causes.js';
 export * from './catalog.js';
 export * from './channels.js';
@@ -39,6 +41,7 @@ export const api = {
   intake,
   matching,
   catalog,
+  byHand,
   enrichment,
   channels,
   listings,

@@ -13,7 +13,7 @@ export const batchSummarySchema = z.object({
   fileName: z.string(),
   bytes: z.number(),
   /** A file dropped, our own grid's export brought back, or a pull. */
-  kind: z.enum(['file', 'round-trip', 'pull']),
+  kind: z.enum(['file', 'round-trip', 'pull', 'hand']),
   state: z.enum(batchStates),
   counts: z
     .object({

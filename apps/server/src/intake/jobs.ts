@@ -52,7 +52,7 @@ export const pullGoods = defineJob({
 
 export interface ReadInput {
   file: ReceivedFile;
-  how?: { kind?: 'file' | 'pull'; scope?: Scope } | undefined;
+  how?: { kind?: 'file' | 'pull' | 'hand'; scope?: Scope } | undefined;
 }
 export const readFile = defineCall<ReadInput, number>({
   name: 'read-batch',

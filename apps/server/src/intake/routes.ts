@@ -4,6 +4,7 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { triedOf } from './batches.js';
 import { apart } from '../jobs/aside.js';
 import { changeMakes } from './columns/makes.js';
+import { makeByHand } from './by-hand.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
@@ -73,6 +74,7 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return { batch: await apart(lookAt, services, params.id), left };
   });
 
+  route(router, services, api.byHand.make, ({ user, body }) => makeByHand(services, user, body));
   route(router, services, api.intake.upload, async ({ ctx }) => {
     const file = await receiveFile(ctx, config);
     return apart(lookAt, services, await apart(readFile, services, { file }));

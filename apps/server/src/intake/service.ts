@@ -127,7 +127,8 @@ export async function applyTried(services: Services, id: number, user: User): Pr
     await tx.update(tables.batch).set({ state: 'applying', actionId: action }).where(eq(tables.batch.id, id));
     await writeMakes(tx, found, action);
     await recount(tx, id);
-    if (found.kind !== 'round-trip')
+    // Our own columns say nothing of how anybody's files are laid out.
+    if (found.kind === 'file' || found.kind === 'pull')
       await tx
         .insert(tables.columnMap)
         .values({ supplierId: found.supplierId, signature: signature(found.columns), map: found.map })

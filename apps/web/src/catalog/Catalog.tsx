@@ -7,6 +7,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type View, api } from '@velvet-shelf/contract';
 import { comparisonSchema } from '@velvet-shelf/core/conditions';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
 import { ask } from '../api/ask';
@@ -88,6 +89,9 @@ export function Catalog() {
             <MenuItem value="families">Families</MenuItem>
           </Select>
           <ColumnMenu columns={columns} />
+          <Button variant="outlined" component={Link} to="/catalog/new">
+            New product
+          </Button>
           <ExportMenu token={opened.data?.token} columns={columns.shown.map((column) => column.key)} />
         </Box>
         <ConditionBar
@@ -105,7 +109,7 @@ export function Catalog() {
             <Empty title="Nothing is shown">
               {counts.data && counts.data.leftOut.length > 0
                 ? 'The conditions or the search leave everything out; the line below says what.'
-                : 'There are no goods yet. Drop a file at Intake.'}
+                : 'There are no goods yet. Drop a file at Intake, or make the first by hand.'}
             </Empty>
           ) : (
             <Grid

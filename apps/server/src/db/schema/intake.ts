@@ -28,7 +28,7 @@ export const columnMap = pgTable(
 );
 
 /** Where a batch comes from: a file dropped, our own grid's export brought back, or a pull. */
-export const batchKinds = ['file', 'round-trip', 'pull'] as const;
+export const batchKinds = ['file', 'round-trip', 'pull', 'hand'] as const;
 
 export interface BatchCounts {
   /** New records of new goods. */

@@ -34,7 +34,7 @@ async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T>
 export async function readBatch(
   services: Services,
   file: ReceivedFile,
-  { kind = 'file', scope }: { kind?: 'file' | 'pull'; scope?: Scope } = {},
+  { kind = 'file', scope }: { kind?: 'file' | 'pull' | 'hand'; scope?: Scope } = {},
 ): Promise<number> {
   try {
     return await takeIn(services, file, { kind, scope });
@@ -48,7 +48,7 @@ export async function readBatch(
 async function takeIn(
   { db }: Services,
   file: ReceivedFile,
-  { kind, scope }: { kind: 'file' | 'pull'; scope: Scope | undefined },
+  { kind, scope }: { kind: 'file' | 'pull' | 'hand'; scope: Scope | undefined },
 ): Promise<number> {
   return readable(file.name, async () => {
     const { detected, columns, first } = await lookAt(file.path);

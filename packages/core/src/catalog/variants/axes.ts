@@ -27,10 +27,16 @@ export function axesOf(variants: readonly AxisVariant[], attributes: readonly Ax
       if (!isBlank(value)) known.holders++;
       found.set(folded, known);
     }
-  const kinds = new Map(attributes.map((attribute) => [foldSpelling(attribute.label), kindOf(attribute)]));
   return [...found]
     .filter(([, { holders }]) => holders * 2 > variants.length)
-    .map(([folded, { key }]) => ({ key, kind: kinds.get(folded) ?? 'text' }));
+    .map(([, { key }]) => ({ key, kind: axisKindOf(key, attributes) }));
+}
+
+/** What the values of an axis are, by the attribute of its name; text where there is none. */
+export function axisKindOf(axis: string, attributes: readonly AxisAttribute[]): AxisKind {
+  const folded = foldSpelling(axis);
+  const found = attributes.find(({ label }) => foldSpelling(label) === folded);
+  return found ? kindOf(found) : 'text';
 }
 
 /** Variants by their first axis, then the next; those without a value last. */

@@ -3,3 +3,5 @@ export { type OrderOptions, orderValues } from './order.js';
 export { type MissingCombinations, missingCombinations } from './combinations.js';
 export { type AxisAttribute, axesOf, orderVariants } from './axes.js';
 export { type SiblingFault, siblingFaults } from './faults.js';
+export { type LaidAxis, combinationsOf, layOut, newValues, numbersOf, readValueList } from './lay-out.js';
+export { axisKindOf } from './axes.js';

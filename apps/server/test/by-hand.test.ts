@@ -1,0 +1,109 @@
+/** Goods made by hand: one or a family, told at the field where something is wrong, taken back as they came. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+const client = new Client();
+type Body = Answer['body'];
+
+beforeAll(() => client.signIn());
+afterAll(() => db.$client.end());
+
+const title = (text: string) => ({ attribute: 'title', text });
+const variant = (sku: string, ...options: string[]) => ({ sku, options });
+const make = (body: object) => client.send('POST', '/api/products', { shared: [], axes: [], ...body });
+const product = async (id: number): Promise<Body> => (await client.get(`/api/products/${id}`)).body;
+const batches = async (): Promise<Body[]> => (await client.get('/api/batches')).body.items;
+const pointers = ({ body }: Answer) => body.errors.map(({ pointer }: { pointer: string }) => pointer);
+
+describe('a product made by hand', () => {
+  it('is there with all that was said of it, and gone with its undo', async () => {
+    const { status, body } = await make({
+      shared: [title('Reading stool, ash; "low" | 1.234 kg')],
+      variants: [{ ...variant('STOOL 1'), price: '1234.5', stock: '7', gtin: '4006381333931' }],
+    });
+    expect(status).toBe(200);
+    const made = await product(body.product);
+    expect(made).toMatchObject({
+      kind: 'single',
+      sku: 'STOOL 1',
+      title: 'Reading stool, ash; "low" | 1.234 kg',
+      stock: 7,
+    });
+    expect(Object.values<Body>(made.price)[0].regular).toMatch(/^1234\.5/);
+    const [action] = (await client.get('/api/actions')).body.items;
+    expect(action.words).toContain('by hand');
+    expect((await client.send('POST', `/api/actions/${action.id}/undo`)).body.left).toEqual([]);
+    expect((await client.get(`/api/products/${body.product}`)).status).toBe(404);
+  });
+  it('comes as a family with its options, in which nothing is typed twice', async () => {
+    const { status, body } = await make({
+      shared: [title('Felt slippers')],
+      axes: ['Size', 'Colour of felt'],
+      variants: [
+        { ...variant('SLIP-36-G', '36', 'Grey'), price: '39' },
+        { ...variant('SLIP-37-G', '37', 'Grey'), price: '39' },
+        { ...variant('SLIP-36-B', '36', 'Brick') },
+      ],
+    });
+    expect(status).toBe(200);
+    const family = await product(body.product);
+    expect([family.kind, family.siblings.length]).toEqual(['family', 3]);
+    const own = await product(family.siblings.find((one: Body) => one.sku === 'SLIP-37-G').id);
+    expect(own.options).toEqual([
+      ['size', '37'],
+      ['colour of felt', 'Grey'],
+    ]);
+    expect(own.title).toBe('Felt slippers');
+  });
+  it('is refused where its number is taken, in any spelling, and nothing is kept', async () => {
+    await make({ shared: [title('Once')], variants: [variant('ONCE-1')] });
+    const before = (await batches()).length;
+    const again = await make({ shared: [title('Twice')], variants: [variant('FREE-1'), variant(' once-1')], axes: [] });
+    expect([again.status, pointers(again)]).toEqual([400, expect.arrayContaining(['/body/variants/1/sku'])]);
+    expect((await make({ shared: [title('Twice')], variants: [variant('FREE-1')] })).status).toBe(200);
+    expect(await batches()).toHaveLength(before + 1);
+  });
+  it.each([
+    [
+      'two with one number',
+      { axes: ['Size'], variants: [variant('A-1', 'S'), variant('a-1', 'M')] },
+      '/body/variants/1/sku',
+    ],
+    ['a value missing', { axes: ['Size'], variants: [variant('A-1')] }, '/body/variants/0/options'],
+    [
+      'the same twice',
+      { axes: ['Length'], variants: [variant('A-1', '1.5 m'), variant('A-2', '1.5 M')] },
+      '/body/variants/1/options',
+    ],
+    ['an axis twice', { axes: ['Size', 'size'], variants: [variant('A-1', 'S', 'M')] }, '/body/axes/1'],
+    [
+      'what is on no list',
+      { shared: [{ attribute: 'category', text: 'Moon dust' }], variants: [variant('A-1')] },
+      '/body/shared/0/text',
+    ],
+    [
+      'an attribute nobody has',
+      { shared: [{ attribute: 'nope', text: 'x' }], variants: [variant('A-1')] },
+      '/body/shared/0',
+    ],
+    ['a price that is none', { variants: [{ ...variant('A-1'), price: 'cheap' }] }, '/body/variants/0'],
+    ['a stock that is none', { variants: [{ ...variant('A-1'), stock: '1.5' }] }, '/body/variants/0'],
+    [
+      'a check digit that is wrong',
+      { variants: [{ ...variant('A-1'), gtin: '4006381333932' }] },
+      '/body/variants/0/gtin',
+    ],
+  ])('is told at the field: %s', async (_, body, pointer) => {
+    const before = (await batches()).length;
+    const refused = await make(body);
+    expect([refused.status, pointers(refused)]).toEqual([400, expect.arrayContaining([pointer])]);
+    expect(await batches()).toHaveLength(before);
+  });
+  it('is made once, pressed twice at one moment', async () => {
+    const body = { shared: [title('Pressed')], variants: [variant('PRESSED-1')] };
+    const answers = await Promise.all([make(body), make(body)]);
+    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1);
+    const { token } = (await client.send('POST', '/api/views', { search: 'PRESSED-1', everything: true })).body;
+    expect((await client.get(`/api/views/${token}/counts`)).body.variants).toBe(1);
+  });
+});

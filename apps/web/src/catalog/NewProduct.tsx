@@ -1,0 +1,274 @@
+/** Goods made by hand: one, or a family laid out from its options before it is made. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type AttributeAnswer, api, mostByHand } from '@velvet-shelf/contract';
+import { axisKindOf, combinationsOf, layOut, newValues, numbersOf, readValueList } from '@velvet-shelf/core/catalog';
+import type { Role } from '@velvet-shelf/core/values';
+import { useState } from 'react';
+import { useFieldArray, useWatch } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { ask } from '../api/ask';
+import { ApiProblem, call } from '../api/call';
+import { useCompany } from '../company/company';
+import { Box } from '../design/Box';
+import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { Pick } from '../design/Pick';
+import { RemoveButton } from '../design/RemoveButton';
+import { plural } from '../design/words';
+import { type Laid, type Said, VariantTable } from './VariantTable';
+
+const text = z.string().trim();
+const typed = z.object({
+  title: text.min(1, 'Give its title').max(500),
+  category: z.string(),
+  brand: text.max(200),
+  sku: text.min(1, 'Give its SKU').max(180),
+  gtin: text,
+  price: text,
+  stock: text,
+  axes: z.array(z.object({ name: text.min(1, 'Give the option a name').max(60), values: z.string() })),
+});
+
+/** Shoppers lose their way among more values of one option. */
+const manyValues = 20;
+
+export function NewProduct() {
+  const attributes = useQuery(ask(api.catalog.attributes));
+  return (
+    <Box as="section" scroll grow pad={[4.5, 6, 6]}>
+      <Box as="h1" below={3}>
+        New product
+      </Box>
+      <Loaded query={attributes}>{({ items }) => <ProductForm attributes={items} />}</Loaded>
+    </Box>
+  );
+}
+
+function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] }) {
+  const { currencies, languages } = useCompany();
+  const queries = useQueryClient();
+  const tell = useTell();
+  const navigate = useNavigate();
+  const form = useFields(typed, {
+    title: '',
+    category: '',
+    brand: '',
+    sku: '',
+    gtin: '',
+    price: '',
+    stock: '',
+    axes: [],
+  });
+  const { control } = form;
+  const axes = useFieldArray({ control, name: 'axes' });
+  const written = useWatch({ control });
+  const [said, setSaid] = useState<Record<string, Said>>({});
+  const byRole = (role: Role) => attributes.find((attribute) => attribute.role === role);
+  const laid = layOutOf(written, attributes, languages[0]);
+  const rows = laid.rows.map((row): Laid => ({ ...row, ...said[row.id] }));
+  const kept = rows.filter(({ isOut }) => !isOut);
+  const make = useMutation({
+    mutationFn: ({ title, category, brand, sku, gtin, price, stock, axes: given }: z.output<typeof typed>) => {
+      const shared = (['title', 'category', 'brand'] as const).flatMap((role) => {
+        const key = byRole(role)?.key;
+        const value = { title, category, brand }[role];
+        return key === undefined || value === '' ? [] : [{ attribute: key, text: value }];
+      });
+      return call(api.byHand.make, {
+        body: {
+          shared,
+          axes: given.map(({ name }) => name),
+          variants:
+            given.length === 0
+              ? [{ sku, options: [], gtin, price, stock }]
+              : kept.map((row) => ({
+                  sku: row.sku,
+                  options: row.values,
+                  gtin: row.gtin,
+                  price: row.price,
+                  stock: row.stock,
+                })),
+        },
+      });
+    },
+    onSuccess: ({ product }) => {
+      tell('It is in the catalog. What else channels ask for is told in its drawer');
+      void queries.invalidateQueries();
+      void navigate(`/catalog?open=${product}`);
+    },
+  });
+  const faults = faultsOf(make.error, kept);
+  const isFamily = axes.fields.length > 0;
+  const fault = (field: string) => (isFamily ? undefined : faults.variants.get('')?.[field]);
+  return (
+    <Form form={form} onSend={(values) => make.mutate(values)} columns="minmax(300px, 400px) minmax(0, 1fr)" gap={8}>
+      <Box columns gap={3} align="start">
+        <Field control={control} name="title" label={byRole('title')?.label ?? 'Title'} required autoFocus />
+        {byRole('category')?.choices && (
+          <Pick
+            control={control}
+            name="category"
+            label={byRole('category')?.label ?? 'Category'}
+            choices={(byRole('category')?.choices ?? []).map(({ name }) => ({ code: name, name }))}
+          />
+        )}
+        {byRole('brand') && <Field control={control} name="brand" label={byRole('brand')?.label} />}
+        <Field
+          control={control}
+          name="sku"
+          label="SKU"
+          required
+          fault={fault('sku')}
+          helperText={isFamily ? 'The variants’ begin with it' : undefined}
+        />
+        {!isFamily && byRole('gtin') && (
+          <Field control={control} name="gtin" label={byRole('gtin')?.label} fault={fault('gtin')} />
+        )}
+        <Box columns="1fr 1fr" gap={3}>
+          <Field control={control} name="price" label={`Price, ${currencies[0] ?? ''}`} fault={fault('price')} />
+          <Field control={control} name="stock" label="Pieces in stock" fault={fault('stock')} />
+        </Box>
+        <Box small muted>
+          {isFamily
+            ? 'Price and pieces are each variant’s, where the list does not say another.'
+            : 'Everything else is added once it is in the catalog.'}
+        </Box>
+        <Box row>
+          <Button type="submit" variant="contained" disabled={make.isPending || (isFamily && kept.length === 0)}>
+            {isFamily ? `Make ${plural(kept.length, 'variant')}` : 'Make it'}
+          </Button>
+          <Button color="inherit" onClick={() => void navigate('/catalog')}>
+            Cancel
+          </Button>
+        </Box>
+        {faults.other.map((words) => (
+          <ProblemBox key={words} error={words} title="Nothing was made" />
+        ))}
+      </Box>
+      <Box columns gap={4} align="start">
+        <Box>
+          <Box as="h2" below={1}>
+            Options
+          </Box>
+          <Box small muted below={2}>
+            What variants differ in, such as size or colour. Without one it is a single product.
+          </Box>
+          {axes.fields.map(({ id }, i) => (
+            <Box
+              key={id}
+              role="group"
+              aria-label={`Option ${i + 1}`}
+              line="top"
+              pad={[3, 0]}
+              columns="170px minmax(0, 1fr) auto"
+              gap={3}
+              align="start"
+            >
+              <Field control={control} name={`axes.${i}.name`} label="Option" placeholder="Size" />
+              <Field
+                control={control}
+                name={`axes.${i}.values`}
+                label="Its values"
+                multiline
+                maxRows={6}
+                placeholder="S, M, L"
+                helperText={laid.words[i] ?? 'Paste a list: one a line, or parted by commas, semicolons or tabs'}
+              />
+              <RemoveButton of={`option ${i + 1}`} onClick={() => axes.remove(i)} />
+            </Box>
+          ))}
+          <Button variant="outlined" onClick={() => axes.append({ name: '', values: '' })}>
+            Add an option
+          </Button>
+        </Box>
+        {laid.tooMany && <ProblemBox error={laid.tooMany} title="Too many at once" />}
+        {rows.length > 0 && (
+          <VariantTable
+            axes={laid.names}
+            rows={rows}
+            faults={faults.variants}
+            onSay={(id, to) => setSaid((all) => ({ ...all, [id]: { ...all[id], ...to } }))}
+          />
+        )}
+      </Box>
+    </Form>
+  );
+}
+
+interface Written {
+  sku?: string | undefined;
+  price?: string | undefined;
+  stock?: string | undefined;
+  axes?: { name?: string | undefined; values?: string | undefined }[] | undefined;
+}
+
+/** The variants that what is written amounts to, and what is said of each option's values. */
+function layOutOf(
+  { sku = '', price = '', stock = '', axes = [] }: Written,
+  attributes: readonly AttributeAnswer[],
+  language: string | undefined,
+): { names: string[]; rows: Laid[]; words: (string | undefined)[]; tooMany: string | undefined } {
+  const read = axes.map(({ name = '', values = '' }) => {
+    const kind = axisKindOf(name, attributes);
+    return { name, kind, ...newValues([], readValueList(values), kind) };
+  });
+  const words = read.map(({ fresh, there }) =>
+    fresh.length === 0
+      ? undefined
+      : [
+          plural(fresh.length, 'value'),
+          ...(there.length > 0 ? [`written twice: ${[...new Set(there)].join(', ')}`] : []),
+          ...(fresh.length > manyValues
+            ? [`shoppers lose their way among more than ${manyValues}; are they two options?`]
+            : []),
+        ].join(' · '),
+  );
+  const laid = read.map(({ kind, fresh }) => ({ kind, values: fresh }));
+  const n = combinationsOf(laid);
+  if (n > mostByHand)
+    return {
+      names: [],
+      rows: [],
+      words,
+      tooMany: `These options have ${n.toLocaleString()} combinations; ${mostByHand} can be made at once. Take values out, or make them in parts.`,
+    };
+  const combinations = layOut(laid, mostByHand, language);
+  const numbers = numbersOf(sku, combinations);
+  return {
+    names: read.map(({ name }, i) => name || `Option ${i + 1}`),
+    rows: combinations.map((values, i) => ({
+      id: JSON.stringify(values),
+      values,
+      sku: numbers[i] ?? '',
+      gtin: '',
+      price,
+      stock,
+      isOut: false,
+    })),
+    words,
+    tooMany: undefined,
+  };
+}
+
+/** What the server said of each variant's fields, by the variant; a single one is ''. The rest stands below the form. */
+function faultsOf(
+  error: unknown,
+  sent: readonly Laid[],
+): { variants: Map<string, Record<string, string>>; other: string[] } {
+  const variants = new Map<string, Record<string, string>>();
+  if (error === null || error === undefined) return { variants, other: [] };
+  const errors = error instanceof ApiProblem ? error.extra.errors : undefined;
+  if (!Array.isArray(errors)) return { variants, other: [error instanceof Error ? error.message : String(error)] };
+  const other: string[] = [];
+  for (const { pointer, detail } of errors as { pointer: string; detail: string }[]) {
+    const [, at, field] = /^\/body\/variants\/(\d+)(?:\/(\w+))?/.exec(pointer) ?? [];
+    const id = at === undefined ? undefined : sent.length === 0 ? '' : sent[Number(at)]?.id;
+    // What a whole variant is refused for stands at its number.
+    if (id === undefined) other.push(detail);
+    else
+      variants.set(id, { ...variants.get(id), [field === 'options' || field === undefined ? 'sku' : field]: detail });
+  }
+  return { variants, other };
+}

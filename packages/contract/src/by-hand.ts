@@ -1,0 +1,69 @@
+/** Goods that somebody makes by hand: a single one, or a family with its options. */
+import { z } from 'zod';
+import { endpoint } from './endpoint.js';
+
+/** As many variants as a family is laid out to at once. */
+export const mostByHand = 500;
+
+const figure = z.string().trim().max(40).default('');
+
+const said = z.object({
+  attribute: z.string().max(200),
+  /** As one would type it. */
+  text: z.string().trim().min(1).max(50_000),
+});
+
+export const byHandSchema = z.object({
+  /** Said of each of them, texts in the company's own language. */
+  shared: z.array(said).max(300),
+  /** Names of its option axes; none where it is a single one. */
+  axes: z
+    .array(
+      z
+        .string()
+        .trim()
+        .min(1, 'Give the option a name')
+        .max(60)
+        .regex(/^[^:|]*$/, 'Without : and |'),
+    )
+    .max(6, 'Six options at most'),
+  variants: z
+    .array(
+      z.object({
+        sku: z.string().trim().min(1, 'Give its SKU').max(200),
+        /** One for each axis, in their order. */
+        options: z.array(
+          z
+            .string()
+            .trim()
+            .min(1, 'Give its value')
+            .max(200)
+            .regex(/^[^|]*$/, 'Without |'),
+        ),
+        gtin: figure,
+        /** In the company's own currency. */
+        price: figure,
+        /** Pieces. */
+        stock: figure,
+      }),
+    )
+    .min(1)
+    .max(mostByHand, `${mostByHand} variants at most at once`),
+});
+export type ByHand = z.output<typeof byHandSchema>;
+
+export const byHand = {
+  make: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/products',
+    summary: 'New goods of our own: one, or a family with its options; taken back as the batch they came with',
+    body: byHandSchema,
+    answer: z.object({
+      /** The family, or the single one. */
+      product: z.number(),
+      /** The batch they came with. */
+      batch: z.number(),
+    }),
+  }),
+};
