@@ -86,8 +86,8 @@ describe('a product made by hand', () => {
       { shared: [{ attribute: 'nope', text: 'x' }], variants: [variant('A-1')] },
       '/body/shared/0',
     ],
-    ['a price that is none', { variants: [{ ...variant('A-1'), price: 'cheap' }] }, '/body/variants/0'],
-    ['a stock that is none', { variants: [{ ...variant('A-1'), stock: '1.5' }] }, '/body/variants/0'],
+    ['a price that is none', { variants: [{ ...variant('A-1'), price: 'cheap' }] }, '/body/variants/0/price'],
+    ['a stock that is none', { variants: [{ ...variant('A-1'), stock: '1.5' }] }, '/body/variants/0/stock'],
     [
       'a check digit that is wrong',
       { variants: [{ ...variant('A-1'), gtin: '4006381333932' }] },

@@ -39,6 +39,7 @@ const router = createBrowserRouter([
       { path: 'intake', lazy: async () => ({ Component: (await import('./intake/Batches')).Batches }) },
       { path: 'intake/:id', lazy: async () => ({ Component: (await import('./intake/Batch')).Batch }) },
       { path: 'matching', lazy: async () => ({ Component: (await import('./matching/Matching')).Matching }) },
+      { path: 'matching/by-hand', lazy: async () => ({ Component: (await import('./matching/ByHand')).ByHand }) },
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },

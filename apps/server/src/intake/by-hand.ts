@@ -30,6 +30,8 @@ interface Fault {
 interface Column {
   head: string;
   target: ColumnTarget;
+  /** The field of a variant it is, where it is one. */
+  field?: 'gtin' | 'price' | 'stock';
   cell(variant: ByHand['variants'][number], i: number): string;
 }
 
@@ -65,7 +67,7 @@ export async function makeByHand(
     const change = { map, reading: { ...reading, decimal: '.', dateOrder: 'ymd' } as const };
     await apart(jobs.correctFile, services, { id, change });
     await dryRun(services, id);
-    const lost = await lostOf(db, id);
+    const lost = await lostOf(db, id, columns);
     if (lost.length > 0) throw badRequest(lost[0]?.detail ?? '', lost);
   } catch (error) {
     await db.delete(tables.batchRow).where(eq(tables.batchRow.batchId, id));
@@ -203,14 +205,15 @@ function columnsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary, c
     if (attribute && !shared.some((one) => one.attribute === attribute.key) && variants.every(isRead))
       columns.push({ head: attribute.label, target: feeds(attribute), cell: ({ options }) => options[i] ?? '' });
   }
-  if (gtin) columns.push({ head: gtin.label, target: feeds(gtin), cell: (variant) => variant.gtin });
+  if (gtin) columns.push({ head: gtin.label, target: feeds(gtin), field: 'gtin', cell: (variant) => variant.gtin });
   columns.push(
     {
       head: `Price ${currency}`,
       target: { to: 'price', kind: 'regular', currency },
+      field: 'price',
       cell: ({ price }) => price,
     },
-    { head: 'Stock', target: { to: 'stock' }, cell: ({ stock }) => stock },
+    { head: 'Stock', target: { to: 'stock' }, field: 'stock', cell: ({ stock }) => stock },
   );
   const isSaid = ({ cell }: Column) => variants.some((variant, i) => cell(variant, i) !== '');
   return columns.filter(isSaid);
@@ -228,7 +231,7 @@ function told(columns: Column[]): Column[] {
 }
 
 /** What the dry run refused or would lose, at the variant it was met at. */
-async function lostOf(on: Executor, batchId: number): Promise<Fault[]> {
+async function lostOf(on: Executor, batchId: number, columns: readonly Column[]): Promise<Fault[]> {
   const rows = await on
     .select({ reasons: tables.batchRow.reasons, notes: tables.batchRow.notes, outcome: tables.batchRow.outcome })
     .from(tables.batchRow)
@@ -236,9 +239,15 @@ async function lostOf(on: Executor, batchId: number): Promise<Fault[]> {
     .orderBy(asc(tables.batchRow.row));
   return rows.flatMap(({ reasons, notes, outcome }, i) => {
     const pointer = `/body/variants/${i}`;
-    const lost = (notes ?? []).filter((note) => note.lost).map(({ column, note }) => `${column}: ${note}`);
-    const all = [...(reasons ?? []), ...lost];
-    if (all.length === 0 && outcome !== 'created') all.push('Goods with this SKU are there already');
-    return all.map((detail) => ({ pointer, detail }));
+    const lost = (notes ?? [])
+      .filter((note) => note.lost)
+      .map(({ column, note }): Fault => {
+        const field = columns.find(({ head }) => head === column)?.field;
+        return field ? { pointer: `${pointer}/${field}`, detail: note } : { pointer, detail: `${column}: ${note}` };
+      });
+    const all = [...(reasons ?? []).map((detail) => ({ pointer, detail })), ...lost];
+    return all.length > 0 || outcome === 'created'
+      ? all
+      : [{ pointer, detail: 'Goods with this SKU are there already' }];
   });
 }

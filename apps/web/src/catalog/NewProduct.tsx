@@ -103,7 +103,13 @@ function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] })
   const isFamily = axes.fields.length > 0;
   const fault = (field: string) => (isFamily ? undefined : faults.variants.get('')?.[field]);
   return (
-    <Form form={form} onSend={(values) => make.mutate(values)} columns="minmax(300px, 400px) minmax(0, 1fr)" gap={8}>
+    <Form
+      form={form}
+      onSend={(values) => make.mutate(values)}
+      columns="minmax(280px, 340px) minmax(0, 1fr)"
+      gap={8}
+      align="start"
+    >
       <Box columns gap={3} align="start">
         <Field control={control} name="title" label={byRole('title')?.label ?? 'Title'} required autoFocus />
         {byRole('category')?.choices && (

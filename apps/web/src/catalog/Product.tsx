@@ -51,6 +51,8 @@ function Sources({ product }: { product: ProductAnswer }) {
           <Link to={`/matching?tab=joined&product=${product.id}`}>side by side</Link>
         </>
       )}
+      {' · '}
+      <Link to={`/matching/by-hand?a=${product.id}`}>join with…</Link>
     </Box>
   );
 }

@@ -21,10 +21,10 @@ export interface Laid extends Required<Said> {
 }
 
 const fields = [
-  ['sku', 'SKU'],
-  ['gtin', 'GTIN'],
-  ['price', 'Price'],
-  ['stock', 'Pieces'],
+  ['sku', 'SKU', '34%'],
+  ['gtin', 'GTIN', 150],
+  ['price', 'Price', 90],
+  ['stock', 'Pieces', 70],
 ] as const;
 
 export function VariantTable({
@@ -57,9 +57,10 @@ export function VariantTable({
             id: `option ${i + 1}`,
             cell: ({ values }: Laid) => values[i],
           })),
-          ...fields.map(([name, label]) => ({
+          ...fields.map(([name, label, wide]) => ({
             head: label,
             id: name,
+            look: { wide },
             cell: (row: Laid) => {
               const fault = faults.get(row.id)?.[name];
               return (

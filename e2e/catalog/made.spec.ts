@@ -1,0 +1,79 @@
+/** Goods and categories by hand, in the real interface: made, joined, made one, each taken back. In this order. */
+import { type Page, expect, idle, read, test } from '../hands.js';
+
+/** The foot names the last action before it is asked to take it back. */
+async function undoneAtTheFoot(page: Page, words: string): Promise<void> {
+  const foot = page.getByRole('contentinfo');
+  await expect(foot.getByText(words)).toBeVisible();
+  await foot.getByRole('button', { name: 'Undo' }).click();
+}
+
+test('a family is laid out from its options, corrected where it says, made, and taken back', async ({ page }) => {
+  await page.goto('/catalog');
+  await page.getByRole('link', { name: 'New product' }).click();
+  await page.getByLabel('Title').fill('Wool blanket Fjell');
+  await page.getByRole('textbox', { name: /^SKU( \*)?$/ }).fill('FJELL');
+  await page.getByLabel(/^Price/).fill('129');
+  await page.getByRole('button', { name: 'Add an option' }).click();
+  await page.getByLabel('Option', { exact: true }).fill('Size');
+  await page.getByLabel('Its values').fill('L; S; M; s');
+  await expect(page.getByText('3 values · written twice: s')).toBeVisible();
+  const table = page.getByRole('table', { name: 'Variants to make' });
+  // In a shop's order, whatever order they were pasted in.
+  await expect(table.getByLabel(/^SKU of/)).toHaveCount(3);
+  expect(
+    await table.getByLabel(/^SKU of/).evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value)),
+  ).toEqual(['FJELL-S', 'FJELL-M', 'FJELL-L']);
+  await page.getByLabel('Price of M').fill('dear');
+  await page.getByRole('button', { name: 'Leave out L' }).click();
+  await page.getByRole('button', { name: 'Make 2 variants' }).click();
+  await expect(table.getByText('“dear” is not a price')).toBeVisible();
+  await page.getByLabel('Price of M').fill('139');
+  await page.getByRole('button', { name: 'Make 2 variants' }).click();
+  const drawer = page.getByLabel('Product', { exact: true });
+  await expect(drawer.getByRole('heading', { name: 'Wool blanket Fjell' })).toBeVisible();
+  await drawer.getByRole('tab', { name: 'Variants' }).click();
+  await expect(drawer.getByText('FJELL-M')).toBeVisible();
+  await expect(drawer.getByText('FJELL-L')).toHaveCount(0);
+  await undoneAtTheFoot(page, 'Applied Wool blanket Fjell, by hand');
+  await expect.poll(async () => (await read(page, '/api/search?q=FJELL')).items).toEqual([]);
+});
+
+test('two goods are found and joined by hand', async ({ page }) => {
+  const [one, other] = (await read(page, '/api/search?q=MS-HOL42-10')).items.filter(
+    ({ kind }: { kind: string }) => kind !== 'family',
+  );
+  await page.goto(`/catalog?show=variants&all=yes&open=${one.id}`);
+  await page.getByRole('link', { name: 'join with…' }).click();
+  await page.getByLabel('Find the other').fill(other.sku);
+  await page.getByRole('list', { name: 'Goods found' }).getByRole('button').first().click();
+  await expect(page.getByRole('table', { name: 'Claims' })).toBeVisible();
+  await page.getByRole('button', { name: 'The same goods' }).click();
+  // Both stand on our own sheet: that is told, and nothing is joined.
+  await expect(
+    page.getByText(/They were not joined: both hold a record of/).or(page.getByText(/These two were not joined/)),
+  ).toBeVisible();
+  expect((await read(page, `/api/products/${other.id}`)).sku).toBe(other.sku);
+});
+
+test('two categories are made one, with what it does said before, and taken back', async ({ page }) => {
+  await page.goto('/categories');
+  const row = (name: string) =>
+    page.getByRole('row').filter({ has: page.getByRole('button', { name: `Change ${name}`, exact: true }) });
+  const goods = async (name: string) => Number(await row(name).getByRole('cell').nth(2).textContent());
+  const before = await goods('Planters / Indoor pots');
+  expect(before).toBeGreaterThan(0);
+  await row('Planters / Indoor pots').getByRole('button').click();
+  await page.getByRole('button', { name: 'Make one with another…' }).click();
+  await page.getByLabel('Planters / Indoor pots becomes').fill('Tools');
+  await page.getByRole('option', { name: 'Tools', exact: true }).click();
+  await expect(page.getByText(`${before} products have Planters / Indoor pots and will have Tools.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Make one', exact: true }).click();
+  await expect(row('Planters / Indoor pots')).toHaveCount(0);
+  await idle(page);
+  await undoneAtTheFoot(page, 'Made Planters / Indoor pots one with Tools');
+  await idle(page);
+  await expect
+    .poll(async () => (await row('Planters / Indoor pots').count()) && goods('Planters / Indoor pots'))
+    .toBe(before);
+});
