@@ -207,3 +207,17 @@ test('pairs above a score are joined in bulk, and the look-through can be asked 
   await page.getByLabel('Find goods').fill('birdhouse');
   await expect(page.getByRole('button', { name: /birdhouse.*Larchwell/ }).first()).toBeVisible();
 });
+
+test('suppliers are pasted as a list, with what is wrong told beside each line', async ({ page }) => {
+  await page.goto('/company?tab=suppliers');
+  await page.getByRole('button', { name: 'Paste several' }).click();
+  await page
+    .getByLabel('Suppliers, one a line')
+    .fill('Vinterhus AB; Swedish; sek\nOakhollow Textiles\noakhollow textiles\nFarbwerk; de-AT; Taler');
+  const table = page.getByRole('table', { name: 'What will be made' });
+  await expect(table.getByRole('row').filter({ hasText: 'Vinterhus' })).toContainText('SEK');
+  await expect(table.getByText('stands there twice')).toBeVisible();
+  await expect(table.getByText('“Taler” is no currency')).toBeVisible();
+  await page.getByRole('button', { name: 'Make 2 suppliers' }).click();
+  await expect(page.getByRole('table', { name: 'Suppliers' }).getByText('Oakhollow Textiles')).toBeVisible();
+});

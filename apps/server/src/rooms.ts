@@ -47,7 +47,7 @@ export function registerRooms(): void {
   registerUndo('assortment', undoAssortment);
   registerUndo('company', undoCompany);
   registerUndo('supplier', undoSupplier);
-  registerUndo('dictionary', undoDictionary);
+  registerUndo('dictionary', undoDictionary, undoLists);
   registerUndo('list', undoLists);
   registerUndo('edit', undoOffersOf, undoEditAction);
   registerUndo('match', undoDecision);

@@ -77,6 +77,58 @@ describe('an attribute', () => {
   });
 });
 
+describe('an attribute made one with another', () => {
+  const merge = async (from: string, into: string) =>
+    client.send('POST', `/api/dictionary/${(await attribute(from)).id}/merge`, { into: (await attribute(into)).id });
+  const uses = async (label: string): Promise<number> =>
+    (await client.get('/api/dictionary/uses')).body.goods[(await attribute(label)).id] ?? 0;
+  const glazed = async (condition: object): Promise<number> => {
+    const { body } = await client.send('POST', '/api/views', { show: 'variants', everything: true, condition });
+    return (await client.get(`/api/views/${body.token}/counts`)).body.variants;
+  };
+
+  it('gives it its values, and all that names it means the other; taken back, all is as before', async () => {
+    const { type, many, perLanguage, level } = await attribute('Glaze');
+    await make({ ...blank, type, many, perLanguage, level, label: 'Coating', aliases: ['finish'] });
+    const [goods, moss] = [await uses('Glaze'), await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })];
+    expect(goods).toBeGreaterThan(0);
+    expect(moss).toBeGreaterThan(0);
+    const before = (await attribute('Glaze')).aliases;
+    expect((await merge('Glaze', 'Coating')).status).toBe(200);
+    const merging = await lastAction();
+    await client.idle();
+    expect(await attribute('Glaze')).toBeUndefined();
+    expect(await uses('Coating')).toBe(goods);
+    expect((await attribute('Coating')).aliases).toEqual(expect.arrayContaining(['Glaze', 'finish', ...before]));
+    // A condition that names it, as an address or an assortment has it.
+    expect(await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(moss);
+    const { key } = await attribute('Coating');
+    expect(await glazed({ attribute: key, op: 'is', value: 'Moss' })).toBe(moss);
+    // The same file again says nothing new but for the one attribute.
+    const product = await queryOne<{ id: number }>(
+      db,
+      sql`SELECT id FROM product WHERE kind = 'variant' AND facts ->> ${key} = 'Moss' LIMIT 1`,
+    );
+    const { values } = (await client.get(`/api/products/${product?.id}`)).body;
+    expect(values.filter((row: Body) => ['Coating', 'Glaze'].includes(row.label))).toHaveLength(1);
+    expect((await undo(merging)).body.left).toEqual([]);
+    await client.idle();
+    expect([await uses('Glaze'), await uses('Coating')]).toEqual([goods, 0]);
+    expect(await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(moss);
+  });
+  it('is refused where what their values are differs, or code knows it', async () => {
+    await make({ ...blank, label: 'Burn time', type: 'number' });
+    for (const [from, into] of [
+      ['Glaze', 'Burn time'],
+      ['Brand', 'Coating'],
+      ['Coating', 'Coating'],
+    ] as const) {
+      const refused = await merge(from, into);
+      expect([refused.status, refused.body.errors?.[0].pointer]).toEqual([400, '/body/into']);
+    }
+  });
+});
+
 describe('our tree', () => {
   const tree = async (): Promise<Body[]> =>
     (await client.get(`/api/dictionary/${(await client.get('/api/categories/own')).body.id}/values`)).body.items;
@@ -328,5 +380,31 @@ describe('a warehouse', () => {
     expect((await away(id)).status).toBe(200);
     const full = (await client.get('/api/warehouses')).body.items.find((row: Body) => row.onHand > 0);
     expect((await away(full.id)).body.detail).toContain('holds pieces');
+  });
+});
+
+describe('suppliers and warehouses as a list', () => {
+  const suppliers = async (): Promise<Body[]> => (await client.get('/api/suppliers')).body.items;
+  it('are made all or none, and taken back together', async () => {
+    const several = (...rows: object[]) => client.send('POST', '/api/suppliers/several', { suppliers: rows });
+    const before = (await suppliers()).length;
+    const refused = await several({ name: 'Vinterhus' }, { name: 'VINTERHUS ' });
+    expect([refused.status, (await suppliers()).length]).toEqual([409, before]);
+    expect((await several({ name: 'Vinterhus', language: 'sv', currency: 'SEK' }, { name: 'Oakhollow' })).status).toBe(
+      200,
+    );
+    const [one, other] = (await suppliers()).slice(-2);
+    expect([one?.name, one?.language, one?.currency, other?.currency]).toEqual(['Vinterhus', 'sv', 'SEK', null]);
+    expect((await undo()).body.left).toEqual([]);
+    expect(await suppliers()).toHaveLength(before);
+  });
+  it('of warehouses likewise', async () => {
+    const names = async () => (await client.get('/api/warehouses')).body.items.map(({ name }: Body) => name);
+    const before = await names();
+    expect((await client.send('POST', '/api/warehouses/several', { names: ['North', 'north'] })).status).toBe(409);
+    expect((await client.send('POST', '/api/warehouses/several', { names: ['North', 'South'] })).status).toBe(200);
+    expect(await names()).toEqual(expect.arrayContaining(['North', 'South']));
+    await undo();
+    expect(await names()).toEqual(before);
   });
 });

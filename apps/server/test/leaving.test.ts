@@ -102,3 +102,65 @@ describe('what the channel refused', () => {
     expect(body.advice.some((row: Body) => row.key === 'report:orrivane:GB:made-up')).toBe(false);
   });
 });
+
+describe('what is taken away for good', () => {
+  const gone = async (path: string) => (await client.get(path)).status;
+  const remove = (path: string) => client.send('DELETE', path);
+
+  it('is a feed that nobody has fetched, with its runs; the others stay and say why', async () => {
+    const { body: made } = await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' });
+    await client.send('POST', `/api/feeds/${made.id}/runs`);
+    await client.until(`/api/feeds/${made.id}`, ({ runs }) => runs[0] && runs[0].state !== 'running');
+    expect((await remove(`/api/feeds/${made.id}`)).status).toBe(200);
+    expect(await gone(`/api/feeds/${made.id}`)).toBe(404);
+    const held = await remove(`/api/feeds/${feed.id}`);
+    expect([held.status, held.body.detail]).toEqual([409, expect.stringContaining('has been fetched')]);
+    expect(await gone(`/api/feeds/${feed.id}`)).toBe(200);
+  });
+  it('is a channel without places, with its maps and fills', async () => {
+    const small = {
+      name: 'Corner window',
+      fields: [
+        { label: 'Number', type: 'text', need: 'required' },
+        { label: 'Title', type: 'text', need: 'required' },
+      ],
+      market: { name: 'Here', country: 'GB', language: 'en-GB', currency: 'GBP' },
+      categories: [['Home']],
+      needsCategory: true,
+      formats: ['csv'],
+    };
+    const { body: made } = await client.send('POST', '/api/channels', { small });
+    const { body: place } = await client.send('POST', `/api/channels/${made.id}/places`, {
+      market: (await client.get('/api/channels')).body.items.find((row: Body) => row.id === made.id).markets[0].key,
+      name: '',
+      condition: { all: [] },
+    });
+    const held = await remove(`/api/channels/${made.id}`);
+    expect([held.status, held.body.detail]).toEqual([409, expect.stringContaining('remove Corner window')]);
+    const rows = (await client.get(`/api/places/${place.id}/categories`)).body.items;
+    const [target] = (await client.get(`/api/places/${place.id}/tree`)).body.items;
+    await client.send('PUT', `/api/places/${place.id}/categories`, {
+      maps: [{ category: rows[0].category, target: target.path }],
+    });
+    expect((await remove(`/api/places/${place.id}`)).status).toBe(200);
+    expect((await remove(`/api/channels/${made.id}`)).status).toBe(200);
+    expect((await client.get('/api/channels')).body.items.some((row: Body) => row.id === made.id)).toBe(false);
+    // Its key is free again.
+    expect((await client.send('POST', '/api/channels', { small })).status).toBe(200);
+  });
+  it('is a batch that was not applied, with its file; one that was stays', async () => {
+    const { body } = await client.uploadText('thrown.csv', 'SKU;Title\nT-1;Thrown away\nT-2;Thrown as well\n');
+    const own = (await client.get('/api/suppliers')).body.items.find((row: Body) => row.kind === 'own').id;
+    await client.correct(body.id, { supplierId: own, scope: 'some' });
+    await client.tried(body.id);
+    const count = async () =>
+      (await queryRows<{ n: number }>(db, sql`SELECT count(*)::int AS n FROM record_content`))[0]?.n;
+    const before = await count();
+    expect((await remove(`/api/batches/${body.id}`)).status).toBe(200);
+    expect(await gone(`/api/batches/${body.id}`)).toBe(404);
+    expect(await count()).toBe((before ?? 0) - 2);
+    const applied = (await client.get('/api/batches')).body.items.find((row: Body) => row.state === 'applied');
+    const held = await remove(`/api/batches/${applied.id}`);
+    expect([held.status, held.body.detail]).toEqual([409, expect.stringContaining('undo it instead')]);
+  });
+});

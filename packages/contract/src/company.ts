@@ -60,6 +60,10 @@ const supplierFields = z.object({
   currency: currencySchema.nullable(),
   putAway: z.boolean(),
 });
+/** Language and currency are the company's where they are not said. */
+const newSupplier = supplierFields
+  .pick({ name: true })
+  .extend({ language: languageSchema.optional(), currency: currencySchema.nullish() });
 export type SupplierFields = z.infer<typeof supplierFields>;
 
 export const company = {
@@ -75,12 +79,16 @@ export const company = {
     method: 'POST',
     path: '/api/suppliers',
     summary: 'A new supplier; trusted last until ranked otherwise',
-    body: z.object({
-      name: z.string().trim().min(1, 'Give the supplier’s name').max(80),
-      language: languageSchema.optional(),
-      currency: currencySchema.nullish(),
-    }),
+    body: newSupplier,
     answer: z.object({ id: z.number() }),
+  }),
+  addSuppliers: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/suppliers/several',
+    summary: 'New suppliers as a list; all of them or none, trusted last in their order',
+    body: z.object({ suppliers: z.array(newSupplier).min(1).max(500) }),
+    answer: z.object({ ids: z.array(z.number()) }),
   }),
   changeSupplier: endpoint({
     role: 'editor',

@@ -101,6 +101,19 @@ export const dictionary = {
     }),
     answer: z.object({ job: z.number().nullable() }),
   }),
+  merge: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/dictionary/:id/merge',
+    summary:
+      'Make an attribute one with another of its kind: sources, people, columns, fills and conditions that name it mean the other',
+    params: idParam,
+    body: z.object({
+      /** Number of the attribute that is left. */
+      into: rowNumber,
+    }),
+    answer: z.object({ job: z.number().nullable() }),
+  }),
   tree: endpoint({
     role: 'viewer',
     method: 'GET',

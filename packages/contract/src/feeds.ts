@@ -82,6 +82,14 @@ export const feeds = {
     params: idParam,
     answer: runSchema,
   }),
+  remove: endpoint({
+    role: 'publisher',
+    method: 'DELETE',
+    path: '/api/feeds/:id',
+    summary: 'Remove a feed whose address nobody has fetched: its runs and their files go with it',
+    params: idParam,
+    answer: z.object({}),
+  }),
   leftOut: endpoint({
     role: 'viewer',
     method: 'GET',

@@ -357,6 +357,14 @@ export const intake = {
     params: idParam,
     answer: z.object({ batch: batchSchema, left: z.array(z.string()) }),
   }),
+  discard: endpoint({
+    role: 'editor',
+    method: 'DELETE',
+    path: '/api/batches/:id',
+    summary: 'Throw a batch away that was not applied, with its file',
+    params: idParam,
+    answer: z.object({}),
+  }),
   upload: endpoint({
     method: 'POST',
     path: '/api/batches',

@@ -189,4 +189,12 @@ export const ownChannels = {
     params: idParam,
     answer: z.object({}),
   }),
+  removeChannel: endpoint({
+    role: 'publisher',
+    method: 'DELETE',
+    path: '/api/channels/:id',
+    summary: 'Remove a channel without places: its rulebooks, category maps, fills and account go with it',
+    params: idParam,
+    answer: z.object({}),
+  }),
 };

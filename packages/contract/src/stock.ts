@@ -89,6 +89,14 @@ export const stock = {
     body: z.object({ name: warehouseName }),
     answer: z.object({ id: z.number() }),
   }),
+  addWarehouses: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/warehouses/several',
+    summary: 'New warehouses of ours as a list; all of them or none',
+    body: z.object({ names: z.array(warehouseName).min(1).max(200) }),
+    answer: z.object({ ids: z.array(z.number()) }),
+  }),
   changeWarehouse: endpoint({
     role: 'editor',
     method: 'PATCH',

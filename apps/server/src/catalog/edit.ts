@@ -76,7 +76,7 @@ async function editClaim(
   slots: Awaited<ReturnType<typeof explainProduct>>['slots'],
 ) {
   const attribute = dictionary.attributes.get(edit.attribute);
-  const attributeId = dictionary.ids.get(edit.attribute);
+  const attributeId = attribute && dictionary.ids.get(attribute.key);
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
   if (isComputed(attribute.key)) throw badRequest(`${attribute.label} follows from the sources; it cannot be edited`);
   const language = attribute.perLanguage ? (edit.language ?? dictionary.home) : '';

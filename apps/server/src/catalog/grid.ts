@@ -106,13 +106,13 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
     return sql`WITH m AS MATERIALIZED (${variants}) SELECT x.id FROM (${which}) x JOIN product u ON u.id = x.unit_id
       ORDER BY lower(u.title) ${direction}, x.unit_id, (x.id <> x.unit_id), x.id`;
   }
-  const attributeId = dictionary.ids.get(key);
+  const attribute = dictionary.attributes.get(key);
+  const attributeId = attribute && dictionary.ids.get(attribute.key);
   const column = Object.hasOwn(sortColumns, key)
     ? sortColumns[key]
     : key === 'category'
       ? placeOf(listOf(dictionary.attributes, 'category'), sql`p.category`)
       : undefined;
-  const attribute = dictionary.attributes.get(key);
   const list = attribute && closedList(attribute);
   if (view.show === 'families') {
     if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
@@ -164,7 +164,7 @@ export function conditionSql(condition: Condition, dictionary: Dictionary): SQL 
 
 function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   const attribute = dictionary.attributes.get(condition.attribute);
-  const id = dictionary.ids.get(condition.attribute);
+  const id = attribute && dictionary.ids.get(attribute.key);
   if (!attribute || id === undefined) throw badRequest(`There is no attribute “${condition.attribute}”`);
   const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
   const having = (test: SQL) =>

@@ -24,7 +24,7 @@ export async function explainProduct(db: Executor, id: number, dictionary: Dicti
   );
   if (!head) throw notFound(`product ${id}`);
   if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
-  const unit = (await loadUnits(db, [head.unit])).get(head.unit);
+  const unit = (await loadUnits(db, [head.unit], dictionary)).get(head.unit);
   const product = unit?.products.find((product) => product.id === id);
   if (!unit || !product) throw notFound(`product ${id}`);
   const resolved = resolveUnit(unit.claims, dictionary.attributes, dictionary.policies);

@@ -12,7 +12,7 @@ import { type Media, type Value, groupBy } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
-import type { Dictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, currentListed, currentSlot, currentSlots } from '../dictionary/dictionary.js';
 import {
   type Draft,
   type ProductRow,
@@ -94,29 +94,31 @@ function loadEdits(on: Executor, products: readonly number[]): Promise<EditRow[]
 }
 
 /** The newest edit of each slot, those of a product before those of one that was joined to it. */
-function editsByProduct(edits: readonly EditRow[]): Map<number, Edited[]> {
+function editsByProduct(edits: readonly EditRow[], dictionary: Dictionary): Map<number, Edited[]> {
   const byProduct = new Map<number, Edited[]>();
   for (const [product, list] of groupBy(edits, (edit) => edit.product)) {
     const seen = new Set<string>();
     byProduct.set(
       product,
       list.flatMap((edit) => {
-        const slot = edit.lang === '' ? edit.key : `${edit.key}@${edit.lang}`;
+        const written = edit.lang === '' ? edit.key : `${edit.key}@${edit.lang}`;
+        const slot = currentSlot(written, dictionary);
         if (seen.has(slot)) return [];
         seen.add(slot);
-        return [{ slot, value: edit.value ?? empty, at: edit.at, by: edit.by ?? 'somebody' }];
+        const value = edit.value === null ? empty : currentListed(written, edit.value, dictionary);
+        return [{ slot, value, at: edit.at, by: edit.by ?? 'somebody' }];
       }),
     );
   }
   return byProduct;
 }
 
-const toSource = ({ id, supplier, rank, at, content }: RecordRow): SourceRecord => ({
+const toSource = ({ id, supplier, rank, at, content }: RecordRow, dictionary: Dictionary): SourceRecord => ({
   id,
   supplier,
   rank,
   at,
-  values: content.values,
+  values: currentSlots(content.values, dictionary),
   options: content.options ?? [],
 });
 
@@ -124,11 +126,15 @@ const speakingOf = (records: readonly RecordRow[]): Speaking[] =>
   [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
 
 /** Products, records and edits of units, ready for `resolveUnit`. */
-export async function loadUnits(on: Executor, units: readonly number[]): Promise<Map<number, UnitSources>> {
+export async function loadUnits(
+  on: Executor,
+  units: readonly number[],
+  dictionary: Dictionary,
+): Promise<Map<number, UnitSources>> {
   const products = await loadProducts(on, sql`p.unit_id = ANY(${ids(units)})`);
   const all = products.map((product) => product.id);
   const recordsOf = groupBy(await loadRecords(on, all), (record) => record.product);
-  const editsOf = editsByProduct(await loadEdits(on, all));
+  const editsOf = editsByProduct(await loadEdits(on, all), dictionary);
   const row = new Map<number, UnitSources>();
   for (const [unit, members] of groupBy(products, (product) => product.unit_id))
     row.set(unit, {
@@ -140,7 +146,11 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
           .flatMap((product) => editsOf.get(product.id) ?? []),
         variants: members
           .filter((product) => product.kind !== 'family')
-          .map(({ id }) => ({ id, edits: editsOf.get(id) ?? [], records: (recordsOf.get(id) ?? []).map(toSource) })),
+          .map(({ id }) => ({
+            id,
+            edits: editsOf.get(id) ?? [],
+            records: (recordsOf.get(id) ?? []).map((record) => toSource(record, dictionary)),
+          })),
       },
     });
   return row;
@@ -148,7 +158,7 @@ export async function loadUnits(on: Executor, units: readonly number[]): Promise
 
 /** Resolves units anew and writes what differs. Answers what changed in each product, for the history. */
 export async function resolveUnits(on: Executor, units: readonly number[], dictionary: Dictionary): Promise<Change[]> {
-  const loaded = await loadUnits(on, units);
+  const loaded = await loadUnits(on, units, dictionary);
   const claims = [...loaded.values()].map((unitSources) => unitSources.claims);
   const sizes = await measuredPictures(
     on,
@@ -218,7 +228,7 @@ export async function resolveVariants(
   const own = await loadProducts(on, sql`p.id = ANY(${ids(products)})`);
   const recordsOf = groupBy(await loadRecords(on, products), (record) => record.product);
   const families = [...new Set(own.flatMap((product) => product.family_id ?? []))];
-  const editsOf = editsByProduct(await loadEdits(on, [...products, ...families]));
+  const editsOf = editsByProduct(await loadEdits(on, [...products, ...families]), dictionary);
   const sizes = await measuredPictures(
     on,
     [...recordsOf.values()].flat().map((record) => record.content.values),
@@ -227,7 +237,7 @@ export async function resolveVariants(
   );
   const isFamilyLevel = (slot: string) => dictionary.attributes.get(splitSlot(slot)[0])?.level === 'family';
   const writes = own.map((before) => {
-    const records = (recordsOf.get(before.id) ?? []).map(toSource);
+    const records = (recordsOf.get(before.id) ?? []).map((record) => toSource(record, dictionary));
     const resolved = resolveUnit(
       {
         familyEdits: (editsOf.get(before.family_id ?? 0) ?? []).filter((edit) => !isFamilyLevel(edit.slot)),

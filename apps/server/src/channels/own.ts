@@ -8,7 +8,7 @@ import { todayText } from '../db/clock.js';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import { deltaOfFields } from '../history/fields.js';
-import { Problem, notFound } from '../http/problem.js';
+import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { readRulebook } from './rulebooks.js';
 import { shippedRulebooks } from './shipped.js';
@@ -114,5 +114,25 @@ export async function changeAccount(
       .where(eq(account.id, id));
     on.say(`Changed the account ${held.name}`);
     on.change({ kind: 'channel', id: held.channelId, delta });
+  });
+}
+
+/** Removes a channel that has no place any more. */
+export async function removeChannel(services: Services, user: User, id: number): Promise<void> {
+  await act(services, user, { kind: 'remove-channel', tells: ['channels'] }, async (on) => {
+    const held = await first(on.tx.select().from(channel).where(eq(channel.id, id)).for('update'));
+    if (!held) throw notFound(`channel ${id}`);
+    const places = await on.tx
+      .select({ name: place.name })
+      .from(place)
+      .innerJoin(account, eq(account.id, place.accountId))
+      .where(eq(account.channelId, id))
+      .orderBy(asc(place.id));
+    if (places.length > 0)
+      throw conflict(`${held.name} has places: remove ${places.map(({ name }) => name).join(', ')} first`);
+    for (const of of [tables.categoryMap, tables.fill, rulebook, account])
+      await on.tx.delete(of).where(eq(of.channelId, id));
+    await on.tx.delete(channel).where(eq(channel.id, id));
+    on.say(`Removed the channel ${held.name}`);
   });
 }

@@ -7,7 +7,7 @@ import { showTree, showCategories, saveCategories } from './categories.js';
 import { saveFill, saveFills } from './fills.js';
 import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
-import { addChannel, changeAccount, listChannels } from './own.js';
+import { addChannel, changeAccount, listChannels, removeChannel } from './own.js';
 import { addPlace, removePlace, renamePlace } from './own-places.js';
 import { listShipped } from './shipped.js';
 import { showPlaces } from './service.js';
@@ -62,6 +62,10 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.loadRulebook, ({ params, body, user }) =>
     addRulebook(services, user, params.id, body.rulebook),
   );
+  route(router, services, channels.removeChannel, async ({ params, user }) => {
+    await removeChannel(services, user, params.id);
+    return {};
+  });
   route(router, services, channels.takeRulebook, ({ params, body, user }) =>
     takeRulebook(services, user, params.id, params.rulebookId, body),
   );

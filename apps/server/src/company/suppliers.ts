@@ -4,7 +4,7 @@ import { foldCode, foldText } from '@velvet-shelf/core/values';
 import { sql, eq, and, inArray, isNotNull, count } from 'drizzle-orm';
 import { loadCompany } from './settings.js';
 import { type Executor, first } from '../db/client.js';
-import { act } from '../history/act.js';
+import { type Acting, act } from '../history/act.js';
 import { resolveAnew } from '../history/follow.js';
 import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -57,35 +57,43 @@ export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
     .orderBy(tables.supplier.rank, tables.supplier.id);
 }
 
-/** A new one is trusted last. */
-export async function addSupplier(
-  services: Services,
-  user: User,
-  { name, language, currency }: { name: string; language?: string | undefined; currency?: string | null | undefined },
-): Promise<number> {
+interface NewSupplier {
+  name: string;
+  language?: string | undefined;
+  currency?: string | null | undefined;
+}
+
+/** New ones are trusted last, in their order; where one cannot be made, none is. */
+export async function addSuppliers(services: Services, user: User, given: readonly NewSupplier[]): Promise<number[]> {
   const { answer } = await act(services, user, { kind: 'supplier', tells: ['suppliers'] }, async (on) => {
     const { home } = await loadCompany(on.tx);
-    await expectFree(on.tx, name);
-    const made = await first(
-      on.tx
-        .insert(tables.supplier)
-        .values({
-          key: foldCode(name) || 'supplier',
-          name,
-          rank: sql`(SELECT coalesce(max(s.rank), 0) + 1 FROM ${tables.supplier} s)`,
-          kind: 'supplier',
-          language: language ?? home,
-          currency: currency ?? null,
-        })
-        .onConflictDoNothing({ target: tables.supplier.key })
-        .returning({ id: tables.supplier.id }),
-    );
-    if (!made) throw taken(name);
-    on.say(`New supplier ${name}`);
-    on.change({ kind: 'supplier', id: made.id, delta: { created: [true] } });
-    return made.id;
+    const ids: number[] = [];
+    for (const one of given) ids.push(await makeSupplier(on, one, home));
+    on.say(given.length === 1 ? `New supplier ${given[0]?.name}` : `${given.length} new suppliers`);
+    return ids;
   });
   return answer;
+}
+
+async function makeSupplier(on: Acting, { name, language, currency }: NewSupplier, home: string): Promise<number> {
+  await expectFree(on.tx, name);
+  const made = await first(
+    on.tx
+      .insert(tables.supplier)
+      .values({
+        key: foldCode(name) || 'supplier',
+        name,
+        rank: sql`(SELECT coalesce(max(s.rank), 0) + 1 FROM ${tables.supplier} s)`,
+        kind: 'supplier',
+        language: language ?? home,
+        currency: currency ?? null,
+      })
+      .onConflictDoNothing({ target: tables.supplier.key })
+      .returning({ id: tables.supplier.id }),
+  );
+  if (!made) throw taken(name);
+  on.change({ kind: 'supplier', id: made.id, delta: { created: [true] } });
+  return made.id;
 }
 
 const taken = (name: string) => nameTaken(`There is a supplier named ${name} already`);

@@ -1,30 +1,36 @@
 /** The attribute dictionary as people keep it: made, changed, put away, each with its history. */
 import type { AttributeFields, DictionaryRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { foldText } from '@velvet-shelf/core/values';
-import { asc, count, eq, inArray, sql } from 'drizzle-orm';
+import { closedList, foldText } from '@velvet-shelf/core/values';
+import { asc, count, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor, first, queryOne, queryRows } from '../db/client.js';
-import { act } from '../history/act.js';
+import { type Acting, act } from '../history/act.js';
 import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, conflict, nameTaken, notFound } from '../http/problem.js';
+import { Problem, badRequest, conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { resolveAnew } from '../history/follow.js';
+import { loadLists } from './lists.js';
 import { addAttributes, addValues, lockDictionary } from './new.js';
+import { makeValues } from './values.js';
 import * as tables from '../db/schema/index.js';
 
 const { attribute, listValue } = tables;
 
 export async function listDictionary(on: Executor): Promise<DictionaryRow[]> {
-  const rows = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
+  const rows = await on
+    .select()
+    .from(attribute)
+    .where(isNull(attribute.mergedInto))
+    .orderBy(asc(attribute.position), asc(attribute.id));
   const lists = await on
     .select({ attribute: listValue.attributeId, n: count() })
     .from(listValue)
     .groupBy(listValue.attributeId);
   const values = new Map(lists.map((list) => [list.attribute, list.n]));
-  return rows.map(({ position: _, ...row }) => ({
+  return rows.map(({ position: _, mergedInto: __, ...row }) => ({
     ...row,
     isComputed: isComputed(row.key),
     values: values.get(row.id) ?? (row.type === 'choice' ? 0 : null),
@@ -54,7 +60,10 @@ async function isUsed(on: Executor, { id, key }: { id: number; key: string }): P
 
 /** Names are told apart as people read them. */
 async function expectFreeNames(on: Executor, labels: readonly string[], except = 0): Promise<void> {
-  const held = await on.select({ id: attribute.id, label: attribute.label }).from(attribute);
+  const held = await on
+    .select({ id: attribute.id, label: attribute.label })
+    .from(attribute)
+    .where(isNull(attribute.mergedInto));
   const taken = new Map(held.filter(({ id }) => id !== except).map(({ label }) => [foldText(label), label]));
   for (const label of labels) {
     const folded = foldText(label);
@@ -98,7 +107,7 @@ export async function addToDictionary(
 /** Fields that say what values are: they stay as long as there are any. */
 const ofValues = ['type', 'many', 'perLanguage', 'dimension'] as const;
 /** Fields that what goods hold out follows from. */
-const ofResolving = ['level', 'role'] as const;
+const ofResolving = ['level', 'role', 'mergedInto'] as const;
 
 type Change = Partial<AttributeFields & { putAway: boolean }>;
 
@@ -133,6 +142,70 @@ export async function changeAttribute(
   });
   if (job !== null) runAside(job).catch(() => undefined);
   return job;
+}
+
+/** What two attributes must have in common to be one: what their values are. */
+const ofBoth = { type: 'kind', many: 'number of values', perLanguage: 'languages', dimension: 'measure' } as const;
+
+/**
+ * Makes an attribute one with another: what sources and people say of the first is said of the other from then on, and columns,
+ * fills and conditions that name it mean the other. Values of its list that the other has not are added there.
+ */
+export async function mergeAttribute(
+  services: Services,
+  user: User,
+  id: number,
+  intoId: number,
+): Promise<number | null> {
+  const { answer: job } = await act(
+    services,
+    user,
+    { kind: 'dictionary', tells: ['dictionary', 'catalog'] },
+    async (on) => {
+      await lockDictionary(on.tx);
+      const rows = await on.tx.select().from(attribute).where(isNull(attribute.mergedInto));
+      const [held, into] = [rows.find((row) => row.id === id), rows.find((row) => row.id === intoId)];
+      if (!held) throw notFound(`attribute ${id}`);
+      const refuse = (detail: string) => badRequest(detail, [{ pointer: '/body/into', detail }]);
+      if (!into || intoId === id) throw refuse('Choose another attribute');
+      if (isComputed(held.key) || isComputed(into.key))
+        throw conflict('What follows from the sources stays as it is: choose another');
+      for (const [field, words] of Object.entries(ofBoth) as [keyof typeof ofBoth, string][])
+        if (held[field] !== into[field])
+          throw refuse(`${held.label} and ${into.label} are not alike: their ${words} differ`);
+      if (held.role !== null && held.role !== into.role)
+        throw refuse(`${held.label} is what code knows as ${held.role}: make the other one with it instead`);
+      const write = async (row: typeof held, to: Partial<typeof held>) => {
+        await on.tx.update(attribute).set(to).where(eq(attribute.id, row.id));
+        on.change({ kind: 'attribute', id: row.id, delta: deltaOfFields(row, to, row) });
+      };
+      if (held.type === 'choice') await takeValues(on, held.id, into.id);
+      const aliases = [...into.aliases, held.label, ...held.aliases];
+      const known = new Map(aliases.map((alias) => [foldText(alias), alias]));
+      known.delete(foldText(into.label));
+      await write(into, { aliases: [...known.values()].slice(0, 100) });
+      await write(held, { mergedInto: into.id });
+      for (const row of await on.tx.select().from(attribute).where(eq(attribute.mergedInto, held.id)))
+        await write(row, { mergedInto: into.id });
+      on.say(`Made the attribute ${held.label} one with ${into.label}`);
+      for (const place of await on.tx.select({ id: tables.place.id }).from(tables.place)) await on.dirtyPlace(place.id);
+      return resolveAnew(on.tx, `Telling the goods that ${held.label} is ${into.label} now`, on.id);
+    },
+  );
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
+/** Adds to a list what another has and it has not, names and spellings told as one reads them. */
+async function takeValues(on: Acting, from: number, into: number): Promise<void> {
+  const { home } = await loadCompany(on.tx);
+  const lists = await loadLists(on.tx);
+  const [theirs, ours] = [lists.get(from) ?? [], closedList({ choices: lists.get(into) ?? [] })];
+  const list = closedList({ choices: theirs });
+  const paths = theirs.flatMap(({ key }) =>
+    list.merged.has(key) || ours.read(list.say(key)) !== undefined ? [] : [list.names(key, home)],
+  );
+  if (paths.length > 0) await makeValues(on, into, paths);
 }
 
 const follow = async (on: Executor, changed: readonly string[], action: number): Promise<number | null> =>

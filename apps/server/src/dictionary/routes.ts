@@ -2,7 +2,7 @@ import { api } from '@velvet-shelf/contract';
 import { eq } from 'drizzle-orm';
 import { first } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { addToDictionary, changeAttribute, countUses, listDictionary } from './attributes.js';
+import { addToDictionary, changeAttribute, countUses, listDictionary, mergeAttribute } from './attributes.js';
 import { addToList, changeValue, listValues, mergeValue } from './values.js';
 import * as tables from '../db/schema/index.js';
 
@@ -16,6 +16,9 @@ export function dictionaryRoutes(router: AppRouter, services: Services): void {
   }));
   route(router, services, dictionary.change, async ({ user, params, body }) => ({
     job: await changeAttribute(services, user, params.id, body),
+  }));
+  route(router, services, dictionary.merge, async ({ user, params, body }) => ({
+    job: await mergeAttribute(services, user, params.id, body.into),
   }));
   route(router, services, dictionary.tree, async () => {
     const held = await first(

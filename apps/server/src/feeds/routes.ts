@@ -7,7 +7,17 @@ import { first } from '../db/client.js';
 import { notFound, Problem } from '../http/problem.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { offerFeed, reportItems } from './report.js';
-import { createFeed, getFeed, leftOutOf, listFeeds, releaseRun, showFeed, showRun, startRun } from './service.js';
+import {
+  createFeed,
+  getFeed,
+  leftOutOf,
+  listFeeds,
+  releaseRun,
+  removeFeed,
+  showFeed,
+  showRun,
+  startRun,
+} from './service.js';
 import * as tables from '../db/schema/index.js';
 
 export function feedRoutes(router: AppRouter, services: Services): void {
@@ -19,6 +29,10 @@ export function feedRoutes(router: AppRouter, services: Services): void {
   route(router, services, feeds.build, async ({ params, user }) =>
     showRun(services, await startRun(services, user, params.id)),
   );
+  route(router, services, feeds.remove, async ({ params, user }) => {
+    await removeFeed(services, user, params.id);
+    return {};
+  });
   route(router, services, feeds.leftOut, ({ params }) => leftOutOf(services, params.id));
   route(router, services, feeds.release, async ({ params, user }) => {
     await releaseRun(services, user, params.id);

@@ -1,6 +1,6 @@
 /** Feeds: built as jobs, guarded, put up, served, offered to the channel, and answered by its report. */
 import { randomBytes } from 'node:crypto';
-import { mkdir } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FeedAnswer, RunAnswer } from '@velvet-shelf/contract';
 import { type FeedFormat, type RunDifference, formats, guardRun } from '@velvet-shelf/core/feeds';
@@ -155,6 +155,30 @@ export async function createFeed(
     return made.id;
   });
   return showFeed(services, await getFeed(db, id));
+}
+
+/** Removes a feed whose address nobody has fetched yet, with its runs and their files. */
+export async function removeFeed(services: Services, user: User, id: number): Promise<void> {
+  const { answer: paths } = await act(services, user, { kind: 'remove-feed', tells: ['feeds'] }, async (on) => {
+    await lockFeed(on.tx, id);
+    const feed = await getFeed(on.tx, id);
+    const fetched = await first(
+      on.tx.select({ id: tables.feedFetch.id }).from(tables.feedFetch).where(eq(tables.feedFetch.feedId, id)).limit(1),
+    );
+    if (fetched) throw conflict('Its address has been fetched: whoever fetches it would find nothing there. It stays');
+    const runs = await on.tx
+      .select({ state: tables.run.state, path: tables.run.path })
+      .from(tables.run)
+      .where(eq(tables.run.feedId, id));
+    if (runs.some(({ state }) => state === 'running'))
+      throw conflict('It is being built at this moment: remove it when that is done');
+    await on.tx.update(tables.feed).set({ upRunId: null }).where(eq(tables.feed.id, id));
+    await on.tx.delete(tables.run).where(eq(tables.run.feedId, id));
+    await on.tx.delete(tables.feed).where(eq(tables.feed.id, id));
+    on.say(`Removed the feed ${feed.name}`);
+    return runs.flatMap(({ path }) => path ?? []);
+  });
+  for (const path of paths) await rm(path, { force: true });
 }
 
 /** Starts a run; the answer comes at once, the run goes on as a job. One at a time, however often it is asked for. */

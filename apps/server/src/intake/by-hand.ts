@@ -1,6 +1,6 @@
 /** Goods made by hand are rows of our own sheet that nobody has to write: a batch of their own, tried, applied and taken back like any. */
 import { randomUUID } from 'node:crypto';
-import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type ByHand } from '@velvet-shelf/contract';
 import { axisKindOf, isComputed, siblingFaults } from '@velvet-shelf/core/catalog';
@@ -16,6 +16,7 @@ import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { getBatch } from './batches.js';
+import { discard } from './discard.js';
 import * as jobs from './jobs.js';
 import { applyTried, dryRun } from './service.js';
 import { recordKey } from './try/try.js';
@@ -70,9 +71,7 @@ export async function makeByHand(
     const lost = await lostOf(db, id, columns);
     if (lost.length > 0) throw badRequest(lost[0]?.detail ?? '', lost);
   } catch (error) {
-    await db.delete(tables.batchRow).where(eq(tables.batchRow.batchId, id));
-    await db.delete(tables.batch).where(eq(tables.batch.id, id));
-    await rm(path, { force: true });
+    await discard(db, id);
     throw error;
   }
   await applyTried(services, id, user);

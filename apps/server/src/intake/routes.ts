@@ -5,6 +5,7 @@ import { triedOf } from './batches.js';
 import { apart } from '../jobs/aside.js';
 import { changeMakes } from './columns/makes.js';
 import { makeByHand } from './by-hand.js';
+import { discardBatch } from './discard.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
@@ -74,6 +75,10 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return { batch: await apart(lookAt, services, params.id), left };
   });
 
+  route(router, services, api.intake.discard, async ({ params, user }) => {
+    await discardBatch(services, user, params.id);
+    return {};
+  });
   route(router, services, api.byHand.make, ({ user, body }) => makeByHand(services, user, body));
   route(router, services, api.intake.upload, async ({ ctx }) => {
     const file = await receiveFile(ctx, config);

@@ -13,7 +13,7 @@ import {
   withRole,
 } from '@velvet-shelf/core/values';
 import { type SQL, sql, desc, count } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, currentSlots, loadDictionary } from '../dictionary/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
 import { type Executor, containing, ids, queryRows, first, texts } from '../db/client.js';
 import type { Services } from '../http/route.js';
@@ -102,7 +102,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
     const mine = new Set(products.get(id)?.sources.map((source) => source.recordId));
     for (const [record, { values }] of sources) {
       if (!mine.has(record)) continue;
-      for (const [slot, value] of Object.entries(values)) {
+      for (const [slot, value] of Object.entries(currentSlots(values, dictionary))) {
         const held = claims.get(slot) ?? new Map<number, Value>();
         claims.set(slot, held.set(record, value));
       }

@@ -1,7 +1,7 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { listWarehouses, setServing } from './serves.js';
-import { addWarehouse, changeWarehouse } from './warehouses.js';
+import { addWarehouses, changeWarehouse } from './warehouses.js';
 import { changeStock, showStock } from './service.js';
 
 export function stockRoutes(router: AppRouter, services: Services): void {
@@ -12,7 +12,10 @@ export function stockRoutes(router: AppRouter, services: Services): void {
     return { items: await listWarehouses(services.db) };
   });
   route(router, services, api.stock.addWarehouse, async ({ user, body }) => ({
-    id: await addWarehouse(services, user, body.name),
+    id: (await addWarehouses(services, user, [body.name]))[0] ?? 0,
+  }));
+  route(router, services, api.stock.addWarehouses, async ({ user, body }) => ({
+    ids: await addWarehouses(services, user, body.names),
   }));
   route(router, services, api.stock.changeWarehouse, async ({ user, params, body }) => {
     await changeWarehouse(services, user, params.id, body);

@@ -17,20 +17,25 @@ async function expectFree(on: Executor, name: string, except = 0): Promise<void>
   throw nameTaken(`There is a warehouse named ${name} already`);
 }
 
-export async function addWarehouse(services: Services, user: User, name: string): Promise<number> {
+/** New warehouses of ours; where one cannot be made, none is. */
+export async function addWarehouses(services: Services, user: User, names: readonly string[]): Promise<number[]> {
   const { answer } = await act(services, user, { kind: 'warehouse', tells: ['stock'] }, async (on) => {
     await on.tx.execute(sql`LOCK TABLE warehouse IN SHARE ROW EXCLUSIVE MODE`);
-    await expectFree(on.tx, name);
-    const made = await first(
-      on.tx
-        .insert(warehouse)
-        .values({ key: sql`'own-' || currval(pg_get_serial_sequence('warehouse', 'id'))`, name })
-        .returning({ id: warehouse.id }),
-    );
-    if (!made) throw new Error('No warehouse was made');
-    on.say(`New warehouse ${name}`);
-    on.change({ kind: 'warehouse', id: made.id, delta: { created: [name] } });
-    return made.id;
+    const ids: number[] = [];
+    for (const name of names) {
+      await expectFree(on.tx, name);
+      const made = await first(
+        on.tx
+          .insert(warehouse)
+          .values({ key: sql`'own-' || currval(pg_get_serial_sequence('warehouse', 'id'))`, name })
+          .returning({ id: warehouse.id }),
+      );
+      if (!made) throw new Error('No warehouse was made');
+      on.change({ kind: 'warehouse', id: made.id, delta: { created: [name] } });
+      ids.push(made.id);
+    }
+    on.say(names.length === 1 ? `New warehouse ${names[0]}` : `${names.length} new warehouses`);
+    return ids;
   });
   return answer;
 }

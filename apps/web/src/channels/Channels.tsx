@@ -13,7 +13,7 @@ import { Box } from '../design/Box';
 import { Drawer } from '../design/Drawer';
 import { Empty, Loaded, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
-import { RemoveButton } from '../design/RemoveButton';
+import { Removal } from '../design/Removal';
 import { plural } from '../design/words';
 import { NewChannel } from './NewChannel';
 
@@ -69,6 +69,13 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
           rulebook {channel.version} · {plural(channel.attributes, 'field')} ·{' '}
           {plural(channel.categories, 'category', 'categories')} · {plural(channel.markets.length, 'market')}
         </Box>
+        {places.length === 0 && (
+          <Removal
+            of={channel.name}
+            goes="Its rulebooks, category map and fills go with it, for good."
+            remove={() => call(api.channels.removeChannel, { params: { id: channel.id } })}
+          />
+        )}
       </Box>
       {channel.accounts.map((account) => (
         <Account key={account.id} account={account} />
@@ -87,7 +94,11 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
           <Button component={Link} to={`/places/${place.id}/fills`} color="secondary">
             Fills
           </Button>
-          <RemovePlace place={place} />
+          <Removal
+            of={place.name}
+            goes="Its listings, pins and feeds go with it, for good."
+            remove={() => call(api.channels.removePlace, { params: { id: place.id } })}
+          />
         </Box>
       ))}
       {isAdding || places.length === 0 ? (
@@ -97,38 +108,6 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
           {free.length === 0 ? 'Every market has its place' : '+ Place'}
         </Button>
       )}
-    </Box>
-  );
-}
-
-/** Nothing brings a place back: it is asked first, and refused where the channel may know its goods. */
-function RemovePlace({ place }: { place: ChannelAnswer['accounts'][number]['places'][number] }) {
-  const queries = useQueryClient();
-  const tell = useTell();
-  const [isAsked, setAsked] = useState(false);
-  const remove = useMutation({
-    mutationFn: () => call(api.channels.removePlace, { params: { id: place.id } }),
-    onSuccess: () => {
-      tell(`Removed ${place.name}`);
-      void queries.invalidateQueries();
-    },
-    onError: (error) => {
-      setAsked(false);
-      tell(error.message, 'error');
-    },
-  });
-  if (!isAsked) return <RemoveButton of={place.name} onClick={() => setAsked(true)} />;
-  return (
-    <Box row role="status">
-      <Box as="span" small>
-        Its listings, pins and feeds go with it, for good.
-      </Box>
-      <Button variant="outlined" color="error" disabled={remove.isPending} onClick={() => remove.mutate()}>
-        Remove {place.name}
-      </Button>
-      <Button color="inherit" onClick={() => setAsked(false)}>
-        Keep it
-      </Button>
     </Box>
   );
 }

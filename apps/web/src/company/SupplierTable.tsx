@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type SupplierAnswer, api } from '@velvet-shelf/contract';
-import { currencies, languages, readLanguage, sayLanguage } from '@velvet-shelf/core/values';
+import { currencies, foldText, isCurrency, languages, readLanguage, sayLanguage } from '@velvet-shelf/core/values';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -12,6 +12,7 @@ import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { PasteLines, type PastedLine, partedLines } from '../design/PasteLines';
 import { Pick } from '../design/Pick';
 import { PutAway } from '../design/PutAway';
 import { count } from '../design/words';
@@ -29,7 +30,7 @@ type Change = z.input<typeof api.company.changeSupplier.body>;
 export function SupplierTable() {
   const suppliers = useQuery(ask(api.company.suppliers));
   const queries = useQueryClient();
-  const [isAdding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<'one' | 'many'>();
   const [open, setOpen] = useState<number>();
   const change = useMutation({
     mutationFn: ({ id, ...body }: Change & { id: number }) =>
@@ -97,15 +98,56 @@ export function SupplierTable() {
         )}
       </Loaded>
       {change.error && open === undefined && <ProblemBox error={change.error} />}
-      {isAdding ? (
-        <NewSupplier onAdded={() => setAdding(false)} onCancel={() => setAdding(false)} />
-      ) : (
-        <Button color="secondary" sx={{ p: 0, mt: 2 }} onClick={() => setAdding(true)}>
-          + Supplier
-        </Button>
+      {adding === 'one' && <NewSupplier onAdded={() => setAdding(undefined)} onCancel={() => setAdding(undefined)} />}
+      {adding === 'many' && (
+        <PasteLines
+          label="Suppliers, one a line"
+          help="One a line: its name, then the language of its texts and the currency of its prices, where they are not the company’s, with tabs or semicolons between."
+          placeholder={'Oakhollow Textiles\nVinterhus AB; sv; SEK'}
+          heads={['Supplier', 'Texts are in', 'Prices are in']}
+          noun="supplier"
+          read={(text) => readSuppliers(text, suppliers.data?.items ?? [])}
+          make={(all) => call(api.company.addSuppliers, { body: { suppliers: all } })}
+          onDone={() => setAdding(undefined)}
+        />
+      )}
+      {adding === undefined && (
+        <Box row above={2}>
+          <Button color="secondary" onClick={() => setAdding('one')}>
+            + Supplier
+          </Button>
+          <Button color="secondary" onClick={() => setAdding('many')}>
+            Paste several
+          </Button>
+        </Box>
       )}
     </Box>
   );
+}
+
+type NewSupplier = z.input<typeof api.company.addSuppliers.body>['suppliers'][number];
+
+/** Languages by tag or name, currencies by code; a name that is there already is told. */
+function readSuppliers(text: string, known: readonly SupplierAnswer[]): PastedLine<NewSupplier>[] {
+  const seen = new Map(known.map(({ name }) => [foldText(name), 'is there already']));
+  return partedLines(text).map(([name = '', spoken = '', coin = '']) => {
+    const language = languages().find((one) => foldText(one.name) === foldText(spoken))?.code ?? readLanguage(spoken);
+    const currency = coin.toUpperCase();
+    const fault =
+      seen.get(foldText(name)) ??
+      (spoken !== '' && language === undefined ? `“${spoken}” is no language` : undefined) ??
+      (coin !== '' && !isCurrency(currency) ? `“${coin}” is no currency` : undefined);
+    seen.set(foldText(name), 'stands there twice');
+    return {
+      made: {
+        name,
+        ...(spoken === '' || language === undefined ? {} : { language }),
+        ...(coin === '' ? {} : { currency }),
+      },
+      cells: [name, language === undefined || spoken === '' ? spoken : sayLanguage(language), currency],
+      fault,
+    };
+  });
 }
 
 function OneSupplier({

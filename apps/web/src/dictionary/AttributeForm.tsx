@@ -2,6 +2,7 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type AttributeFields, type DictionaryRow, api, attributeFields } from '@velvet-shelf/contract';
+import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../api/call';
@@ -9,7 +10,8 @@ import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { PutAway, type PutAwayChange } from '../design/PutAway';
-import { count, linesOf } from '../design/words';
+import { count, linesOf, plural } from '../design/words';
+import { MergeForm } from './MergeForm';
 import { KindFields, kindFields, kindTyped } from './KindFields';
 
 /** What is typed: lists as lines, choices as words. */
@@ -34,11 +36,14 @@ const blank: AttributeFields = {
 export function AttributeForm({
   attribute,
   goods = 0,
+  alike = [],
   onDone,
 }: {
   attribute?: DictionaryRow;
   /** That have a value of it. */
   goods?: number;
+  /** Others of its kind, with which it may be made one. */
+  alike?: readonly DictionaryRow[];
   onDone: (id: number) => void;
 }) {
   const queries = useQueryClient();
@@ -86,6 +91,20 @@ export function AttributeForm({
     onSuccess: () => done(attribute?.id ?? 0),
   });
   const stays = goods > 0;
+  const [isMerging, setMerging] = useState(false);
+  if (isMerging && attribute)
+    return (
+      <MergeForm
+        name={attribute.label}
+        choices={alike.map(({ id, label }) => ({ id, name: label }))}
+        effect={(into) =>
+          `${plural(goods, 'product has', 'products have')} a value of ${attribute.label}; where they have none of ${into} it becomes that. Columns, fills and conditions that name ${attribute.label} will mean ${into}.`
+        }
+        merge={(into) => call(api.dictionary.merge, { params: { id: attribute.id }, body: { into } })}
+        onDone={() => setMerging(false)}
+        onCancel={() => setMerging(false)}
+      />
+    );
   return (
     <Form form={form} onSend={(fields) => save.mutate(fields)} error={save.error ?? away.error} columns gap={3}>
       <Box as="h2" textSize={22}>
@@ -138,6 +157,11 @@ export function AttributeForm({
             disabled={away.isPending}
             onChange={(body) => away.mutate({ id: attribute.id, ...body })}
           />
+        )}
+        {attribute && alike.length > 0 && (
+          <Button color="inherit" onClick={() => setMerging(true)}>
+            Make one with another…
+          </Button>
         )}
       </Box>
     </Form>

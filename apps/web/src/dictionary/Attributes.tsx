@@ -120,6 +120,7 @@ export function Attributes() {
             key={JSON.stringify(chosen)}
             attribute={chosen}
             goods={goodsOf(chosen)}
+            alike={(attributes.data?.items ?? []).filter((other) => isAlike(other, chosen))}
             onDone={() => undefined}
           />
           {chosen.type === 'choice' && (
@@ -135,6 +136,15 @@ export function Attributes() {
     </>
   );
 }
+
+/** Whether the values of two are of one kind, so that they can be made one. */
+const isAlike = (other: DictionaryRow, { id, type, many, perLanguage, dimension }: DictionaryRow): boolean =>
+  other.id !== id &&
+  !other.isComputed &&
+  other.type === type &&
+  other.many === many &&
+  other.perLanguage === perLanguage &&
+  other.dimension === dimension;
 
 const sayKind = (row: DictionaryRow): string =>
   [

@@ -11,8 +11,8 @@ import { Box } from '../design/Box';
 import { ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
-import { linesOf } from '../design/words';
-import { MergeValue } from './MergeValue';
+import { linesOf, plural } from '../design/words';
+import { MergeForm } from './MergeForm';
 
 const asked = z.object({
   names: z.array(z.object({ language: z.string(), name: z.string().trim().max(200) })),
@@ -55,7 +55,24 @@ export function ValueForm({
       onDone();
     },
   });
-  if (isMerging) return <MergeValue value={value} all={all} onDone={onDone} onCancel={() => setMerging(false)} />;
+  if (isMerging) {
+    const name = value.path.join(' / ');
+    const standing = all.filter(({ parentId }) => parentId === value.id).length;
+    return (
+      <MergeForm
+        name={name}
+        choices={all.flatMap(({ id, path }) => (id === value.id ? [] : [{ id, name: path.join(' / ') }]))}
+        effect={(into) =>
+          `${plural(value.goods, 'product has', 'products have')} ${name} and will have ${into}. ${
+            standing > 0 ? `${plural(standing, 'value')} below it will stand below that one. ` : ''
+          }Files, maps, fills and conditions that say ${value.path.at(-1) ?? ''} will mean it.`
+        }
+        merge={(into) => call(api.dictionary.mergeValue, { params: { id: value.id }, body: { into } })}
+        onDone={onDone}
+        onCancel={() => setMerging(false)}
+      />
+    );
+  }
   // What stands below it cannot be above it.
   const below = all.filter(({ path }) => !value.path.every((name, i) => path[i] === name));
   return (

@@ -7,13 +7,14 @@ import Tabs from '@mui/material/Tabs';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FeedAnswer, type RunAnswer, api } from '@velvet-shelf/contract';
 import { useEffect, useRef } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { DataTable } from '../design/DataTable';
+import { Removal } from '../design/Removal';
 import { State } from '../design/State';
 import { bytes, clock, count, plural } from '../design/words';
 import { Balance } from './Balance';
@@ -36,6 +37,7 @@ function Page({ feed }: { feed: FeedAnswer }) {
   const [address, set] = useAddress(feedAddress);
   const queries = useQueryClient();
   const tell = useTell();
+  const navigate = useNavigate();
   const params = { id: feed.id };
   const refresh = () => queries.invalidateQueries();
   const build = useMutation({ mutationFn: () => call(api.feeds.build, { params }), onSuccess: refresh });
@@ -60,6 +62,12 @@ function Page({ feed }: { feed: FeedAnswer }) {
           <Box as="h1" grow>
             {feed.name}
           </Box>
+          <Removal
+            of={feed.name}
+            goes="Its runs and their files go with it, for good."
+            remove={() => call(api.feeds.remove, { params })}
+            onDone={() => void navigate('/feeds')}
+          />
           <Button variant="outlined" disabled={isBuilding} onClick={() => build.mutate()}>
             Build now
           </Button>

@@ -11,6 +11,7 @@ import { useAddress } from '../api/address';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { Removal } from '../design/Removal';
 import { bytes, count, plural } from '../design/words';
 import { Columns } from './Columns';
 import { DryRun } from './DryRun';
@@ -106,6 +107,15 @@ function Page({ batch }: { batch: BatchAnswer }) {
           <Box as="h1" cut grow>
             {batch.fileName}
           </Box>
+          {(open || batch.state === 'cancelled') && (
+            <Removal
+              of={batch.fileName}
+              verb="Throw away"
+              goes="Nothing of it was applied; the file goes too."
+              remove={() => call(api.intake.discard, { params: { id: batch.id } })}
+              onDone={() => void navigate('/intake')}
+            />
+          )}
           {open && (
             <Button
               variant={batch.state === 'read' ? 'contained' : 'outlined'}

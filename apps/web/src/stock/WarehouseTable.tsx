@@ -2,6 +2,7 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type WarehouseAnswer, api } from '@velvet-shelf/contract';
+import { foldText } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import type { z } from 'zod';
 import { ask } from '../api/ask';
@@ -10,6 +11,7 @@ import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { PasteLines, type PastedLine, partedLines } from '../design/PasteLines';
 import { PutAway } from '../design/PutAway';
 import { count } from '../design/words';
 import { Warehouses } from './Warehouses';
@@ -20,7 +22,7 @@ const named = api.stock.addWarehouse.body;
 export function WarehouseTable() {
   const warehouses = useQuery(ask(api.stock.warehouses));
   const queries = useQueryClient();
-  const [open, setOpen] = useState<number | 'new'>();
+  const [open, setOpen] = useState<number | 'new' | 'many'>();
   const done = {
     onSuccess: () => setOpen(undefined),
     onSettled: () => queries.invalidateQueries(),
@@ -89,14 +91,39 @@ export function WarehouseTable() {
       {change.error && open === undefined && <ProblemBox error={change.error} />}
       {open === 'new' ? (
         <NameForm error={add.error} onSend={(body) => add.mutate(body)} onCancel={() => setOpen(undefined)} />
+      ) : open === 'many' ? (
+        <PasteLines
+          label="Warehouses, one a line"
+          help="One a line."
+          placeholder={'North hall\nReturns'}
+          heads={['Warehouse']}
+          noun="warehouse"
+          read={(text) => readNames(text, warehouses.data?.items ?? [])}
+          make={(names) => call(api.stock.addWarehouses, { body: { names } })}
+          onDone={() => setOpen(undefined)}
+        />
       ) : (
-        <Button color="secondary" sx={{ p: 0, mt: 2 }} onClick={() => setOpen('new')}>
-          + Warehouse
-        </Button>
+        <Box row above={2}>
+          <Button color="secondary" onClick={() => setOpen('new')}>
+            + Warehouse
+          </Button>
+          <Button color="secondary" onClick={() => setOpen('many')}>
+            Paste several
+          </Button>
+        </Box>
       )}
       <Warehouses />
     </Box>
   );
+}
+
+function readNames(text: string, known: readonly WarehouseAnswer[]): PastedLine<string>[] {
+  const seen = new Map(known.map(({ name }) => [foldText(name), 'is there already']));
+  return partedLines(text).map(([name = '']) => {
+    const fault = seen.get(foldText(name));
+    seen.set(foldText(name), 'stands there twice');
+    return { made: name, cells: [name], fault };
+  });
 }
 
 function NameForm({

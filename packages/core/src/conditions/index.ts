@@ -134,7 +134,8 @@ export function compileCondition<T>(
   const { attribute: key, op, language } = condition;
   const attribute = dictionary.get(key);
   if (!attribute) throw new Error(`There is no attribute “${key}” in the dictionary`);
-  const present = (item: T) => lookup(item, key, language);
+  // By the attribute's own key: the one compared may have been made one with another.
+  const present = (item: T) => lookup(item, attribute.key, language);
   if (op === 'isEmpty') return (item) => present(item) === undefined;
   if (op === 'isNotEmpty') return (item) => present(item) !== undefined;
   const sought = soughtText(condition, attribute);

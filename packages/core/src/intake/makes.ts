@@ -5,6 +5,7 @@ import {
   type ListValue,
   attributeTypes,
   closedList,
+  copyOf,
   dimensions,
   foldText,
   roles,
@@ -46,7 +47,7 @@ export function withMakes(
   home: string,
 ): ReadonlyMap<string, Attribute> {
   if (attributes.length === 0 && values.length === 0) return dictionary;
-  const all = new Map(dictionary);
+  const all = copyOf(dictionary);
   for (const { dimension, role, ...given } of attributes)
     if (!all.has(given.key))
       all.set(given.key, {

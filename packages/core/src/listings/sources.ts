@@ -216,14 +216,14 @@ export function compileSource(name: string, setup: PlaceSetup): Source | undefin
     const { language } = setup;
     return {
       label: attribute.label,
-      read: ({ variant }) => variant.texts[name]?.[language],
-      link: { at: 'catalog', attribute: name, language },
+      read: ({ variant }) => variant.texts[attribute.key]?.[language],
+      link: { at: 'catalog', attribute: attribute.key, language },
     };
   }
   return {
     label: attribute.label,
     ...factReader(attribute, setup),
-    link: { at: 'catalog', attribute: name },
+    link: { at: 'catalog', attribute: attribute.key },
   };
 }
 

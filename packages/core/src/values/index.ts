@@ -1,3 +1,4 @@
+export * from './aliased.js';
 export * from './canonical.js';
 export * from './model.js';
 export * from './folding.js';

@@ -32,6 +32,8 @@ export const attribute = pgTable('attribute', {
   position: integer('position').notNull(),
   /** Not offered any more; goods that have it keep it. */
   putAway: boolean('put_away').notNull().default(false),
+  /** The attribute it was made one with: what anything says of it is said of that one. Never one that was merged itself. */
+  mergedInto: ref('merged_into').references((): AnyPgColumn => attribute.id),
 });
 
 /** Values of closed lists: our category tree is that of the attribute whose role is category. */

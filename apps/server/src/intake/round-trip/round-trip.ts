@@ -256,7 +256,7 @@ async function writeEdit(
   { actor, batchId, actionId, dictionary }: ApplyingExport,
 ): Promise<Record<string, unknown[]>> {
   const attribute = dictionary.attributes.get(edit.attribute);
-  const attributeId = dictionary.ids.get(edit.attribute);
+  const attributeId = attribute && dictionary.ids.get(attribute.key);
   if (attribute && attributeId !== undefined) {
     const language = edit.language ?? '';
     const read = parseEdit(edit.after, attribute);

@@ -85,9 +85,10 @@ export async function foreseeGoods(
   db: Executor,
   supplier: number,
   aimed: readonly Aimed[],
-  { attributes, policies }: Dictionary,
+  dictionary: Dictionary,
 ): Promise<Map<number, Foreseen>> {
   if (aimed.length === 0) return new Map();
+  const { attributes, policies } = dictionary;
   const from = await first(
     db
       .select({ name: tables.supplier.name, rank: tables.supplier.rank })
@@ -106,7 +107,7 @@ export async function foreseeGoods(
         isNull(tables.product.mergedInto),
       ),
     );
-  const units = await loadUnits(db, [...new Set(unitOf.map(({ unit }) => unit))]);
+  const units = await loadUnits(db, [...new Set(unitOf.map(({ unit }) => unit))], dictionary);
   const claimsOf = new Map(unitOf.map(({ id, unit }) => [id, units.get(unit)?.claims]));
   return new Map(
     aimed.flatMap(({ row, record, product, content }) => {

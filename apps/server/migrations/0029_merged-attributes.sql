@@ -1,0 +1,2 @@
+ALTER TABLE "attribute" ADD COLUMN "merged_into" bigint;--> statement-breakpoint
+ALTER TABLE "attribute" ADD CONSTRAINT "attribute_merged_into_attribute_id_fk" FOREIGN KEY ("merged_into") REFERENCES "public"."attribute"("id") ON DELETE no action ON UPDATE no action;
