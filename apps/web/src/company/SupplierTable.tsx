@@ -127,11 +127,23 @@ export function SupplierTable() {
 
 type NewSupplier = z.input<typeof api.company.addSuppliers.body>['suppliers'][number];
 
+/** A language by its tag, by its name, or by its name with a country's. */
+function languageOf(text: string): string | undefined {
+  const sought = foldText(text);
+  const all = languages();
+  const bases = all.map(({ code }) => code.split('-')[0] ?? code);
+  return (
+    all.find(({ name }) => foldText(name) === sought)?.code ??
+    bases.find((base) => foldText(sayLanguage(base)) === sought) ??
+    readLanguage(text)
+  );
+}
+
 /** Languages by tag or name, currencies by code; a name that is there already is told. */
 function readSuppliers(text: string, known: readonly SupplierAnswer[]): PastedLine<NewSupplier>[] {
   const seen = new Map(known.map(({ name }) => [foldText(name), 'is there already']));
   return partedLines(text).map(([name = '', spoken = '', coin = '']) => {
-    const language = languages().find((one) => foldText(one.name) === foldText(spoken))?.code ?? readLanguage(spoken);
+    const language = spoken === '' ? undefined : languageOf(spoken);
     const currency = coin.toUpperCase();
     const fault =
       seen.get(foldText(name)) ??
@@ -141,10 +153,10 @@ function readSuppliers(text: string, known: readonly SupplierAnswer[]): PastedLi
     return {
       made: {
         name,
-        ...(spoken === '' || language === undefined ? {} : { language }),
+        ...(language === undefined ? {} : { language }),
         ...(coin === '' ? {} : { currency }),
       },
-      cells: [name, language === undefined || spoken === '' ? spoken : sayLanguage(language), currency],
+      cells: [name, language === undefined ? spoken : sayLanguage(language), currency],
       fault,
     };
   });

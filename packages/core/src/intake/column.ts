@@ -89,7 +89,8 @@ export const ofBase = (languages: readonly string[], base: string): string | und
 
 /** Signs and short words of currencies in a header: “Cena (Kč)”, “Pris kr”, “£ RRP”. */
 function signsOf(name: string): readonly string[] {
-  const signs = name.match(/\p{Sc}|(?<!\p{L})(?:kr|kč|kc|zł|zl|ft|lei|euro|chf|sfr)(?!\p{L})/giu) ?? [];
+  const signs =
+    name.match(/(?<!\p{L})\p{L}{1,2}\$|\p{Sc}|(?<!\p{L})(?:kr|kč|kc|zł|zl|ft|lei|euro|chf|sfr)(?!\p{L})/giu) ?? [];
   return signs.flatMap((sign) => currenciesBySign(sign));
 }
 

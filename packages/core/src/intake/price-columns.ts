@@ -1,7 +1,7 @@
 /** Columns of amounts: whose price each is, in which currency, with or without VAT. */
-import { keyOf } from '../values/index.js';
+import { keyOf, parseDecimal } from '../values/index.js';
 import { currencyBeside } from './beside.js';
-import { type Heard, type Surroundings, taxOf } from './candidates.js';
+import { type Heard, type Surroundings, hear, taxOf } from './candidates.js';
 import type { Column } from './column.js';
 import { type ColumnTarget, markOf } from './mapping.js';
 import type { Choice, SuggestSetup } from './suggest.js';
@@ -39,7 +39,10 @@ export function priceChoice(
   const currency = named ?? setup.currency;
   const amounts = { ...(currency ? { currency } : {}), ...(beside && !inHeader ? { currencyFrom: beside.name } : {}) };
   const tax = taxOf(column.all);
-  const meant = meantBy(heard.sense, tax, setup, around);
+  const rank = rankOf(column, columns, setup, around);
+  // A name that says what goods cost is not outvoted by where its amounts stand.
+  const isPlain = !hear(column, around).some(({ sense, weight }) => sense === 'purchasePrice' && weight > 1.6);
+  const meant = meantBy(heard.sense, tax, setup, around, isPlain ? rank : undefined);
   const said = named
     ? inHeader
       ? `, in ${currency} as its name says`
@@ -48,7 +51,10 @@ export function priceChoice(
       ? `; no currency is named, ${currency} is taken`
       : '; no currency is named: say which the file is in';
   const isSure = named !== undefined || heard.sense !== 'price';
-  const sure = isSure ? p : Math.min(p, 0.86);
+  // What goods cost is not more than what they are sold for, whatever a header says.
+  const isOdd =
+    (rank === 'highest' && meant === 'purchasePrice') || (rank === 'lowest' && meant === 'recommendedPrice');
+  const sure = isOdd ? Math.min(p, 0.45) : isSure ? p : Math.min(p, 0.86);
   const make = (target: ColumnTarget, why: string): Choice[] => [
     {
       targets: [{ column: column.name, target, score: Math.min(score, Math.round(100 * sure)), why: `${why}${said}` }],
@@ -79,18 +85,60 @@ export function priceChoice(
   );
 }
 
-/** A supplier’s plain price is what goods cost us; with tax in it, what buyers are to pay. */
+type Rank = 'lowest' | 'highest' | undefined;
+
+/** Rows in which amounts must stand side by side before their order says anything, and the share of them it must hold in. */
+const fewRows = 4;
+const mostRows = 0.9;
+/** Two columns whose amounts lie further apart than this are no two prices of one thing. */
+const widest = 12;
+
+/** Where the amounts of a column stand among those of the file’s other columns of prices, row by row. */
+function rankOf(column: Column, columns: readonly Column[], { sample }: SuggestSetup, around: Surroundings): Rank {
+  const at = columns.indexOf(column);
+  const amountsOf = (i: number) => sample.map((row) => amountIn(row[i] ?? '', around));
+  const own = amountsOf(at);
+  const orders = columns.flatMap((other, i) => {
+    if (i === at || !isPriced(other, around)) return [];
+    const theirs = amountsOf(i);
+    const ratios = own.flatMap((amount, row) => {
+      const beside = theirs[row];
+      return amount && beside ? [amount / beside] : [];
+    });
+    const middle = [...ratios].sort((a, b) => a - b)[Math.floor(ratios.length / 2)] ?? 1;
+    if (ratios.length < fewRows || middle > widest || middle < 1 / widest) return [];
+    const share = (test: (ratio: number) => boolean) => ratios.filter(test).length / ratios.length;
+    return [
+      share((ratio) => ratio < 1) >= mostRows ? 'below' : share((ratio) => ratio > 1) >= mostRows ? 'above' : 'amid',
+    ];
+  });
+  if (orders.length === 0) return undefined;
+  if (orders.every((order) => order === 'below')) return 'lowest';
+  return orders.every((order) => order === 'above') ? 'highest' : undefined;
+}
+
+const priced: ReadonlySet<Sense> = new Set<Sense>(['price', 'purchasePrice', 'recommendedPrice']);
+const isPriced = (column: Column, around: Surroundings): boolean =>
+  hear(column, around).some(({ sense, weight }) => priced.has(sense) && weight > 1.6);
+
+function amountIn(cell: string, { style }: Surroundings): number | undefined {
+  const read = parseDecimal(cell.replace(/[^\d.,'\s-]/g, '').trim(), style);
+  return read.ok && Number(read.value) > 0 ? Number(read.value) : undefined;
+}
+
+/** A supplier’s plain price is what goods cost us; with tax in it, or the highest of several, what buyers are to pay. */
 function meantBy(
   sense: Sense,
   tax: 'with' | 'without' | undefined,
   { isOwn }: SuggestSetup,
   { dictionary }: Surroundings,
+  rank: Rank,
 ): 'price' | 'salePrice' | 'purchasePrice' | 'recommendedPrice' {
   if (sense === 'salePrice') return 'salePrice';
   if (sense === 'purchasePrice') return isOwn !== false && tax === 'with' ? 'price' : 'purchasePrice';
   if (sense === 'recommendedPrice') return 'recommendedPrice';
   if (isOwn !== false) return 'price';
-  if (tax === 'with') return 'recommendedPrice';
+  if (tax === 'with' || (tax === undefined && rank === 'highest')) return 'recommendedPrice';
   return keyOf(dictionary, 'purchasePrice') === undefined ? 'price' : 'purchasePrice';
 }
 

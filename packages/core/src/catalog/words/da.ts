@@ -20,7 +20,8 @@ export const da: Words = {
   colour: 'farve|farvenavn|kulor|farvetone|hovedfarve',
   size: 'storrelse|str|tojstorrelse|skostorrelse',
   sizes: 'mal|dimensioner|produktmal|l x b x h',
-  material: 'materiale|stof|materialesammensaetning|sammensaetning|materialer',
+  material:
+    'materiale|stof|materialesammensaetning|sammensaetning|materialer|fiberindhold|fibersammensaetning|garnindhold',
   pattern: 'monster|dekor|motiv|print',
   width: 'bredde',
   height: 'hojde',

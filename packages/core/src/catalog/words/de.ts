@@ -23,7 +23,8 @@ export const de: Words = {
   colour: 'farbe|farbton|farbname|farbbezeichnung|hauptfarbe|farbvariante',
   size: 'grosse|konfektionsgrosse|kleidergrosse|schuhgrosse|grossen',
   sizes: 'masse|abmessungen|abmessung|mass|dimensionen|masse l x b x h|l x b x h|produktmasse|grosse l x b x h',
-  material: 'werkstoff|material|materialien|stoff|materialzusammensetzung|obermaterial|gewebe|zusammensetzung',
+  material:
+    'werkstoff|material|materialien|stoff|materialzusammensetzung|obermaterial|gewebe|zusammensetzung|faserzusammensetzung|fasergehalt',
   pattern: 'muster|dekor|motiv|druck',
   width: 'breite|b',
   height: 'hohe|h',
@@ -52,7 +53,8 @@ export const de: Words = {
   salePrice: 'angebot|angebotspreis|aktionspreis|sonderpreis|rabattpreis|reduzierter preis',
   saleFrom: 'angebot ab|aktion von|angebot von|aktionsbeginn',
   saleTo: 'angebot bis|aktion bis|aktionsende',
-  stock: 'bestand|lagerbestand|menge|lager|verfugbar|verfugbare menge|vorrat|lagermenge|verfugbarer bestand',
+  stock:
+    'bestand|lagerbestand|menge|lager|verfugbar|verfugbare menge|vorrat|lagermenge|verfugbarer bestand|verfugbarkeit',
   boughtFrom: 'lieferant|lieferantenname|bezogen von',
   theirNumber:
     'lieferantennummer|lieferanten artikelnummer|lieferantenartikelnummer|lief art nr|lieferanten art nr|lief artnr|artikelnummer lieferant|lieferanten nr',

@@ -46,7 +46,7 @@ export const en: Words = {
   care: 'care|care instructions|washing instructions|wash care|care label',
   audience: 'gender|target group|age group|audience|for whom|sex|target',
   purchasePrice:
-    'cost|purchase price|net price|trade price|net|cost price|wholesale price|dealer price|buying price|wholesale|unit cost|landed cost|price net|list price net|your price|customer price|dealer net|ws price',
+    'cost|purchase price|net price|trade price|net|cost price|wholesale price|dealer price|buying price|wholesale|unit cost|landed cost|price net|list price net|your price|customer price|dealer net|ws price|trade',
   recommendedPrice:
     'rrp|recommended price|retail price|msrp|srp|recommended retail price|suggested retail price|rrp inc vat|list price|consumer price|retail|suggested price',
   price:
@@ -55,7 +55,7 @@ export const en: Words = {
   saleFrom: 'sale starts|sale from|offer from|sale start|promo start',
   saleTo: 'sale ends|sale to|offer until|sale end|promo end|sale until',
   stock:
-    'stock|quantity|on hand|on shelf|qty|in stock|stock level|inventory|available quantity|stock qty|qty available|available|stock quantity|available stock|units in stock',
+    'stock|quantity|on hand|on shelf|qty|in stock|stock level|inventory|available quantity|stock qty|qty available|available|stock quantity|available stock|units in stock|soh|stock on hand|quantity on hand|qoh|availability|free stock',
   boughtFrom: 'bought from|supplier|supplier name|sourced from',
   theirNumber:
     'their number|supplier number|supplier article number|supplier sku|supplier code|supplier item number|vendor code|supplier reference|supplier ref|supplier art no',

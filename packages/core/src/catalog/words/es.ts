@@ -2,7 +2,7 @@
 import type { Words } from './model.js';
 
 export const es: Words = {
-  key: 'referencia|ref|codigo|cod|codigo de articulo|codigo articulo|cod articulo|numero de articulo|num articulo|codigo de producto|codigo producto|articulo|sku',
+  key: 'referencia|ref|codigo|cod|codigo de articulo|codigo articulo|cod articulo|numero de articulo|num articulo|codigo de producto|codigo producto|articulo|sku|clave|clave de producto',
   family: 'serie|familia|coleccion|modelo|gama|linea|familia de productos|referencia padre',
   options: 'opciones|variantes',
   title:
@@ -12,7 +12,7 @@ export const es: Words = {
   brand: 'marca|fabricante|productor|nombre de marca',
   category: 'categoria|grupo|tipo de producto|grupo de productos|seccion|departamento|tipo|subfamilia|categorias',
   gtin: 'codigo de barras|codigo barras|codigo ean|cod barras|ean codigo|cod ean',
-  mpn: 'referencia fabricante|referencia del fabricante|ref fabricante|codigo fabricante|numero de fabricante|codigo del fabricante',
+  mpn: 'referencia fabricante|referencia del fabricante|ref fabricante|codigo fabricante|numero de fabricante|codigo del fabricante|modelo del fabricante|modelo fabricante|clave del fabricante',
   state: 'estado|disponibilidad|activo|situacion|disponible',
   page: 'enlace|pagina|enlace producto|pagina producto|url|direccion web|enlace web',
   pictures: 'imagen|imagenes|foto|fotos|url imagen|imagen principal|fotografia|enlace imagen',
@@ -35,7 +35,8 @@ export const es: Words = {
   condition: 'condicion|estado del articulo|estado del producto',
   packSize: 'numero de piezas|piezas|unidades por paquete|piezas por paquete|unidades pack',
   origin: 'pais de origen|origen|pais de fabricacion|fabricado en|pais',
-  customsCode: 'codigo arancelario|partida arancelaria|codigo hs|taric|codigo taric|codigo nc',
+  customsCode:
+    'codigo arancelario|partida arancelaria|codigo hs|taric|codigo taric|codigo nc|fraccion arancelaria|codigo aduanero',
   warranty: 'garantia|periodo de garantia|duracion garantia',
   care: 'cuidado|cuidados|instrucciones de lavado|mantenimiento|lavado',
   audience: 'genero|sexo|publico|grupo de edad',
@@ -47,7 +48,8 @@ export const es: Words = {
   salePrice: 'precio oferta|precio de oferta|precio promocional|precio rebajado|oferta',
   saleFrom: 'oferta desde|inicio oferta',
   saleTo: 'oferta hasta|fin oferta',
-  stock: 'stock|existencias|cantidad|inventario|disponible|en stock|cantidad disponible|unidades disponibles',
+  stock:
+    'stock|existencias|cantidad|inventario|disponible|en stock|cantidad disponible|unidades disponibles|disponibilidad|disponibles',
   boughtFrom: 'proveedor|nombre proveedor',
   theirNumber: 'referencia proveedor|ref proveedor|codigo proveedor|referencia del proveedor',
   nothing:

@@ -48,7 +48,8 @@ export const fr: Words = {
   salePrice: 'prix promo|prix promotionnel|prix solde|prix remise|prix reduit|prix barre',
   saleFrom: 'promo du|debut promo|debut promotion',
   saleTo: 'promo jusqu au|fin promo|fin promotion|promo au',
-  stock: 'stock|quantite|qte|en stock|stock disponible|quantite disponible|qte stock|dispo|disponible stock',
+  stock:
+    'stock|quantite|qte|en stock|stock disponible|quantite disponible|qte stock|dispo|disponible stock|disponibilite',
   boughtFrom: 'fournisseur|nom fournisseur',
   theirNumber: 'reference fournisseur|ref fournisseur|code fournisseur|ref fourn',
   nothing:

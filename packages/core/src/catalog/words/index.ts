@@ -50,7 +50,9 @@ export const withoutTax = setOf(
 export const withTax = setOf(
   'incl|inkl|ttc|inc|brutto|gross|bruto|inklusive|inclusa|incluido|incluida|con|com|sis|verollinen|including|toutes|m|z|included|lordo',
 );
-export const taxWords = setOf('vat|tax|moms|mva|mwst|ust|btw|tva|iva|dph|alv|taxe|taxes|podatku');
+export const taxWords = setOf(
+  'vat|tax|moms|mva|mwst|ust|btw|tva|iva|dph|alv|taxe|taxes|podatku|gst|hst|afa|pdv|ddv|kdv',
+);
 /** Headers of columns that say what currency, or what unit, the figures beside them are in. */
 export const currencyWords = setOf(
   'currency|currency code|price currency|iso currency|curr|wahrung|wahrungscode|whg|valuta|valutakod|valutakode|munt|muntcode|devise|code devise|monnaie|moneda|divisa|codice valuta|waluta|kod waluty|moeda|divisas|valuutta|valuuttakoodi|mena|kod meny',
@@ -74,5 +76,5 @@ export const pastWords = setOf(
 );
 /** First parts of compounds that say nothing of their own: “Produktbezeichnung”. */
 export const goodsWords = setOf(
-  'produkt|product|produit|producto|prodotto|produto|artikel|article|articulo|artikkel|articolo|artigo|waren|ware|vare|varu|item|goods|tuote|tuotteen|nimike|zbozi|vyrobku|towaru|produktu|produktets|varens|haupt|main|shop|web',
+  'produkt|product|produit|producto|prodotto|produto|artikel|article|articulo|artikkel|articolo|artigo|waren|ware|vare|varu|item|goods|tuote|tuotteen|nimike|zbozi|vyrobku|towaru|produktu|produktets|varens|haupt|main|shop|web|total|totale|totaal|totalt|gesamt|overall|insgesamt',
 );

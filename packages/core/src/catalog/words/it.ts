@@ -6,7 +6,7 @@ export const it: Words = {
   family: 'serie|famiglia|collezione|modello|gamma|linea|famiglia prodotto|codice padre',
   options: 'opzioni|varianti',
   title:
-    'nome|titolo|denominazione|nome prodotto|nome articolo|designazione|prodotto|descrizione breve|descrizione articolo|nome del prodotto',
+    'nome|titolo|denominazione|nome prodotto|nome articolo|designazione|prodotto|descrizione breve|descrizione articolo|nome del prodotto|descrizione|descrizione prodotto',
   description:
     'descrizione|descrizione lunga|descrizione prodotto|testo|dettagli|descrizione estesa|descrizione completa|descrizione del prodotto',
   brand: 'marca|marchio|produttore|fabbricante|brand',
@@ -47,7 +47,8 @@ export const it: Words = {
   salePrice: 'prezzo offerta|prezzo scontato|prezzo promozionale|prezzo speciale|offerta',
   saleFrom: 'offerta dal|inizio offerta',
   saleTo: 'offerta al|fine offerta|offerta fino al',
-  stock: 'giacenza|quantita|disponibilita magazzino|magazzino|scorta|stock|qta|quantita disponibile|esistenza',
+  stock:
+    'giacenza|quantita|disponibilita magazzino|magazzino|scorta|stock|qta|quantita disponibile|esistenza|disponibilita|disponibile|pezzi disponibili',
   boughtFrom: 'fornitore|nome fornitore',
   theirNumber: 'codice fornitore|riferimento fornitore|cod fornitore|rif fornitore',
   nothing:

@@ -20,7 +20,7 @@ export const nb: Words = {
   colour: 'farge|fargenavn|kulor|fargetone|hovedfarge',
   size: 'storrelse|str|klesstorrelse|skostorrelse',
   sizes: 'mal|dimensjoner|produktmal|l x b x h',
-  material: 'materiale|stoff|materialsammensetning|sammensetning|materialer',
+  material: 'materiale|stoff|materialsammensetning|sammensetning|materialer|fiberinnhold|fibersammensetning',
   pattern: 'monster|dekor|motiv|trykk',
   width: 'bredde',
   height: 'hoyde',

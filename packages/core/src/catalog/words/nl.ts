@@ -21,7 +21,7 @@ export const nl: Words = {
   colour: 'kleur|kleurnaam|hoofdkleur|tint|kleurstelling',
   size: 'maat|maten|kledingmaat|schoenmaat',
   sizes: 'afmetingen|maten l x b x h|afmeting|l x b x h|formaat',
-  material: 'materiaal|stof|samenstelling|materialen|materiaalsamenstelling',
+  material: 'materiaal|stof|samenstelling|materialen|materiaalsamenstelling|vezelsamenstelling',
   pattern: 'patroon|dessin|motief|print|decor',
   width: 'breedte',
   height: 'hoogte',
@@ -47,7 +47,8 @@ export const nl: Words = {
   salePrice: 'actieprijs|aanbiedingsprijs|kortingsprijs|speciale prijs|uitverkoopprijs',
   saleFrom: 'actie van|aanbieding van|actie start',
   saleTo: 'actie tot|aanbieding tot|actie einde',
-  stock: 'voorraad|aantal|op voorraad|beschikbaar|beschikbare voorraad|voorraadaantal|vrije voorraad',
+  stock:
+    'voorraad|aantal|op voorraad|beschikbaar|beschikbare voorraad|voorraadaantal|vrije voorraad|voorraadstatus|beschikbaarheid',
   boughtFrom: 'leverancier|naam leverancier',
   theirNumber: 'artikelnummer leverancier|leveranciersnummer|leverancierscode|art nr leverancier|lev artikelnummer',
   nothing:

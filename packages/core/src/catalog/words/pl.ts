@@ -44,7 +44,7 @@ export const pl: Words = {
   salePrice: 'cena promocyjna|promocja|cena po rabacie|cena obnizona',
   saleFrom: 'promocja od|poczatek promocji',
   saleTo: 'promocja do|koniec promocji',
-  stock: 'stan magazynowy|ilosc|stan|magazyn|zapas|dostepna ilosc|stan mag|na stanie',
+  stock: 'stan magazynowy|ilosc|stan|magazyn|zapas|dostepna ilosc|stan mag|na stanie|dostepnosc|dostepne|dostepna',
   boughtFrom: 'dostawca|nazwa dostawcy',
   theirNumber: 'kod dostawcy|numer dostawcy|indeks dostawcy|symbol dostawcy',
   nothing:

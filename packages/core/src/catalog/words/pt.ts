@@ -5,7 +5,8 @@ export const pt: Words = {
   key: 'referencia|ref|codigo|cod|codigo do artigo|codigo artigo|cod artigo|numero do artigo|codigo do produto|codigo produto|artigo|sku',
   family: 'serie|familia|colecao|modelo|gama|linha|familia de produtos',
   options: 'opcoes|variantes',
-  title: 'nome|titulo|designacao|denominacao|nome do produto|nome produto|produto|descricao curta|nome do artigo',
+  title:
+    'nome|titulo|designacao|denominacao|nome do produto|nome produto|produto|descricao curta|nome do artigo|descricao do produto|descricao produto|descricao|descricao do item',
   description: 'descricao|descricao longa|descricao do produto|descricao produto|texto|detalhes|descricao completa',
   brand: 'marca|fabricante|produtor|nome da marca',
   category: 'categoria|grupo|tipo de produto|seccao|departamento|grupo de produtos|tipo|categorias|subfamilia',
@@ -33,19 +34,20 @@ export const pt: Words = {
   condition: 'condicao|estado do produto|estado do artigo',
   packSize: 'numero de pecas|pecas|unidades por embalagem|pecas por embalagem',
   origin: 'pais de origem|origem|pais de fabrico|fabricado em|pais',
-  customsCode: 'codigo pautal|codigo aduaneiro|codigo hs|pauta aduaneira|nc',
+  customsCode: 'codigo pautal|codigo aduaneiro|codigo hs|pauta aduaneira|nc|ncm|codigo ncm',
   warranty: 'garantia|periodo de garantia',
   care: 'cuidados|instrucoes de lavagem|manutencao|lavagem',
   audience: 'genero|sexo|publico alvo|faixa etaria',
   purchasePrice:
     'preco de compra|preco compra|preco liquido|custo|preco de custo|preco grossista|preco revendedor|liquido',
   recommendedPrice:
-    'pvp|preco recomendado|preco de venta ao publico|preco de venda ao publico|preco sugerido|pvpr|preco de catalogo',
+    'pvp|preco recomendado|preco de venta ao publico|preco de venda ao publico|preco sugerido|pvpr|preco de catalogo|preco sugerido de venda|preco publico',
   price: 'preco|preco de venda|preco unitario|preco venda|preco bruto|tarifa',
   salePrice: 'preco promocional|preco de promocao|preco com desconto|promocao',
   saleFrom: 'promocao de|inicio promocao',
   saleTo: 'promocao ate|fim promocao',
-  stock: 'stock|existencias|quantidade|inventario|qtd|em stock|quantidade disponivel',
+  stock:
+    'stock|existencias|quantidade|inventario|qtd|em stock|quantidade disponivel|estoque|saldo|estoque disponivel|saldo em estoque|disponivel|disponibilidade',
   boughtFrom: 'fornecedor|nome do fornecedor',
   theirNumber: 'referencia do fornecedor|referencia fornecedor|ref fornecedor|codigo fornecedor',
   nothing:

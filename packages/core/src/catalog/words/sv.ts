@@ -20,7 +20,7 @@ export const sv: Words = {
   colour: 'farg|fargnamn|kulor|fargton|huvudfarg',
   size: 'storlek|kladstorlek|skostorlek|strl|stl',
   sizes: 'matt|dimensioner|produktmatt|l x b x h',
-  material: 'material|tyg|materialsammansattning|sammansattning|kvalitet tyg',
+  material: 'material|tyg|materialsammansattning|sammansattning|kvalitet tyg|fiberinnehall|fibersammansattning',
   pattern: 'monster|dekor|motiv|tryck',
   width: 'bredd',
   height: 'hojd',
