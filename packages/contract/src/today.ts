@@ -85,8 +85,13 @@ export const today = {
     role: 'viewer',
     method: 'GET',
     path: '/api/search',
-    summary: 'Products, for the command box',
-    query: z.object({ q: z.string().max(200) }),
+    summary: 'Products by a name or number, the first of them',
+    query: z.object({
+      q: z.string().max(200),
+      /** What stands on an order alone: no families. */
+      without: z.literal('families').optional(),
+      limit: z.coerce.number().int().min(1).max(50).default(8),
+    }),
     answer: z.object({
       items: z.array(
         z.object({ id: z.number(), kind: z.string(), sku: z.string().nullable(), title: z.string().nullable() }),

@@ -1,6 +1,6 @@
 import { api } from '@velvet-shelf/contract';
 import { foldText } from '@velvet-shelf/core/values';
-import { and, isNull, like } from 'drizzle-orm';
+import { and, isNull, like, ne } from 'drizzle-orm';
 import { containing } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { openEvents } from '../http/events.js';
@@ -25,9 +25,15 @@ export function todayRoutes(router: AppRouter, services: Services, sessions: Ses
         title: tables.product.title,
       })
       .from(tables.product)
-      .where(and(isNull(tables.product.mergedInto), like(tables.product.search, containing(foldText(query.q)))))
+      .where(
+        and(
+          isNull(tables.product.mergedInto),
+          like(tables.product.search, containing(foldText(query.q))),
+          query.without === 'families' ? ne(tables.product.kind, 'family') : undefined,
+        ),
+      )
       .orderBy(tables.product.kind, tables.product.title)
-      .limit(8),
+      .limit(query.limit),
   }));
   route(router, services, api.today.events, async ({ ctx }) => {
     const session = sessionOf(ctx) ?? '';

@@ -44,6 +44,9 @@ export function MergeForm({
   });
   return (
     <Form form={form} onSend={({ into: id }) => merging.mutate(Number(id))} onCancel={onCancel} columns gap={2}>
+      <Box as="h3" padRight={8}>
+        Make {name} one with another
+      </Box>
       <Pick
         control={form.control}
         name="into"

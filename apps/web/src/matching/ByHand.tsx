@@ -23,7 +23,7 @@ export function ByHand() {
     enabled: a !== undefined,
   });
   const found = useQuery({
-    ...ask(api.today.search, { query: { q: search } }),
+    ...ask(api.today.search, { query: { q: search, without: 'families', limit: 50 } }),
     enabled: search.length > 1,
     placeholderData: keepPreviousData,
   });
@@ -35,9 +35,7 @@ export function ByHand() {
         </Empty>
       </Box>
     );
-  const items = (search.length > 1 ? (found.data?.items ?? []) : []).filter(
-    ({ id, kind }) => id !== a && kind !== 'family',
-  );
+  const items = (search.length > 1 ? (found.data?.items ?? []) : []).filter(({ id }) => id !== a);
   return (
     <Box as="section" col grow>
       <Box pad={[3, 6, 2.5]} line="bottom">
