@@ -26,7 +26,7 @@ const longest = [
 ];
 
 /** Browser tests of a shelf that nobody owns yet. */
-const emptyFolder = 'first-run';
+const emptyFolders = ['first-run', 'keys'];
 
 export async function test({ only }) {
   if (only !== undefined && !parts.includes(only))
@@ -50,8 +50,8 @@ export async function test({ only }) {
   const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
   for (const { part } of pieces) tally.get(part).left++;
   try {
-    // Three at a time, on two processors too: they wait a lot, for a browser, a server, a database.
-    await Promise.all([1, 2, 3].map(() => work(pieces, grounds, tally)));
+    // Two at a time: they wait a lot, for a browser, a server, a database.
+    await Promise.all([1, 2].map(() => work(pieces, grounds, tally)));
   } finally {
     await Promise.all(Object.values(grounds).map((ground) => ground?.strike()));
   }
@@ -106,7 +106,7 @@ function stagedPieces() {
     ...folders.map(({ name }) => ({
       part: 'e2e',
       name: `e2e/${name}`,
-      stage: name === emptyFolder ? 'empty' : 'loaded',
+      stage: emptyFolders.includes(name) ? 'empty' : 'loaded',
       run: (env) => playwright(name, env),
     })),
   ];
