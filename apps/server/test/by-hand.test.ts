@@ -107,3 +107,38 @@ describe('a product made by hand', () => {
     expect((await client.get(`/api/views/${token}/counts`)).body.variants).toBe(1);
   });
 });
+
+describe('a family that grows', () => {
+  const grow = (family: number, axes: string[], ...variants: object[]) =>
+    client.send('POST', '/api/products', { family, shared: [], axes, variants });
+  let family: number;
+
+  beforeAll(async () => {
+    const { body } = await make({
+      shared: [title('Linen runner, 1.5 m'), { attribute: 'material', text: 'linen' }],
+      axes: ['Span'],
+      variants: [variant('RUN-15', '1.5 m'), variant('RUN-20', '2 m')],
+    });
+    family = body.product;
+  });
+  it('takes a combination that nobody has, and what its siblings say', async () => {
+    const { status, body } = await grow(family, ['span'], { ...variant('RUN-25', '2.5 m'), price: '45' });
+    expect([status, body.product]).toEqual([200, family]);
+    const { siblings } = await product(family);
+    expect(siblings.map(({ sku }: Body) => sku).sort()).toEqual(['RUN-15', 'RUN-20', 'RUN-25']);
+    const made = await product(siblings.find(({ sku }: Body) => sku === 'RUN-25').id);
+    expect([made.title, made.options]).toEqual(['Linen runner, 2.5 m', [['span', '2.5 m']]]);
+    expect(made.values.find((row: Body) => row.attribute === 'material').text).toBe('linen');
+  });
+  it('takes none twice, whatever the unit it is written in', async () => {
+    const refused = await grow(family, ['Span'], variant('RUN-X', '200 cm'));
+    expect([refused.status, refused.body.detail]).toEqual([400, expect.stringContaining('is the same as RUN-20')]);
+    expect((await product(family)).siblings).toHaveLength(3);
+  });
+  it('takes none with other options, and none where it is no family', async () => {
+    const other = await grow(family, ['Colour'], variant('RUN-X', 'red'));
+    expect([other.status, pointers(other)]).toEqual([400, ['/body/axes']]);
+    const [one] = (await product(family)).siblings;
+    expect((await grow(one.id, ['Span'], variant('RUN-X', '3 m'))).status).toBe(404);
+  });
+});

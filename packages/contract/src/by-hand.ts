@@ -1,6 +1,6 @@
 /** Goods that somebody makes by hand: a single one, or a family with its options. */
 import { z } from 'zod';
-import { endpoint } from './endpoint.js';
+import { endpoint, rowNumber } from './endpoint.js';
 
 /** As many variants as a family is laid out to at once. */
 export const mostByHand = 500;
@@ -14,6 +14,8 @@ const said = z.object({
 });
 
 export const byHandSchema = z.object({
+  /** Number of the family they are added to; what is not said of them is as the sibling next to each has it. */
+  family: rowNumber.optional(),
   /** Said of each of them, texts in the company's own language. */
   shared: z.array(said).max(300),
   /** Names of its option axes; none where it is a single one. */
@@ -57,7 +59,9 @@ export const byHand = {
     role: 'editor',
     method: 'POST',
     path: '/api/products',
-    summary: 'New goods of our own: one, or a family with its options; taken back as the batch they came with',
+    once: true,
+    summary:
+      'New goods of our own: one, a family with its options, or more variants of one; taken back as the batch they came with',
     body: byHandSchema,
     answer: z.object({
       /** The family, or the single one. */

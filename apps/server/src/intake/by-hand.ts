@@ -4,6 +4,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type ByHand } from '@velvet-shelf/contract';
 import { axisKindOf, isComputed, siblingFaults } from '@velvet-shelf/core/catalog';
+import { splitSlot } from '@velvet-shelf/core/claims';
 import type { ColumnMap, ColumnTarget } from '@velvet-shelf/core/intake';
 import { type Attribute, foldText, keyOf } from '@velvet-shelf/core/values';
 import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
@@ -17,6 +18,7 @@ import type { Services, User } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { getBatch } from './batches.js';
 import { discard } from './discard.js';
+import { type Growing, axisFaults, growingFamily, takenOver } from './growing.js';
 import * as jobs from './jobs.js';
 import { applyTried, dryRun } from './service.js';
 import { recordKey } from './try/try.js';
@@ -36,18 +38,24 @@ interface Column {
   cell(variant: ByHand['variants'][number], i: number): string;
 }
 
+/** One at a time: of two that give goods the same number at one moment the second finds it taken. */
+let before: Promise<unknown> = Promise.resolve();
+
 /** Makes them; refuses what any of them would lose, each fault at its field, with nothing kept. */
-export async function makeByHand(
-  services: Services,
-  user: User,
-  given: ByHand,
-): Promise<{ product: number; batch: number }> {
+export function makeByHand(services: Services, user: User, given: ByHand): Promise<{ product: number; batch: number }> {
+  const made = before.then(() => makeNow(services, user, given));
+  before = made.catch(() => undefined);
+  return made;
+}
+
+async function makeNow(services: Services, user: User, given: ByHand): Promise<{ product: number; batch: number }> {
   const { db, config } = services;
   const own = await ownSupplier(db);
   const dictionary = await loadDictionary(db);
-  const faults = [...faultsOf(given, dictionary), ...(await takenNumbers(db, own, given, dictionary))];
+  const growing = given.family === undefined ? undefined : await growingFamily(db, own, given.family);
+  const faults = [...faultsOf(given, dictionary, growing), ...(await takenNumbers(db, own, given, dictionary))];
   if (faults.length > 0) throw badRequest(faults[0]?.detail ?? '', faults);
-  const columns = told(columnsOf(given, dictionary, (await loadCompany(db)).currency));
+  const columns = told(columnsOf(given, dictionary, (await loadCompany(db)).currency, growing));
   const directory = join(config.files, 'intake');
   await mkdir(directory, { recursive: true });
   const path = join(directory, randomUUID());
@@ -95,7 +103,8 @@ function nameOf({ shared, variants }: ByHand, { attributes }: Dictionary): strin
   return `${(title ?? variants[0]?.sku ?? '').slice(0, 120)}, by hand`;
 }
 
-function faultsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary): Fault[] {
+function faultsOf(given: ByHand, dictionary: Dictionary, growing: Growing | undefined): Fault[] {
+  const { shared, axes, variants } = given;
   const faults: Fault[] = [];
   const say = (pointer: string, detail: string) => faults.push({ pointer: `/body/${pointer}`, detail });
   for (const [i, { attribute: key, text }] of shared.entries()) {
@@ -119,20 +128,32 @@ function faultsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary): F
     if (options.length !== axes.length)
       say(`variants/${i}/options`, `${sku} needs ${axes.length} values, one for each option; it has ${options.length}`);
   }
+  const unlike = growing && axisFaults(growing, given);
+  if (unlike !== undefined) say('axes', unlike);
   if (axes.length === 0 && variants.length > 1)
     say('axes', 'Several variants are told apart by an option: give it a name, and each of them a value');
   if (faults.length > 0) return faults;
   const attributes = [...dictionary.attributes.values()].map((one) => ({ ...one, role: one.role ?? null }));
+  const held = growing?.siblings ?? [];
   const alike = siblingFaults(
     axes.map((key) => ({ key, kind: axisKindOf(key, attributes) })),
-    variants.map(({ options }, id) => ({ id, options: Object.fromEntries(axes.map((axis, i) => [axis, options[i]])) })),
+    // Those that are there have numbers below 0, and stand first.
+    [
+      ...held.map(({ options }, i) => ({ id: i - held.length, options: Object.fromEntries(options) })),
+      ...variants.map(({ options }, id) => ({
+        id,
+        options: Object.fromEntries(axes.map((axis, i) => [axis, options[i]])),
+      })),
+    ],
   ).filter(({ kind }) => kind === 'duplicate-combination');
+  const numberOf = (id: number) => (id < 0 ? held[id + held.length] : variants[id])?.sku ?? '';
   for (const { variants: same, values } of alike)
-    for (const i of same.slice(1))
-      say(
-        `variants/${i}/options`,
-        `${variants[i]?.sku} is the same as ${variants[same[0] ?? 0]?.sku}: ${values?.join(', ')}`,
-      );
+    for (const id of same.slice(1))
+      if (id >= 0)
+        say(
+          `variants/${id}/options`,
+          `${numberOf(id)} is the same as ${numberOf(same[0] ?? 0)}: ${values?.join(', ')}`,
+        );
   return faults;
 }
 
@@ -171,7 +192,12 @@ async function takenNumbers(
   );
 }
 
-function columnsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary, currency: string): Column[] {
+function columnsOf(
+  { shared, axes, variants }: ByHand,
+  dictionary: Dictionary,
+  currency: string,
+  growing: Growing | undefined,
+): Column[] {
   const { attributes, home } = dictionary;
   const feeds = ({ key, perLanguage }: Attribute): ColumnTarget => ({
     to: 'attribute',
@@ -179,7 +205,7 @@ function columnsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary, c
     ...(perLanguage ? { language: home } : {}),
   });
   const gtin = attributes.get(keyOf(attributes, 'gtin') ?? '');
-  const family = `hand-${randomUUID()}`;
+  const family = growing?.key ?? `hand-${randomUUID()}`;
   const columns: Column[] = [{ head: 'SKU', target: { to: 'key' }, cell: ({ sku }) => sku }];
   if (axes.length > 0)
     columns.push(
@@ -194,6 +220,7 @@ function columnsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary, c
     const attribute = attributes.get(key);
     if (attribute) columns.push({ head: attribute.label, target: feeds(attribute), cell: () => text });
   }
+  if (growing) columns.push(...columnsTakenOver(growing, { axes, variants, shared }, dictionary));
   // An option that an attribute is named like is a value of it too, where every variant's can be read as one.
   for (const [i, axis] of axes.entries()) {
     const attribute = [...attributes.values()].find(
@@ -216,6 +243,27 @@ function columnsOf({ shared, axes, variants }: ByHand, dictionary: Dictionary, c
   );
   const isSaid = ({ cell }: Column) => variants.some((variant, i) => cell(variant, i) !== '');
   return columns.filter(isSaid);
+}
+
+/** What each takes over from the sibling next to it, where nothing else is said. */
+function columnsTakenOver(
+  growing: Growing,
+  { axes, variants, shared }: Pick<ByHand, 'axes' | 'variants' | 'shared'>,
+  dictionary: Dictionary,
+): Column[] {
+  const over = variants.map(({ options }) => takenOver(growing, { axes, options }, dictionary));
+  return [...new Set(over.flatMap((said) => [...said.keys()]))].flatMap((slot): Column[] => {
+    const [key, language] = splitSlot(slot);
+    const attribute = dictionary.attributes.get(key);
+    if (!attribute || shared.some((one) => one.attribute === key)) return [];
+    return [
+      {
+        head: language === undefined ? attribute.label : `${attribute.label} (${language})`,
+        target: { to: 'attribute', attribute: key, ...(language === undefined ? {} : { language }) },
+        cell: (_, i) => over[i]?.get(slot) ?? '',
+      },
+    ];
+  });
 }
 
 /** Heads as a person reads them, none twice; a file has two columns at least. */

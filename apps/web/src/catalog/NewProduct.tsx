@@ -9,7 +9,8 @@ import { useFieldArray, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { ask } from '../api/ask';
-import { ApiProblem, call } from '../api/call';
+import { inAddress, useAddress } from '../api/address';
+import { call } from '../api/call';
 import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
@@ -17,6 +18,8 @@ import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
 import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
+import { GrowFamily } from './GrowFamily';
+import { faultsOfVariants } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 const text = z.string().trim();
@@ -34,14 +37,21 @@ const typed = z.object({
 /** Shoppers lose their way among more values of one option. */
 const manyValues = 20;
 
+const address = z.object({ family: inAddress.number });
+
 export function NewProduct() {
+  const [{ family }] = useAddress(address);
   const attributes = useQuery(ask(api.catalog.attributes));
   return (
     <Box as="section" scroll grow pad={[4.5, 6, 6]}>
       <Box as="h1" below={3}>
-        New product
+        {family === undefined ? 'New product' : 'New variants'}
       </Box>
-      <Loaded query={attributes}>{({ items }) => <ProductForm attributes={items} />}</Loaded>
+      {family === undefined ? (
+        <Loaded query={attributes}>{({ items }) => <ProductForm attributes={items} />}</Loaded>
+      ) : (
+        <GrowFamily id={family} />
+      )}
     </Box>
   );
 }
@@ -99,7 +109,7 @@ function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] })
       void navigate(`/catalog?open=${product}`);
     },
   });
-  const faults = faultsOf(make.error, kept);
+  const faults = faultsOfVariants(make.error, kept);
   const isFamily = axes.fields.length > 0;
   const fault = (field: string) => (isFamily ? undefined : faults.variants.get('')?.[field]);
   return (
@@ -256,25 +266,4 @@ function layOutOf(
     words,
     tooMany: undefined,
   };
-}
-
-/** What the server said of each variant's fields, by the variant; a single one is ''. The rest stands below the form. */
-function faultsOf(
-  error: unknown,
-  sent: readonly Laid[],
-): { variants: Map<string, Record<string, string>>; other: string[] } {
-  const variants = new Map<string, Record<string, string>>();
-  if (error === null || error === undefined) return { variants, other: [] };
-  const errors = error instanceof ApiProblem ? error.extra.errors : undefined;
-  if (!Array.isArray(errors)) return { variants, other: [error instanceof Error ? error.message : String(error)] };
-  const other: string[] = [];
-  for (const { pointer, detail } of errors as { pointer: string; detail: string }[]) {
-    const [, at, field] = /^\/body\/variants\/(\d+)(?:\/(\w+))?/.exec(pointer) ?? [];
-    const id = at === undefined ? undefined : sent.length === 0 ? '' : sent[Number(at)]?.id;
-    // What a whole variant is refused for stands at its number.
-    if (id === undefined) other.push(detail);
-    else
-      variants.set(id, { ...variants.get(id), [field === 'options' || field === undefined ? 'sku' : field]: detail });
-  }
-  return { variants, other };
 }

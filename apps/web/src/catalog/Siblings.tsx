@@ -10,6 +10,7 @@ import {
   siblingFaults,
 } from '@velvet-shelf/core/catalog';
 import { useMemo } from 'react';
+import { Link } from 'react-router';
 import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
 import { count, plural } from '../design/words';
@@ -59,6 +60,16 @@ export function Siblings({ product, onOpen }: { product: ProductAnswer; onOpen: 
           </Box>
         ))}
       </Box>
+      {axes.length > 0 && (
+        <Button
+          component={Link}
+          to={`/catalog/new?family=${product.family?.id ?? product.id}`}
+          variant="outlined"
+          size="small"
+        >
+          More variants
+        </Button>
+      )}
       {missing.count > 0 && (
         <Box as="details" above={1}>
           <Box as="summary" small muted>

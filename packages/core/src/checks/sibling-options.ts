@@ -1,3 +1,4 @@
+import { columnsOf } from '../catalog/index.js';
 import { foldText } from '../values/index.js';
 import type { FamilyCheck, Sibling } from './model.js';
 
@@ -13,7 +14,7 @@ export const siblingOptions: FamilyCheck = {
   compile() {
     return (siblings) => {
       const counts = new Map<string, number>();
-      const prints = siblings.map(print);
+      const prints = printsOf(siblings);
       for (const text of prints) counts.set(text, (counts.get(text) ?? 0) + 1);
       return siblings.map((sibling, i) => {
         const own = prints[i] ?? '';
@@ -33,6 +34,10 @@ export const siblingOptions: FamilyCheck = {
       [
         { item: {}, options: [] },
         { item: {}, options: [] },
+      ],
+      [
+        { item: {}, options: [['length', '1.5 m']] },
+        { item: {}, options: [['length', '15 cm']] },
       ],
     ],
     fail: [
@@ -56,17 +61,31 @@ export const siblingOptions: FamilyCheck = {
           ],
         },
       ],
+      [
+        { item: {}, options: [['length', '1.5 m']] },
+        { item: {}, options: [['length', '150 cm']] },
+      ],
+      [
+        { item: {}, options: [['fit', 'XXL']] },
+        { item: {}, options: [['fit', '2XL']] },
+      ],
     ],
   },
 };
 
-/** Equal where a buyer sees the same: whatever the letters' case, the spaces and the order of the axes. */
-function print({ options }: Sibling): string {
-  if (options.length === 0) return '';
-  return options
-    .map(([axis, value]) => `${foldText(axis)}: ${foldText(value)}`)
-    .sort()
-    .join(', ');
+/** Equal where a buyer sees the same: whatever the letters’ case, the order of the axes, the unit or a size’s spelling. */
+function printsOf(siblings: readonly Sibling[]): string[] {
+  const axes = new Set(siblings.flatMap(({ options }) => options.map(([axis]) => foldText(axis))));
+  const columns = columnsOf(
+    [...axes].sort().map((key) => ({ key, kind: 'text' })),
+    siblings.map(({ options }, id) => ({
+      id,
+      options: Object.fromEntries(options.map(([axis, value]) => [foldText(axis), value])),
+    })),
+  );
+  return siblings.map(({ options }, i) =>
+    options.length === 0 ? '' : columns.map(({ axis, same }) => `${axis.key}: ${same[i] ?? ''}`).join(', '),
+  );
 }
 
 const say = ({ options }: Sibling) => options.map(([axis, value]) => `${axis}: ${value}`).join(', ');

@@ -1,7 +1,7 @@
 import { sameKey } from './meaning.js';
 import type { Axis, AxisVariant } from './model.js';
 import { optionOf } from './options.js';
-import { readingOf } from './order.js';
+import { kindShown, readingOf } from './order.js';
 
 export interface Column {
   axis: Axis;
@@ -16,9 +16,11 @@ export const columnsOf = (axes: readonly Axis[], variants: readonly AxisVariant[
     const held = variants.map((variant) => optionOf(variant, axis.key));
     const filled = held.filter((value) => value !== undefined);
     const reading = { ...readingOf(filled, axis), unit: undefined };
+    // Texts that are all sizes, or all measures, are compared as such, whatever the axis is said to be.
+    const kind = axis.kind === 'text' ? (kindShown(filled, reading) ?? axis.kind) : axis.kind;
     return {
       axis,
       held,
-      same: held.map((value) => (value === undefined ? undefined : sameKey(value, axis.kind, reading))),
+      same: held.map((value) => (value === undefined ? undefined : sameKey(value, kind, reading))),
     };
   });

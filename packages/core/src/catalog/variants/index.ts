@@ -3,5 +3,14 @@ export { type OrderOptions, orderValues } from './order.js';
 export { type MissingCombinations, missingCombinations } from './combinations.js';
 export { type AxisAttribute, axesOf, orderVariants } from './axes.js';
 export { type SiblingFault, siblingFaults } from './faults.js';
-export { type LaidAxis, combinationsOf, layOut, newValues, numbersOf, readValueList } from './lay-out.js';
+export {
+  type LaidAxis,
+  combinationsOf,
+  layOut,
+  newValues,
+  numbersOf,
+  openCombinations,
+  readValueList,
+} from './lay-out.js';
 export { axisKindOf } from './axes.js';
+export { type Column, columnsOf } from './columns.js';

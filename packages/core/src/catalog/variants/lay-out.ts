@@ -1,7 +1,7 @@
 /** A family laid out from its axes: values as somebody pasted them, their combinations, numbers for each. */
 import { foldText } from '../../values/index.js';
 import { columnsOf } from './columns.js';
-import type { AxisKind } from './model.js';
+import type { AxisKind, AxisVariant } from './model.js';
 import { orderValues } from './order.js';
 
 /**
@@ -63,6 +63,26 @@ export function layOut(axes: readonly LaidAxis[], most: number, language?: strin
     rows = rows.slice(0, most).flatMap((row) => ordered.map((value) => [...row, value]));
   }
   return rows.slice(0, most);
+}
+
+/**
+ * The combinations of the axes' values that no variant has yet, at most `most`, in a shop's order; values are compared by what
+ * they mean.
+ */
+export function openCombinations(
+  axes: readonly (LaidAxis & { key: string })[],
+  variants: readonly AxisVariant[],
+  most: number,
+  language?: string,
+): string[][] {
+  const rows = layOut(axes, most + variants.length, language);
+  const columns = columnsOf(axes, [
+    ...variants,
+    ...rows.map((values, id) => ({ id, options: Object.fromEntries(axes.map(({ key }, i) => [key, values[i]])) })),
+  ]);
+  const printOf = (at: number) => columns.map(({ same }) => same[at] ?? '').join('\u0000');
+  const held = new Set(variants.map((_, i) => printOf(i)));
+  return rows.filter((_, i) => !held.has(printOf(variants.length + i))).slice(0, most);
 }
 
 /** A number for each row of values: the family's, then the values as letters and figures; none twice, none of those taken. */

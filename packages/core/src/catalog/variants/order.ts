@@ -1,9 +1,8 @@
 import { decimalMark } from '../../values/index.js';
 import { type AxisKind, type Meaning, type Reading, isBlank } from './model.js';
 import { readers } from './meaning.js';
-import { onlyUnit, readMeasureMeaning } from './measures.js';
+import { onlyUnit } from './measures.js';
 import { holdsFractions } from './numbers.js';
-import { readSizeMeaning } from './sizes.js';
 import { collatorOf, compareText, foldSpelling } from './text.js';
 
 export interface OrderOptions {
@@ -74,20 +73,22 @@ function readerOf(
   const own = readers[kind];
   if (own) return (value) => own(value, reading);
   if (kind === 'colour' || isListed) return undefined;
-  const filled = values.filter((value) => !isBlank(value));
-  for (const read of [readMeasureMeaning, readSizeMeaning]) {
-    const found = filled.map((value) => read(value, reading));
-    const isBare = (value: string) => !/\p{L}|["″'′%°]/u.test(value);
-    if (
-      found.length > 1 &&
-      found.every(Boolean) &&
-      !filled.some(isBare) &&
-      new Set(found.map((one) => one?.place[0])).size === 1
-    )
-      return (value) => read(value, reading);
-  }
-  return undefined;
+  const shown = kindShown(values, reading);
+  const read = shown && readers[shown];
+  return read && ((value) => read(value, reading));
 }
+
+/** What texts show themselves to be: all of them measures of one dimension, or all of them sizes in letters. */
+export function kindShown(values: readonly string[], reading: Reading): 'measure' | 'size' | undefined {
+  const filled = values.filter((value) => !isBlank(value));
+  if (filled.length < 2 || filled.some(isBare)) return undefined;
+  return (['measure', 'size'] as const).find((kind) => {
+    const found = filled.map((value) => readers[kind]?.(value, reading));
+    return found.every(Boolean) && new Set(found.map((one) => one?.place[0])).size === 1;
+  });
+}
+
+const isBare = (value: string) => !/\p{L}|["″'′%°]/u.test(value);
 
 function compareMeanings(a: Meaning, b: Meaning): number {
   for (let i = 0; i < Math.max(a.place.length, b.place.length); i++) {

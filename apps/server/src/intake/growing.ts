@@ -1,0 +1,101 @@
+/** A family of our own sheet that grows: the key its rows share, what its variants have, and what a new one takes over from the next. */
+import type { ByHand } from '@velvet-shelf/contract';
+import { isComputed } from '@velvet-shelf/core/catalog';
+import type { RecordContent } from '@velvet-shelf/core/intake';
+import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
+import { splitSlot } from '@velvet-shelf/core/claims';
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { typedText } from '../catalog/product.js';
+import { type Executor, first } from '../db/client.js';
+import { type Dictionary, currentSlots } from '../dictionary/dictionary.js';
+import { conflict, notFound } from '../http/problem.js';
+import * as tables from '../db/schema/index.js';
+
+/** What names one thing alone: no sibling has it too. */
+const identifying: ReadonlySet<Role> = new Set<Role>(['sku', 'gtin', 'mpn', 'page']);
+
+interface Sibling {
+  sku: string;
+  options: Map<string, string>;
+  values: RecordContent['values'];
+}
+
+export interface Growing {
+  /** What the rows of our own sheet share. */
+  key: string;
+  /** Folded names of its axes. */
+  axes: ReadonlySet<string>;
+  siblings: readonly Sibling[];
+}
+
+/** Refuses a family that no row of our own sheet is of. */
+export async function growingFamily(on: Executor, own: number, id: number): Promise<Growing> {
+  const family = await first(
+    on
+      .select({ kind: tables.product.kind, title: tables.product.title })
+      .from(tables.product)
+      .where(and(eq(tables.product.id, id), isNull(tables.product.mergedInto))),
+  );
+  if (family?.kind !== 'family') throw notFound(`family ${id}`);
+  const rows = await on
+    .select({ sku: tables.product.sku, key: tables.record.key, content: tables.recordContent.content })
+    .from(tables.record)
+    .innerJoin(tables.recordContent, eq(tables.recordContent.id, tables.record.contentId))
+    .innerJoin(tables.product, eq(tables.product.id, tables.record.productId))
+    .where(and(eq(tables.record.supplierId, own), eq(tables.product.familyId, id)))
+    .orderBy(asc(tables.record.id));
+  const key = rows.map(({ content }) => content.family).find((one) => one !== undefined);
+  if (key === undefined)
+    throw conflict(
+      `${family.title ?? 'This family'} is in suppliers’ files alone: its variants come from there. Bring one of ours in first`,
+    );
+  const siblings = rows.map((row) => ({
+    sku: row.sku ?? row.key,
+    options: new Map((row.content.options ?? []).map(([axis, value]) => [foldText(axis), value])),
+    values: row.content.values,
+  }));
+  return { key, axes: new Set(siblings.flatMap(({ options }) => [...options.keys()])), siblings };
+}
+
+/** What a new variant says as the sibling says it that it has most options in common with, by slot, as one would type it. */
+export function takenOver(
+  { siblings }: Growing,
+  { axes, options }: { axes: readonly string[]; options: readonly string[] },
+  dictionary: Dictionary,
+): Map<string, string> {
+  const wanted = new Map(axes.map((axis, i) => [foldText(axis), options[i] ?? '']));
+  const alike = (sibling: Sibling) =>
+    [...wanted].filter(([axis, value]) => foldText(sibling.options.get(axis) ?? '') === foldText(value)).length;
+  const next = [...siblings].sort((a, b) => alike(b) - alike(a))[0];
+  const title = keyOf(dictionary.attributes, 'title');
+  const said = new Map<string, string>();
+  for (const [slot, value] of Object.entries(currentSlots(next?.values ?? {}, dictionary))) {
+    const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
+    if (!attribute || isComputed(attribute.key) || (attribute.role && identifying.has(attribute.role))) continue;
+    // What it is told apart by it says itself.
+    if (wanted.has(foldText(attribute.label))) continue;
+    const text = typedText(value, attribute);
+    said.set(slot, attribute.key === title ? retold(text, next?.options ?? new Map(), wanted) : text);
+  }
+  return said;
+}
+
+/** “Footed pot, 16 cm” of a sibling of 20 cm: “Footed pot, 20 cm”. */
+function retold(title: string, from: ReadonlyMap<string, string>, to: ReadonlyMap<string, string>): string {
+  let text = title;
+  for (const [axis, was] of from) {
+    const now = to.get(axis);
+    const at = now === undefined || was === '' ? -1 : text.toLowerCase().indexOf(was.toLowerCase());
+    if (at >= 0) text = `${text.slice(0, at)}${now}${text.slice(at + was.length)}`;
+  }
+  return text;
+}
+
+/** The axes of new variants must be the family's; its own are added to those compared. */
+export function axisFaults({ axes }: Growing, given: ByHand): string | undefined {
+  const named = new Set(given.axes.map(foldText));
+  const missing = [...axes].filter((axis) => !named.has(axis));
+  const others = given.axes.filter((axis) => !axes.has(foldText(axis)));
+  if (missing.length > 0) return `The family’s variants have a ${missing[0] ?? ''}: give each new one its own`;
+  return others.length > 0 ? `The family’s variants have no ${others[0] ?? ''}` : undefined;
+}

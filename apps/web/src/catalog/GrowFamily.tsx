@@ -1,0 +1,187 @@
+/** More variants of a family: the combinations nobody has, and those that new values of its options open. */
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type ProductAnswer, api, mostByHand } from '@velvet-shelf/contract';
+import {
+  axesOf,
+  combinationsOf,
+  newValues,
+  numbersOf,
+  openCombinations,
+  orderValues,
+  readValueList,
+} from '@velvet-shelf/core/catalog';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { ask } from '../api/ask';
+import { call } from '../api/call';
+import { useCompany } from '../company/company';
+import { Box } from '../design/Box';
+import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
+import { plural } from '../design/words';
+import { faultsOfVariants } from './made';
+import { type Laid, type Said, VariantTable } from './VariantTable';
+
+export function GrowFamily({ id }: { id: number }) {
+  const family = useQuery(ask(api.catalog.product, { params: { id } }));
+  return <Loaded query={family}>{(product) => <Growing family={product} />}</Loaded>;
+}
+
+function Growing({ family }: { family: ProductAnswer }) {
+  const [language] = useCompany().languages;
+  const queries = useQueryClient();
+  const tell = useTell();
+  const navigate = useNavigate();
+  const [written, setWritten] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState<Record<string, Said>>({});
+  const { axes, rows, tooMany } = useMemo(() => layOutMore(family, written, language), [family, written, language]);
+  const laid = rows.map((row): Laid => ({ ...row, ...said[row.id] }));
+  const kept = laid.filter(({ isOut }) => !isOut);
+  const make = useMutation({
+    mutationFn: () =>
+      call(api.byHand.make, {
+        body: {
+          family: family.id,
+          shared: [],
+          axes: axes.map(({ key }) => key),
+          variants: kept.map(({ sku, values, gtin, price, stock }) => ({ sku, options: values, gtin, price, stock })),
+        },
+      }),
+    onSuccess: () => {
+      tell(`Made ${plural(kept.length, 'variant')}`);
+      void queries.invalidateQueries();
+      void navigate(`/catalog?open=${family.id}&tab=family`);
+    },
+  });
+  const faults = faultsOfVariants(make.error, kept);
+  if (axes.length === 0)
+    return (
+      <Empty title="Nothing tells its variants apart">
+        Give them options in your own sheet first, and bring it in again.
+      </Empty>
+    );
+  return (
+    <>
+      <Box as="p" muted around={[0, 0, 3]}>
+        More variants of <Link to={`/catalog?open=${family.id}&tab=family`}>{family.title}</Link>. What is not said here
+        – category, material, texts – each takes over from the sibling next to it.
+      </Box>
+      <Box columns="340px minmax(0, 1fr)" gap={8} align="start">
+        <Box columns gap={3.5}>
+          {axes.map(({ key, values, words }) => (
+            <Box key={key}>
+              <h2>{key}</h2>
+              <Box small muted around={[0.5, 0, 1.5]}>
+                {values.join(' · ')}
+              </Box>
+              <TextField
+                fullWidth
+                multiline
+                maxRows={5}
+                label={`New values of ${key}`}
+                value={written[key] ?? ''}
+                onChange={({ target }) => setWritten((all) => ({ ...all, [key]: target.value }))}
+                helperText={words ?? 'Paste a list: one a line, or parted by commas, semicolons or tabs'}
+              />
+            </Box>
+          ))}
+          <Box row>
+            <Button
+              variant="contained"
+              disabled={make.isPending || kept.length === 0 || kept.length > mostByHand}
+              onClick={() => make.mutate()}
+            >
+              Make {plural(kept.length, 'variant')}
+            </Button>
+            <Button color="inherit" component={Link} to={`/catalog?open=${family.id}&tab=family`}>
+              Cancel
+            </Button>
+          </Box>
+          {faults.other.map((words) => (
+            <ProblemBox key={words} error={words} title="Nothing was made" />
+          ))}
+          {tooMany !== undefined && <ProblemBox error={tooMany} title="Too many at once" />}
+        </Box>
+        {laid.length === 0 ? (
+          <Empty title="Every combination has its variant">Give an option a new value.</Empty>
+        ) : (
+          <VariantTable
+            axes={axes.map(({ key }) => key)}
+            rows={laid}
+            faults={faults.variants}
+            onSay={(id, to) => setSaid((all) => ({ ...all, [id]: { ...all[id], ...to } }))}
+          />
+        )}
+      </Box>
+    </>
+  );
+}
+
+interface AxisShown {
+  key: string;
+  /** In use, in a shop's order. */
+  values: string[];
+  /** What is said of the values that were typed. */
+  words: string | undefined;
+}
+
+/** Combinations of values in use are there to be chosen; those that a new value opens are meant to be made. */
+function layOutMore(
+  { siblings, values }: ProductAnswer,
+  written: Readonly<Record<string, string>>,
+  language: string | undefined,
+): { axes: AxisShown[]; rows: Laid[]; tooMany: string | undefined } {
+  const variants = siblings.map(({ id, options }) => ({ id, options: Object.fromEntries(options) }));
+  const axes = axesOf(variants, values).map(({ key, kind }) => {
+    const held = variants.flatMap(({ options }) => options[key] ?? []);
+    const used = orderValues(newValues([], held, kind).fresh, { kind, language });
+    return { key, kind, used, ...newValues(used, readValueList(written[key] ?? ''), kind) };
+  });
+  const laid = axes.map(({ key, kind, used, fresh }) => ({ key, kind, values: [...used, ...fresh] }));
+  const shown = axes.map(({ key, used, fresh, there }) => ({
+    key,
+    values: used,
+    words:
+      fresh.length + there.length === 0
+        ? undefined
+        : [
+            plural(fresh.length, 'new value'),
+            ...(there.length > 0 ? [`there already: ${[...new Set(there)].join(', ')}`] : []),
+          ].join(' · '),
+  }));
+  const n = combinationsOf(laid);
+  if (n > mostByHand + variants.length)
+    return {
+      axes: shown,
+      rows: [],
+      tooMany: `These values have ${n.toLocaleString()} combinations; ${mostByHand} are laid out at once. Add them in parts.`,
+    };
+  const fresh = axes.map((axis) => new Set(axis.fresh));
+  const combinations = openCombinations(laid, variants, mostByHand, language);
+  const numbers = numbersOf(
+    beginningOf(siblings.flatMap(({ sku }) => sku ?? [])),
+    combinations,
+    siblings.flatMap(({ sku }) => sku ?? []),
+  );
+  return {
+    axes: shown,
+    rows: combinations.map((row, i) => ({
+      id: JSON.stringify(row),
+      values: row,
+      sku: numbers[i] ?? '',
+      gtin: '',
+      price: '',
+      stock: '',
+      isOut: !row.some((value, axis) => fresh[axis]?.has(value)),
+    })),
+    tooMany: undefined,
+  };
+}
+
+/** What all the numbers begin with, whole parts of them. */
+function beginningOf(numbers: readonly string[]): string {
+  const [parts = [], ...others] = numbers.map((number) => number.split('-'));
+  const shared = parts.findIndex((part, i) => others.some((other) => other[i] !== part));
+  return parts.slice(0, shared < 0 ? Math.max(1, parts.length - 1) : shared).join('-');
+}
