@@ -1,8 +1,8 @@
 /** Goods and categories by hand, in the real interface: made, joined, made one, each taken back. In this order. */
-import { type Page, expect, idle, read, test } from '../hands.js';
+import { type Page, expect, faultsOn, idle, read, test } from '../hands.js';
 
 /** The foot names the last action before it is asked to take it back. */
-async function undoneAtTheFoot(page: Page, words: string): Promise<void> {
+async function undoneAtTheFoot(page: Page, words: string | RegExp): Promise<void> {
   const foot = page.getByRole('contentinfo');
   await expect(foot.getByText(words)).toBeVisible();
   await foot.getByRole('button', { name: 'Undo' }).click();
@@ -37,6 +37,25 @@ test('a family is laid out from its options, corrected where it says, made, and 
   await expect(drawer.getByText('FJELL-L')).toHaveCount(0);
   await undoneAtTheFoot(page, 'Applied Wool blanket Fjell, by hand');
   await expect.poll(async () => (await read(page, '/api/search?q=FJELL')).items).toEqual([]);
+});
+
+test('a family is given a new value of an option, what is there already is known in any unit', async ({ page }) => {
+  const [family] = (await read(page, '/api/search?q=Hollin')).items;
+  await page.goto(`/catalog?open=${family.id}&tab=family`);
+  await page.getByRole('link', { name: 'More variants' }).click();
+  await expect(page.getByRole('heading', { name: 'New variants' })).toBeVisible();
+  const field = page.getByLabel('New values of diameter');
+  await field.fill('0.1 m; 990 mm');
+  await expect(page.getByText('1 new value · there already: 0.1 m')).toBeVisible();
+  const table = page.getByRole('table', { name: 'Variants to make' });
+  // All but the first of the new ones are left out.
+  for (const button of (await table.getByRole('button', { name: /^Leave out 990 mm/ }).all()).slice(1).reverse())
+    await button.click();
+  await page.getByRole('button', { name: 'Make 1 variant' }).click();
+  const drawer = page.getByLabel('Product', { exact: true });
+  await expect(drawer.getByText(/990 mm/)).toBeVisible();
+  await undoneAtTheFoot(page, /by hand/);
+  await expect(drawer.getByText(/990 mm/)).toHaveCount(0);
 });
 
 test('two goods are found and joined by hand', async ({ page }) => {
@@ -75,3 +94,6 @@ test('two categories are made one, with what it does said before, and taken back
     .poll(async () => (await row('Planters / Indoor pots').count()) && goods('Planters / Indoor pots'))
     .toBe(before);
 });
+
+for (const path of ['/catalog/new', '/matching/by-hand?a=1'])
+  test(`axe finds nothing wrong on ${path}`, async ({ page }) => expect(await faultsOn(page, path)).toEqual([]));

@@ -72,7 +72,7 @@ function Growing({ family }: { family: ProductAnswer }) {
           {axes.map(({ key, values, words }) => (
             <Box key={key}>
               <h2>{key}</h2>
-              <Box small muted around={[0.5, 0, 1.5]}>
+              <Box small muted around={[0.5, 0, 2.5]}>
                 {values.join(' · ')}
               </Box>
               <TextField
