@@ -1,6 +1,6 @@
 /** A family of our own sheet that grows: the key its rows share, what its variants have, and what a new one takes over from the next. */
 import type { ByHand } from '@velvet-shelf/contract';
-import { isComputed } from '@velvet-shelf/core/catalog';
+import { axesOf, isComputed } from '@velvet-shelf/core/catalog';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
 import { splitSlot } from '@velvet-shelf/core/claims';
@@ -23,7 +23,7 @@ interface Sibling {
 export interface Growing {
   /** What the rows of our own sheet share. */
   key: string;
-  /** Folded names of its axes. */
+  /** Folded names of its axes: those that most of its variants have. */
   axes: ReadonlySet<string>;
   siblings: readonly Sibling[];
 }
@@ -54,7 +54,8 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
     options: new Map((row.content.options ?? []).map(([axis, value]) => [foldText(axis), value])),
     values: row.content.values,
   }));
-  return { key, axes: new Set(siblings.flatMap(({ options }) => [...options.keys()])), siblings };
+  const variants = siblings.map(({ options }, i) => ({ id: i, options: Object.fromEntries(options) }));
+  return { key, axes: new Set(axesOf(variants, []).map((axis) => axis.key)), siblings };
 }
 
 /** What a new variant says as the sibling says it that it has most options in common with, by slot, as one would type it. */
