@@ -14,7 +14,9 @@ stranger('signing in: a wrong password is said plainly, the right one opens Toda
 
 test('an empty shelf says what to do next', async ({ page }) => {
   await page.goto('/catalog');
-  await expect(page.getByText('There are no goods yet. Drop a file at Intake, or make the first by hand.')).toBeVisible();
+  await expect(
+    page.getByText('There are no goods yet. Drop a file at Intake, or make the first by hand.'),
+  ).toBeVisible();
 });
 
 test('a picture named .csv is refused, and nothing is read', async ({ page }) => {
