@@ -77,58 +77,6 @@ describe('an attribute', () => {
   });
 });
 
-describe('an attribute made one with another', () => {
-  const merge = async (from: string, into: string) =>
-    client.send('POST', `/api/dictionary/${(await attribute(from)).id}/merge`, { into: (await attribute(into)).id });
-  const uses = async (label: string): Promise<number> =>
-    (await client.get('/api/dictionary/uses')).body.goods[(await attribute(label)).id] ?? 0;
-  const glazed = async (condition: object): Promise<number> => {
-    const { body } = await client.send('POST', '/api/views', { show: 'variants', everything: true, condition });
-    return (await client.get(`/api/views/${body.token}/counts`)).body.variants;
-  };
-
-  it('gives it its values, and all that names it means the other; taken back, all is as before', async () => {
-    const { type, many, perLanguage, level } = await attribute('Glaze');
-    await make({ ...blank, type, many, perLanguage, level, label: 'Coating', aliases: ['finish'] });
-    const [goods, moss] = [await uses('Glaze'), await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })];
-    expect(goods).toBeGreaterThan(0);
-    expect(moss).toBeGreaterThan(0);
-    const before = (await attribute('Glaze')).aliases;
-    expect((await merge('Glaze', 'Coating')).status).toBe(200);
-    const merging = await lastAction();
-    await client.idle();
-    expect(await attribute('Glaze')).toBeUndefined();
-    expect(await uses('Coating')).toBe(goods);
-    expect((await attribute('Coating')).aliases).toEqual(expect.arrayContaining(['Glaze', 'finish', ...before]));
-    // A condition that names it, as an address or an assortment has it.
-    expect(await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(moss);
-    const { key } = await attribute('Coating');
-    expect(await glazed({ attribute: key, op: 'is', value: 'Moss' })).toBe(moss);
-    // The same file again says nothing new but for the one attribute.
-    const product = await queryOne<{ id: number }>(
-      db,
-      sql`SELECT id FROM product WHERE kind = 'variant' AND facts ->> ${key} = 'Moss' LIMIT 1`,
-    );
-    const { values } = (await client.get(`/api/products/${product?.id}`)).body;
-    expect(values.filter((row: Body) => ['Coating', 'Glaze'].includes(row.label))).toHaveLength(1);
-    expect((await undo(merging)).body.left).toEqual([]);
-    await client.idle();
-    expect([await uses('Glaze'), await uses('Coating')]).toEqual([goods, 0]);
-    expect(await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(moss);
-  });
-  it('is refused where what their values are differs, or code knows it', async () => {
-    await make({ ...blank, label: 'Burn time', type: 'number' });
-    for (const [from, into] of [
-      ['Glaze', 'Burn time'],
-      ['Brand', 'Coating'],
-      ['Coating', 'Coating'],
-    ] as const) {
-      const refused = await merge(from, into);
-      expect([refused.status, refused.body.errors?.[0].pointer]).toEqual([400, '/body/into']);
-    }
-  });
-});
-
 describe('our tree', () => {
   const tree = async (): Promise<Body[]> =>
     (await client.get(`/api/dictionary/${(await client.get('/api/categories/own')).body.id}/values`)).body.items;
@@ -167,72 +115,6 @@ describe('our tree', () => {
     const { names } = await category('Planters', 'Hanging planters');
     const taken = await changed(['Planters', 'Indoor pots'], { names });
     expect([taken.status, taken.body.detail]).toEqual([409, expect.stringContaining('stands there already')]);
-  });
-});
-
-describe('a category made one with another', () => {
-  const treeId = async (): Promise<number> => (await client.get('/api/categories/own')).body.id;
-  const tree = async (): Promise<Body[]> => (await client.get(`/api/dictionary/${await treeId()}/values`)).body.items;
-  const category = async (path: string): Promise<Body> => (await tree()).find((row) => row.path.join('/') === path);
-  const merge = async (from: string, into: string) =>
-    client.send('POST', `/api/values/${(await category(from)).id}/merge`, { into: (await category(into)).id });
-  const paths = async () => (await tree()).map(({ path }) => path.join('/')).sort();
-
-  it('gives it its goods and what stands below it, and takes both back', async () => {
-    await client.send('POST', '/api/categories/own', {
-      paths: [
-        ['Old pots', 'Indoor pots', 'Glazed'],
-        ['Old pots', 'Wall pots'],
-      ],
-    });
-    const [before, goods] = [await paths(), (await category('Planters/Indoor pots')).goods];
-    expect((await merge('Planters', 'Old pots')).status).toBe(200);
-    const merging = await lastAction();
-    await client.idle();
-    expect(await category('Planters')).toBeUndefined();
-    expect((await category('Old pots/Indoor pots')).goods).toBe(goods);
-    expect(await category('Old pots/Indoor pots/Glazed')).toBeDefined();
-    // A file that says the old path means the new one, and nothing is made twice.
-    const { body } = await client.send('POST', '/api/categories/own', { paths: [['Planters', 'Indoor pots']] });
-    expect(body).toEqual({ made: 0, known: 1 });
-    const again = await client.send('POST', `/api/values/${(await category('Tools')).id}/merge`, {
-      into: (await category('Tools')).id,
-    });
-    expect([again.status, again.body.errors[0].pointer]).toEqual([400, '/body/into']);
-    expect((await undo(merging)).body.left).toEqual([]);
-    await client.idle();
-    expect(await paths()).toEqual(before);
-    expect((await category('Planters/Indoor pots')).goods).toBe(goods);
-  });
-  it('takes the place of the one it stood below', async () => {
-    const { goods } = await category('Planters/Indoor pots');
-    expect((await merge('Planters', 'Planters/Indoor pots')).status).toBe(200);
-    const merging = await lastAction();
-    await client.idle();
-    expect((await category('Indoor pots')).goods).toBeGreaterThanOrEqual(goods);
-    await undo(merging);
-    await client.idle();
-    expect((await category('Planters/Indoor pots')).goods).toBe(goods);
-  });
-  it('is mapped on a channel as the other was, until somebody maps it', async () => {
-    const place = (await client.get('/api/places')).body.items[0].id;
-    const rows = async (): Promise<Body[]> => (await client.get(`/api/places/${place}/categories`)).body.items;
-    const mapped = (await rows()).find((row) => row.target !== null && row.variants > 0);
-    const open = (await category('Old pots')).key;
-    await merge(mapped.names.join('/'), 'Old pots');
-    const merging = await lastAction();
-    await client.idle();
-    const row = (await rows()).find(({ category: key }) => key === open);
-    expect([row.target, row.variants]).toEqual([mapped.target, mapped.variants]);
-    await client.send('PUT', `/api/places/${place}/categories`, { maps: [{ category: open, target: null }] });
-    expect((await rows()).find(({ category: key }) => key === open).target).toBeNull();
-    await undo();
-    await undo(merging);
-    await client.idle();
-    expect((await rows()).find(({ category: key }) => key === mapped.category)).toMatchObject({
-      target: mapped.target,
-      variants: mapped.variants,
-    });
   });
 });
 
