@@ -23,6 +23,11 @@ const longest = [
   'walks.test.ts',
   'setup-walks.test.ts',
   'every-endpoint.test.ts',
+  'unit',
+  'e2e/first-run',
+  'killed.test.ts',
+  'meets.test.ts',
+  'undo.test.ts',
 ];
 
 /** Browser tests of a shelf that nobody owns yet. */
