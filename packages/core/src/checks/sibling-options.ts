@@ -75,17 +75,33 @@ export const siblingOptions: FamilyCheck = {
 
 /** Equal where a buyer sees the same: whatever the letters’ case, the order of the axes, the unit or a size’s spelling. */
 function printsOf(siblings: readonly Sibling[]): string[] {
-  const axes = new Set(siblings.flatMap(({ options }) => options.map(([axis]) => foldText(axis))));
-  const columns = columnsOf(
-    [...axes].sort().map((key) => ({ key, kind: 'text' })),
-    siblings.map(({ options }, id) => ({
-      id,
-      options: Object.fromEntries(options.map(([axis, value]) => [foldText(axis), value])),
-    })),
+  const rows = siblings.map(({ options }) => new Map(options.map(([axis, value]) => [foldText(axis), value.trim()])));
+  const axes = [...new Set(rows.flatMap((row) => [...row.keys()]))].sort();
+  const meanings = axes.map((axis) => meaningsOf([...new Set(rows.map((row) => row.get(axis) ?? ''))]));
+  return rows.map((row) =>
+    row.size === 0 ? '' : axes.map((axis, i) => `${axis}: ${meanings[i]?.get(row.get(axis) ?? '') ?? ''}`).join(', '),
   );
-  return siblings.map(({ options }, i) =>
-    options.length === 0 ? '' : columns.map(({ axis, same }) => `${axis.key}: ${same[i] ?? ''}`).join(', '),
+}
+
+/** Families share their lists of sizes and lengths: what the values of one mean is found once. */
+const known = new Map<string, ReadonlyMap<string, string>>();
+const mostKnown = 5000;
+const longestKnown = 2000;
+
+/** What each of the values of an axis stands for among the others; nothing where it has none. */
+function meaningsOf(values: readonly string[]): ReadonlyMap<string, string> {
+  if (values.length === 1) return new Map([[values[0] ?? '', values[0] ?? '']]);
+  const key = values.join('\u0001');
+  const held = known.get(key);
+  if (held) return held;
+  const [column] = columnsOf(
+    [{ key: 'axis', kind: 'text' }],
+    values.map((axis, id) => ({ id, options: { axis } })),
   );
+  const meanings = new Map(values.map((value, i) => [value, column?.same[i] ?? '']));
+  if (known.size >= mostKnown) known.clear();
+  if (key.length <= longestKnown) known.set(key, meanings);
+  return meanings;
 }
 
 const say = ({ options }: Sibling) => options.map(([axis, value]) => `${axis}: ${value}`).join(', ');
