@@ -148,12 +148,12 @@ test('a batch is undone where it was applied, and what a person set since is nam
 });
 
 test('a file of thousands is applied beside the work; cancelled, nothing of it is left', async ({ page }) => {
-  const many = Array.from({ length: 8000 }, (_, i) => `TX-${i};Trunnel ${i};;3 x 1 cm;0,01;ash;oiled;0,10\n`);
+  const many = Array.from({ length: 20_000 }, (_, i) => `TX-${i};Trunnel ${i};;3 x 1 cm;0,01;ash;oiled;0,10\n`);
   await drop(page, 'timber-trunnels.csv', header + many.join(''));
   await tryIt(page);
-  await expect(page.getByText(/8,000 would be created/)).toBeVisible();
-  await page.getByRole('button', { name: 'Apply 8,000 rows' }).click();
-  await expect(page.getByText(/Applying timber-trunnels.csv/)).toBeVisible();
+  await expect(page.getByText(/20,000 would be created/)).toBeVisible();
+  await page.getByRole('button', { name: 'Apply 20,000 rows' }).click();
+  // As soon as it can be: what is done already cannot be cancelled.
   await page.getByRole('button', { name: 'Cancel and undo what was applied' }).click();
   await expect(page.getByText('Applying was cancelled, and what had been applied was taken back.')).toBeVisible();
   await page.goto('/catalog?search=Trunnel&show=variants&all=yes');
