@@ -4,6 +4,9 @@ import {
   type Slots,
   type SourceRecord,
   type UnitClaims,
+  currentSaid,
+  currentSlot,
+  currentSlots,
   empty,
   resolveUnit,
   splitSlot,
@@ -12,7 +15,7 @@ import { type Media, type Value, groupBy } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
-import { type Dictionary, currentListed, currentSlot, currentSlots } from '../dictionary/dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import {
   type Draft,
   type ProductRow,
@@ -102,10 +105,10 @@ function editsByProduct(edits: readonly EditRow[], dictionary: Dictionary): Map<
       product,
       list.flatMap((edit) => {
         const written = edit.lang === '' ? edit.key : `${edit.key}@${edit.lang}`;
-        const slot = currentSlot(written, dictionary);
+        const slot = currentSlot(written, dictionary.merged);
         if (seen.has(slot)) return [];
         seen.add(slot);
-        const value = edit.value === null ? empty : currentListed(written, edit.value, dictionary);
+        const value = edit.value === null ? empty : currentSaid(written, edit.value, dictionary.merged);
         return [{ slot, value, at: edit.at, by: edit.by ?? 'somebody' }];
       }),
     );
@@ -118,7 +121,7 @@ const toSource = ({ id, supplier, rank, at, content }: RecordRow, dictionary: Di
   supplier,
   rank,
   at,
-  values: currentSlots(content.values, dictionary),
+  values: currentSlots(content.values, dictionary.merged),
   options: content.options ?? [],
 });
 

@@ -3,11 +3,11 @@ import type { ByHand } from '@velvet-shelf/contract';
 import { axesOf, isComputed } from '@velvet-shelf/core/catalog';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
-import { splitSlot } from '@velvet-shelf/core/claims';
+import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { typedText } from '../catalog/product.js';
 import { type Executor, first } from '../db/client.js';
-import { type Dictionary, currentSlots } from '../dictionary/dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import { conflict, notFound } from '../http/problem.js';
 import * as tables from '../db/schema/index.js';
 
@@ -70,7 +70,7 @@ export function takenOver(
   const next = [...siblings].sort((a, b) => alike(b) - alike(a))[0];
   const title = keyOf(dictionary.attributes, 'title');
   const said = new Map<string, string>();
-  for (const [slot, value] of Object.entries(currentSlots(next?.values ?? {}, dictionary))) {
+  for (const [slot, value] of Object.entries(currentSlots(next?.values ?? {}, dictionary.merged))) {
     const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
     if (!attribute || isComputed(attribute.key) || (attribute.role && identifying.has(attribute.role))) continue;
     // What it is told apart by it says itself.

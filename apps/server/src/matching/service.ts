@@ -1,7 +1,7 @@
 /** Matching as people see it: pairs that wait, claims side by side, joined goods, and whose word counts. */
 import type { ClaimRow, Comparison, PairAnswer } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { splitSlot } from '@velvet-shelf/core/claims';
+import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
 import type { UnjoinedReason } from '@velvet-shelf/core/matching';
 import {
   type Attribute,
@@ -13,7 +13,7 @@ import {
   withRole,
 } from '@velvet-shelf/core/values';
 import { type SQL, sql, desc, count } from 'drizzle-orm';
-import { type Dictionary, currentSlots, loadDictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { explainProduct } from '../catalog/product.js';
 import { type Executor, containing, ids, queryRows, first, texts } from '../db/client.js';
 import type { Services } from '../http/route.js';
@@ -102,7 +102,7 @@ export async function compareProducts({ db }: Services, a: number, b: number | u
     const mine = new Set(products.get(id)?.sources.map((source) => source.recordId));
     for (const [record, { values }] of sources) {
       if (!mine.has(record)) continue;
-      for (const [slot, value] of Object.entries(currentSlots(values, dictionary))) {
+      for (const [slot, value] of Object.entries(currentSlots(values, dictionary.merged))) {
         const held = claims.get(slot) ?? new Map<number, Value>();
         claims.set(slot, held.set(record, value));
       }

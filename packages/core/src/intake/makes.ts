@@ -5,10 +5,10 @@ import {
   type ListValue,
   attributeTypes,
   closedList,
-  copyOf,
   dimensions,
   foldText,
   roles,
+  withEntries,
 } from '../values/index.js';
 
 export const newAttributeSchema = z.strictObject({
@@ -47,7 +47,7 @@ export function withMakes(
   home: string,
 ): ReadonlyMap<string, Attribute> {
   if (attributes.length === 0 && values.length === 0) return dictionary;
-  const all = copyOf(dictionary);
+  const all = withEntries(dictionary);
   for (const { dimension, role, ...given } of attributes)
     if (!all.has(given.key))
       all.set(given.key, {

@@ -56,9 +56,10 @@ const even = 0.5;
 export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   const { remembered, learnt, dictionary } = setup;
   const earlier = new Map<string, ColumnTarget[]>();
-  for (const { column, target } of remembered ?? [])
-    if (target.to !== 'attribute' || dictionary.has(target.attribute))
-      earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
+  for (const { column, target: kept } of remembered ?? []) {
+    const target = currentTarget(kept, dictionary);
+    if (target) earlier.set(foldText(column), [...(earlier.get(foldText(column)) ?? []), target]);
+  }
   const columns = setup.columns.map((name, i) => describe(name, i, setup));
   const helpers = setup.isNested ? helperColumns(columns) : flatHelpers(columns);
   const around: Surroundings = {
@@ -95,6 +96,13 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
     return [nothingOf(column, choices[i] ?? [], taken, columns)];
   });
   return withMakersNumber(suggestions, columns, setup);
+}
+
+/** A target by the attribute that is left where it was made one with another; undefined where there is none of its key. */
+function currentTarget(target: ColumnTarget, dictionary: ReadonlyMap<string, Attribute>): ColumnTarget | undefined {
+  if (target.to !== 'attribute') return target;
+  const attribute = dictionary.get(target.attribute);
+  return attribute && { ...target, attribute: attribute.key };
 }
 
 const take = (taken: Map<string, number[]>, mark: string, i: number) =>

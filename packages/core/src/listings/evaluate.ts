@@ -17,7 +17,7 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
-import { type Attribute, copyOf, keyOf, listOf } from '../values/index.js';
+import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
 import { compileFill } from './fills.js';
@@ -300,9 +300,10 @@ function withUnknown(
   const unknown = keys.filter((key) => !dictionary.has(key));
   if (unknown.length === 0) return dictionary;
   const stub = { type: 'text', many: false, perLanguage: false, level: 'variant', group: '' } as const;
-  const all = copyOf(dictionary);
-  for (const key of unknown) all.set(key, { ...stub, key, label: key });
-  return all;
+  return withEntries(
+    dictionary,
+    unknown.map((key) => [key, { ...stub, key, label: key }]),
+  );
 }
 
 function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import { type Fill, type FillRule, fillSources } from '../fills/index.js';
+import { testAttribute } from '../values/fixtures.js';
+import { AliasedMap, type ListValue } from '../values/index.js';
 import { compileFill } from './fills.js';
 import type { PlaceSetup } from './place.js';
 import type { View } from './sources.js';
@@ -210,5 +212,41 @@ describe('fits', () => {
       ['fill', undefined],
       ['catalog', 'Hollin pot'],
     ]);
+  });
+});
+
+describe('a fill that names what was made one with another', () => {
+  const held: ListValue[] = [
+    { key: 'moss', names: { en: 'Moss' } },
+    { key: 'fern', names: { en: 'Fern' }, mergedInto: 'moss' },
+  ];
+  const shade = testAttribute({ key: 'shade', label: 'Shade', type: 'choice', choices: held });
+  const merged = {
+    ...setup,
+    dictionary: new AliasedMap([['shade', shade]], new Map([['tint', 'shade']])),
+  };
+  const shaded: View = { ...view, variant: { ...variant, facts: { shade: 'moss' } } };
+  const gives = (rule: FillRule) => compileFill({ rule, fit: [] }, merged).value(shaded);
+
+  it('reads the one that is left', () => expect(gives(copy('tint'))).toBe('Moss'));
+  it('compares it in its cases', () => {
+    const is = (attribute: string, value: string): FillRule => ({
+      kind: 'when',
+      cases: [{ if: { attribute, op: 'is', value }, then: { kind: 'fixed', value: 'yes' } }],
+      otherwise: { kind: 'fixed', value: 'no' },
+    });
+    expect(gives(is('tint', 'moss'))).toBe('yes');
+    expect(gives(is('shade', 'fern'))).toBe('yes');
+    expect(gives(is('tint', 'slate'))).toBe('no');
+  });
+  it('translates it by the words of either, the one that is left first', () => {
+    const by = (table: Record<string, string>): FillRule => ({
+      kind: 'translate',
+      from: 'tint',
+      table,
+      otherwise: 'empty',
+    });
+    expect(gives(by({ fern: 'green' }))).toBe('green');
+    expect(gives(by({ fern: 'green', moss: 'dark green' }))).toBe('dark green');
   });
 });

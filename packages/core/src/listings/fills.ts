@@ -11,7 +11,7 @@ import {
   compileRule,
   sayFit,
 } from '../fills/index.js';
-import type { Attribute } from '../values/index.js';
+import { type Attribute, withEntries } from '../values/index.js';
 import { variantLookup } from './lookup.js';
 import type { PlaceSetup } from './place.js';
 import { type Source, type View, compileSource } from './sources.js';
@@ -72,7 +72,7 @@ const stockFact: Attribute = {
 };
 /** All that the cases of fills can compare; one that compares anything else never holds. */
 export const comparables = (dictionary: ReadonlyMap<string, Attribute>): ReadonlyMap<string, Attribute> =>
-  new Map([[stockFact.key, stockFact], ...dictionary]);
+  withEntries(dictionary, [[stockFact.key, stockFact]]);
 
 function factLookup({ dictionary, language }: PlaceSetup) {
   const lookup = variantLookup(dictionary, language);

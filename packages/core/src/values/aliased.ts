@@ -11,14 +11,16 @@ export class AliasedMap<V> extends Map<string, V> {
   }
 
   override get(key: string): V | undefined {
-    return super.get(key) ?? super.get(this.aliases?.get(key) ?? key);
+    return super.get(key) ?? super.get(this.aliases.get(key) ?? key);
   }
 
   override has(key: string): boolean {
-    return super.has(key) || super.has(this.aliases?.get(key) ?? key);
+    return super.has(key) || super.has(this.aliases.get(key) ?? key);
   }
 }
 
-/** A copy to add to, in which the same keys stand for others. */
-export const copyOf = <V>(map: ReadonlyMap<string, V>): Map<string, V> =>
-  map instanceof AliasedMap ? new AliasedMap<V>(map as AliasedMap<V>, (map as AliasedMap<V>).aliases) : new Map(map);
+/** The entries of a map and others before them, in which the same keys stand for others as in the map. */
+export const withEntries = <V>(
+  map: ReadonlyMap<string, V>,
+  before: Iterable<readonly [string, V]> = [],
+): AliasedMap<V> => new AliasedMap([...before, ...map], map instanceof AliasedMap ? map.aliases : new Map());

@@ -187,11 +187,15 @@ function readings(spoken: readonly Spoken[]): Map<string, string> {
   return meanings;
 }
 
+/** A value of an attribute with a list, its keys told otherwise; of several each once. */
+export function mapListed(value: Value, tell: (key: string) => string): Value {
+  if (typeof value === 'string') return tell(value);
+  if (!Array.isArray(value) || !value.every((one) => typeof one === 'string')) return value;
+  return [...new Set(value.map(tell))];
+}
+
 /** What a value stands for since values of its attribute's list were made one. */
 export function currentValue(value: Value, attribute: Pick<Attribute, 'choices'>): Value {
   const list = closedList(attribute);
-  if (!list || list.merged.size === 0) return value;
-  if (typeof value === 'string') return list.current(value);
-  if (!Array.isArray(value)) return value;
-  return [...new Set(value.map((one) => (typeof one === 'string' ? list.current(one) : one)))] as Value;
+  return list && list.merged.size > 0 ? mapListed(value, (key) => list.current(key)) : value;
 }

@@ -1,0 +1,26 @@
+import { describe, expect, it } from 'vitest';
+import { currentSlot, currentSlots } from './index.js';
+
+const merged = new Map([
+  ['coating', { into: 'glaze', values: new Map([['red', 'rot']]) }],
+  ['headline', { into: 'title', values: new Map<string, string>() }],
+]);
+
+describe('what is said of attributes that were made one', () => {
+  it('is told by the one that is left, language by language', () => {
+    expect(currentSlot('headline@sv', merged)).toBe('title@sv');
+    expect(currentSlot('coating', merged)).toBe('glaze');
+    expect(currentSlot('weight', merged)).toBe('weight');
+  });
+  it('goes by the list of the one that is left, each value once', () => {
+    expect(currentSlots({ coating: 'red' }, merged)).toEqual({ glaze: 'rot' });
+    expect(currentSlots({ coating: ['red', 'rot', 'blue'] }, merged)).toEqual({ glaze: ['rot', 'blue'] });
+    expect(currentSlots({ coating: { amount: '3', unit: 'cm' } }, merged)).toEqual({
+      glaze: { amount: '3', unit: 'cm' },
+    });
+  });
+  it('gives way to what the one that is left says itself', () => {
+    expect(currentSlots({ glaze: 'moss', coating: 'red' }, merged)).toEqual({ glaze: 'moss' });
+    expect(currentSlots({ coating: 'red', glaze: 'moss' }, merged)).toEqual({ glaze: 'moss' });
+  });
+});
