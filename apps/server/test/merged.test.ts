@@ -45,6 +45,7 @@ describe('an attribute made one with another', () => {
     const [goods, moss] = [await uses('Glaze'), await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })];
     expect(goods).toBeGreaterThan(0);
     expect(moss).toBeGreaterThan(0);
+    const making = await lastAction();
     const before = (await attribute('Glaze')).aliases;
     expect((await merge('Glaze', 'Coating')).status).toBe(200);
     const merging = await lastAction();
@@ -63,6 +64,8 @@ describe('an attribute made one with another', () => {
     );
     const { values } = (await client.get(`/api/products/${product?.id}`)).body;
     expect(values.filter((row: Body) => ['Coating', 'Glaze'].includes(row.label))).toHaveLength(1);
+    // The one that is left stays as long as another is one with it.
+    expect((await undo(making)).body.left).toEqual(['Coating: goods have values of it']);
     expect((await undo(merging)).body.left).toEqual([]);
     await client.idle();
     expect([await uses('Glaze'), await uses('Coating')]).toEqual([goods, 0]);

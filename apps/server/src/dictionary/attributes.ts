@@ -1,20 +1,18 @@
 /** The attribute dictionary as people keep it: made, changed, put away, each with its history. */
 import type { AttributeFields, DictionaryRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { closedList, foldText } from '@velvet-shelf/core/values';
+import { foldText } from '@velvet-shelf/core/values';
 import { asc, count, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor, first, queryOne, queryRows } from '../db/client.js';
-import { type Acting, act } from '../history/act.js';
+import { act } from '../history/act.js';
 import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, badRequest, conflict, nameTaken, notFound } from '../http/problem.js';
+import { Problem, conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { resolveAnew } from '../history/follow.js';
-import { loadLists } from './lists.js';
 import { addAttributes, addValues, lockDictionary } from './new.js';
-import { makeValues } from './values.js';
 import * as tables from '../db/schema/index.js';
 
 const { attribute, listValue } = tables;
@@ -28,6 +26,7 @@ export async function listDictionary(on: Executor): Promise<DictionaryRow[]> {
   const lists = await on
     .select({ attribute: listValue.attributeId, n: count() })
     .from(listValue)
+    .where(isNull(listValue.mergedInto))
     .groupBy(listValue.attributeId);
   const values = new Map(lists.map((list) => [list.attribute, list.n]));
   return rows.map(({ position: _, mergedInto: __, ...row }) => ({
@@ -48,11 +47,11 @@ export async function countUses(on: Executor): Promise<Record<string, number>> {
   return Object.fromEntries(counted.map(({ id, n }) => [id, n]));
 }
 
-/** Whether some source or person says a value of it, goods that were taken away since included. */
+/** Whether some source or person says a value of it, goods that were taken away since included, or another was made one with it. */
 async function isUsed(on: Executor, { id, key }: { id: number; key: string }): Promise<boolean> {
   const used = await queryOne<{ used: boolean }>(
     on,
-    sql`SELECT EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${id})
+    sql`SELECT EXISTS (SELECT 1 FROM claim_edit WHERE attribute_id = ${id}) OR EXISTS (SELECT 1 FROM attribute WHERE merged_into = ${id})
       OR EXISTS (SELECT 1 FROM record r JOIN record_content c ON c.id = r.content_id CROSS JOIN LATERAL json_object_keys(c.content -> 'values') k WHERE k = ${key} OR k LIKE ${`${key}@%`}) AS used`,
   );
   return used?.used ?? false;
@@ -142,70 +141,6 @@ export async function changeAttribute(
   });
   if (job !== null) runAside(job).catch(() => undefined);
   return job;
-}
-
-/** What two attributes must have in common to be one: what their values are. */
-const ofBoth = { type: 'kind', many: 'number of values', perLanguage: 'languages', dimension: 'measure' } as const;
-
-/**
- * Makes an attribute one with another: what sources and people say of the first is said of the other from then on, and columns,
- * fills and conditions that name it mean the other. Values of its list that the other has not are added there.
- */
-export async function mergeAttribute(
-  services: Services,
-  user: User,
-  id: number,
-  intoId: number,
-): Promise<number | null> {
-  const { answer: job } = await act(
-    services,
-    user,
-    { kind: 'dictionary', tells: ['dictionary', 'catalog'] },
-    async (on) => {
-      await lockDictionary(on.tx);
-      const rows = await on.tx.select().from(attribute).where(isNull(attribute.mergedInto));
-      const [held, into] = [rows.find((row) => row.id === id), rows.find((row) => row.id === intoId)];
-      if (!held) throw notFound(`attribute ${id}`);
-      const refuse = (detail: string) => badRequest(detail, [{ pointer: '/body/into', detail }]);
-      if (!into || intoId === id) throw refuse('Choose another attribute');
-      if (isComputed(held.key) || isComputed(into.key))
-        throw conflict('What follows from the sources stays as it is: choose another');
-      for (const [field, words] of Object.entries(ofBoth) as [keyof typeof ofBoth, string][])
-        if (held[field] !== into[field])
-          throw refuse(`${held.label} and ${into.label} are not alike: their ${words} differ`);
-      if (held.role !== null && held.role !== into.role)
-        throw refuse(`${held.label} is what code knows as ${held.role}: make the other one with it instead`);
-      const write = async (row: typeof held, to: Partial<typeof held>) => {
-        await on.tx.update(attribute).set(to).where(eq(attribute.id, row.id));
-        on.change({ kind: 'attribute', id: row.id, delta: deltaOfFields(row, to, row) });
-      };
-      if (held.type === 'choice') await takeValues(on, held.id, into.id);
-      const aliases = [...into.aliases, held.label, ...held.aliases];
-      const known = new Map(aliases.map((alias) => [foldText(alias), alias]));
-      known.delete(foldText(into.label));
-      await write(into, { aliases: [...known.values()].slice(0, 100) });
-      await write(held, { mergedInto: into.id });
-      for (const row of await on.tx.select().from(attribute).where(eq(attribute.mergedInto, held.id)))
-        await write(row, { mergedInto: into.id });
-      on.say(`Made the attribute ${held.label} one with ${into.label}`);
-      for (const place of await on.tx.select({ id: tables.place.id }).from(tables.place)) await on.dirtyPlace(place.id);
-      return resolveAnew(on.tx, `Telling the goods that ${held.label} is ${into.label} now`, on.id);
-    },
-  );
-  if (job !== null) runAside(job).catch(() => undefined);
-  return job;
-}
-
-/** Adds to a list what another has and it has not, names and spellings told as one reads them. */
-async function takeValues(on: Acting, from: number, into: number): Promise<void> {
-  const { home } = await loadCompany(on.tx);
-  const lists = await loadLists(on.tx);
-  const [theirs, ours] = [lists.get(from) ?? [], closedList({ choices: lists.get(into) ?? [] })];
-  const list = closedList({ choices: theirs });
-  const paths = theirs.flatMap(({ key }) =>
-    list.merged.has(key) || ours.read(list.say(key)) !== undefined ? [] : [list.names(key, home)],
-  );
-  if (paths.length > 0) await makeValues(on, into, paths);
 }
 
 const follow = async (on: Executor, changed: readonly string[], action: number): Promise<number | null> =>

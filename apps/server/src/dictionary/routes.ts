@@ -2,8 +2,9 @@ import { api } from '@velvet-shelf/contract';
 import { eq } from 'drizzle-orm';
 import { first } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
-import { addToDictionary, changeAttribute, countUses, listDictionary, mergeAttribute } from './attributes.js';
-import { addToList, changeValue, listValues, mergeValue } from './values.js';
+import { addToDictionary, changeAttribute, countUses, listDictionary } from './attributes.js';
+import { mergeAttribute, mergeValue } from './merge.js';
+import { addToList, changeValue, listValues } from './values.js';
 import * as tables from '../db/schema/index.js';
 
 export function dictionaryRoutes(router: AppRouter, services: Services): void {

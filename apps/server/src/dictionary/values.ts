@@ -10,12 +10,12 @@ import { resolveAnew } from '../history/follow.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { runAside } from '../jobs/aside.js';
 import { addValues, categoryAttribute, lockDictionary } from './new.js';
 import * as tables from '../db/schema/index.js';
 
 const { listValue, attribute } = tables;
-type Row = typeof listValue.$inferSelect;
+export type ValueRow = typeof listValue.$inferSelect;
+type Row = ValueRow;
 
 const fieldsOf = ({ names, spellings, parentId, position, hidden }: Row): ValueFields => ({
   names,
@@ -25,7 +25,8 @@ const fieldsOf = ({ names, spellings, parentId, position, hidden }: Row): ValueF
   hidden,
 });
 
-const rowsOf = (on: Executor, attributeId: number): Promise<Row[]> =>
+/** A list as it stands, those that were made one with another among them, in their order. */
+export const rowsOf = (on: Executor, attributeId: number): Promise<Row[]> =>
   on
     .select()
     .from(listValue)
@@ -35,7 +36,7 @@ const rowsOf = (on: Executor, attributeId: number): Promise<Row[]> =>
 const nameOf = ({ names, key }: Row, home: string) => names[home] ?? Object.values(names)[0] ?? key;
 
 /** Names from the root down, in the company's own language. */
-function pathsOf(rows: readonly Row[], home: string): Map<number, string[]> {
+export function pathsOf(rows: readonly Row[], home: string): Map<number, string[]> {
   const byId = new Map(rows.map((row) => [row.id, row]));
   return new Map(
     rows.map((row) => {
@@ -184,7 +185,7 @@ export async function changeValue(
 }
 
 /** Names that channels are sent, and what stands below what, are read by every place. */
-async function touchPlaces(on: Pick<Acting, 'tx' | 'dirtyPlace'>): Promise<void> {
+export async function touchPlaces(on: Pick<Acting, 'tx' | 'dirtyPlace'>): Promise<void> {
   for (const { id } of await on.tx.select({ id: tables.place.id }).from(tables.place)) await on.dirtyPlace(id);
 }
 
@@ -211,81 +212,6 @@ function expectPlace(rows: readonly Row[], held: Row, to: ValueFields): void {
   );
   if (beside)
     throw conflict(`${Object.values(beside.names)[0]} stands there already: give another name, or make the two one`);
-}
-
-/** What a merge does to rows of a list: those that go into another, and those that stand elsewhere from then on. */
-interface Merging {
-  into: Map<number, number>;
-  below: Map<number, number | null>;
-}
-
-/** Values that stand below both under the same name are made one as well; the others stand below the one that is left. */
-function mergingOf(rows: readonly Row[], from: Row, into: Row): Merging {
-  const merging: Merging = { into: new Map(), below: new Map() };
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  const isBelow = (row: Row, above: Row) => {
-    for (let at: Row | undefined = row; at; at = byId.get(at.parentId ?? 0)) if (at.id === above.id) return true;
-    return false;
-  };
-  // What stood below the one that goes takes its place first: nothing stands below itself.
-  if (isBelow(into, from)) merging.below.set(into.id, from.parentId);
-  const join = (gone: Row, left: Row) => {
-    merging.into.set(gone.id, left.id);
-    const childrenOf = ({ id }: Row) => rows.filter((row) => row.parentId === id && row.id !== into.id);
-    const named = new Map(
-      childrenOf(left).flatMap((row) => Object.values(row.names).map((name) => [foldText(name), row])),
-    );
-    for (const child of childrenOf(gone)) {
-      const twin = Object.values(child.names).flatMap((name) => named.get(foldText(name)) ?? [])[0];
-      if (twin && !isBelow(twin, child) && !isBelow(child, twin)) join(child, twin);
-      else merging.below.set(child.id, left.id);
-    }
-  };
-  join(from, into);
-  return merging;
-}
-
-/**
- * Makes a value one with another of its list: goods, maps, conditions and files that say the first mean the other from then
- * on, and what stood below it stands there. Goods that have it are resolved anew by a job, which is answered.
- */
-export async function mergeValue(services: Services, user: User, id: number, intoId: number): Promise<number | null> {
-  const { answer: job } = await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
-    await lockDictionary(on.tx);
-    const held = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
-    if (!held) throw notFound(`value ${id}`);
-    if (held.mergedInto !== null) throw conflict('It was made one with another already');
-    const all = await rowsOf(on.tx, held.attributeId);
-    const rows = all.filter(({ mergedInto }) => mergedInto === null);
-    const into = rows.find((row) => row.id === intoId);
-    if (!into || intoId === id)
-      throw badRequest('Choose another value of the same list', [
-        { pointer: '/body/into', detail: 'Not another value of this list' },
-      ]);
-    const { home } = await loadCompany(on.tx);
-    const paths = pathsOf(rows, home);
-    const merging = mergingOf(rows, held, into);
-    const become = async (row: Row, to: Partial<Pick<Row, 'mergedInto' | 'parentId'>>) => {
-      await on.tx.update(listValue).set(to).where(eq(listValue.id, row.id));
-      on.change({ kind: 'list value', id: row.id, delta: deltaOfFields(row, to, row) });
-    };
-    for (const row of rows) {
-      const [mergedInto, parentId] = [merging.into.get(row.id), merging.below.get(row.id)];
-      if (mergedInto !== undefined) await become(row, { mergedInto });
-      else if (parentId !== undefined) await become(row, { parentId });
-    }
-    // Those that were made one with it before follow it.
-    for (const row of all) {
-      const mergedInto = merging.into.get(row.mergedInto ?? 0);
-      if (mergedInto !== undefined) await become(row, { mergedInto });
-    }
-    const say = (of: number) => (paths.get(of) ?? []).join(' / ');
-    on.say(`Made ${say(id)} one with ${say(intoId)}`);
-    await touchPlaces(on);
-    return resolveAnew(on.tx, `Telling the goods that ${say(id)} is ${say(intoId)} now`, on.id);
-  });
-  if (job !== null) runAside(job).catch(() => undefined);
-  return job;
 }
 
 /** Of keys on a list, those that goods have, whoever says so, or a map is of. */

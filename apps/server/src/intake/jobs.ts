@@ -3,6 +3,7 @@ import type { BatchAnswer } from '@velvet-shelf/contract';
 import type { Scope } from '@velvet-shelf/core/intake';
 import { z } from 'zod';
 import { defineCall, defineJob } from '../jobs/define.js';
+import type { GivenKind } from '../db/schema/index.js';
 import type { ReceivedFile } from './read/receive.js';
 import type { Correction } from './read/take-in.js';
 
@@ -52,7 +53,7 @@ export const pullGoods = defineJob({
 
 export interface ReadInput {
   file: ReceivedFile;
-  how?: { kind?: 'file' | 'pull' | 'hand'; scope?: Scope } | undefined;
+  how?: { kind?: GivenKind; scope?: Scope } | undefined;
 }
 export const readFile = defineCall<ReadInput, number>({
   name: 'read-batch',

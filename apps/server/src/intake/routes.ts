@@ -4,7 +4,7 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { triedOf } from './batches.js';
 import { apart } from '../jobs/aside.js';
 import { changeMakes } from './columns/makes.js';
-import { makeByHand } from './by-hand.js';
+import { makeByHand } from './hand/make.js';
 import { discardBatch } from './discard.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';

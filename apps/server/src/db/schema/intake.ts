@@ -27,8 +27,10 @@ export const columnMap = pgTable(
   (table) => [primaryKey({ columns: [table.supplierId, table.signature] })],
 );
 
-/** Where a batch comes from: a file dropped, our own grid's export brought back, or a pull. */
+/** Where a batch comes from: a file dropped, our own grid's export brought back, a pull, or goods made by hand. */
 export const batchKinds = ['file', 'round-trip', 'pull', 'hand'] as const;
+/** What is known before a file is looked at: that it is our own export is found in it. */
+export type GivenKind = Exclude<(typeof batchKinds)[number], 'round-trip'>;
 
 export interface BatchCounts {
   /** New records of new goods. */

@@ -1,15 +1,11 @@
 /** One item of a channel’s own catalogue, brought in as a batch of one row. */
-import { randomUUID } from 'node:crypto';
-import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { adapterOf } from '../../channels/adapters/index.js';
 import { getPlace, outsideOf } from '../../channels/places.js';
 import { loadCompany } from '../../company/settings.js';
 import { conflict, unprocessable } from '../../http/problem.js';
 import type { Services } from '../../http/route.js';
-import { apart } from '../../jobs/aside.js';
-import * as jobs from '../jobs.js';
 import { ownSupplier } from '../../company/suppliers.js';
+import { takeInRows } from '../read/written.js';
 
 /** One item of a channel's own catalogue as a batch of one row, with the cells a person must add left empty. */
 export async function fetchItem(services: Services, placeId: number, identifier: string): Promise<number> {
@@ -25,28 +21,19 @@ export async function fetchItem(services: Services, placeId: number, identifier:
     );
   const own = await ownSupplier(db);
   const { currency } = await loadCompany(db);
-  const directory = join(config.files, 'intake');
-  await mkdir(directory, { recursive: true });
-  const path = join(directory, randomUUID());
-  const text = JSON.stringify([
-    {
-      SKU: '',
-      ...goods,
-      'Our category': '',
-      [`Cost ${currency}`]: '',
-      [`Price ${currency}`]: '',
-      Stock: '',
-    },
-  ]);
-  await writeFile(path, text);
-  return apart(jobs.readFile, services, {
-    file: {
-      name: `${place.channel}-${wanted.replace(/[^\w-]+/g, '-')}.json`,
-      path,
-      bytes: text.length,
-      sha256: '',
-      fields: { supplier: String(own) },
-    },
-    how: { kind: 'pull', scope: 'some' },
+  return takeInRows(services, {
+    name: `${place.channel}-${wanted.replace(/[^\w-]+/g, '-')}.json`,
+    rows: [
+      {
+        SKU: '',
+        ...goods,
+        'Our category': '',
+        [`Cost ${currency}`]: '',
+        [`Price ${currency}`]: '',
+        Stock: '',
+      },
+    ],
+    supplier: own,
+    kind: 'pull',
   });
 }

@@ -17,6 +17,7 @@ import type { ReceivedFile } from './receive.js';
 import { isExport, roundTripMap } from '../round-trip/round-trip.js';
 import { expectSupplier, ownSupplier } from '../../company/suppliers.js';
 import { recordKey } from '../try/try.js';
+import type { GivenKind } from '../../db/schema/index.js';
 import * as tables from '../../db/schema/index.js';
 
 /** Turns what is wrong with a file into a problem for the person who sent it. */
@@ -34,7 +35,7 @@ async function readable<T>(fileName: string, work: () => Promise<T>): Promise<T>
 export async function readBatch(
   services: Services,
   file: ReceivedFile,
-  { kind = 'file', scope }: { kind?: 'file' | 'pull' | 'hand'; scope?: Scope } = {},
+  { kind = 'file', scope }: { kind?: GivenKind; scope?: Scope } = {},
 ): Promise<number> {
   try {
     return await takeIn(services, file, { kind, scope });
@@ -48,7 +49,7 @@ export async function readBatch(
 async function takeIn(
   { db }: Services,
   file: ReceivedFile,
-  { kind, scope }: { kind: 'file' | 'pull' | 'hand'; scope: Scope | undefined },
+  { kind, scope }: { kind: GivenKind; scope: Scope | undefined },
 ): Promise<number> {
   return readable(file.name, async () => {
     const { detected, columns, first } = await lookAt(file.path);

@@ -5,11 +5,11 @@ import type { RecordContent } from '@velvet-shelf/core/intake';
 import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
 import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
 import { and, asc, eq, isNull } from 'drizzle-orm';
-import { typedText } from '../catalog/product.js';
-import { type Executor, first } from '../db/client.js';
-import type { Dictionary } from '../dictionary/dictionary.js';
-import { conflict, notFound } from '../http/problem.js';
-import * as tables from '../db/schema/index.js';
+import { typedText } from '../../catalog/product.js';
+import { type Executor, first } from '../../db/client.js';
+import type { Dictionary } from '../../dictionary/dictionary.js';
+import { conflict, notFound } from '../../http/problem.js';
+import * as tables from '../../db/schema/index.js';
 
 /** What names one thing alone: no sibling has it too. */
 const identifying: ReadonlySet<Role> = new Set<Role>(['sku', 'gtin', 'mpn', 'page']);
