@@ -30,9 +30,8 @@ describe('a product made by hand', () => {
       stock: 7,
     });
     expect(Object.values<Body>(made.price)[0].regular).toMatch(/^1234\.5/);
-    const [action] = (await client.get('/api/actions')).body.items;
-    expect(action.words).toContain('by hand');
-    expect((await client.send('POST', `/api/actions/${action.id}/undo`)).body.left).toEqual([]);
+    expect((await client.newest()).words).toContain('by hand');
+    expect((await client.undo()).body.left).toEqual([]);
     expect((await client.get(`/api/products/${body.product}`)).status).toBe(404);
   });
   it('comes as a family with its options, in which nothing is typed twice', async () => {

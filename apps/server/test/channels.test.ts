@@ -8,8 +8,7 @@ const client = new Client();
 const place = '/api/places/1';
 const readyOf = async (): Promise<number> =>
   (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.total;
-const newest = async (): Promise<Body> => (await client.get('/api/actions')).body.items[0];
-const undo = async () => (await client.send('POST', `/api/actions/${(await newest()).id}/undo`)).body;
+const undo = async () => (await client.undo()).body;
 const fillOf = async (key: string): Promise<Body> =>
   (await client.get(`${place}/fills`)).body.items.find((body: Body) => body.key === key);
 const saveFill = (key: string, fill: unknown) => client.send('PUT', `${place}/fills/${key}`, { fill });
@@ -100,7 +99,7 @@ describe('a category map', () => {
     const { body } = await map([{ category: mapped.category, target: null }]);
     expect(body.becameBlocked).toBe(before - (await readyOf()));
     expect((await rowOf(mapped.category)).target).toBeNull();
-    expect((await newest()).words).toContain('away');
+    expect((await client.newest()).words).toContain('away');
     expect((await undo()).left).toEqual([]);
     await client.idle();
     expect((await rowOf(mapped.category)).target).toBe(mapped.target);
@@ -135,10 +134,10 @@ describe('a category map', () => {
     const mapped = items.find((row: Body) => row.target !== null && row.fault === null && row.variants > 0);
     const above = mapped.target.slice(0, mapped.target.lastIndexOf('/'));
     await map([{ category: mapped.category, target: above }]);
-    const first = await newest();
+    const first = await client.newest();
     expect((await rowOf(mapped.category)).fault).toContain('last level');
     await map([{ category: mapped.category, target: mapped.target }]);
-    const { left } = (await client.send('POST', `/api/actions/${first.id}/undo`)).body;
+    const { left } = (await client.undo(first.id)).body;
     expect(left).toEqual([`${mapped.category}: mapped again since`]);
     expect((await rowOf(mapped.category)).target).toBe(mapped.target);
   });
@@ -195,7 +194,7 @@ describe('a fill', () => {
     const was = (await fillOf('maker')).fill;
     const { body } = await saveFill('maker', null);
     expect(body).toMatchObject({ becameReady: 0, becameBlocked: before });
-    expect((await newest()).words).toContain('away');
+    expect((await client.newest()).words).toContain('away');
     const listing = (await client.get('/api/listings?place=1&readiness=blocked&limit=1')).body.items[0];
     expect(listing.findings.map((finding: Body) => finding.cause)).toContain('fill:orrivane:GB:maker');
     expect((await undo()).left).toEqual([]);
@@ -206,9 +205,9 @@ describe('a fill', () => {
   it('changed twice is undone in turn; the older undone first leaves the newer and says so', async () => {
     const was = (await fillOf('grade')).fill;
     await saveFill('grade', { rule: { kind: 'fixed', value: 'opened' }, fit: [] });
-    const older = await newest();
+    const older = await client.newest();
     await saveFill('grade', { rule: { kind: 'fixed', value: 'mended' }, fit: [] });
-    const { left } = (await client.send('POST', `/api/actions/${older.id}/undo`)).body;
+    const { left } = (await client.undo(older.id)).body;
     expect(left).toEqual(['the fill of grade: changed since']);
     await saveFill('grade', was);
     await client.idle();

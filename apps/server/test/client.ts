@@ -88,6 +88,13 @@ export class Client {
       ({ jobs, rechecking }) => rechecking === 0 && jobs.every((job: { state: string }) => job.state === 'failed'),
     );
 
+  /** What was done last. */
+  newest = async (): Promise<Answer['body']> => (await this.get('/api/actions')).body.items[0];
+
+  /** Takes an action back, or the last there is. */
+  undo = async (action?: number): Promise<Answer> =>
+    this.send('POST', `/api/actions/${action ?? (await this.newest()).id}/undo`);
+
   /** Three made-up suppliers. */
   async addSuppliers(): Promise<Answer['body'][]> {
     const added = [];

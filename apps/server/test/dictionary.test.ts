@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { queryOne } from '@velvet-shelf/server/db/client';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
+import { blank, keeping } from './keeping.js';
 
 const client = new Client();
 type Body = Answer['body'];
@@ -13,23 +14,10 @@ beforeAll(async () => {
 });
 afterAll(() => db.$client.end());
 
-const blank = {
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  dimension: null,
-  role: null,
-  aliases: [],
-  group: 'Own',
-};
-const dictionary = async (): Promise<Body[]> => (await client.get('/api/dictionary')).body.items;
-const attribute = async (label: string): Promise<Body> => (await dictionary()).find((row) => row.label === label);
-const make = (...attributes: object[]) => client.send('POST', '/api/dictionary', { attributes });
+const { attribute, make, category } = keeping(client);
 const change = async (label: string, to: object, was: object) =>
   client.send('PATCH', `/api/dictionary/${(await attribute(label)).id}`, { to, was });
-const lastAction = async (): Promise<number> => (await client.get('/api/actions')).body.items[0].id;
-const undo = async (action?: number) => client.send('POST', `/api/actions/${action ?? (await lastAction())}/undo`);
+const lastAction = async (): Promise<number> => (await client.newest()).id;
 
 describe('an attribute', () => {
   it('is made with its list, several at once, and taken back', async () => {
@@ -39,7 +27,7 @@ describe('an attribute', () => {
     );
     expect([status, body.ids.length]).toEqual([200, 2]);
     expect((await attribute('Finish of the edge')).values).toBe(2);
-    expect((await undo()).body.left).toEqual([]);
+    expect((await client.undo()).body.left).toEqual([]);
     expect(await attribute('Weave')).toBeUndefined();
   });
   it('has a name of its own, however it is written', async () => {
@@ -53,7 +41,7 @@ describe('an attribute', () => {
     expect((await attribute('Glazing')).key).toBe('glaze');
     const late = await change('Glazing', { label: 'Coat' }, { label: 'Glaze' });
     expect([late.status, late.body.current]).toEqual([412, 'Glazing']);
-    await undo();
+    await client.undo();
     expect((await attribute('Glaze')).key).toBe('glaze');
   });
   it('keeps a value on its list that one of the goods has, be it among several', async () => {
@@ -63,7 +51,7 @@ describe('an attribute', () => {
     const product = await queryOne<{ id: number }>(db, sql`SELECT id FROM product WHERE kind = 'variant' LIMIT 1`);
     const edit = { attribute: (await attribute('Suits')).key, language: null, text: 'ferns, palms', madeAgainst: null };
     expect((await client.send('PATCH', `/api/products/${product?.id}`, { edits: [edit] })).status).toBe(200);
-    expect((await undo(making)).body.left).toEqual(['ferns: something has it', 'palms: something has it']);
+    expect((await client.undo(making)).body.left).toEqual(['ferns: something has it', 'palms: something has it']);
     const { items } = (await client.get(`/api/dictionary/${ids[0]}/values`)).body;
     expect(items.map((row: Body) => row.key)).toEqual(['ferns', 'palms']);
   });
@@ -78,12 +66,8 @@ describe('an attribute', () => {
 });
 
 describe('our tree', () => {
-  const tree = async (): Promise<Body[]> =>
-    (await client.get(`/api/dictionary/${(await client.get('/api/categories/own')).body.id}/values`)).body.items;
-  const category = async (...path: string[]): Promise<Body> =>
-    (await tree()).find((row) => row.path.join('/') === path.join('/'));
   const changed = async (path: string[], to: object) => {
-    const { id, names, spellings, parentId, position, hidden } = await category(...path);
+    const { id, names, spellings, parentId, position, hidden } = await category(path.join('/'));
     return client.send('PATCH', `/api/values/${id}`, { to, was: { names, spellings, parentId, position, hidden } });
   };
 
@@ -96,23 +80,23 @@ describe('our tree', () => {
       ],
     });
     expect(body).toEqual({ made: 3, known: 1 });
-    await undo();
+    await client.undo();
     expect(await category('Books')).toBeUndefined();
   });
   it('moves and renames a category with its goods, and never below itself', async () => {
-    const { goods } = await category('Planters', 'Indoor pots');
+    const { goods } = await category('Planters/Indoor pots');
     expect(goods).toBeGreaterThan(10);
     const { id } = await category('Tools');
     expect((await changed(['Planters', 'Indoor pots'], { parentId: id })).status).toBe(200);
-    expect((await category('Tools', 'Indoor pots')).goods).toBe(goods);
-    const own = await category('Tools', 'Indoor pots');
+    expect((await category('Tools/Indoor pots')).goods).toBe(goods);
+    const own = await category('Tools/Indoor pots');
     const circle = await changed(['Tools'], { parentId: own.id });
     expect([circle.status, circle.body.detail]).toEqual([409, expect.stringContaining('Nothing stands below itself')]);
-    await undo();
-    expect((await category('Planters', 'Indoor pots')).goods).toBe(goods);
+    await client.undo();
+    expect((await category('Planters/Indoor pots')).goods).toBe(goods);
   });
   it('has no two of one name beside each other', async () => {
-    const { names } = await category('Planters', 'Hanging planters');
+    const { names } = await category('Planters/Hanging planters');
     const taken = await changed(['Planters', 'Indoor pots'], { names });
     expect([taken.status, taken.body.detail]).toEqual([409, expect.stringContaining('stands there already')]);
   });
@@ -181,7 +165,7 @@ describe('what a batch makes', () => {
     const refused = await client.send('POST', `/api/batches/${id}/apply`);
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('Somebody made an attribute')]);
     expect((await client.get(`/api/batches/${id}`)).body.state).toBe('tried');
-    await undo();
+    await client.undo();
   });
 });
 
@@ -208,7 +192,7 @@ describe('the company', () => {
     );
     expect(titles?.german).toBeGreaterThan(0);
     expect(titles?.others).toBe(0);
-    await undo();
+    await client.undo();
     await client.idle();
     expect((await client.get('/api/company')).body.languages[0]).toBe('en-GB');
   });
@@ -236,7 +220,7 @@ describe('a place', () => {
     await client.idle();
     expect(await listings()).toBe(tried.stays + tried.joins);
     expect((await client.send('PUT', '/api/places/1/assortment', { to: was, was })).status).toBe(412);
-    await undo();
+    await client.undo();
     await client.idle();
     expect(await listings()).toBe(before);
   });
@@ -277,7 +261,7 @@ describe('suppliers and warehouses as a list', () => {
     );
     const [one, other] = (await suppliers()).slice(-2);
     expect([one?.name, one?.language, one?.currency, other?.currency]).toEqual(['Vinterhus', 'sv', 'SEK', null]);
-    expect((await undo()).body.left).toEqual([]);
+    expect((await client.undo()).body.left).toEqual([]);
     expect(await suppliers()).toHaveLength(before);
   });
   it('of warehouses likewise', async () => {
@@ -286,7 +270,7 @@ describe('suppliers and warehouses as a list', () => {
     expect((await client.send('POST', '/api/warehouses/several', { names: ['North', 'north'] })).status).toBe(409);
     expect((await client.send('POST', '/api/warehouses/several', { names: ['North', 'South'] })).status).toBe(200);
     expect(await names()).toEqual(expect.arrayContaining(['North', 'South']));
-    await undo();
+    await client.undo();
     expect(await names()).toEqual(before);
   });
 });

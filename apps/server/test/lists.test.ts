@@ -83,6 +83,6 @@ describe('a category that is renamed and moved', () => {
       edits: [{ attribute: 'category', language: null, text: 'Fenstertöpfe', madeAgainst: category.text }],
     });
     expect(status).toBe(200);
-    await client.send('POST', `/api/actions/${(await client.get('/api/actions')).body.items[0].id}/undo`);
+    await client.undo();
   });
 });

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { queryOne } from '@velvet-shelf/server/db/client';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
+import { blank, keeping } from './keeping.js';
 
 const client = new Client();
 type Body = Answer['body'];
@@ -13,21 +14,8 @@ beforeAll(async () => {
 });
 afterAll(() => db.$client.end());
 
-const blank = {
-  type: 'text',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  dimension: null,
-  role: null,
-  aliases: [],
-  group: 'Own',
-};
-const dictionary = async (): Promise<Body[]> => (await client.get('/api/dictionary')).body.items;
-const attribute = async (label: string): Promise<Body> => (await dictionary()).find((row) => row.label === label);
-const make = (...attributes: object[]) => client.send('POST', '/api/dictionary', { attributes });
-const lastAction = async (): Promise<number> => (await client.get('/api/actions')).body.items[0].id;
-const undo = async (action?: number) => client.send('POST', `/api/actions/${action ?? (await lastAction())}/undo`);
+const { attribute, make, tree, category } = keeping(client);
+const lastAction = async (): Promise<number> => (await client.newest()).id;
 
 describe('an attribute made one with another', () => {
   const merge = async (from: string, into: string) =>
@@ -65,8 +53,8 @@ describe('an attribute made one with another', () => {
     const { values } = (await client.get(`/api/products/${product?.id}`)).body;
     expect(values.filter((row: Body) => ['Coating', 'Glaze'].includes(row.label))).toHaveLength(1);
     // The one that is left stays as long as another is one with it.
-    expect((await undo(making)).body.left).toEqual(['Coating: goods have values of it']);
-    expect((await undo(merging)).body.left).toEqual([]);
+    expect((await client.undo(making)).body.left).toEqual(['Coating: goods have values of it']);
+    expect((await client.undo(merging)).body.left).toEqual([]);
     await client.idle();
     expect([await uses('Glaze'), await uses('Coating')]).toEqual([goods, 0]);
     expect(await glazed({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(moss);
@@ -85,9 +73,6 @@ describe('an attribute made one with another', () => {
 });
 
 describe('a category made one with another', () => {
-  const treeId = async (): Promise<number> => (await client.get('/api/categories/own')).body.id;
-  const tree = async (): Promise<Body[]> => (await client.get(`/api/dictionary/${await treeId()}/values`)).body.items;
-  const category = async (path: string): Promise<Body> => (await tree()).find((row) => row.path.join('/') === path);
   const merge = async (from: string, into: string) =>
     client.send('POST', `/api/values/${(await category(from)).id}/merge`, { into: (await category(into)).id });
   const paths = async () => (await tree()).map(({ path }) => path.join('/')).sort();
@@ -113,7 +98,7 @@ describe('a category made one with another', () => {
       into: (await category('Tools')).id,
     });
     expect([again.status, again.body.errors[0].pointer]).toEqual([400, '/body/into']);
-    expect((await undo(merging)).body.left).toEqual([]);
+    expect((await client.undo(merging)).body.left).toEqual([]);
     await client.idle();
     expect(await paths()).toEqual(before);
     expect((await category('Planters/Indoor pots')).goods).toBe(goods);
@@ -124,7 +109,7 @@ describe('a category made one with another', () => {
     const merging = await lastAction();
     await client.idle();
     expect((await category('Indoor pots')).goods).toBeGreaterThanOrEqual(goods);
-    await undo(merging);
+    await client.undo(merging);
     await client.idle();
     expect((await category('Planters/Indoor pots')).goods).toBe(goods);
   });
@@ -140,8 +125,8 @@ describe('a category made one with another', () => {
     expect([row.target, row.variants]).toEqual([mapped.target, mapped.variants]);
     await client.send('PUT', `/api/places/${place}/categories`, { maps: [{ category: open, target: null }] });
     expect((await rows()).find(({ category: key }) => key === open).target).toBeNull();
-    await undo();
-    await undo(merging);
+    await client.undo();
+    await client.undo(merging);
     await client.idle();
     expect((await rows()).find(({ category: key }) => key === mapped.category)).toMatchObject({
       target: mapped.target,

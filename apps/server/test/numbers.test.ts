@@ -19,8 +19,6 @@ const productOf = async (key: string) =>
   (await queryRows<{ id: number }>(db, sql`SELECT product_id AS id FROM record WHERE key = ${key.toLowerCase()}`))[0]
     ?.id;
 const isJoined = async (a: string, b: string) => (await productOf(a)) === (await productOf(b));
-const lastAction = async () => (await client.get('/api/actions')).body.items[0];
-const undo = (id: number) => client.send('POST', `/api/actions/${id}/undo`);
 
 /** GTINs 2000000000015 and …22 are for use inside a company. */
 const ours =
@@ -53,9 +51,9 @@ describe('numbers for use inside a company', () => {
     await client.send('PUT', `/api/suppliers/${supplier.id}/numbers`, { usesOurNumbers: false });
     await client.idle();
     expect(await isJoined('O-1', 'T-1')).toBe(false);
-    const action = await lastAction();
+    const action = await client.newest();
     expect(action.words).toContain('uses our numbers no more');
-    expect((await undo(action.id)).status).toBe(200);
+    expect((await client.undo(action.id)).status).toBe(200);
     await client.idle();
     expect(await isJoined('O-1', 'T-1')).toBe(true);
     expect((await client.get('/api/suppliers')).body.items.find((body: Body) => body.id === supplier.id)).toMatchObject(
@@ -95,9 +93,9 @@ describe('joins that would not be made any more', () => {
     expect(await isJoined('X-1', 'Y-1')).toBe(false);
     expect(await isJoined('X-3', 'Y-3')).toBe(true);
     expect((await client.get('/api/matches/doubted')).body.total).toBe(0);
-    const action = await lastAction();
+    const action = await client.newest();
     expect(action.words).toContain('Split 2 joined products');
-    await undo(action.id);
+    await client.undo(action.id);
     expect(await isJoined('X-1', 'Y-1')).toBe(true);
     // What a person says stands, and is no doubt any more.
     await client.send('POST', '/api/matches/propose');

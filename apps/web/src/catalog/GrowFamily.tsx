@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ProductAnswer, api, mostByHand } from '@velvet-shelf/contract';
 import {
   axesOf,
+  beginningOf,
   combinationsOf,
   newValues,
   numbersOf,
@@ -20,7 +21,7 @@ import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { plural } from '../design/words';
-import { faultsOfVariants } from './made';
+import { asSent, faultsOfVariants, rowsOf, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 export function GrowFamily({ id }: { id: number }) {
@@ -45,7 +46,7 @@ function Growing({ family }: { family: ProductAnswer }) {
           family: family.id,
           shared: [],
           axes: axes.map(({ key }) => key),
-          variants: kept.map(({ sku, values, gtin, price, stock }) => ({ sku, options: values, gtin, price, stock })),
+          variants: kept.map(asSent),
         },
       }),
     onSuccess: () => {
@@ -145,43 +146,18 @@ function layOutMore(
     words:
       fresh.length + there.length === 0
         ? undefined
-        : [
-            plural(fresh.length, 'new value'),
-            ...(there.length > 0 ? [`there already: ${[...new Set(there)].join(', ')}`] : []),
-          ].join(' · '),
+        : sayValues(plural(fresh.length, 'new value'), there, 'there already'),
   }));
   const n = combinationsOf(laid);
-  if (n > mostByHand + variants.length)
-    return {
-      axes: shown,
-      rows: [],
-      tooMany: `These values have ${n.toLocaleString()} combinations; ${mostByHand} are laid out at once. Add them in parts.`,
-    };
+  if (n > mostByHand + variants.length) return { axes: shown, rows: [], tooMany: sayTooMany(n, mostByHand) };
   const fresh = axes.map((axis) => new Set(axis.fresh));
   const combinations = openCombinations(laid, variants, mostByHand, language);
-  const numbers = numbersOf(
-    beginningOf(siblings.flatMap(({ sku }) => sku ?? [])),
-    combinations,
-    siblings.flatMap(({ sku }) => sku ?? []),
-  );
+  const taken = siblings.flatMap(({ sku }) => sku ?? []);
   return {
     axes: shown,
-    rows: combinations.map((row, i) => ({
-      id: JSON.stringify(row),
-      values: row,
-      sku: numbers[i] ?? '',
-      gtin: '',
-      price: '',
-      stock: '',
+    rows: rowsOf(combinations, numbersOf(beginningOf(taken), combinations, taken), (row) => ({
       isOut: !row.some((value, axis) => fresh[axis]?.has(value)),
     })),
     tooMany: undefined,
   };
-}
-
-/** What all the numbers begin with, whole parts of them. */
-function beginningOf(numbers: readonly string[]): string {
-  const [parts = [], ...others] = numbers.map((number) => number.split('-'));
-  const shared = parts.findIndex((part, i) => others.some((other) => other[i] !== part));
-  return parts.slice(0, shared < 0 ? Math.max(1, parts.length - 1) : shared).join('-');
 }

@@ -19,7 +19,7 @@ import { Pick } from '../design/Pick';
 import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
 import { GrowFamily } from './GrowFamily';
-import { faultsOfVariants } from './made';
+import { asSent, faultsOfVariants, rowsOf, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 const text = z.string().trim();
@@ -90,16 +90,7 @@ function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] })
         body: {
           shared,
           axes: given.map(({ name }) => name),
-          variants:
-            given.length === 0
-              ? [{ sku, options: [], gtin, price, stock }]
-              : kept.map((row) => ({
-                  sku: row.sku,
-                  options: row.values,
-                  gtin: row.gtin,
-                  price: row.price,
-                  stock: row.stock,
-                })),
+          variants: given.length === 0 ? [{ sku, options: [], gtin, price, stock }] : kept.map(asSent),
         },
       });
     },
@@ -234,8 +225,7 @@ function layOutOf(
     fresh.length === 0
       ? undefined
       : [
-          plural(fresh.length, 'value'),
-          ...(there.length > 0 ? [`written twice: ${[...new Set(there)].join(', ')}`] : []),
+          sayValues(plural(fresh.length, 'value'), there, 'written twice'),
           ...(fresh.length > manyValues
             ? [`shoppers lose their way among more than ${manyValues}; are they two options?`]
             : []),
@@ -243,26 +233,11 @@ function layOutOf(
   );
   const laid = read.map(({ kind, fresh }) => ({ kind, values: fresh }));
   const n = combinationsOf(laid);
-  if (n > mostByHand)
-    return {
-      names: [],
-      rows: [],
-      words,
-      tooMany: `These options have ${n.toLocaleString()} combinations; ${mostByHand} can be made at once. Take values out, or make them in parts.`,
-    };
+  if (n > mostByHand) return { names: [], rows: [], words, tooMany: sayTooMany(n, mostByHand) };
   const combinations = layOut(laid, mostByHand, language);
-  const numbers = numbersOf(sku, combinations);
   return {
     names: read.map(({ name }, i) => name || `Option ${i + 1}`),
-    rows: combinations.map((values, i) => ({
-      id: JSON.stringify(values),
-      values,
-      sku: numbers[i] ?? '',
-      gtin: '',
-      price,
-      stock,
-      isOut: false,
-    })),
+    rows: rowsOf(combinations, numbersOf(sku, combinations), () => ({ price, stock })),
     words,
     tooMany: undefined,
   };

@@ -1,5 +1,4 @@
 /** Two goods joined by hand: one is known, the other is looked for, and both stand side by side before it is decided. */
-import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -12,6 +11,7 @@ import { Box } from '../design/Box';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { SearchBox } from '../design/SearchBox';
 import { Sides } from './Sides';
+import { Unsure } from './Unsure';
 import './matching.css';
 
 const byHandAddress = z.object({ a: inAddress.number, b: inAddress.number, search: inAddress.search });
@@ -123,18 +123,7 @@ function Both({ a, b }: { a: number; b: number }) {
     <Box col grow minWide={0} surface="card">
       <Box grow scroll pad={[3.5, 5]} role="region" aria-label="Both" tabIndex={0}>
         {join.error && <ProblemBox error={join.error} />}
-        {unsure && (
-          <Alert
-            severity="warning"
-            action={
-              <Button color="inherit" disabled={join.isPending} onClick={() => join.mutate(true)}>
-                Join all the same
-              </Button>
-            }
-          >
-            These two were not joined: {unsure}. Goods with two GTINs are usually two goods.
-          </Alert>
-        )}
+        {unsure && <Unsure words={unsure} isBusy={join.isPending} onSure={() => join.mutate(true)} />}
         <Box above={1.5}>
           <Loaded query={compared}>{(data) => <Sides data={data} onlyShared={false} />}</Loaded>
         </Box>

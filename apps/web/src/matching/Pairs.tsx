@@ -1,6 +1,5 @@
 /** Pairs ranked by their evidence; one key decides: S the same goods, D different, arrows move. */
 import { Box } from '../design/Box';
-import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -14,6 +13,7 @@ import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { SearchBox } from '../design/SearchBox';
 import { count, plural } from '../design/words';
 import { Sides } from './Sides';
+import { Unsure } from './Unsure';
 
 interface Wish {
   verdict: 'same' | 'different';
@@ -211,19 +211,7 @@ function Decision({
           ))}
         </div>
         {Boolean(error) && <ProblemBox error={error} />}
-        {unsure && (
-          <Alert
-            severity="warning"
-            sx={{ mt: 1 }}
-            action={
-              <Button color="inherit" disabled={busy} onClick={() => onDecide('same', true)}>
-                Join all the same
-              </Button>
-            }
-          >
-            These two were not joined: {unsure}. Goods with two GTINs are usually two goods.
-          </Alert>
-        )}
+        {unsure && <Unsure words={unsure} isBusy={busy} onSure={() => onDecide('same', true)} />}
         <Box above={1.5}>
           <Loaded query={compared}>{(data) => <Sides data={data} onlyShared={false} />}</Loaded>
         </Box>

@@ -12,6 +12,7 @@ import {
   withTax,
   withoutTax,
 } from '../catalog/index.js';
+import type { Column } from './column.js';
 
 /** Weights are natural logarithms of odds. */
 const strength = { exact: 4.2, compound: 3, tail: 1.3, part: 1.5, label: 4.4 };
@@ -32,12 +33,17 @@ export interface Heard {
   language?: string | undefined;
 }
 
+/** Where a column’s amounts stand among those of the other columns of prices. */
+export type PriceRank = 'lowest' | 'highest';
+
 export interface Surroundings {
   dictionary: ReadonlyMap<string, Attribute>;
   style: ReadingStyle;
   isOwn: boolean;
   /** Languages that headers of the file are in, by how often. */
   tongues: ReadonlyMap<string, number>;
+  /** Columns of prices, once names have been heard. */
+  ranks?: ReadonlyMap<Column, PriceRank>;
 }
 
 /** Languages that name a thing first and what is special of it after. */

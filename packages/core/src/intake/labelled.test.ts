@@ -1,8 +1,31 @@
 /** What is made of the columns of suppliers’ files of many trades and languages, judged against what they are. */
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { startSet } from '../catalog/index.js';
-import { type LabelledFile, labelledFiles, laterFiles } from './fixtures.js';
 import { suggestColumns } from './index.js';
+
+/** A supplier’s file, made up: “# trade · language · currency [· own]”, then its columns, one a line. */
+interface LabelledFile {
+  language: string;
+  /** Currency the company keeps its prices in. */
+  currency: string;
+  isOwn: boolean;
+  /** “Header~kind of cells~what it is[~unit or currency it is read in]”. */
+  columns: string[][];
+}
+
+const filesIn = (name: string): LabelledFile[] =>
+  readFileSync(new URL(`labelled/${name}`, import.meta.url), 'utf8')
+    .split(/^# /m)
+    .filter(Boolean)
+    .map((text) => {
+      const [head = '', ...columns] = text.trim().split('\n');
+      const [, language = '', currency = '', own] = head.split(' · ');
+      return { language, currency, isOwn: own === 'own', columns: columns.map((column) => column.split('~')) };
+    });
+
+/** `later.txt` was written when the code had been built on the first twenty, and read once before anything was made of it. */
+const labelled = ['files.txt', 'later.txt'].flatMap(filesIn);
 
 /** Cells of a kind, the same every time. */
 function cellsOf(kind: string, rows: number): string[] {
@@ -83,8 +106,7 @@ interface Judged {
   figures: boolean | undefined;
 }
 
-function judge({ columns, language, currency, isOwn = false }: LabelledFile): Judged[] {
-  const listed = columns.split('|').map((column) => column.split('~'));
+function judge({ columns: listed, language, currency, isOwn }: LabelledFile): Judged[] {
   const cells = listed.map(([, kind = '']) => cellsOf(kind, rows));
   const found = suggestColumns({
     columns: listed.map(([header = '']) => header),
@@ -124,7 +146,7 @@ function judge({ columns, language, currency, isOwn = false }: LabelledFile): Ju
   });
 }
 
-const all = [...labelledFiles, ...laterFiles].flatMap(judge);
+const all = labelled.flatMap(judge);
 const share = (some: readonly unknown[], of: readonly unknown[] = all) => some.length / of.length;
 
 describe('columns of thirty files in fourteen languages', () => {

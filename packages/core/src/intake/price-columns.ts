@@ -1,7 +1,7 @@
 /** Columns of amounts: whose price each is, in which currency, with or without VAT. */
 import { keyOf, parseDecimal } from '../values/index.js';
 import { currencyBeside } from './beside.js';
-import { type Heard, type Surroundings, hear, taxOf } from './candidates.js';
+import { type Heard, type PriceRank, type Surroundings, hear, taxOf } from './candidates.js';
 import type { Column } from './column.js';
 import { type ColumnTarget, markOf } from './mapping.js';
 import type { Choice, SuggestSetup } from './suggest.js';
@@ -39,7 +39,7 @@ export function priceChoice(
   const currency = named ?? setup.currency;
   const amounts = { ...(currency ? { currency } : {}), ...(beside && !inHeader ? { currencyFrom: beside.name } : {}) };
   const tax = taxOf(column.all);
-  const rank = rankOf(column, columns, setup, around);
+  const rank = around.ranks?.get(column);
   // A name that says what goods cost is not outvoted by where its amounts stand.
   const isPlain = !hear(column, around).some(({ sense, weight }) => sense === 'purchasePrice' && weight > 1.6);
   const meant = meantBy(heard.sense, tax, setup, around, isPlain ? rank : undefined);
@@ -85,36 +85,46 @@ export function priceChoice(
   );
 }
 
-type Rank = 'lowest' | 'highest' | undefined;
-
 /** Rows in which amounts must stand side by side before their order says anything, and the share of them it must hold in. */
 const fewRows = 4;
 const mostRows = 0.9;
 /** Two columns whose amounts lie further apart than this are no two prices of one thing. */
 const widest = 12;
 
-/** Where the amounts of a column stand among those of the file’s other columns of prices, row by row. */
-function rankOf(column: Column, columns: readonly Column[], { sample }: SuggestSetup, around: Surroundings): Rank {
-  const at = columns.indexOf(column);
-  const amountsOf = (i: number) => sample.map((row) => amountIn(row[i] ?? '', around));
-  const own = amountsOf(at);
-  const orders = columns.flatMap((other, i) => {
-    if (i === at || !isPriced(other, around)) return [];
-    const theirs = amountsOf(i);
-    const ratios = own.flatMap((amount, row) => {
-      const beside = theirs[row];
-      return amount && beside ? [amount / beside] : [];
-    });
-    const middle = [...ratios].sort((a, b) => a - b)[Math.floor(ratios.length / 2)] ?? 1;
-    if (ratios.length < fewRows || middle > widest || middle < 1 / widest) return [];
-    const share = (test: (ratio: number) => boolean) => ratios.filter(test).length / ratios.length;
-    return [
-      share((ratio) => ratio < 1) >= mostRows ? 'below' : share((ratio) => ratio > 1) >= mostRows ? 'above' : 'amid',
-    ];
+/** Where the amounts of each column of prices stand among those of the others, row by row; told once of a file. */
+export function priceRanks(
+  columns: readonly Column[],
+  sample: readonly (readonly string[])[],
+  around: Surroundings,
+): ReadonlyMap<Column, PriceRank> {
+  const amounts = new Map(
+    columns.flatMap((column, i) =>
+      isPriced(column, around) ? [[column, sample.map((row) => amountIn(row[i] ?? '', around))] as const] : [],
+    ),
+  );
+  const ranks = new Map<Column, PriceRank>();
+  for (const [column, own] of amounts) {
+    const orders = [...amounts].flatMap(([other, theirs]) => (other === column ? [] : (orderOf(own, theirs) ?? [])));
+    const [first] = orders;
+    if (first && first !== 'amid' && orders.every((order) => order === first)) ranks.set(column, first);
+  }
+  return ranks;
+}
+
+/** Whether amounts lie below or above others; undefined where they cannot be held against each other. */
+function orderOf(
+  own: readonly (number | undefined)[],
+  theirs: readonly (number | undefined)[],
+): PriceRank | 'amid' | undefined {
+  const ratios = own.flatMap((amount, row) => {
+    const beside = theirs[row];
+    return amount && beside ? [amount / beside] : [];
   });
-  if (orders.length === 0) return undefined;
-  if (orders.every((order) => order === 'below')) return 'lowest';
-  return orders.every((order) => order === 'above') ? 'highest' : undefined;
+  const middle = [...ratios].sort((a, b) => a - b)[Math.floor(ratios.length / 2)] ?? 1;
+  if (ratios.length < fewRows || middle > widest || middle < 1 / widest) return undefined;
+  const share = (test: (ratio: number) => boolean) => ratios.filter(test).length / ratios.length;
+  if (share((ratio) => ratio < 1) >= mostRows) return 'lowest';
+  return share((ratio) => ratio > 1) >= mostRows ? 'highest' : 'amid';
 }
 
 const priced: ReadonlySet<Sense> = new Set<Sense>(['price', 'purchasePrice', 'recommendedPrice']);
@@ -132,7 +142,7 @@ function meantBy(
   tax: 'with' | 'without' | undefined,
   { isOwn }: SuggestSetup,
   { dictionary }: Surroundings,
-  rank: Rank,
+  rank: PriceRank | undefined,
 ): 'price' | 'salePrice' | 'purchasePrice' | 'recommendedPrice' {
   if (sense === 'salePrice') return 'salePrice';
   if (sense === 'purchasePrice') return isOwn !== false && tax === 'with' ? 'price' : 'purchasePrice';

@@ -5,7 +5,7 @@ import { type By, type Heard, type Surroundings, headerOf, hear, likely, tongues
 import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
-import { priceChoice } from './price-columns.js';
+import { priceChoice, priceRanks } from './price-columns.js';
 import { sizeTargets } from './sizes.js';
 import { type Traits, traitsOf } from './traits.js';
 import { guessLanguage, stateWords } from './vocabulary.js';
@@ -62,12 +62,13 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
   }
   const columns = setup.columns.map((name, i) => describe(name, i, setup));
   const helpers = setup.isNested ? helperColumns(columns) : flatHelpers(columns);
-  const around: Surroundings = {
+  const named: Surroundings = {
     dictionary,
     style: setup.style ?? plainStyle,
     isOwn: setup.isOwn !== false,
     tongues: tonguesOf(columns),
   };
+  const around = { ...named, ranks: priceRanks(columns, setup.sample, named) };
   const settled = columns.map((column): Suggestion[] | undefined => {
     const known = earlier.get(foldText(column.name));
     if (known)

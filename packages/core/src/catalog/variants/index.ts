@@ -1,10 +1,11 @@
 export { type Axis, type AxisKind, type AxisVariant, type OptionValue, axisKinds } from './model.js';
 export { type OrderOptions, orderValues } from './order.js';
 export { type MissingCombinations, missingCombinations } from './combinations.js';
-export { type AxisAttribute, axesOf, orderVariants } from './axes.js';
+export { type AxisAttribute, axesOf, axisKindOf, orderVariants } from './axes.js';
 export { type SiblingFault, siblingFaults } from './faults.js';
 export {
   type LaidAxis,
+  beginningOf,
   combinationsOf,
   layOut,
   newValues,
@@ -12,5 +13,4 @@ export {
   openCombinations,
   readValueList,
 } from './lay-out.js';
-export { axisKindOf } from './axes.js';
 export { type Column, columnsOf } from './columns.js';

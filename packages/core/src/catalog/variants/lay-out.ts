@@ -9,16 +9,9 @@ import { orderValues } from './order.js';
  * stands in a figure is none where others have a space behind them.
  */
 export function readValueList(text: string): string[] {
-  const parts = (by: RegExp) =>
-    text
-      .split(by)
-      .map((value) => value.trim().replace(/\s+/g, ' '))
-      .filter((value) => value !== '');
-  for (const mark of [/\r?\n/, /\t/, /;/, /,\s+/, /,/]) {
-    const found = parts(mark);
-    if (found.length > 1) return mark.source === '\\r?\\n' ? found.flatMap((line) => line.split('\t')) : found;
-  }
-  return parts(/$^/);
+  const whole = text.trim();
+  const mark = /\n/.test(whole) ? /[\r\n\t]+/ : ([/\t/, /;/, /,\s+/].find((each) => each.test(whole)) ?? /,/);
+  return whole.split(mark).flatMap((part) => part.trim().replace(/\s+/g, ' ') || []);
 }
 
 /** What is new among values, each once, and those that are there already or come twice, whatever their spelling. */
@@ -95,6 +88,13 @@ export function numbersOf(base: string, rows: readonly (readonly string[])[], ta
     held.add(foldText(free));
     return free;
   });
+}
+
+/** What numbers begin with, whole parts of them: MS-AMB71 of MS-AMB71-13-HA and MS-AMB71-16-EI. */
+export function beginningOf(numbers: readonly string[]): string {
+  const [parts = [], ...others] = numbers.map((number) => number.split('-'));
+  const shared = parts.findIndex((part, i) => others.some((other) => other[i] !== part));
+  return parts.slice(0, shared < 0 ? Math.max(1, parts.length - 1) : shared).join('-');
 }
 
 const longestPart = 12;
