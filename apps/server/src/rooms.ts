@@ -14,6 +14,7 @@ import { feedJobs } from './feeds/jobs.js';
 import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
 import { intakeCalls, intakeJobs } from './intake/jobs.js';
+import { undoRemoval } from './intake/remove.js';
 import { undoAppliedAction } from './intake/service.js';
 import { apart } from './jobs/aside.js';
 import { causeCalls } from './causes/jobs.js';
@@ -54,6 +55,7 @@ export function registerRooms(): void {
   registerUndo('split-doubted', undoSplitDoubted);
   registerUndo('our-numbers', undoOurNumbers);
   registerUndo('trust', undoTrust);
+  registerUndo('remove-goods', undoRemoval);
   registerUndo('stock', undoOffersOf, undoStock);
   registerUndo('warehouse', undoWarehouse);
   registerUndo('serves', undoServing);

@@ -34,6 +34,23 @@ describe('a product made by hand', () => {
     expect((await client.undo()).body.left).toEqual([]);
     expect((await client.get(`/api/products/${body.product}`)).status).toBe(404);
   });
+  it('is told in the figures of whoever reads it', async () => {
+    const { body } = await make({
+      shared: [title('Counted'), { attribute: 'weight', text: '1234.5 g' }],
+      variants: [{ ...variant('COUNTED-1') }],
+    });
+    const shown = async (language: string) => {
+      const headers = { 'accept-language': language };
+      const answer = await client.send('GET', `/api/products/${body.product}`, undefined, headers);
+      return answer.body.values.find((row: Body) => row.attribute === 'weight').shown;
+    };
+    expect(await Promise.all(['en-GB', 'de-DE,en;q=0.5', '*, nonsense_', 'sv'].map(shown))).toEqual([
+      '1,234.5 g',
+      '1.234,5 g',
+      '1,234.5 g',
+      '1\u00a0234,5 g',
+    ]);
+  });
   it('comes as a family with its options, in which nothing is typed twice', async () => {
     const { status, body } = await make({
       shared: [title('Felt slippers')],

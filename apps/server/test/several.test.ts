@@ -42,7 +42,7 @@ describe('a view of the grid', () => {
 
   it('that was opened over the network is shown here too', async () => {
     const { body } = await client.send('POST', '/api/views', view);
-    const rows = await windowOf(db, body.token, 0, 3, []);
+    const rows = await windowOf(db, body.token, { from: 0, count: 3, columns: [] });
     expect(rows.map((row) => row?.id)).toEqual((await viewIds(db, body.token)).slice(0, 3));
   });
 

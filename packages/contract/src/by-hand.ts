@@ -1,6 +1,6 @@
 /** Goods that somebody makes by hand: a single one, or a family with its options. */
 import { z } from 'zod';
-import { endpoint, rowNumber } from './endpoint.js';
+import { endpoint, idParam, rowNumber } from './endpoint.js';
 
 /** As many variants as a family is laid out to at once. */
 export const mostByHand = 500;
@@ -54,7 +54,37 @@ export const byHandSchema = z.object({
 });
 export type ByHand = z.output<typeof byHandSchema>;
 
+const removalSchema = z.object({
+  /** Variants that go, singles among them. */
+  variants: z.number(),
+  /** Who speaks for them, best ranked first, with how many records. */
+  sources: z.array(z.object({ supplier: z.string(), records: z.number() })),
+  /** Values that people set. */
+  edits: z.number(),
+  /** Pieces in stock, all warehouses together. */
+  stock: z.number(),
+  /** Places whose channel has listings of them. */
+  known: z.array(z.object({ place: z.string(), listings: z.number() })),
+});
+export type RemovalAnswer = z.output<typeof removalSchema>;
+
 export const byHand = {
+  goesWith: endpoint({
+    role: 'editor',
+    method: 'GET',
+    path: '/api/products/:id/removal',
+    summary: 'What goes with a product if it is taken away',
+    params: idParam,
+    answer: removalSchema,
+  }),
+  remove: endpoint({
+    role: 'editor',
+    method: 'DELETE',
+    path: '/api/products/:id',
+    summary: 'Take a product away, a family with its variants; its sources are silent until they list it again',
+    params: idParam,
+    answer: z.object({}),
+  }),
   make: endpoint({
     role: 'editor',
     method: 'POST',

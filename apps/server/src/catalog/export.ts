@@ -3,7 +3,7 @@ import { type Readable, PassThrough } from 'node:stream';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { csvCell, spreadsheetSafe } from '@velvet-shelf/core/tabular';
 import { type Attribute, keyOf } from '@velvet-shelf/core/values';
-import { sql, eq, and, isNull, inArray } from 'drizzle-orm';
+import { sql, eq, and, inArray } from 'drizzle-orm';
 import { type Database, type Executor, isIn } from '../db/client.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { viewIds } from './grid.js';
@@ -148,7 +148,7 @@ async function everyId(db: Database): Promise<number[]> {
   const products = await db
     .select({ id: tables.product.id })
     .from(tables.product)
-    .where(and(inArray(tables.product.kind, ['variant', 'single']), isNull(tables.product.mergedInto)))
+    .where(and(inArray(tables.product.kind, ['variant', 'single']), eq(tables.product.stands, true)))
     .orderBy(tables.product.unitId, tables.product.id);
   return products.map((row) => row.id);
 }

@@ -25,7 +25,7 @@ export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_s
   SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))`;
 
 const completing = (view: View) => (view.toComplete ? sql`p.id IN (${toComplete})` : sql`true`);
-const goods = sql`p.kind IN ('variant', 'single') AND p.merged_into IS NULL`;
+const goods = sql`p.kind IN ('variant', 'single') AND p.stands`;
 const everyday = sql`coalesce(p.state, 'selling') NOT IN ('paused', 'withdrawn')`;
 
 export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
@@ -203,17 +203,15 @@ type Bare = Omit<GridRow, 'values' | 'places' | 'category'> & { category: string
 export async function windowOf(
   db: Database,
   token: string,
-  from: number,
-  count: number,
-  columns: string[],
+  { from, count, columns, locale }: { from: number; count: number; columns: string[]; locale?: string | undefined },
 ): Promise<(GridRow | null)[]> {
   const wanted = (await openedView(db, token)).ids.slice(from, from + count);
-  const { attributes, home } = await loadDictionary(db);
+  const { attributes, home, reader } = await loadDictionary(db, locale);
   const found = await queryRows<Bare>(
     db,
     sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
-          p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.merged_into IS NULL)::int END AS variants
-        FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.merged_into IS NULL`,
+          p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.stands)::int END AS variants
+        FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.stands`,
   );
   const places = await queryRows<{
     product: number;
@@ -238,7 +236,7 @@ export async function windowOf(
     const values: Record<string, string> = {};
     for (const key of columns) {
       const [value, attribute] = [facts[key], attributes.get(key)];
-      if (value !== undefined && attribute) values[key] = formatValue(value, attribute, home);
+      if (value !== undefined && attribute) values[key] = formatValue(value, attribute, reader);
     }
     return {
       ...bare,

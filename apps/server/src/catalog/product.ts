@@ -2,7 +2,7 @@
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
-import { type Attribute, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
+import { type Attribute, type Reader, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
 import { sql, eq, and, desc, isNotNull } from 'drizzle-orm';
 import { type Database, type Executor, iso, first } from '../db/client.js';
 import { canUndo } from '../history/undo.js';
@@ -18,12 +18,17 @@ import * as tables from '../db/schema/index.js';
 export async function explainProduct(db: Executor, id: number, dictionary: Dictionary) {
   const head = await first(
     db
-      .select({ unit: tables.product.unitId, merged: tables.product.mergedInto })
+      .select({
+        unit: tables.product.unitId,
+        merged: tables.product.mergedInto,
+        removed: tables.product.removedBy,
+      })
       .from(tables.product)
       .where(eq(tables.product.id, id)),
   );
   if (!head) throw notFound(`product ${id}`);
   if (head.merged !== null) throw notFound(`product ${id} any more: it was joined to product ${head.merged}`);
+  if (head.removed !== null) throw notFound(`product ${id} any more: it was taken away, see the history`);
   const unit = (await loadUnits(db, [head.unit], dictionary)).get(head.unit);
   const product = unit?.products.find((product) => product.id === id);
   if (!unit || !product) throw notFound(`product ${id}`);
@@ -40,8 +45,8 @@ export async function explainProduct(db: Executor, id: number, dictionary: Dicti
   return { unit, product, slots, sources };
 }
 
-export async function showProduct(db: Database, id: number): Promise<ProductAnswer> {
-  const dictionary = await loadDictionary(db);
+export async function showProduct(db: Database, id: number, locale?: string): Promise<ProductAnswer> {
+  const dictionary = await loadDictionary(db, locale);
   const { unit, product, slots, sources } = await explainProduct(db, id, dictionary);
   const isFamily = product.kind === 'family';
   const family = product.family_id === null ? undefined : unit.products.find((row) => row.id === product.family_id);
@@ -105,7 +110,7 @@ export async function showProduct(db: Database, id: number): Promise<ProductAnsw
     version: product.version,
     sources: speaking,
     values: wanted.map(([slot, attribute, language]) =>
-      showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, locale: dictionary.home }),
+      showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, reader: dictionary.reader }),
     ),
     siblings: variants.map(({ id: sibling, sku, title, options }) => ({ id: sibling, sku, title, options })),
     listings,
@@ -118,7 +123,7 @@ function showValue(
   attribute: Attribute,
   language: string | undefined,
   sources: Map<number, RecordSource>,
-  { isFamily, locale }: { isFamily: boolean; locale: string },
+  { isFamily, reader }: { isFamily: boolean; reader: Reader },
 ): ProductValue {
   const value = slot?.value;
   return {
@@ -127,11 +132,11 @@ function showValue(
     group: attribute.group,
     type: attribute.type,
     role: attribute.role ?? null,
-    choices: optionsOf(attribute, locale),
+    choices: optionsOf(attribute, reader.names),
     language: language ?? null,
     level: attribute.level,
     text: value === undefined ? null : typedText(value, attribute),
-    shown: value === undefined ? null : shownText(value, attribute, locale),
+    shown: value === undefined ? null : shownText(value, attribute, reader),
     origin:
       slot === undefined || (value === undefined && slot.origin.from !== 'edit')
         ? 'none'
@@ -141,7 +146,7 @@ function showValue(
             ? 'edit'
             : 'record',
     why: slot?.why ?? null,
-    claims: slot ? claimsOf(slot, name, attribute, { sources, locale }) : [],
+    claims: slot ? claimsOf(slot, name, attribute, { sources, reader }) : [],
   };
 }
 
@@ -150,8 +155,8 @@ export function typedText(value: Value, attribute: Attribute): string {
   return attribute.type === 'richText' ? String(value) : plainValue(value, attribute);
 }
 
-function shownText(value: Value, attribute: Attribute, locale: string): string {
-  const text = formatValue(value, attribute, locale);
+function shownText(value: Value, attribute: Attribute, reader: Reader): string {
+  const text = formatValue(value, attribute, reader);
   return attribute.type === 'richText' ? plainText(text) : text;
 }
 
@@ -159,12 +164,12 @@ function claimsOf(
   slot: Slot,
   name: string,
   attribute: Attribute,
-  { sources, locale }: { sources: Map<number, RecordSource>; locale: string },
+  { sources, reader }: { sources: Map<number, RecordSource>; reader: Reader },
 ): ClaimAnswer[] {
-  const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute, locale));
+  const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute, reader));
   const winner = slot.value;
   const claims: ClaimAnswer[] = [
-    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute, locale), true),
+    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute, reader), true),
     ...slot.against.map((other) => claim(other.origin, say(other.value), false)),
   ];
   return claims;
@@ -185,10 +190,10 @@ function claimsOf(
   }
 }
 
-export async function productHistory(db: Database, id: number): Promise<HistoryEntry[]> {
+export async function productHistory(db: Database, id: number, locale?: string): Promise<HistoryEntry[]> {
   if (!(await first(db.select({ id: tables.product.id }).from(tables.product).where(eq(tables.product.id, id)))))
     throw notFound(`product ${id}`);
-  const dictionary = await loadDictionary(db);
+  const dictionary = await loadDictionary(db, locale);
   const changes = await db
     .select({
       ...actionColumns,
@@ -223,7 +228,7 @@ function sayField(field: string, dictionary: Dictionary): string {
 function sayDelta(field: string, value: unknown, dictionary: Dictionary): string | null {
   if (value === null || value === undefined) return null;
   const attribute = dictionary.attributes.get(splitSlot(field)[0]);
-  if (attribute) return shownText(value as Value, attribute, dictionary.home).slice(0, 400);
+  if (attribute) return shownText(value as Value, attribute, dictionary.reader).slice(0, 400);
   if (field === 'options') return (value as [string, string][]).map(([axis, text]) => `${axis}: ${text}`).join(', ');
   if (typeof value === 'object' && 'amount' in value) return String(value.amount);
   return String(value);

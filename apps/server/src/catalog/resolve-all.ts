@@ -1,5 +1,5 @@
 /** All goods resolved anew: after a change that every value may follow from, such as of the company's own language. */
-import { asc, isNull, and, gt, countDistinct, sql } from 'drizzle-orm';
+import { asc, and, gt, countDistinct, sql, eq } from 'drizzle-orm';
 import type { JobContext } from '../jobs/define.js';
 import { type Executor, first, isIn } from '../db/client.js';
 import { markDirty } from '../history/dirty.js';
@@ -34,7 +34,7 @@ export async function resolveAll({
     db
       .select({ n: countDistinct(tables.product.unitId) })
       .from(tables.product)
-      .where(isNull(tables.product.mergedInto)),
+      .where(eq(tables.product.stands, true)),
   );
   let after = Number(checkpoint?.after ?? 0);
   let done = Number(checkpoint?.done ?? 0);
@@ -43,7 +43,7 @@ export async function resolveAll({
     const units = await db
       .selectDistinct({ unit: tables.product.unitId })
       .from(tables.product)
-      .where(and(gt(tables.product.unitId, after), isNull(tables.product.mergedInto)))
+      .where(and(gt(tables.product.unitId, after), eq(tables.product.stands, true)))
       .orderBy(asc(tables.product.unitId))
       .limit(atOnce);
     const last = units.at(-1);

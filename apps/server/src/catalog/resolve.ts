@@ -12,7 +12,7 @@ import {
   splitSlot,
 } from '@velvet-shelf/core/claims';
 import { type Media, type Value, groupBy } from '@velvet-shelf/core/values';
-import { type SQL, sql, eq, and, or, desc, isNull } from 'drizzle-orm';
+import { type SQL, sql, eq, and, or, desc } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
@@ -55,7 +55,7 @@ function loadProducts(on: Executor, which: SQL): Promise<ProductRow[]> {
     sql`SELECT p.id, p.kind, p.family_id, p.unit_id, p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture,
           p.price::text, p.stock, p.options, p.facts, p.offers, p.complete, p.version, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
-        WHERE ${which} AND p.merged_into IS NULL ORDER BY p.unit_id, p.id`,
+        WHERE ${which} AND p.stands ORDER BY p.unit_id, p.id`,
   );
 }
 
@@ -278,7 +278,7 @@ export async function resolveVariants(
       complete: tables.product.complete,
     })
     .from(tables.product)
-    .where(and(isIn(tables.product.familyId, [...counted]), isNull(tables.product.mergedInto)))
+    .where(and(isIn(tables.product.familyId, [...counted]), eq(tables.product.stands, true)))
     .orderBy(tables.product.familyId, tables.product.id);
   const membersOf = groupBy(members, (row) => row.family);
   const above = (await loadProducts(on, sql`p.id = ANY(${ids([...counted])})`)).map((before) => ({

@@ -20,17 +20,19 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     return { items: (own && optionsOf(own, home)) ?? [] };
   });
   route(router, services, api.catalog.open, ({ body }) => openView(db, body));
-  route(router, services, api.catalog.window, async ({ params, query }) => ({
-    items: await windowOf(db, params.token, query.from, query.count, query.columns.split(',').filter(Boolean)),
+  route(router, services, api.catalog.window, async ({ params, query, locale }) => ({
+    items: await windowOf(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean), locale }),
   }));
   route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
-  route(router, services, api.catalog.product, ({ params }) => showProduct(db, params.id));
-  route(router, services, api.catalog.edit, async ({ params, body, user }) => {
+  route(router, services, api.catalog.product, ({ params, locale }) => showProduct(db, params.id, locale));
+  route(router, services, api.catalog.edit, async ({ params, body, user, locale }) => {
     const effect = await saveEdits(services, user, [{ productId: params.id, edits: body.edits }]);
     notify('catalog');
-    return { product: await showProduct(db, params.id), ...effect };
+    return { product: await showProduct(db, params.id, locale), ...effect };
   });
-  route(router, services, api.catalog.history, async ({ params }) => ({ items: await productHistory(db, params.id) }));
+  route(router, services, api.catalog.history, async ({ params, locale }) => ({
+    items: await productHistory(db, params.id, locale),
+  }));
 
   route(router, services, api.catalog.export, async ({ ctx, query: { view, columns, format } }) => {
     const file = await exportGrid(db, {

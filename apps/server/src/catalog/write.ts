@@ -158,7 +158,7 @@ export async function removeProducts(
   await on.execute(sql`
     WITH RECURSIVE ${below},
     kept AS (
-      SELECT root FROM below b WHERE ${isKnown(sql`b.id`)} OR EXISTS (SELECT 1 FROM product v WHERE v.family_id = b.id)
+      SELECT root FROM below b WHERE ${isKnown(sql`b.id`)} OR EXISTS (SELECT 1 FROM product v WHERE v.family_id = b.id AND v.removed_by IS NULL)
         OR EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = b.id)),
     away AS (DELETE FROM product p USING below b WHERE p.id = b.id AND b.root NOT IN (SELECT root FROM kept) RETURNING p.id),
     texts AS (DELETE FROM product_text t USING away WHERE t.product_id = away.id),

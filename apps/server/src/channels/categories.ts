@@ -4,7 +4,7 @@ import { listOf } from '@velvet-shelf/core/values';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { type CategorySuggestion, compileSuggester } from '@velvet-shelf/core/categories';
 import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
-import { sql, eq, ne, and, isNull, isNotNull, inArray, count } from 'drizzle-orm';
+import { sql, eq, ne, and, isNotNull, inArray, count } from 'drizzle-orm';
 import { type Executor } from '../db/client.js';
 import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
@@ -61,7 +61,7 @@ export async function suggestFor(
             eq(tables.product.category, category),
             isNotNull(tables.product.title),
             ne(tables.product.kind, 'family'),
-            isNull(tables.product.mergedInto),
+            eq(tables.product.stands, true),
           ),
         )
         .orderBy(tables.product.id)
@@ -89,7 +89,7 @@ export async function showCategories(services: Services, placeId: number): Promi
       .where(
         and(
           inArray(tables.product.kind, ['variant', 'single']),
-          isNull(tables.product.mergedInto),
+          eq(tables.product.stands, true),
           isNotNull(tables.product.category),
         ),
       )

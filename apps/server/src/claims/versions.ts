@@ -40,7 +40,7 @@ export async function loadSources(on: Executor, records: number[]): Promise<Map<
           SELECT coalesce(jsonb_agg(jsonb_build_object('batchId', v.batch_id, 'row', v.row, 'place', w.place, 'at', b.applied_at, 'columns', b.columns, 'map', b.map, 'cells', o.cells)
             ORDER BY v.batch_id DESC), '[]')
           FROM (SELECT DISTINCT ON (x.content_id) x.* FROM record_version x JOIN batch y ON y.id = x.batch_id
-                WHERE x.record_id = r.id AND y.state IN ${counting} ORDER BY x.content_id, x.batch_id) v
+                WHERE x.record_id = r.id AND y.state IN ${counting} AND x.batch_id > coalesce(r.silent_after, 0) ORDER BY x.content_id, x.batch_id) v
           JOIN batch b ON b.id = v.batch_id JOIN record_content o ON o.id = v.content_id LEFT JOIN batch_row w ON w.batch_id = v.batch_id AND w.row = v.row
         ) AS versions
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id WHERE r.id = ANY(${ids(records)})`,

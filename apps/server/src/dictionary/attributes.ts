@@ -42,7 +42,7 @@ export async function countUses(on: Executor): Promise<Record<string, number>> {
     on,
     sql`SELECT a.id, count(*) AS n FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         CROSS JOIN LATERAL (SELECT json_object_keys(p.facts) AS key UNION SELECT json_object_keys(t.texts)) k JOIN attribute a ON a.key = k.key
-        WHERE p.merged_into IS NULL AND p.kind IN ('variant', 'single') GROUP BY a.id`,
+        WHERE p.stands AND p.kind IN ('variant', 'single') GROUP BY a.id`,
   );
   return Object.fromEntries(counted.map(({ id, n }) => [id, n]));
 }

@@ -1,6 +1,6 @@
 /** The attribute dictionary as core wants it, with row ids beside it. */
 import type { MergedAttributes, Trust } from '@velvet-shelf/core/claims';
-import { type Attribute, type ListValue, AliasedMap, closedList } from '@velvet-shelf/core/values';
+import { type Attribute, type ListValue, type Reader, AliasedMap, closedList } from '@velvet-shelf/core/values';
 import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor } from '../db/client.js';
@@ -18,12 +18,14 @@ export interface Dictionary {
   home: string;
   /** All languages of its texts, its own first. */
   languages: readonly string[];
+  /** Whom values are shown to. */
+  reader: Reader;
   /** Currency prices are kept in first (ISO 4217). */
   currency: string;
 }
 
-/** Reads the dictionary. */
-export async function loadDictionary(on: Executor): Promise<Dictionary> {
+/** Reads the dictionary; `locale` is the reader’s, where somebody is to read of it. */
+export async function loadDictionary(on: Executor, locale?: string): Promise<Dictionary> {
   const listed = await on
     .select()
     .from(tables.attribute)
@@ -56,6 +58,7 @@ export async function loadDictionary(on: Executor): Promise<Dictionary> {
     policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
     home,
     languages,
+    reader: { locale: locale ?? home, names: home },
     currency,
   };
 }

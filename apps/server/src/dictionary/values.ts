@@ -57,10 +57,10 @@ export async function listValues(on: Executor, attributeId: number): Promise<Lis
   const counted = await queryRows<{ key: string; n: number }>(
     on,
     held.role === 'category'
-      ? sql`SELECT category AS key, count(*) AS n FROM product WHERE category IS NOT NULL AND kind IN ('variant', 'single') AND merged_into IS NULL GROUP BY 1`
+      ? sql`SELECT category AS key, count(*) AS n FROM product WHERE category IS NOT NULL AND kind IN ('variant', 'single') AND stands GROUP BY 1`
       : sql`SELECT v.key, count(*) AS n FROM product p CROSS JOIN LATERAL (SELECT p.facts -> ${held.key} AS said) s
             CROSS JOIN LATERAL json_array_elements_text(CASE json_typeof(s.said) WHEN 'array' THEN s.said ELSE json_build_array(s.said) END) v(key)
-            WHERE s.said IS NOT NULL AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL GROUP BY 1`,
+            WHERE s.said IS NOT NULL AND p.kind IN ('variant', 'single') AND p.stands GROUP BY 1`,
   );
   const goods = new Map(counted.map(({ key, n }) => [key, n]));
   return inTreeOrder(rows).map((row) => ({

@@ -27,8 +27,8 @@ interface Said {
 }
 
 /** The likeliest first. What a person said of an attribute stays, and is not asked about. */
-export async function proposalsFor(db: Database, id: number): Promise<ProposalAnswer[]> {
-  const dictionary = await loadDictionary(db);
+export async function proposalsFor(db: Database, id: number, locale?: string): Promise<ProposalAnswer[]> {
+  const dictionary = await loadDictionary(db, locale);
   const { product, slots } = await explainProduct(db, id, dictionary);
   const open = [...dictionary.attributes.values()].filter(
     ({ key, level }) =>
@@ -100,7 +100,7 @@ function propose({ found, language, text }: Said, slots: Slots, dictionary: Dict
       attribute: attribute.key,
       label: attribute.label,
       text: typedText(value, attribute),
-      shown: formatValue(value, attribute, dictionary.home),
+      shown: formatValue(value, attribute, dictionary.reader),
       held: held === undefined ? null : typedText(held, attribute),
       score: found.score,
       evidence: {

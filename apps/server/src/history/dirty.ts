@@ -37,7 +37,7 @@ export async function markPlace(on: Executor, placeId: number, touches: Touches 
   ];
   await on.execute(sql`
     INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT ${placeId}::bigint, p.unit_id FROM product p
-    WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL ${sql.join(narrowed, sql` `)} ON CONFLICT DO NOTHING`);
+    WHERE p.kind IN ('variant', 'single') AND p.stands ${sql.join(narrowed, sql` `)} ON CONFLICT DO NOTHING`);
 }
 
 export async function dirtyCount(on: Executor, placeId?: number): Promise<number> {

@@ -6,6 +6,7 @@ import type { ZodType, z } from 'zod';
 import type { Config } from '../config.js';
 import type { Database } from '../db/client.js';
 import { faultOf } from './bounds.js';
+import { localeOf } from './locale.js';
 import { onceFor } from './once.js';
 import { Problem, badRequest, fromZod } from './problem.js';
 
@@ -35,6 +36,8 @@ export interface Call<E extends Endpoint> {
   query: z.output<E['query']>;
   body: z.output<E['body']>;
   user: User;
+  /** What figures and dates are written for; undefined where the browser does not say. */
+  locale: string | undefined;
   ctx: Context;
 }
 
@@ -55,6 +58,7 @@ export function route<E extends Endpoint>(
       query: parse<E['query']>(endpoint.query, ctx.query, 'query'),
       body: parse<E['body']>(endpoint.body, (ctx.request as { body?: unknown }).body ?? {}, 'body'),
       user,
+      locale: localeOf(ctx),
       ctx,
     };
     if (endpoint.kind === 'file' || endpoint.kind === 'events') {

@@ -68,9 +68,9 @@ export const correctFile = defineCall<{ id: number; change: Correction }, undefi
   },
 });
 
-export const lookAt = defineCall<number, BatchAnswer>({
+export const lookAt = defineCall<{ id: number; locale: string | undefined }, BatchAnswer>({
   name: 'show-batch',
-  run: async (services, id) => (await import('./show.js')).showBatch(services, id),
+  run: async (services, { id, locale }) => (await import('./show.js')).showBatch(services, id, locale),
 });
 
 export const intakeJobs = [tryBatch, findEffect, applyBatch, undoBatch, pullGoods];

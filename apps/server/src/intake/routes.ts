@@ -9,6 +9,7 @@ import { discardBatch } from './discard.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
+import { goesWith, removeGoods } from './remove.js';
 import { cancelPull, listPulls, removePull, savePull, startPull } from './pull/pull.js';
 import { receiveFile } from './read/receive.js';
 import { applyTried, cancelApplying, dryRun, readAgain, restartEffect, undoApplied } from './service.js';
@@ -35,44 +36,45 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     id: await fetchItem(services, body.placeId, body.identifier),
   }));
   route(router, services, api.intake.batches, ({ query }) => listBatches(services, query.cursor, query.limit));
-  route(router, services, api.intake.batch, ({ params }) => apart(lookAt, services, params.id));
-  route(router, services, api.intake.make, async ({ params, body }) => {
+  route(router, services, api.intake.batch, ({ params, locale }) => apart(lookAt, services, { id: params.id, locale }));
+  route(router, services, api.intake.make, async ({ params, body, locale }) => {
     await changeMakes(services, params.id, body);
-    return apart(lookAt, services, params.id);
+    return apart(lookAt, services, { id: params.id, locale });
   });
-  route(router, services, api.intake.reading, async ({ params, body }) => {
+  route(router, services, api.intake.reading, async ({ params, body, locale }) => {
     await apart(correctFile, services, { id: params.id, change: body });
-    return apart(lookAt, services, params.id);
+    return apart(lookAt, services, { id: params.id, locale });
   });
-  route(router, services, api.intake.tryOut, async ({ params, user }) => {
+  route(router, services, api.intake.tryOut, async ({ params, user, locale }) => {
     await dryRun(services, params.id, user);
-    return apart(lookAt, services, params.id);
+    return apart(lookAt, services, { id: params.id, locale });
   });
-  route(router, services, api.intake.rows, ({ params, query }) => listRows(services, params.id, query));
-  route(router, services, api.intake.leaveOut, async ({ params, body, user }) => {
+  route(router, services, api.intake.rows, ({ params, query, locale }) =>
+    listRows(services, params.id, { ...query, locale }));
+  route(router, services, api.intake.leaveOut, async ({ params, body, user, locale }) => {
     const done = await leaveOut(services, params.id, body);
     await restartEffect(services, params.id, user);
-    return { rows: done, batch: await apart(lookAt, services, params.id) };
+    return { rows: done, batch: await apart(lookAt, services, { id: params.id, locale }) };
   });
-  route(router, services, api.intake.fix, async ({ params, body, user }) => {
-    const row = await fixRow(services, await triedOf(db, params.id), params.row, body.cells);
+  route(router, services, api.intake.fix, async ({ params, body, user, locale }) => {
+    const row = await fixRow(services, await triedOf(db, params.id), params.row, { cells: body.cells, locale });
     await restartEffect(services, params.id, user);
-    return { row, batch: await apart(lookAt, services, params.id) };
+    return { row, batch: await apart(lookAt, services, { id: params.id, locale }) };
   });
-  route(router, services, api.intake.again, async ({ params, user }) =>
-    apart(lookAt, services, await readAgain(services, params.id, user)),
+  route(router, services, api.intake.again, async ({ params, user, locale }) =>
+    apart(lookAt, services, { id: await readAgain(services, params.id, user), locale }),
   );
-  route(router, services, api.intake.cancel, async ({ params }) => {
+  route(router, services, api.intake.cancel, async ({ params, locale }) => {
     await cancelApplying(services, params.id);
-    return apart(lookAt, services, params.id);
+    return apart(lookAt, services, { id: params.id, locale });
   });
-  route(router, services, api.intake.apply, async ({ params, user }) => {
+  route(router, services, api.intake.apply, async ({ params, user, locale }) => {
     await applyTried(services, params.id, user);
-    return apart(lookAt, services, params.id);
+    return apart(lookAt, services, { id: params.id, locale });
   });
-  route(router, services, api.intake.undo, async ({ params, user }) => {
+  route(router, services, api.intake.undo, async ({ params, user, locale }) => {
     const left = await undoApplied(services, params.id, user);
-    return { batch: await apart(lookAt, services, params.id), left };
+    return { batch: await apart(lookAt, services, { id: params.id, locale }), left };
   });
 
   route(router, services, api.intake.discard, async ({ params, user }) => {
@@ -80,9 +82,14 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return {};
   });
   route(router, services, api.byHand.make, ({ user, body }) => makeByHand(services, user, body));
-  route(router, services, api.intake.upload, async ({ ctx }) => {
+  route(router, services, api.byHand.goesWith, ({ params }) => goesWith(db, params.id));
+  route(router, services, api.byHand.remove, async ({ params, user }) => {
+    await removeGoods(services, user, params.id);
+    return {};
+  });
+  route(router, services, api.intake.upload, async ({ ctx, locale }) => {
     const file = await receiveFile(ctx, config);
-    return apart(lookAt, services, await apart(readFile, services, { file }));
+    return apart(lookAt, services, { id: await apart(readFile, services, { file }), locale });
   });
   route(router, services, api.intake.refused, async ({ ctx, params }) => {
     const file = await refusedRows(services, params.id);

@@ -54,11 +54,11 @@ export async function listBatches({ db }: Services, cursor: string | undefined, 
   return { items, next: found.length > limit ? String(items.at(-1)?.id) : null };
 }
 
-export async function showBatch({ db }: { db: Database }, id: number): Promise<BatchAnswer> {
+export async function showBatch({ db }: { db: Database }, id: number, locale?: string): Promise<BatchAnswer> {
   const summary = await first(summaries(db).where(eq(tables.batch.id, id)));
   if (!summary) throw notFound(`batch ${id}`);
   const found = await triedOf(db, id);
-  const dictionary = await dictionaryOf(db, found);
+  const dictionary = await dictionaryOf(db, found, locale);
   const isChangeable = isOpen(found.state);
   const head = await headOf(db, id, isChangeable ? 'rows' : 'preview');
   const isExchange = found.kind === 'round-trip';

@@ -40,7 +40,7 @@ export async function loadFamilies(on: Executor, placeId: number, units: readonl
     on,
     sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
-        WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.merged_into IS NULL
+        WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.stands
         ORDER BY p.unit_id, p.id`,
   );
   const families: Family[] = [];

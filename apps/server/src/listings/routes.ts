@@ -40,5 +40,6 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     await setPin(services, user, params.id, params.attribute, body);
     return showListing(services, params.id);
   });
-  route(router, services, api.listings.trace, ({ params }) => traceValue(services, params.id, params.attribute));
+  route(router, services, api.listings.trace, ({ params, locale }) =>
+    traceValue(services, params.id, { attribute: params.attribute, locale }));
 }

@@ -162,10 +162,10 @@ function liveAddress(row: Row, account: string, { itemPage }: Rulebook): string 
 export async function traceValue(
   services: Services,
   id: number,
-  attribute: string,
+  { attribute, locale }: { attribute: string; locale?: string | undefined },
 ): Promise<{ label: string; steps: TraceAnswer[] }> {
   const { db } = services;
-  const dictionary = await loadDictionary(db);
+  const dictionary = await loadDictionary(db, locale);
   const { place, compiled, family, variant } = await evaluated(services, id, dictionary);
   const steps: TraceAnswer[] = [];
   const explained = await explainProduct(db, variant.id, dictionary);
@@ -206,7 +206,7 @@ function claimSteps(
   language: string | undefined,
   { slots, sources, unit }: Awaited<ReturnType<typeof explainProduct>>,
   variant: number,
-  { attributes, home }: Dictionary,
+  { attributes, reader }: Dictionary,
 ): TraceAnswer[] {
   const slotName = language ? `${attribute}@${language}` : attribute;
   const slot = slots.get(slotName);
@@ -222,13 +222,13 @@ function claimSteps(
     for (const record of unit.claims.variants.flatMap((row) => (row.id === variant ? row.records : []))) {
       const source = sources.get(record.id);
       const fed = feeding(source, wanted);
-      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed, home)];
+      if (source && fed && fed.column !== null) return [rowStep(source.supplier, fed, reader.locale)];
     }
     return [];
   }
   if (slot.origin.from === 'edit')
     return [
-      { at: 'claim', words: `Edited by ${slot.origin.by} on ${slot.origin.at.slice(0, 10)}`, value: null, edit: null },
+      { at: 'claim', words: `Edited by ${slot.origin.by} on ${dayOf(slot.origin.at, reader.locale)}`, value: null, edit: null },
     ];
   const source = sources.get(slot.origin.record);
   const steps: TraceAnswer[] = [];
@@ -241,9 +241,12 @@ function claimSteps(
     });
   if (slot.inherited) steps.push({ at: 'claim', words: 'Inherited from the family', value: null, edit: null });
   const fed = feeding(source, (map) => columnOf(map, slotName, attributes.get(attribute)?.role === 'sku'));
-  if (source && fed) steps.push(rowStep(source.supplier, fed, home));
+  if (source && fed) steps.push(rowStep(source.supplier, fed, reader.locale));
   return steps;
 }
+
+const dayOf = (at: string, locale: string) =>
+  new Date(at).toLocaleDateString(locale, { day: 'numeric', month: 'short', year: 'numeric' });
 
 function rowStep(
   supplier: string,
@@ -251,10 +254,9 @@ function rowStep(
   locale: string,
 ): TraceAnswer {
   const cell = column === null ? undefined : version.cells[version.columns.indexOf(column)];
-  const day = new Date(version.at).toLocaleDateString(locale, { day: 'numeric', month: 'short', year: 'numeric' });
   return {
     at: 'row',
-    words: `${supplier}, batch of ${day}, ${version.place ?? `row ${version.row}`}${column === null ? '' : `, column “${column}”`}`,
+    words: `${supplier}, batch of ${dayOf(version.at, locale)}, ${version.place ?? `row ${version.row}`}${column === null ? '' : `, column “${column}”`}`,
     value: cell === undefined ? null : cell.slice(0, 400),
     edit: { to: 'batch', batchId: version.batchId, row: version.row },
   };

@@ -2,7 +2,7 @@
 import { compilePlace } from '@velvet-shelf/core/listings';
 import type { Variant } from '@velvet-shelf/core/catalog';
 import { keyOf } from '@velvet-shelf/core/values';
-import { sql, eq, and, inArray, isNull } from 'drizzle-orm';
+import { sql, eq, and, inArray } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, queryRows } from '../db/client.js';
@@ -87,7 +87,7 @@ export async function tryAssortment({ db, config }: Services, placeId: number, a
   const units = await db
     .selectDistinct({ unit: tables.product.unitId })
     .from(tables.product)
-    .where(and(isNull(tables.product.mergedInto), inArray(tables.product.kind, ['variant', 'single'])))
+    .where(and(eq(tables.product.stands, true), inArray(tables.product.kind, ['variant', 'single'])))
     .orderBy(tables.product.unitId);
   for (let from = 0; from < units.length; from += 500) {
     const some = units.slice(from, from + 500).map(({ unit }) => unit);

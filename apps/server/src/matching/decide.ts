@@ -153,7 +153,7 @@ export async function decidePairs(
       );
       // Pairs with a product that is no more, or with goods of a source that the joined product has now.
       await tx.execute(sql`
-        DELETE FROM match_pair m WHERE EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND p.merged_into IS NOT NULL)
+        DELETE FROM match_pair m WHERE EXISTS (SELECT 1 FROM product p WHERE p.id IN (m.a, m.b) AND NOT p.stands)
           OR EXISTS (SELECT 1 FROM record x JOIN record y ON y.supplier_id = x.supplier_id WHERE x.product_id = m.a AND y.product_id = m.b)`);
     }
     return { done: decided.length, left, unsure };
@@ -254,7 +254,7 @@ export async function undoDecision({ tx, actionId, by, dirty }: Undoing): Promis
     SELECT x.id, y.id, (d.value -> 0 ->> 'score')::int, d.value -> 0 -> 'evidence'
     FROM change c, jsonb_each(c.delta) d JOIN product y ON y.id = split_part(d.key, ':', 2)::bigint JOIN product x ON true
     WHERE c.action_id = ${actionId} AND c.subject_kind = 'product' AND d.key LIKE '#pair:%' AND x.id = c.subject_id
-      AND x.merged_into IS NULL AND y.merged_into IS NULL
+      AND x.stands AND y.stands
       AND NOT EXISTS (SELECT 1 FROM record r JOIN record s ON s.product_id = y.id JOIN join_decision j ON j.a = least(r.id, s.id) AND j.b = greatest(r.id, s.id) WHERE r.product_id = x.id)
     ON CONFLICT DO NOTHING`);
   return { left: [] };

@@ -2,7 +2,7 @@
 import { groupBy } from '@velvet-shelf/core/values';
 import type { DoubtedAnswer } from '@velvet-shelf/contract';
 import { contradictions, joinRecords } from '@velvet-shelf/core/matching';
-import { sql, eq, and, gt, isNull, isNotNull, count } from 'drizzle-orm';
+import { sql, eq, and, gt, isNotNull, count } from 'drizzle-orm';
 import { type Database, type Executor, json, isIn } from '../db/client.js';
 import { act } from '../history/act.js';
 import { type Change, changesOf } from '../history/record.js';
@@ -48,7 +48,7 @@ export async function keepDoubts(db: Database): Promise<void> {
     await tx.execute(sql`
       INSERT INTO join_doubt (product_id, parts, against)
       SELECT t.product, t.parts, t.against FROM jsonb_to_recordset(${json(doubts)}) AS t(product bigint, parts jsonb, against jsonb)
-      JOIN product p ON p.id = t.product WHERE p.merged_into IS NULL`);
+      JOIN product p ON p.id = t.product WHERE p.stands`);
   });
 }
 
@@ -80,7 +80,7 @@ export async function listDoubted({ db }: Services, limit: number): Promise<Doub
     })
     .from(tables.joinDoubt)
     .innerJoin(tables.product, eq(tables.product.id, tables.joinDoubt.productId))
-    .where(isNull(tables.product.mergedInto))
+    .where(eq(tables.product.stands, true))
     .orderBy(tables.joinDoubt.productId)
     .limit(limit);
   const products = await compared(

@@ -11,7 +11,7 @@ import {
   traitKeys,
   shareKeys,
 } from '@velvet-shelf/core/matching';
-import { sql, eq, and, isNotNull } from 'drizzle-orm';
+import { sql, eq, and } from 'drizzle-orm';
 import { type Executor, takeIds, ids, json, queryRows, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { unitsOf } from '../catalog/units.js';
@@ -162,7 +162,7 @@ export async function rejoin(on: Executor, closure: readonly number[]): Promise<
     productOf[group] = restore ?? undefined;
     await on
       .update(tables.product)
-      .set({ mergedInto: null })
+      .set({ mergedInto: null, removedBy: null })
       .where(eq(tables.product.id, restore ?? 0));
   }
   const fresh = toMake.filter((row) => row.restore === null);
@@ -308,8 +308,8 @@ export async function regroup(on: Executor, products: readonly number[]): Promis
     WHERE f.id = t.key AND f.product_id IS DISTINCT FROM t.family`);
   await on
     .update(tables.product)
-    .set({ mergedInto: null })
-    .where(and(isIn(tables.product.id, [...chosen.values()]), isNotNull(tables.product.mergedInto)));
+    .set({ mergedInto: null, removedBy: null })
+    .where(and(isIn(tables.product.id, [...chosen.values()]), eq(tables.product.stands, false)));
   const before = await unitsOf(on, [...closure]);
   const members = [...closure].map((product) => {
     const group = groupOf.get(product);

@@ -10,7 +10,7 @@ import {
   traitKeys,
 } from '@velvet-shelf/core/matching';
 import { type Measure, type Money, type Value, foldCode, foldText, keyOf } from '@velvet-shelf/core/values';
-import { type SQL, sql, eq, and, isNull } from 'drizzle-orm';
+import { type SQL, sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { onClient, queryRows, type Executor, first } from '../db/client.js';
 import { copyIn, copyLine } from '../db/copy.js';
@@ -63,7 +63,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
     );
     // Goods may have gone, been joined or been kept apart while we looked.
     await client.query(
-      `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.merged_into IS NULL JOIN product y ON y.id = f.b AND y.merged_into IS NULL
+      `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.stands JOIN product y ON y.id = f.b AND y.stands
        WHERE NOT EXISTS (SELECT 1 FROM record r JOIN record o ON o.product_id = f.b
          WHERE r.product_id = f.a AND (o.supplier_id = r.supplier_id AND o.content_id IS NOT NULL AND r.content_id IS NOT NULL
            OR (SELECT d.verdict FROM join_decision d WHERE d.a = least(r.id, o.id) AND d.b = greatest(r.id, o.id) ORDER BY d.action_id DESC LIMIT 1) = 'different'))`,
@@ -87,7 +87,7 @@ async function wordedOf(db: Executor, { attributes }: Dictionary): Promise<strin
   const axes = await db
     .selectDistinct({ axis: sql<string>`json_array_elements(${tables.product.options}) ->> 0` })
     .from(tables.product)
-    .where(isNull(tables.product.mergedInto));
+    .where(eq(tables.product.stands, true));
   const named = new Set(axes.map(({ axis }) => foldCode(axis)));
   return [...attributes.values()]
     .filter(({ type, many, perLanguage }) => (type === 'text' || type === 'choice') && !many && !perLanguage)
@@ -118,7 +118,7 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
       db,
       sql`SELECT p.id, p.brand, p.facts, p.options, (SELECT array_agg(value) FROM json_each_text(t.texts -> ${keyOf(dictionary.attributes, 'title') ?? ''}::text)) AS titles
           FROM product p LEFT JOIN product_text t ON t.product_id = p.id
-          WHERE p.kind IN ('variant', 'single') AND p.merged_into IS NULL AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
+          WHERE p.kind IN ('variant', 'single') AND p.stands AND p.id > ${after} ORDER BY p.id LIMIT ${mostRead}`,
     );
     const last = found.at(-1)?.id ?? after;
     const sources = await grouped(

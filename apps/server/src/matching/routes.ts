@@ -10,7 +10,7 @@ import { listTrust, setTrust } from './trust.js';
 export function matchingRoutes(router: AppRouter, services: Services): void {
   const { matching } = api;
   route(router, services, matching.pairs, ({ query }) => listPairs(services, query));
-  route(router, services, matching.compare, ({ query }) => compareProducts(services, query.a, query.b));
+  route(router, services, matching.compare, ({ query, locale }) => compareProducts(services, query, locale));
   route(router, services, matching.decide, ({ body, user }) => decidePairs(services, user, body));
   route(router, services, matching.split, async ({ params, body, user }) => ({
     products: await splitProduct(services, user, params.id, body.records),

@@ -87,12 +87,12 @@ export async function listPairs(
 }
 
 /** Every claim of one or two products, attribute by attribute, with who wins and why. */
-export async function compareProducts({ db }: Services, a: number, b: number | undefined): Promise<Comparison> {
-  const dictionary = await loadDictionary(db);
+export async function compareProducts({ db }: Services, { a, b }: { a: number; b?: number | undefined }, locale?: string): Promise<Comparison> {
+  const dictionary = await loadDictionary(db, locale);
   const wanted = b === undefined ? [a] : [a, b];
   const products = await compared(db, wanted);
   const say = (value: Value, attribute: Attribute) => {
-    const text = formatValue(value, attribute, dictionary.home);
+    const text = formatValue(value, attribute, dictionary.reader);
     return attribute.type === 'richText' ? plainText(text) : text;
   };
   const claims = new Map<string, Map<number, Value>>();

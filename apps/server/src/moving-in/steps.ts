@@ -27,7 +27,7 @@ const lookAt = (on: Executor) =>
     on,
     sql`SELECT
       EXISTS (SELECT 1 FROM action WHERE kind = 'found') AS founded,
-      (SELECT count(*) FROM product WHERE kind IN ('variant', 'single') AND merged_into IS NULL) AS variants,
+      (SELECT count(*) FROM product WHERE kind IN ('variant', 'single') AND stands) AS variants,
       (SELECT count(*) FROM product WHERE kind = 'family') AS families,
       (SELECT min(id) FROM batch WHERE state = 'applied') AS batch,
       (SELECT file_name FROM batch WHERE state = 'applied' ORDER BY id LIMIT 1) AS file,

@@ -23,6 +23,6 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
   await on.execute(sql`
     UPDATE product f SET stock = s.stock FROM (
       SELECT v.family_id AS id, sum(v.stock) AS stock FROM product v
-      WHERE v.family_id IN (SELECT family_id FROM product WHERE id = ANY(${ids(products)})) AND v.merged_into IS NULL GROUP BY 1
+      WHERE v.family_id IN (SELECT family_id FROM product WHERE id = ANY(${ids(products)})) AND v.stands GROUP BY 1
     ) s WHERE s.id = f.id AND f.stock <> s.stock`);
 }

@@ -1,7 +1,7 @@
 /** Stock is a ledger: pieces come and go by movements with a reason; what is kept back no channel is shown. */
 import type { StockAnswer, StockChange } from '@velvet-shelf/contract';
 import { shownStock } from '@velvet-shelf/core/stock';
-import { sql, eq, and, or, desc, isNotNull, count, isNull } from 'drizzle-orm';
+import { sql, eq, and, or, desc, isNotNull, count } from 'drizzle-orm';
 import { type Executor, iso, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
@@ -29,7 +29,7 @@ async function held(on: Executor, id: number, lock = false) {
       reserved: sql<number>`(SELECT coalesce(sum(s.reserved), 0)::int FROM ${tables.stockLevel} s WHERE s.product_id = ${id})`,
     })
     .from(tables.product)
-    .where(and(eq(tables.product.id, id), isNull(tables.product.mergedInto)));
+    .where(and(eq(tables.product.id, id), eq(tables.product.stands, true)));
   const found = await first(lock ? query.for('update', { of: tables.product }) : query);
   if (!found) throw notFound(`product ${id}`);
   if (found.kind === 'family') throw badRequest('A family has no stock of its own; its variants have');

@@ -1,6 +1,6 @@
 import { api } from '@velvet-shelf/contract';
 import { foldText } from '@velvet-shelf/core/values';
-import { and, isNull, like, ne } from 'drizzle-orm';
+import { and, like, ne, eq } from 'drizzle-orm';
 import { containing } from '../db/client.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { openEvents } from '../http/events.js';
@@ -27,7 +27,7 @@ export function todayRoutes(router: AppRouter, services: Services, sessions: Ses
       .from(tables.product)
       .where(
         and(
-          isNull(tables.product.mergedInto),
+          eq(tables.product.stands, true),
           like(tables.product.search, containing(foldText(query.q))),
           query.without === 'families' ? ne(tables.product.kind, 'family') : undefined,
         ),

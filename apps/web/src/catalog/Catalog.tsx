@@ -139,6 +139,7 @@ export function Catalog() {
           <Product
             id={open}
             onOpen={(id) => set({ open: id })}
+            onGone={() => set({ open: undefined, tab: undefined })}
             tab={address.tab}
             onTab={(tab) => set({ tab })}
             focus={address.attribute}

@@ -16,6 +16,7 @@ import { clock, count, plural } from '../design/words';
 import { Proposals } from '../enrichment/Proposals';
 import { Stock } from '../stock/Stock';
 import { Prices } from './Prices';
+import { RemoveGoods } from './RemoveGoods';
 import { Siblings } from './Siblings';
 import { ValueRow } from './ValueRow';
 
@@ -24,6 +25,8 @@ interface ProductProps {
   tab: string;
   onTab(tab: string): void;
   onOpen(id: number): void;
+  /** It is no more. */
+  onGone(): void;
   /** Attribute to begin editing. */
   focus: string | undefined;
 }
@@ -57,7 +60,7 @@ function Sources({ product }: { product: ProductAnswer }) {
   );
 }
 
-function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: ProductAnswer }) {
+function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { product: ProductAnswer }) {
   const isFamily = product.kind === 'family';
   const texts = product.values.filter((value) => value.group === 'Texts');
   const facts = product.values.filter((value) => value.group !== 'Texts');
@@ -142,6 +145,9 @@ function Page({ product, tab, onTab, onOpen, focus }: ProductProps & { product: 
             {bare.map((value) => (
               <ValueRow key={value.attribute} productId={product.id} value={value} editing={false} />
             ))}
+          </Box>
+          <Box above={4}>
+            <RemoveGoods key={product.id} product={product} onDone={onGone} />
           </Box>
         </>
       )}

@@ -1,7 +1,7 @@
 /** Something taken away for good: what goes with it is said first, and a refusal tells why it stays. */
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Box } from './Box';
 import { useTell } from './feedback';
 
@@ -14,8 +14,8 @@ export function Removal({
 }: {
   /** Its name. */
   of: string;
-  /** What goes with it, as a sentence. */
-  goes: string;
+  /** What goes with it, as a sentence; only asked for once the button is pressed. */
+  goes: ReactNode;
   verb?: string;
   remove: () => Promise<unknown>;
   onDone?: () => void;

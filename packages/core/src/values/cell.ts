@@ -3,7 +3,7 @@ import { canonical } from './canonical.js';
 import { foldText } from './folding.js';
 import { readGtin } from './gtin.js';
 import { type ClosedList, closedList } from './lists.js';
-import type { Attribute, Measure, Parsed, ReadingStyle, SingleValue, Value } from './model.js';
+import type { Attribute, Measure, Parsed, Reader, ReadingStyle, SingleValue, Value } from './model.js';
 import { typeOf } from './types/index.js';
 
 /** What separates the members of a list in one cell. */
@@ -62,10 +62,10 @@ export function members(value: Value): SingleValue[] {
 }
 
 /** A value for people. */
-export function formatValue(value: Value, attribute: Attribute, locale: string): string {
+export function formatValue(value: Value, attribute: Attribute, reader: Reader): string {
   const type = typeOf(attribute.type);
   return members(value)
-    .map((singleValue) => type.format(singleValue, locale, attribute))
+    .map((singleValue) => type.format(singleValue, reader, attribute))
     .join(', ');
 }
 

@@ -95,10 +95,10 @@ describe('a value of a closed list', () => {
     expect(parseValue('C', plainStyle, few)).toEqual({ ok: false, reason: '“C” is not one of A, B' });
   });
   it('is shown by its names, in the reader’s language where it has one there', () => {
-    expect(formatValue('k2', category, 'de-AT')).toBe('Töpfe / Innen');
-    expect(formatValue('k5', category, 'de-DE')).toBe('Leuchten / Indoor');
+    expect(formatValue('k2', category, { locale: 'de-AT', names: 'de-AT' })).toBe('Töpfe / Innen');
+    expect(formatValue('k5', category, { locale: 'de-DE', names: 'de-DE' })).toBe('Leuchten / Indoor');
     expect(plainValue('k2', category)).toBe('Pots / Indoor');
-    expect(formatValue('gone', category, 'en-GB')).toBe('gone');
+    expect(formatValue('gone', category, { locale: 'en-GB', names: 'en-GB' })).toBe('gone');
   });
   it('is found by all that stands above it, and in the order of the list', () => {
     const holds = (op: 'under' | 'is' | 'isNot' | 'contains' | 'atLeast' | 'atMost', value: string) =>

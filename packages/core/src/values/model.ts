@@ -95,12 +95,17 @@ export const plainStyle: ReadingStyle = { decimal: '.', dateOrder: 'ymd' };
 /** A value, with notes on what was done to get it, or the reason (a sentence for people) why there is none. */
 export type Parsed<V> = { ok: true; value: V; notes?: string[] } | { ok: false; reason: string };
 
+/** Whom a value is shown to: how figures and dates are written, and in which language values of lists are named (BCP 47). */
+export interface Reader {
+  locale: string;
+  names: string;
+}
+
 /** One attribute type: everything the rest of the program needs to know of it. */
 export interface ValueType<V extends SingleValue> {
   /** Reads one trimmed, non-empty cell. */
   parse(raw: string, style: ReadingStyle, attribute: Attribute): Parsed<V>;
-  /** For people, in their locale (BCP 47). */
-  format(value: V, locale: string, attribute: Attribute): string;
+  format(value: V, reader: Reader, attribute: Attribute): string;
   /** For files and comparison by machines: plain text without markup of a locale. */
   plain(value: V, attribute: Attribute): string;
   /** Comparable key: a number in the base unit, or folded text in code-unit order. */

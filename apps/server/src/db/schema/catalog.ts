@@ -89,6 +89,12 @@ export const product = pgTable(
     complete: integer('complete').notNull().default(0),
     version: integer('version').notNull().default(1),
     mergedInto: ref('merged_into'),
+    /** The action that took it away; its sources are silent since. Undoing it, or a source that lists it again, brings it back. */
+    removedBy: ref('removed_by'),
+    /** Neither joined to others nor taken away. */
+    stands: boolean('stands')
+      .notNull()
+      .generatedAlwaysAs(sql`merged_into IS NULL AND removed_by IS NULL`),
     updatedAt: moment('updated_at').notNull().defaultNow(),
   },
   (table) => [

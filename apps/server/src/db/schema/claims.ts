@@ -50,6 +50,8 @@ export const record = pgTable(
     madeProductId: ref('made_product_id'),
     /** A later whole list of the supplier no longer has it. */
     dropped: boolean('dropped').notNull().default(false),
+    /** The newest batch when its goods were taken away: what that one and those before it say does not count. */
+    silentAfter: ref('silent_after'),
   },
   (table) => [
     uniqueIndex('record_supplier_key').on(table.supplierId, table.key),

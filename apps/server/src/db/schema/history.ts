@@ -5,6 +5,7 @@ import { userAccount } from './session.js';
 /** What a change may be of. */
 export const subjectKinds = [
   'product',
+  'record',
   'listing',
   'place',
   'channel',

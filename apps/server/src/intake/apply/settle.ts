@@ -55,7 +55,7 @@ export async function settleRecords(
     tx,
     sql`UPDATE record r SET content_id = now.content_id FROM (
           SELECT x.id, o.content_id AS old, (SELECT v.content_id FROM record_version v JOIN batch b ON b.id = v.batch_id
-            WHERE v.record_id = x.id AND b.state IN ${counting} ORDER BY v.batch_id DESC LIMIT 1) AS content_id
+            WHERE v.record_id = x.id AND b.state IN ${counting} AND v.batch_id > coalesce(o.silent_after, 0) ORDER BY v.batch_id DESC LIMIT 1) AS content_id
           FROM unnest(${ids(records)}) AS x(id) JOIN record o ON o.id = x.id) now
         WHERE now.id = r.id AND r.content_id IS DISTINCT FROM now.content_id
         RETURNING r.id, r.product_id AS product, now.old AS before, now.content_id AS after`,

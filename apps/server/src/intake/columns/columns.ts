@@ -169,7 +169,7 @@ interface Mapped {
 export function previewRows(
   batch: Mapped,
   sample: readonly FileRow[],
-  dictionary: Pick<Dictionary, 'attributes' | 'home'>,
+  dictionary: Pick<Dictionary, 'attributes' | 'home' | 'reader'>,
 ): BatchAnswer['sample'] {
   const { read } = rowReader(batch, dictionary);
   return sample.map(({ row, place, cells, broken }) => {
@@ -180,7 +180,7 @@ export function previewRows(
     const say = (slot: string) => {
       const value = content.values[slot];
       const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
-      return value === undefined || !attribute ? '' : formatValue(value, attribute, dictionary.home);
+      return value === undefined || !attribute ? '' : formatValue(value, attribute, dictionary.reader);
     };
     return {
       ...answer,

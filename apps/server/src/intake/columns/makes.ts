@@ -18,8 +18,12 @@ import type { FileRow } from '@velvet-shelf/core/tabular';
 import * as tables from '../../db/schema/index.js';
 
 /** The dictionary with what a batch makes, as if it were there. */
-export async function dictionaryOf(on: Executor, { makes }: Pick<BatchRecord, 'makes'>): Promise<Dictionary> {
-  const dictionary = await loadDictionary(on);
+export async function dictionaryOf(
+  on: Executor,
+  { makes }: Pick<BatchRecord, 'makes'>,
+  locale?: string,
+): Promise<Dictionary> {
+  const dictionary = await loadDictionary(on, locale);
   return { ...dictionary, attributes: withMakes(dictionary.attributes, makes, dictionary.home) };
 }
 

@@ -2,7 +2,7 @@
 import type { ByHand } from '@velvet-shelf/contract';
 import { axisKindOf, isComputed, siblingFaults } from '@velvet-shelf/core/catalog';
 import { foldText, keyOf } from '@velvet-shelf/core/values';
-import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { parseEdit } from '../../catalog/edit.js';
 import type { Executor } from '../../db/client.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
@@ -90,7 +90,7 @@ export async function takenNumbers(
           tables.product.sku,
           variants.map(({ sku }) => sku),
         ),
-        isNull(tables.product.mergedInto),
+        eq(tables.product.stands, true),
       ),
     );
   const taken = new Set([...records, ...products].map(({ key }) => recordKey(key)));

@@ -4,7 +4,7 @@ import { axesOf, isComputed } from '@velvet-shelf/core/catalog';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
 import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { typedText } from '../../catalog/product.js';
 import { type Executor, first } from '../../db/client.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
@@ -34,7 +34,7 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
     on
       .select({ kind: tables.product.kind, title: tables.product.title })
       .from(tables.product)
-      .where(and(eq(tables.product.id, id), isNull(tables.product.mergedInto))),
+      .where(and(eq(tables.product.id, id), eq(tables.product.stands, true))),
   );
   if (family?.kind !== 'family') throw notFound(`family ${id}`);
   const rows = await on

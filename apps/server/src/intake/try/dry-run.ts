@@ -2,7 +2,7 @@
 import type { BatchRowAnswer } from '@velvet-shelf/contract';
 import { type RecordContent, contentChanges } from '@velvet-shelf/core/intake';
 import { type Foreseen, splitSlot } from '@velvet-shelf/core/claims';
-import { type Attribute, type Value, formatValue, plainText } from '@velvet-shelf/core/values';
+import { type Attribute, type Value, formatValue, keyOf, plainText } from '@velvet-shelf/core/values';
 import { type SQL, and, eq, sql, ne } from 'drizzle-orm';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { type Executor, containing, json, queryOne, first, isIn } from '../../db/client.js';
@@ -70,7 +70,7 @@ function spellings(search: string): string[] {
 export async function listRows(
   { db }: Services,
   id: number,
-  query: RowFilter & { cursor?: string | undefined; limit: number },
+  query: RowFilter & { cursor?: string | undefined; limit: number; locale?: string | undefined },
 ): Promise<{ items: BatchRowAnswer[]; next: string | null }> {
   const found = await db
     .select()
@@ -79,11 +79,11 @@ export async function listRows(
     .orderBy(tables.batchRow.row)
     .limit(query.limit + 1);
   const shown = found.slice(0, query.limit);
-  const items = await sayRows(db, id, shown);
+  const items = await sayRows(db, id, shown, query.locale);
   return { items, next: found.length > query.limit ? String(items.at(-1)?.row) : null };
 }
 
-async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<BatchRowAnswer[]> {
+async function sayRows(db: Executor, id: number, shown: RowRecord[], locale?: string): Promise<BatchRowAnswer[]> {
   const head = await first(
     db
       .select({ supplier: tables.batch.supplierId, state: tables.batch.state, makes: tables.batch.makes })
@@ -91,7 +91,7 @@ async function sayRows(db: Executor, id: number, shown: RowRecord[]): Promise<Ba
       .where(eq(tables.batch.id, id)),
   );
   if (!head) throw notFound(`batch ${id}`);
-  const dictionary = await dictionaryOf(db, head);
+  const dictionary = await dictionaryOf(db, head, locale);
   const { attributes } = dictionary;
   const contentsOf = await loadContents(db, shown);
   const goodsOfRow = await goodsOf(db, head.supplier, shown);
@@ -173,9 +173,10 @@ async function loadContents(db: Executor, shown: readonly RowRecord[]): Promise<
   return ({ contentId, beforeId }) => ({ own: byId.get(contentId ?? 0), before: byId.get(beforeId ?? 0) });
 }
 
-function titleOf(content: RecordContent | undefined, cells: readonly string[], { home }: Dictionary): string | null {
+function titleOf(content: RecordContent | undefined, cells: readonly string[], { attributes, home }: Dictionary): string | null {
   const values = content?.values ?? {};
-  const title = values[`title@${home}`] ?? Object.entries(values).find(([slot]) => slot.startsWith('title@'))?.[1];
+  const key = keyOf(attributes, 'title') ?? '';
+  const title = values[`${key}@${home}`] ?? Object.entries(values).find(([slot]) => slot.startsWith(`${key}@`))?.[1];
   if (typeof title === 'string') return title;
   const filled = cells.filter((cell) => cell !== '').slice(0, 3);
   return filled.join(' · ').slice(0, 120) || null;
@@ -190,11 +191,11 @@ function sayFieldName(field: string, attributes: ReadonlyMap<string, Attribute>)
 function sayChange(
   field: string,
   value: Value | undefined,
-  { attributes, home }: Pick<Dictionary, 'attributes' | 'home'>,
+  { attributes, reader }: Pick<Dictionary, 'attributes' | 'reader'>,
 ): string | null {
   if (value === undefined) return null;
   const attribute = attributes.get(splitSlot(field)[0]);
-  const text = attribute ? formatValue(value, attribute, home) : String(value);
+  const text = attribute ? formatValue(value, attribute, reader) : String(value);
   return attribute?.type === 'richText' ? plainText(text).slice(0, 300) : text.slice(0, 300);
 }
 
@@ -242,7 +243,7 @@ export async function fixRow(
   services: Services,
   tried: Tried,
   row: number,
-  cells: Record<string, string>,
+  { cells, locale }: { cells: Record<string, string>; locale?: string | undefined },
 ): Promise<BatchRowAnswer> {
   const { db } = services;
   await withoutTrial(db, tried.id, async (on, { state }) => {
@@ -301,7 +302,7 @@ export async function fixRow(
     .select()
     .from(tables.batchRow)
     .where(and(eq(tables.batchRow.batchId, tried.id), eq(tables.batchRow.row, row)));
-  const [answer] = after ? await sayRows(db, tried.id, [after]) : [];
+  const [answer] = after ? await sayRows(db, tried.id, [after], locale) : [];
   if (!answer) throw notFound(`row ${row} of this batch`);
   return answer;
 }

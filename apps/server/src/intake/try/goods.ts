@@ -3,7 +3,7 @@ import type { BatchRowAnswer } from '@velvet-shelf/contract';
 import { type Foreseen, foreseeRecord } from '@velvet-shelf/core/claims';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import type { JoinLevel } from '@velvet-shelf/core/matching';
-import { sql, eq, and, isNull, isNotNull } from 'drizzle-orm';
+import { sql, eq, and, isNotNull } from 'drizzle-orm';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { loadUnits } from '../../catalog/resolve.js';
 import { type Executor, first, isAmong, isIn } from '../../db/client.js';
@@ -104,7 +104,7 @@ export async function foreseeGoods(
           tables.product.id,
           aimed.map(({ product }) => product),
         ),
-        isNull(tables.product.mergedInto),
+        eq(tables.product.stands, true),
       ),
     );
   const units = await loadUnits(db, [...new Set(unitOf.map(({ unit }) => unit))], dictionary);

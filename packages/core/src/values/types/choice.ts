@@ -21,7 +21,7 @@ export const choice: ValueType<string> = {
           : `“${raw}” is not on our list of ${values.length} for ${attribute.label}`,
     };
   },
-  format: (value, locale, attribute) => closedList(attribute)?.say(value, locale) ?? value,
+  format: (value, { names }, attribute) => closedList(attribute)?.say(value, names) ?? value,
   plain: (value, attribute) => closedList(attribute)?.say(value) ?? value,
   // What is on a list is compared by its key, whatever its names are.
   sortKey: (value, attribute) => (attribute.choices ? value : textKey(value)),

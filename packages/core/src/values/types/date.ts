@@ -23,7 +23,7 @@ function parseDate(raw: string, style: ReadingStyle): Parsed<string> {
 
 export const date: ValueType<string> = {
   parse: parseDate,
-  format: (value, locale) => new Date(`${value}T00:00:00Z`).toLocaleDateString(locale, { timeZone: 'UTC' }),
+  format: (value, { locale }) => new Date(`${value}T00:00:00Z`).toLocaleDateString(locale, { timeZone: 'UTC' }),
   plain: (value) => value,
   sortKey: (value) => value,
 };

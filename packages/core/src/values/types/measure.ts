@@ -4,7 +4,7 @@ import { sayUnit } from '../units.js';
 
 export const measure: ValueType<Measure> = {
   parse: (raw, style, attribute) => parseMeasure(raw, style, attribute.dimension),
-  format: (value, locale) =>
+  format: (value, { locale }) =>
     `${Number(value.amount).toLocaleString(locale, { maximumFractionDigits: 6 })} ${sayUnit(value.unit)}`,
   plain: (value) => `${value.amount} ${sayUnit(value.unit)}`,
   sortKey: (value) => value.base,

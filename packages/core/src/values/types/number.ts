@@ -12,7 +12,7 @@ export const number: ValueType<number> = {
       ? { ...read, value }
       : { ok: false, reason: `“${raw}” is larger than any number kept` };
   },
-  format: (value, locale) => value.toLocaleString(locale, { maximumFractionDigits: 6 }),
+  format: (value, { locale }) => value.toLocaleString(locale, { maximumFractionDigits: 6 }),
   plain: String,
   sortKey: (value) => value,
 };
