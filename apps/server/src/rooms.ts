@@ -15,6 +15,7 @@ import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
 import { intakeCalls, intakeJobs } from './intake/jobs.js';
 import { undoRemoval } from './intake/remove.js';
+import { undoMerge } from './intake/suppliers/merge.js';
 import { undoAppliedAction } from './intake/service.js';
 import { apart } from './jobs/aside.js';
 import { causeCalls } from './causes/jobs.js';
@@ -48,6 +49,7 @@ export function registerRooms(): void {
   registerUndo('assortment', undoAssortment);
   registerUndo('company', undoCompany);
   registerUndo('supplier', undoSupplier);
+  registerUndo('merge-suppliers', undoMerge);
   registerUndo('dictionary', undoDictionary, undoLists);
   registerUndo('list', undoLists);
   registerUndo('edit', undoOffersOf, undoEditAction);

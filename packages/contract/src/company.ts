@@ -100,6 +100,16 @@ export const company = {
     body: z.object({ to: supplierFields.partial(), was: supplierFields.partial() }),
     answer: z.object({}),
   }),
+  mergeSupplier: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/suppliers/:id/merge',
+    summary: 'Make a supplier one with another, which has its files, records and sources from then on',
+    params: idParam,
+    body: z.object({ into: z.number() }),
+    /** Settles the goods. */
+    answer: z.object({ job: z.number() }),
+  }),
   show: endpoint({
     role: 'viewer',
     method: 'GET',

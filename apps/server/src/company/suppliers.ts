@@ -1,7 +1,7 @@
 /** Suppliers, in the order in which they are trusted: whose goods a batch holds. */
 import type { SupplierAnswer, SupplierFields } from '@velvet-shelf/contract';
 import { foldCode, foldText } from '@velvet-shelf/core/values';
-import { sql, eq, and, inArray, isNotNull, count } from 'drizzle-orm';
+import { sql, eq, and, inArray, isNotNull, isNull, count } from 'drizzle-orm';
 import { loadCompany } from './settings.js';
 import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
@@ -16,11 +16,19 @@ import * as tables from '../db/schema/index.js';
 export async function expectSupplier(db: Executor, id: number): Promise<void> {
   if (
     Number.isSafeInteger(id) &&
-    (await first(db.select({ id: tables.supplier.id }).from(tables.supplier).where(eq(tables.supplier.id, id))))
+    (await first(
+      db
+        .select({ id: tables.supplier.id })
+        .from(tables.supplier)
+        .where(and(eq(tables.supplier.id, id), isNull(tables.supplier.mergedInto))),
+    ))
   )
     return;
   throw badRequest(`There is no supplier ${id}`);
 }
+
+/** A supplier’s own number, or that of the one it was made one with. */
+export const currentSupplier = sql<number>`coalesce(${tables.supplier.mergedInto}, ${tables.supplier.id})`.mapWith(Number);
 
 /** Of our own sheet, whose article numbers are our SKUs. */
 export async function ownSupplier(db: Executor): Promise<number> {
@@ -53,6 +61,7 @@ export async function listSuppliers(db: Executor): Promise<SupplierAnswer[]> {
     })
     .from(tables.supplier)
     .leftJoin(tables.record, and(eq(tables.record.supplierId, tables.supplier.id), isNotNull(tables.record.contentId)))
+    .where(isNull(tables.supplier.mergedInto))
     .groupBy(tables.supplier.id)
     .orderBy(tables.supplier.rank, tables.supplier.id);
 }
@@ -100,7 +109,10 @@ const taken = (name: string) => nameTaken(`There is a supplier named ${name} alr
 
 /** Names are compared as people read them: with a space more it is the same one. */
 async function expectFree(tx: Executor, name: string, except = 0): Promise<void> {
-  const others = await tx.select({ id: tables.supplier.id, name: tables.supplier.name }).from(tables.supplier);
+  const others = await tx
+    .select({ id: tables.supplier.id, name: tables.supplier.name })
+    .from(tables.supplier)
+    .where(isNull(tables.supplier.mergedInto));
   if (others.some((other) => other.id !== except && foldText(other.name) === foldText(name))) throw taken(name);
 }
 
@@ -114,6 +126,7 @@ export async function changeSupplier(
   await act(services, user, { kind: 'supplier', tells: ['suppliers'] }, async (on) => {
     const held = await first(on.tx.select().from(tables.supplier).where(eq(tables.supplier.id, id)).for('update'));
     if (!held) throw notFound(`supplier ${id}`);
+    if (held.mergedInto !== null) throw conflict(`${held.name} was made one with another supplier meanwhile`);
     if (to.name !== undefined) await expectFree(on.tx, to.name, id);
     if (to.putAway && held.kind === 'own') throw conflict('The own sheet stays: it is where our own goods come from');
     const delta = deltaOfFields(held, to, was);

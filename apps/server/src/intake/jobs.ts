@@ -51,6 +51,14 @@ export const pullGoods = defineJob({
   run: async (context) => (await import('./pull/fetch.js')).pullGoods(context),
 });
 
+const settleInput = z.object({ action: z.number() });
+export type SettleInput = z.infer<typeof settleInput>;
+export const settleSupplier = defineJob({
+  kind: 'settle-supplier',
+  input: settleInput,
+  run: async (context) => (await import('./suppliers/settle.js')).settleSupplier(context),
+});
+
 export interface ReadInput {
   file: ReceivedFile;
   how?: { kind?: GivenKind; scope?: Scope } | undefined;
@@ -73,5 +81,5 @@ export const lookAt = defineCall<{ id: number; locale: string | undefined }, Bat
   run: async (services, { id, locale }) => (await import('./show.js')).showBatch(services, id, locale),
 });
 
-export const intakeJobs = [tryBatch, findEffect, applyBatch, undoBatch, pullGoods];
+export const intakeJobs = [tryBatch, findEffect, applyBatch, undoBatch, pullGoods, settleSupplier];
 export const intakeCalls = [readFile, correctFile, lookAt];

@@ -9,6 +9,7 @@ import { discardBatch } from './discard.js';
 import { correctFile, lookAt, readFile } from './jobs.js';
 import { fixRow, leaveOut, listRows, refusedRows } from './try/dry-run.js';
 import { fetchItem } from './pull/item.js';
+import { mergeSuppliers } from './suppliers/merge.js';
 import { goesWith, removeGoods } from './remove.js';
 import { cancelPull, listPulls, removePull, savePull, startPull } from './pull/pull.js';
 import { receiveFile } from './read/receive.js';
@@ -82,6 +83,9 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return {};
   });
   route(router, services, api.byHand.make, ({ user, body }) => makeByHand(services, user, body));
+  route(router, services, api.company.mergeSupplier, async ({ params, body, user }) => ({
+    job: await mergeSuppliers(services, user, params.id, body.into),
+  }));
   route(router, services, api.byHand.goesWith, ({ params }) => goesWith(db, params.id));
   route(router, services, api.byHand.remove, async ({ params, user }) => {
     await removeGoods(services, user, params.id);

@@ -3,7 +3,7 @@ import type { TrustRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import { canonical } from '@velvet-shelf/core/values';
-import { sql, eq } from 'drizzle-orm';
+import { sql, eq, isNull } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { type Executor, ids, queryRows, first } from '../db/client.js';
@@ -23,6 +23,7 @@ export async function listTrust(services: Services) {
   const suppliers = await db
     .select({ id: tables.supplier.id, name: tables.supplier.name })
     .from(tables.supplier)
+    .where(isNull(tables.supplier.mergedInto))
     .orderBy(tables.supplier.rank, tables.supplier.id);
   const policies = await db
     .select({ key: tables.attribute.key, policy: tables.trustPolicy.policy, ranking: tables.trustPolicy.ranking })
@@ -105,7 +106,10 @@ async function readTrust(
   { ids: attributeIds, attributes }: Dictionary,
   { attribute, ranking }: TrustWish,
 ): Promise<{ words: string; slot: TrustSlot }> {
-  const known = await tx.select({ id: tables.supplier.id }).from(tables.supplier);
+  const known = await tx
+    .select({ id: tables.supplier.id })
+    .from(tables.supplier)
+    .where(isNull(tables.supplier.mergedInto));
   const stranger = ranking?.find((id) => !known.some((supplier) => supplier.id === id));
   if (stranger !== undefined) throw badRequest(`There is no supplier ${stranger}`);
   if (ranking && new Set(ranking).size < ranking.length) throw badRequest('A supplier stands in the order twice');
@@ -123,6 +127,7 @@ async function heldTrust(tx: Executor, slot: TrustSlot): Promise<HeldTrust> {
     const order = await tx
       .select({ id: tables.supplier.id })
       .from(tables.supplier)
+      .where(isNull(tables.supplier.mergedInto))
       .orderBy(tables.supplier.rank, tables.supplier.id)
       .for('update');
     return { policy: null, ranking: order.map(({ id }) => id) };

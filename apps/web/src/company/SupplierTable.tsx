@@ -15,7 +15,8 @@ import { Field, Form, useFields } from '../design/Form';
 import { PasteLines, type PastedLine, partedLines } from '../design/PasteLines';
 import { Pick } from '../design/Pick';
 import { PutAway } from '../design/PutAway';
-import { count } from '../design/words';
+import { count, plural } from '../design/words';
+import { MergeForm } from '../design/MergeForm';
 import { NewSupplier } from './NewSupplier';
 
 const { shape: fields } = api.company.changeSupplier.body.shape.to;
@@ -32,6 +33,7 @@ export function SupplierTable() {
   const queries = useQueryClient();
   const [adding, setAdding] = useState<'one' | 'many'>();
   const [open, setOpen] = useState<number>();
+  const [merging, setMerging] = useState<SupplierAnswer>();
   const change = useMutation({
     mutationFn: ({ id, ...body }: Change & { id: number }) =>
       call(api.company.changeSupplier, { params: { id }, body }),
@@ -91,12 +93,31 @@ export function SupplierTable() {
                   error={change.error}
                   onSend={(body) => change.mutate({ id: row.id, ...body })}
                   onCancel={() => setOpen(undefined)}
+                  onMerge={() => {
+                    setOpen(undefined);
+                    setMerging(row);
+                  }}
                 />
               )
             }
           />
         )}
       </Loaded>
+      {merging && (
+        <Box above={3}>
+          <MergeForm
+            key={merging.id}
+            name={merging.name}
+            choices={(suppliers.data?.items ?? []).filter(({ id, kind }) => kind === 'supplier' && id !== merging.id)}
+            effect={(into) =>
+              `The files, sources and ${plural(merging.records, 'record')} of ${merging.name} are those of ${into} from then on. Where both list an article number, the newer file speaks.`
+            }
+            merge={(into) => call(api.company.mergeSupplier, { params: { id: merging.id }, body: { into } })}
+            onDone={() => setMerging(undefined)}
+            onCancel={() => setMerging(undefined)}
+          />
+        </Box>
+      )}
       {change.error && open === undefined && <ProblemBox error={change.error} />}
       {adding === 'one' && <NewSupplier onAdded={() => setAdding(undefined)} onCancel={() => setAdding(undefined)} />}
       {adding === 'many' && (
@@ -163,15 +184,17 @@ function readSuppliers(text: string, known: readonly SupplierAnswer[]): PastedLi
 }
 
 function OneSupplier({
-  supplier: { name, language, currency },
+  supplier: { name, language, currency, kind },
   error,
   onSend,
   onCancel,
+  onMerge,
 }: {
   supplier: SupplierAnswer;
   error: unknown;
   onSend: (body: Change) => void;
   onCancel: () => void;
+  onMerge: () => void;
 }) {
   const form = useFields(asked, { name, language, currency: currency ?? '' });
   const tongues = useMemo(() => languages(), []);
@@ -201,6 +224,11 @@ function OneSupplier({
           Cancel
         </Button>
       </Box>
+      {kind === 'supplier' && (
+        <Button color="inherit" onClick={onMerge}>
+          Make one with another…
+        </Button>
+      )}
     </Form>
   );
 }

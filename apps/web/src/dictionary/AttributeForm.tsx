@@ -11,7 +11,7 @@ import { useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { PutAway, type PutAwayChange } from '../design/PutAway';
 import { count, linesOf, plural } from '../design/words';
-import { MergeForm } from './MergeForm';
+import { MergeForm } from '../design/MergeForm';
 import { KindFields, kindFields, kindTyped } from './KindFields';
 
 /** What is typed: lists as lines, choices as words. */

@@ -12,7 +12,7 @@ import { ProblemBox } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Pick } from '../design/Pick';
 import { linesOf, plural } from '../design/words';
-import { MergeForm } from './MergeForm';
+import { MergeForm } from '../design/MergeForm';
 
 const asked = z.object({
   names: z.array(z.object({ language: z.string(), name: z.string().trim().max(200) })),

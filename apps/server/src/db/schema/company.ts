@@ -1,7 +1,7 @@
 /** Whose shelf this is, and who its goods come from. */
 import { sql } from 'drizzle-orm';
-import { boolean, check, integer, pgTable, text } from 'drizzle-orm/pg-core';
-import { rowId } from './columns.js';
+import { type AnyPgColumn, boolean, check, integer, pgTable, text } from 'drizzle-orm/pg-core';
+import { ref, rowId } from './columns.js';
 
 export const supplier = pgTable('supplier', {
   id: rowId(),
@@ -18,6 +18,8 @@ export const supplier = pgTable('supplier', {
   putAway: boolean('put_away').notNull().default(false),
   /** Its numbers for use inside a company are ours, a person says. */
   usesOurNumbers: boolean('uses_our_numbers').notNull().default(false),
+  /** The supplier it was made one with, which has its files and records now. Never one that was merged itself. */
+  mergedInto: ref('merged_into').references((): AnyPgColumn => supplier.id),
 });
 
 /** One row: whose shelf this is. */

@@ -23,6 +23,7 @@ import type { FileRow, Reading } from '@velvet-shelf/core/tabular';
 import { type Role, closedList, foldText, formatValue } from '@velvet-shelf/core/values';
 import { eq, sql, and, desc, isNotNull, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
+import { currentSupplier } from '../../company/suppliers.js';
 import { loadCompany } from '../../company/settings.js';
 import { type Executor, json, queryRows, first, isAmong } from '../../db/client.js';
 import { conflict } from '../../http/problem.js';
@@ -42,8 +43,9 @@ export async function guessSupplier(
 ): Promise<{ id: number; why: string | undefined }> {
   const known = await first(
     db
-      .select({ id: tables.columnMap.supplierId })
+      .select({ id: currentSupplier })
       .from(tables.columnMap)
+      .innerJoin(tables.supplier, eq(tables.supplier.id, tables.columnMap.supplierId))
       .where(eq(tables.columnMap.signature, signature(columns)))
       .orderBy(desc(tables.columnMap.at))
       .limit(1),
@@ -60,9 +62,9 @@ export async function guessSupplier(
   const named =
     listed.find((row) => row.kind === 'supplier' && bears(row)) ??
     listed.find((row) => row.kind === 'own' && (name.includes('own') || name.includes(row.key)));
-  if (named) return { id: named.id, why: 'the file’s name bears theirs' };
+  if (named) return { id: named.mergedInto ?? named.id, why: 'the file’s name bears theirs' };
   if (byName !== undefined) return { id: byName, why: 'a file of this very name was theirs' };
-  const [best] = listed;
+  const best = listed.find(({ mergedInto }) => mergedInto === null);
   if (!best) throw conflict('There is no supplier yet; add one first');
   return { id: best.id, why: undefined };
 }

@@ -29,6 +29,7 @@ import {
 import type { BatchCounts } from '../../db/schema/index.js';
 import { rowReader } from '../columns/columns.js';
 import { dictionaryOf } from '../columns/makes.js';
+import { currentSupplier } from '../../company/suppliers.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { emptyCounts } from './counts.js';
 import { findMeetings } from './meets.js';
@@ -91,7 +92,11 @@ interface Judge {
 /** Compiles a judge for rows of a batch. */
 export async function compileJudge(db: Executor, batch: Tried, dictionary: Dictionary): Promise<Judge> {
   const isOwn = batch.supplier.kind === 'own';
-  const suppliers = await db.select({ id: tables.supplier.id, name: tables.supplier.name }).from(tables.supplier);
+  const suppliers = await db
+    .select({ id: currentSupplier, name: tables.supplier.name })
+    .from(tables.supplier)
+    // Of two of a name the one that stands is the last, which counts.
+    .orderBy(sql`(${tables.supplier.mergedInto} IS NULL)`);
   const byName = new Map(suppliers.map((supplier) => [foldText(supplier.name), supplier.id]));
   const reader = rowReader(batch, dictionary);
   const isUpdate = batch.scope === 'update';

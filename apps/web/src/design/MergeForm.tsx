@@ -4,10 +4,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useWatch } from 'react-hook-form';
 import { z } from 'zod';
-import { Box } from '../design/Box';
-import { ProblemBox, useTell } from '../design/feedback';
-import { Form, useFields } from '../design/Form';
-import { Pick } from '../design/Pick';
+import { Box } from './Box';
+import { ProblemBox, useTell } from './feedback';
+import { Form, useFields } from './Form';
+import { Pick } from './Pick';
 
 const asked = z.object({ into: z.string().min(1, 'Choose the one that is left') });
 

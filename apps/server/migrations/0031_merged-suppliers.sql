@@ -1,0 +1,2 @@
+ALTER TABLE "supplier" ADD COLUMN "merged_into" bigint;--> statement-breakpoint
+ALTER TABLE "supplier" ADD CONSTRAINT "supplier_merged_into_supplier_id_fk" FOREIGN KEY ("merged_into") REFERENCES "public"."supplier"("id") ON DELETE no action ON UPDATE no action;
