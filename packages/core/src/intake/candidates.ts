@@ -36,6 +36,9 @@ export interface Heard {
 /** Where a column’s amounts stand among those of the other columns of prices. */
 export type PriceRank = 'lowest' | 'highest';
 
+/** Of whom a column’s texts are: each row its own, all rows of a family the same, or several families the same. */
+export type Shared = 'row' | 'family' | 'families';
+
 export interface Surroundings {
   dictionary: ReadonlyMap<string, Attribute>;
   style: ReadingStyle;
@@ -44,6 +47,8 @@ export interface Surroundings {
   tongues: ReadonlyMap<string, number>;
   /** Columns of prices, once names have been heard. */
   ranks?: ReadonlyMap<Column, PriceRank>;
+  /** Where the file has families, and enough of them to tell. */
+  shared?: ReadonlyMap<Column, Shared>;
 }
 
 /** Languages that name a thing first and what is special of it after. */

@@ -76,6 +76,29 @@ describe('suggestions', () => {
       { to: 'attribute', attribute: 'germination', join: ' ' },
     ]);
   });
+  describe('in a file of families', () => {
+    const rows = (names: [family: string, text: string][]) =>
+      names.flatMap(([family, text], i) => [1, 2, 3].map((n) => [`A-${i}${n}`, family, text, String(n)]));
+    const titled = (names: [string, string][]) =>
+      suggest(['Article no.', 'Parent SKU', 'Name', 'No.'], rows(names))[2];
+
+    it('a text of each family is their title, however often rows repeat it', () => {
+      const names: [string, string][] = ['Oak bench', 'Ash stool', 'Elm table', 'Pine shelf'].map((name, i) => [
+        `F${i}`,
+        `${name}, oiled`,
+      ]);
+      const found = titled(names);
+      expect(found?.target).toMatchObject({ to: 'attribute', attribute: 'title' });
+      expect(found?.score).toBeGreaterThan(90);
+    });
+    it('a text that several families share is none', () => {
+      const names: [string, string][] = ['F0', 'F1', 'F2', 'F3', 'F4', 'F5'].map((family, i) => [
+        family,
+        i < 3 ? 'Hearth & Home' : 'Garden Days',
+      ]);
+      expect(titled(names)?.target).toEqual({ to: 'ignore' });
+    });
+  });
   it('take sizes of several parts apart as the header names them, and leave them where it does not', () => {
     const rows = [
       ['A', '12 x 20 cm'],

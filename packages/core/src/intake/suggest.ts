@@ -6,6 +6,7 @@ import { type Column, type Naming, describe, ofBase } from './column.js';
 import { withMakersNumber } from './makers.js';
 import { type ColumnMap, type ColumnTarget, markOf } from './mapping.js';
 import { priceChoice, priceRanks } from './price-columns.js';
+import { sharedTexts } from './shared.js';
 import { sizeTargets } from './sizes.js';
 import { type Traits, traitsOf } from './traits.js';
 import { guessLanguage, stateWords } from './vocabulary.js';
@@ -68,7 +69,11 @@ export function suggestColumns(setup: SuggestSetup): Suggestion[] {
     isOwn: setup.isOwn !== false,
     tongues: tonguesOf(columns),
   };
-  const around = { ...named, ranks: priceRanks(columns, setup.sample, named) };
+  const around = {
+    ...named,
+    ranks: priceRanks(columns, setup.sample, named),
+    shared: sharedTexts(columns, setup.sample, named),
+  };
   const settled = columns.map((column): Suggestion[] | undefined => {
     const known = earlier.get(foldText(column.name));
     if (known)

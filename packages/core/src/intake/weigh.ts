@@ -29,6 +29,7 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
   if (filled === 0) return 0;
   const isFew = filled < 4;
   const { style, dictionary } = around;
+  const shared = around.shared?.get(column);
   const measured = (dimension: Parameters<Traits['measures']>[0]) => {
     if (traits.parts > 0 || traits.pack > 0.3) return -3;
     if (column.unit !== undefined && units[column.unit]?.dimension !== dimension) return -5;
@@ -57,11 +58,15 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
       if (number > 0.8 || traits.url > 0.5) return -5;
       if (traits.markup > 0.3 || length > 220) return -3;
       if (isFew) return 0;
+      // One a family is a title that its variants share; one of several families is a brand, a range or a series.
+      if (shared === 'family') return words >= 2 ? 0.8 : -0.4;
+      if (shared === 'families') return -5;
       return variety < 0.35 ? -2.6 : words >= 2 ? 0.8 : variety > 0.8 ? -0.2 : -1.2;
     case 'description':
       if (number > 0.8 || traits.url > 0.5) return -5;
       return traits.markup > 0.3 || length > 90 ? 1.6 : length > 45 ? 0.4 : length < 18 ? -2.2 : -0.6;
     case 'brand':
+      if (shared === 'row' && !isFew) return -3;
       return number > 0.8 || length > 45 ? -4 : isFew ? 0.2 : variety < 0.5 ? 0.7 : -1.4;
     case 'family':
       if (traits.url > 0.5 || length > 80) return -4;
