@@ -58,6 +58,21 @@ test('a family is given a new value of an option, what is there already is known
   await expect(drawer.getByText('MS-HOL42-990MM-CHALK')).toHaveCount(0);
 });
 
+test('a product is deleted with what goes with it said first, and is back with the undo', async ({ page }) => {
+  const [{ id, sku }] = (await read(page, '/api/search?q=MS-HOL42-10&without=families')).items;
+  const found = async () => (await read(page, `/api/search?q=${sku}&without=families`)).items.length;
+  await page.goto(`/catalog?show=variants&all=yes&open=${id}`);
+  const drawer = page.getByLabel('Product', { exact: true });
+  await drawer.getByRole('button', { name: /^Delete / }).click();
+  await expect(drawer.getByText(/1 variant.* will be silent until they are listed again/)).toBeVisible();
+  const before = await found();
+  await drawer.getByRole('button', { name: /^Delete / }).click();
+  await expect(drawer).toHaveCount(0);
+  await expect.poll(found).toBe(before - 1);
+  await undoneAtTheFoot(page, /out of the catalog/);
+  await expect.poll(found).toBe(before);
+});
+
 test('two goods are found and joined by hand', async ({ page }) => {
   const [one, other] = (await read(page, '/api/search?q=MS-HOL42-10&without=families')).items;
   await page.goto(`/catalog?show=variants&all=yes&open=${one.id}`);

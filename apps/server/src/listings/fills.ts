@@ -4,7 +4,7 @@ import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
 import { sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
-import { loadDictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustCompare } from '../channels/fills.js';
 import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
@@ -42,8 +42,19 @@ async function describeFills(
       fill: placed.get(attribute.key) ?? null,
       suggested: placed.has(attribute.key) ? null : (suggested.get(attribute.key) ?? null),
       steps: offeredFits(attribute.limits),
-      sources: sourcesFor(attribute, dictionary.attributes),
+      sources: [
+        ...sourcesFor(attribute, dictionary.attributes),
+        ...mergedSources(placed.get(attribute.key), dictionary),
+      ],
     }));
+}
+
+/** Attributes that the fill names and that were made one with another since: the fill goes on reading that one. */
+function mergedSources(fill: Fill | undefined, { attributes, merged }: Dictionary): { name: string; label: string }[] {
+  const written = JSON.stringify(fill ?? null);
+  return [...merged.keys()].flatMap((key) =>
+    written.includes(JSON.stringify(key)) ? [{ name: key, label: attributes.get(key)?.label ?? key }] : [],
+  );
 }
 
 const uncounted = { filled: 0, missing: 0, samples: [] };

@@ -42,12 +42,18 @@ export function Removal({
       </Button>
     );
   return (
-    <Box row role="status">
+    <Box row wrap role="status">
       <Box as="span" small>
         {goes}
       </Box>
-      <Button variant="outlined" color="error" disabled={removal.isPending} onClick={() => removal.mutate()}>
-        {verb} {of}
+      <Button
+        variant="outlined"
+        color="error"
+        aria-label={`${verb} ${of}`}
+        disabled={removal.isPending}
+        onClick={() => removal.mutate()}
+      >
+        {verb}
       </Button>
       <Button color="inherit" onClick={() => setAsked(false)}>
         Keep it

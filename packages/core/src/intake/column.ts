@@ -46,7 +46,7 @@ const wholeLanguage = /\b([a-z]{2}-[A-Z]{2})\b/;
 /** "Title (sv)", "name_de": what may be a content language by its first half, at the end of a name. */
 const languageEnd = /[\s_([-]([a-z]{2})[\])]?$/i;
 /** "Height in cm", "Höhe cm": a unit at the end of a name, with or without a word before it. */
-const unitEnd = /[\s_](?:in\s+)?(?!in$)(\p{L}+)$/u;
+const unitEnd = /[\s_](?:in\s+)?(?![iI][nN]$)(\p{L}+)$/u;
 /** How columns of a file are named. */
 export interface Naming {
   /** The first rows, each as long as the header. */
