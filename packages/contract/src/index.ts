@@ -11,6 +11,7 @@ import { listings } from './listings.js';
 import { matching } from './matching.js';
 import { movingIn } from './moving-in.js';
 import { session } from './session.js';
+import { sheet } from './sheet.js';
 import { stock } from './stock.js';
 import { today } from './today.js';
 
@@ -30,6 +31,7 @@ export * from './matching.js';
 export * from './moving-in.js';
 export * from './own-channels.js';
 export * from './session.js';
+export * from './sheet.js';
 export * from './stock.js';
 export * from './today.js';
 
@@ -41,6 +43,7 @@ export const api = {
   intake,
   matching,
   catalog,
+  sheet,
   byHand,
   enrichment,
   channels,

@@ -1,20 +1,21 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
 import { type Edit, type Effect, editSchema } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { splitSlot } from '@velvet-shelf/core/claims';
-import { type Attribute, type Value, canonical, parseValue, plainStyle, readGtin } from '@velvet-shelf/core/values';
+import { type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
+import { type Attribute, type Value, canonical, readTyped } from '@velvet-shelf/core/values';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { type Executor, ids, first } from '../db/client.js';
-import { act } from '../history/act.js';
+import { type Executor, ids, first, json, queryRows } from '../db/client.js';
+import { type Acting, act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { badRequest, notFound, stale } from '../http/problem.js';
+import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { fieldOf } from './fields.js';
+import { type EditField, fieldOf } from './fields.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
-import { resolveUnits } from './resolve.js';
+import type { ProductRow } from './draft.js';
+import { loadUnits, resolveUnits } from './resolve.js';
 import { unitsOf } from './units.js';
-import { explainProduct, typedText } from './product.js';
+import { typedText } from './product.js';
 import * as tables from '../db/schema/index.js';
 import { changesOf } from '../history/record.js';
 
@@ -25,33 +26,109 @@ export interface ProductEdits {
 
 export type KeptClaim = { value: Value } | { empty: true } | null;
 
-/** Saves edits of one or many products as one action; a conflict anywhere saves nothing. */
+/** A value that is another one than the edit was made against. */
+interface Conflict {
+  productId: number;
+  attribute: string;
+  language: string | null;
+  /** As it is now, and as it was to become. */
+  current: string | null;
+  yours: string | null;
+  detail: string;
+}
+
+/** Saves edits of one or many products as one action; a conflict or a fault anywhere saves nothing, and all of them are told. */
 export async function saveEdits(services: Services, user: User, list: ProductEdits[], words?: string): Promise<Effect> {
   const dictionary = await loadDictionary(services.db);
   const { effect } = await act(services, user, { kind: 'edit', tells: ['catalog'] }, async (on) => {
+    const products = [...new Set(list.map(({ productId }) => productId))];
+    await lockUnits(on.tx, products);
+    const held = await heldBy(on.tx, products, dictionary);
     const said: string[] = [];
-    const units = new Set<number>();
-    await lockUnits(
-      on.tx,
-      list.map(({ productId }) => productId),
-    );
+    const claims: WantedClaim[] = [];
+    const conflicts: Conflict[] = [];
+    const faults: { pointer: string; detail: string }[] = [];
     for (const { productId, edits } of list) {
-      const { product, slots } = await explainProduct(on.tx, productId, dictionary);
-      units.add(product.unit_id);
+      const { product, slots } = held(productId);
       for (const edit of edits.map((each) => editSchema.parse(each))) {
         const editField = fieldOf(edit.attribute);
-        const { label, delta } = editField
-          ? await editField(on.tx, { productId, product, edit, actionId: on.id })
-          : await editClaim(on.tx, productId, edit, user, dictionary, slots);
-        on.change({ kind: 'product', id: productId, delta });
-        said.push(`${label} of ${product.sku ?? product.title ?? 'a product'}`);
+        try {
+          const label = editField
+            ? await withField(on, editField, { productId, product, edit })
+            : wanted(edit, { productId, slots, dictionary, claims });
+          said.push(`${label} of ${product.sku ?? product.title ?? 'a product'}`);
+        } catch (error) {
+          if (!(error instanceof Problem)) throw error;
+          if (error.status === 412) conflicts.push({ productId, ...conflictOf(edit, error) });
+          else if (error.status === 400)
+            faults.push({ pointer: `/body/edits/${edit.attribute}`, detail: error.message });
+          else throw error;
+        }
       }
     }
-    on.change(...(await resolveUnits(on.tx, [...units], dictionary)));
+    refuse(conflicts, faults);
+    const before = await writeClaims(on.tx, claims, user.id);
+    on.change(
+      ...claims.map(({ productId, slot, claim }, i) => ({
+        kind: 'product' as const,
+        id: productId,
+        delta: { [`#${slot}`]: [before[i] ?? null, claim] },
+      })),
+    );
+    const units = await unitsOf(on.tx, products);
+    on.change(...(await resolveUnits(on.tx, units, dictionary)));
     on.say(words ?? sayEdits(said));
-    await on.dirty([...units]);
+    await on.dirty(units);
   });
   return effect;
+}
+
+async function withField(
+  on: Acting,
+  editField: EditField,
+  { productId, product, edit }: { productId: number; product: ProductRow; edit: ParsedEdit },
+): Promise<string> {
+  const { label, delta } = await editField(on.tx, { productId, product, edit, actionId: on.id });
+  on.change({ kind: 'product', id: productId, delta });
+  return label;
+}
+
+const conflictOf = (edit: ParsedEdit, { extra, message }: Problem) => ({
+  attribute: edit.attribute,
+  language: edit.language,
+  current: typeof extra.current === 'string' ? extra.current : null,
+  yours: edit.text ?? null,
+  detail: message,
+});
+
+function refuse(conflicts: readonly Conflict[], faults: readonly { pointer: string; detail: string }[]): void {
+  const [fault] = faults;
+  if (fault) throw badRequest(fault.detail, [...faults]);
+  const [conflict] = conflicts;
+  if (!conflict) return;
+  const others = conflicts.length > 1 ? ` (and ${conflicts.length - 1} more)` : '';
+  throw stale(`${conflict.detail}${others}`, { ...conflict, conflicts });
+}
+
+/** What each of these products holds, slot by slot; throws for one there is none of. */
+async function heldBy(
+  tx: Executor,
+  products: readonly number[],
+  dictionary: Dictionary,
+): Promise<(id: number) => { product: ProductRow; slots: Slots }> {
+  const loaded = await loadUnits(tx, await unitsOf(tx, products), dictionary);
+  const held = new Map<number, { product: ProductRow; slots: Slots }>();
+  for (const { products: members, claims } of loaded.values()) {
+    const { family, variants } = resolveUnit(claims, dictionary.attributes, dictionary.policies);
+    const byId = new Map(variants.map((variant) => [variant.id, variant.slots]));
+    for (const product of members)
+      held.set(product.id, { product, slots: product.kind === 'family' ? family : (byId.get(product.id) ?? new Map()) });
+  }
+  return (id) => {
+    const found = held.get(id);
+    if (!found) throw notFound(`product ${id} any more`);
+    return found;
+  };
 }
 
 /** Of two who edit the same goods at once the second one compares with what the first has made of them. */
@@ -67,14 +144,25 @@ function sayEdits(said: string[]): string {
 
 type ParsedEdit = z.output<typeof editSchema>;
 
-async function editClaim(
-  tx: Executor,
-  productId: number,
+/** A claim a person wants to make; null lets the sources speak again. */
+interface WantedClaim {
+  productId: number;
+  attributeId: number;
+  language: string;
+  slot: string;
+  claim: KeptClaim;
+}
+
+/** Adds the claim an edit asks for; answers its label. Throws where it cannot be read, or was made against another value. */
+function wanted(
   edit: ParsedEdit,
-  user: User,
-  dictionary: Dictionary,
-  slots: Awaited<ReturnType<typeof explainProduct>>['slots'],
-) {
+  {
+    productId,
+    slots,
+    dictionary,
+    claims,
+  }: { productId: number; slots: Slots; dictionary: Dictionary; claims: WantedClaim[] },
+): string {
   const attribute = dictionary.attributes.get(edit.attribute);
   const attributeId = attribute && dictionary.ids.get(attribute.key);
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
@@ -89,33 +177,48 @@ async function editClaim(
       yours: edit.text ?? null,
       attribute: attribute.key,
     });
-  const before = await keptClaim(tx, productId, attributeId, language);
-  const after: KeptClaim = edit.letGo ? null : readEdit(edit.text ?? null, attribute);
-  await writeClaim(tx, productId, attributeId, language, after, user.id);
-  return { label: attribute.label, delta: { [`#${slot}`]: [before, after] } };
+  const claim: KeptClaim = edit.letGo ? null : readEdit(edit.text ?? null, attribute);
+  claims.push({ productId, attributeId, language, slot, claim });
+  return attribute.label;
 }
 
 function readEdit(text: string | null, attribute: Attribute): KeptClaim {
-  const read = parseEdit(text, attribute);
-  if ('reason' in read)
-    throw badRequest(`${attribute.label}: ${read.reason}`, [
-      { pointer: `/body/edits/${attribute.key}`, detail: read.reason },
-    ]);
+  const read = readTyped(text, attribute);
+  if ('reason' in read) throw badRequest(`${attribute.label}: ${read.reason}`);
   return read.claim;
 }
 
-/** What a person typed as a claim, or why it cannot be one; nothing typed is empty on purpose. */
-export function parseEdit(
-  text: string | null,
-  attribute: Attribute,
-): { claim: { value: Value } | { empty: true } } | { reason: string } {
-  if (text === null || text.trim() === '') return { claim: { empty: true } };
-  const read = parseValue(text, plainStyle, attribute);
-  if (!read.ok) return { reason: read.reason };
-  if (attribute.role !== 'gtin') return { claim: { value: read.value } };
-  const gtin = readGtin(text);
-  return gtin.ok ? { claim: { value: gtin.written } } : { reason: gtin.reason };
+/** Writes claims as sets; answers what each replaces. */
+async function writeClaims(tx: Executor, claims: readonly WantedClaim[], actor: number): Promise<KeptClaim[]> {
+  if (claims.length === 0) return [];
+  const rows = claims.map(({ productId, attributeId, language, claim }) => ({
+    product: productId,
+    attribute: attributeId,
+    lang: language,
+    value: claim && 'value' in claim ? claim.value : null,
+  }));
+  const table = (list: readonly object[]) =>
+    sql`jsonb_to_recordset(${json(list)}) AS t(product bigint, attribute bigint, lang text, value jsonb)`;
+  const same = sql`e.product_id = t.product AND e.attribute_id = t.attribute AND e.lang = t.lang`;
+  const held = await queryRows<{ product: number; attribute: number; lang: string; value: Value | null }>(
+    tx,
+    sql`SELECT t.product, t.attribute, t.lang, e.value FROM ${table(rows)} JOIN claim_edit e ON ${same}`,
+  );
+  const keyOf = (row: { product: number; attribute: number; lang: string }) =>
+    `${row.product} ${row.attribute} ${row.lang}`;
+  const byKey = new Map(held.map((row) => [keyOf(row), row.value === null ? emptied : { value: row.value }]));
+  const letGo = rows.filter((_, i) => claims[i]?.claim === null);
+  if (letGo.length > 0) await tx.execute(sql`DELETE FROM claim_edit e USING ${table(letGo)} WHERE ${same}`);
+  const said = rows.filter((_, i) => claims[i]?.claim !== null);
+  if (said.length > 0)
+    await tx.execute(sql`
+      INSERT INTO claim_edit (product_id, attribute_id, lang, value, actor)
+      SELECT DISTINCT ON (t.product, t.attribute, t.lang) t.product, t.attribute, t.lang, t.value, ${actor} FROM ${table(said)}
+      ON CONFLICT (product_id, attribute_id, lang) DO UPDATE SET value = excluded.value, actor = excluded.actor, at = now()`);
+  return rows.map((row) => byKey.get(keyOf(row)) ?? null);
 }
+
+const emptied = { empty: true } as const;
 
 const isClaim = (productId: number, attributeId: number, language: string) =>
   and(

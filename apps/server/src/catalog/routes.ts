@@ -6,6 +6,7 @@ import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';
+import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
@@ -33,6 +34,16 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.catalog.history, async ({ params, locale }) => ({
     items: await productHistory(db, params.id, locale),
   }));
+
+  route(router, services, api.sheet.columns, async () => ({ items: await sheetColumns(db) }));
+  route(router, services, api.sheet.rows, async ({ params, query }) => ({
+    items: await sheetRows(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean) }),
+  }));
+  route(router, services, api.sheet.save, async ({ body, user }) => {
+    const effect = await saveEdits(services, user, body.products);
+    notify('catalog');
+    return effect;
+  });
 
   route(router, services, api.catalog.export, async ({ ctx, query: { view, columns, format } }) => {
     const file = await exportGrid(db, {

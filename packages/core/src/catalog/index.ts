@@ -4,3 +4,4 @@ export * from './family-title.js';
 export * from './complete.js';
 export * from './words/index.js';
 export * from './variants/index.js';
+export * from './sheet/index.js';

@@ -24,7 +24,7 @@ import { compileFill } from './fills.js';
 import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
 import type { PlaceSetup } from './place.js';
-import { variantLookup } from './lookup.js';
+import { comparables, variantLookup } from './lookup.js';
 import type { View } from './sources.js';
 
 export interface Finding {
@@ -95,7 +95,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const lookup = variantLookup(dictionary, setup.language);
-  const inAssortment = compileCondition(setup.assortment, dictionary, lookup);
+  const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
     setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant);
   const eligibility = rulebook.eligibility.map((rule) => ({

@@ -11,8 +11,7 @@ import {
   compileRule,
   sayFit,
 } from '../fills/index.js';
-import { type Attribute, withEntries } from '../values/index.js';
-import { variantLookup } from './lookup.js';
+import { comparables, variantLookup } from './lookup.js';
 import type { PlaceSetup } from './place.js';
 import { type Source, type View, compileSource } from './sources.js';
 
@@ -44,7 +43,7 @@ const isFitted = (value: ChannelValue): boolean =>
 
 /** What rules are compiled with at a place. */
 function contextOf(setup: PlaceSetup): RuleContext<View> {
-  const lookup = factLookup(setup);
+  const lookup = variantLookup(setup.dictionary, setup.language);
   const known = comparables(setup.dictionary);
   const context: RuleContext<View> = {
     source: (name) => {
@@ -53,31 +52,11 @@ function contextOf(setup: PlaceSetup): RuleContext<View> {
     },
     holds: (condition) =>
       conditionAttributes(condition).every((name) => known.has(name))
-        ? compileCondition(condition, known, lookup)
+        ? compileCondition(condition, known, ({ variant }, name, of) => lookup(variant, name, of))
         : () => false,
     compile: (rule) => compileRule(rule, context),
   };
   return context;
-}
-
-/** What the cases of fills can compare beside attributes. */
-const stockFact: Attribute = {
-  key: 'stock',
-  label: 'Stock',
-  type: 'number',
-  many: false,
-  perLanguage: false,
-  level: 'variant',
-  group: '',
-};
-/** All that the cases of fills can compare; one that compares anything else never holds. */
-export const comparables = (dictionary: ReadonlyMap<string, Attribute>): ReadonlyMap<string, Attribute> =>
-  withEntries(dictionary, [[stockFact.key, stockFact]]);
-
-function factLookup({ dictionary, language }: PlaceSetup) {
-  const lookup = variantLookup(dictionary, language);
-  return ({ variant }: View, attribute: string, of: string | undefined) =>
-    attribute === stockFact.key ? Math.max(0, variant.stock) : lookup(variant, attribute, of);
 }
 
 const withStep = (source: Source): RuleSource<View> => ({ ...source, step: (view) => catalogStep(source, view) });

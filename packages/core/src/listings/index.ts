@@ -2,7 +2,6 @@ export * from './place.js';
 export * from './evaluate.js';
 export * from './causes.js';
 export * from './apart.js';
-export { variantLookup } from './lookup.js';
-export { comparables } from './fills.js';
+export { comparables, variantLookup } from './lookup.js';
 export { sourcesFor } from './sources.js';
 export * from './suggest-fills.js';

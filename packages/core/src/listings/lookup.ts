@@ -1,13 +1,28 @@
 import type { Variant } from '../catalog/index.js';
-import { type Attribute, type Value, keyOf } from '../values/index.js';
+import { type Attribute, type Value, keyOf, withEntries } from '../values/index.js';
 
-/** Effective value of an attribute on a variant, for conditions. */
+const stockFact: Attribute = {
+  key: 'stock',
+  label: 'Stock',
+  type: 'number',
+  many: false,
+  perLanguage: false,
+  level: 'variant',
+  group: '',
+};
+
+/** All that conditions of a place can compare: attributes, and the stock beside them. */
+export const comparables = (dictionary: ReadonlyMap<string, Attribute>): ReadonlyMap<string, Attribute> =>
+  withEntries(dictionary, [[stockFact.key, stockFact]]);
+
+/** Effective value of an attribute on a variant, or its stock, for conditions. */
 export function variantLookup(
   attributes: ReadonlyMap<string, Attribute>,
   home: string,
 ): (variant: Variant, attribute: string, language: string | undefined) => Value | undefined {
   const [sku, category] = [keyOf(attributes, 'sku'), keyOf(attributes, 'category')];
   return (variant, attribute, language) => {
+    if (attribute === stockFact.key) return Math.max(0, variant.stock);
     if (attribute === sku) return variant.sku;
     if (attribute === category) return variant.category;
     return variant.facts[attribute] ?? variant.texts[attribute]?.[language ?? home];

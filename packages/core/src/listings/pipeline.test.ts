@@ -163,6 +163,12 @@ describe('evaluating a family', () => {
       findings: [],
     });
   });
+  it('has in its assortment what its condition says, by stock too', () => {
+    const assortment = { attribute: 'stock', op: 'atLeast' as const, value: '5' };
+    const standing = (stock: number) =>
+      compilePlace(setup({ assortment })).evaluate(family({ ...variant(1), stock }), today)[0]?.standing;
+    expect([standing(5), standing(4), standing(-3)]).toEqual(['in', 'left', 'left']);
+  });
   it('sends a sale while it lasts, and knows the day it ends', () => {
     const sale = variant(1, {
       offers: { GBP: { regular: '10.00', sale: { amount: '8.00', from: '2026-11-20', to: '2026-11-30' } } },

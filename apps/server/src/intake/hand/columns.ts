@@ -4,8 +4,7 @@ import type { ByHand } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { ColumnTarget } from '@velvet-shelf/core/intake';
-import { type Attribute, foldText, keyOf } from '@velvet-shelf/core/values';
-import { parseEdit } from '../../catalog/edit.js';
+import { type Attribute, foldText, keyOf, readTyped } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { type Growing, takenOver } from './growing.js';
 
@@ -54,7 +53,7 @@ export function columnsOf(
       ({ label, level, key }) => level === 'variant' && !isComputed(key) && foldText(label) === foldText(axis),
     );
     const isRead = ({ options }: ByHand['variants'][number]) =>
-      attribute !== undefined && !('reason' in parseEdit(options[i] ?? '', attribute));
+      attribute !== undefined && !('reason' in readTyped(options[i] ?? '', attribute));
     if (attribute && !shared.some((one) => one.attribute === attribute.key) && variants.every(isRead))
       columns.push({ head: attribute.label, target: feeds(attribute), cell: ({ options }) => options[i] ?? '' });
   }

@@ -1,9 +1,8 @@
 /** What is wrong with goods that are to be made by hand, each fault at its field. */
 import type { ByHand } from '@velvet-shelf/contract';
 import { axisKindOf, isComputed, siblingFaults } from '@velvet-shelf/core/catalog';
-import { foldText, keyOf } from '@velvet-shelf/core/values';
+import { foldText, keyOf, readTyped } from '@velvet-shelf/core/values';
 import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
-import { parseEdit } from '../../catalog/edit.js';
 import type { Executor } from '../../db/client.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import type { Pointed } from '../../http/problem.js';
@@ -21,7 +20,7 @@ export function faultsOf(given: ByHand, dictionary: Dictionary, growing: Growing
     const attribute = dictionary.attributes.get(key);
     if (!attribute || isComputed(key)) say(`shared/${i}`, `There is no attribute “${key}” that can be typed`);
     else {
-      const read = parseEdit(text, attribute);
+      const read = readTyped(text, attribute);
       if ('reason' in read) say(`shared/${i}/text`, `${attribute.label}: ${read.reason}`);
     }
   }
@@ -30,7 +29,7 @@ export function faultsOf(given: ByHand, dictionary: Dictionary, growing: Growing
   const seen = new Map<string, number>();
   const gtinAttribute = dictionary.attributes.get(keyOf(dictionary.attributes, 'gtin') ?? '');
   for (const [i, { sku, options, gtin }] of variants.entries()) {
-    const number = gtin === '' || !gtinAttribute ? undefined : parseEdit(gtin, gtinAttribute);
+    const number = gtin === '' || !gtinAttribute ? undefined : readTyped(gtin, gtinAttribute);
     if (number && 'reason' in number) say(`variants/${i}/gtin`, number.reason);
     const before = seen.get(recordKey(sku));
     if (before !== undefined) say(`variants/${i}/sku`, `Variant ${before + 1} has the SKU ${sku} already`);

@@ -1,9 +1,9 @@
 /** Our own grid's export brought back: cells that differ become a person's edits; columns and rows not there say nothing. */
 import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { type FileRow, spreadsheetPlain } from '@velvet-shelf/core/tabular';
-import { type Attribute, parseDecimal, plainStyle, sameValue, keyOf } from '@velvet-shelf/core/values';
+import { type Attribute, parseDecimal, plainStyle, sameValue, keyOf, readTyped } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
-import { type KeptClaim, keptClaim, parseEdit, undoEdit, writeClaim } from '../../catalog/edit.js';
+import { type KeptClaim, keptClaim, undoEdit, writeClaim } from '../../catalog/edit.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { type ExportColumn, type Exported, cellOf, columnByKey, idColumn, loadExported } from '../../catalog/export.js';
 import { resolveUnits } from '../../catalog/resolve.js';
@@ -176,10 +176,10 @@ function compare(
 ): 'same' | 'other' | { reason: string } {
   if (column.kind === 'attribute') {
     const attribute = dictionary.attributes.get(column.attribute) as Attribute;
-    const now = parseEdit(after, attribute);
+    const now = readTyped(after, attribute);
     if ('reason' in now) return now;
     if (before === '' || after === '') return 'other';
-    const was = parseEdit(before, attribute);
+    const was = readTyped(before, attribute);
     return 'claim' in was && 'value' in was.claim && 'value' in now.claim && sameValue(was.claim.value, now.claim.value)
       ? 'same'
       : 'other';
@@ -259,7 +259,7 @@ async function writeEdit(
   const attributeId = attribute && dictionary.ids.get(attribute.key);
   if (attribute && attributeId !== undefined) {
     const language = edit.language ?? '';
-    const read = parseEdit(edit.after, attribute);
+    const read = readTyped(edit.after, attribute);
     if ('reason' in read) return {};
     const before = await keptClaim(tx, product, attributeId, language);
     await writeClaim(tx, product, attributeId, language, read.claim satisfies KeptClaim, actor);

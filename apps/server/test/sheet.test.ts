@@ -1,0 +1,93 @@
+/** The sheet: cells as they are held, and many of them saved as one. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, Client, db } from './client.js';
+
+const client = new Client();
+type Body = Answer['body'];
+
+const slots = ['material', 'weight', 'title@en-GB', 'price@GBP', 'stock'];
+const open = async (search: string): Promise<string> =>
+  (await client.send('POST', '/api/views', { search, show: 'variants', everything: true })).body.token;
+const rows = async (search: string): Promise<Body[]> =>
+  (await client.get(`/api/views/${await open(search)}/sheet?from=0&count=500&columns=${slots.join(',')}`)).body.items;
+const save = (products: object[]) => client.send('POST', '/api/sheet', { products });
+const edit = (attribute: string, text: string | null, madeAgainst: string | null, language: string | null = null) => ({
+  attribute,
+  text,
+  madeAgainst,
+  language,
+});
+
+beforeAll(async () => {
+  await client.signIn();
+  await client.send('POST', '/api/products', {
+    shared: [{ attribute: 'title', text: 'Sheeted mat' }],
+    axes: ['Span'],
+    variants: ['1 m', '2 m', '3 m'].map((span, i) => ({ sku: `SH-${i}`, options: [span], price: '5', stock: '2' })),
+  });
+});
+afterAll(() => db.$client.end());
+
+describe('a sheet', () => {
+  it('has columns for what can be typed, a list’s with all its names', async () => {
+    const { items } = (await client.get('/api/sheet/columns')).body;
+    expect(items.map(({ slot }: Body) => slot)).toEqual(expect.arrayContaining(slots));
+    expect(items.some(({ read }: Body) => read?.type === 'media')).toBe(false);
+  });
+  it('shows what is held and whose word it is', async () => {
+    const found = await rows('Sheeted mat');
+    expect(found).toHaveLength(3);
+    expect(found[0]).toMatchObject({ sku: 'SH-0', family: { title: 'Sheeted mat' } });
+    expect(found[0].cells.map(([text]: [string]) => text)).toEqual([null, null, 'Sheeted mat', '5', '2']);
+    expect(found[0].cells[0]).toEqual([null, 'none']);
+  });
+  it('saves cells of many products as one action, and takes them back as one', async () => {
+    const before = await rows('Sheeted mat');
+    const { status } = await save(
+      before.map(({ id }, i) => ({
+        productId: id,
+        edits: [edit('material', 'jute', null), edit('weight', `${i + 1}.5 kg`, null), edit('price', '7.25', '5', 'GBP')],
+      })),
+    );
+    expect(status).toBe(200);
+    const after = await rows('Sheeted mat');
+    expect(after.map(({ cells }) => [cells[0][0], cells[1], cells[3][0]])).toEqual([
+      ['jute', ['1.5 kg', 'own'], '7.25'],
+      ['jute', ['2.5 kg', 'own'], '7.25'],
+      ['jute', ['3.5 kg', 'own'], '7.25'],
+    ]);
+    expect((await client.newest()).words).toContain('and 8 more');
+    expect((await client.undo()).body.left).toEqual([]);
+    expect(await rows('Sheeted mat')).toEqual(before);
+  });
+  it('tells every cell that somebody changed meanwhile, and saves none', async () => {
+    const [a, b, c] = await rows('Sheeted mat');
+    await save([{ productId: a.id, edits: [edit('material', 'hemp', null)] }]);
+    await save([{ productId: b.id, edits: [edit('price', '6', '5', 'GBP')] }]);
+    const refused = await save([
+      { productId: a.id, edits: [edit('material', 'jute', null)] },
+      { productId: b.id, edits: [edit('price', '9', '5', 'GBP')] },
+      { productId: c.id, edits: [edit('material', 'jute', null)] },
+    ]);
+    expect(refused.status).toBe(412);
+    expect(refused.body.conflicts).toMatchObject([
+      { productId: a.id, attribute: 'material', current: 'hemp', yours: 'jute' },
+      { productId: b.id, attribute: 'price', current: '6', yours: '9', language: 'GBP' },
+    ]);
+    expect((await rows('Sheeted mat'))[2].cells[0]).toEqual([null, 'none']);
+  });
+  it('tells every cell that cannot be a value, and saves none', async () => {
+    const [a, , c] = await rows('Sheeted mat');
+    const refused = await save([
+      { productId: a.id, edits: [edit('weight', 'heavy', null)] },
+      { productId: c.id, edits: [edit('weight', '5 cm', null), edit('material', 'jute', null)] },
+    ]);
+    expect([refused.status, refused.body.errors.length]).toEqual([400, 2]);
+    expect((await rows('Sheeted mat'))[2].cells[0]).toEqual([null, 'none']);
+  });
+  it('empties on purpose', async () => {
+    const [a] = await rows('Sheeted mat');
+    await save([{ productId: a.id, edits: [edit('material', null, 'hemp')] }]);
+    expect((await rows('Sheeted mat'))[0].cells[0]).toEqual([null, 'own']);
+  });
+});
