@@ -64,6 +64,26 @@ test('a condition on nothing finds the goods without a value, and both halves ma
   await expect.poll(() => variants(page)).toBe(417 - without);
 });
 
+test('a view is kept under a name, stands as a button, and shows the same once more', async ({ page }) => {
+  await page.goto('/catalog?search=pot&show=variants&all=yes');
+  await page.getByRole('button', { name: 'Views', exact: true }).click();
+  await page.getByRole('menuitem', { name: /^Keep what is shown/ }).click();
+  await page.getByLabel('Name of the view').fill('Pots to look at');
+  await page.getByRole('button', { name: 'Keep the view' }).click();
+  const button = page.getByRole('button', { name: 'Pots to look at' });
+  await expect(button).toHaveAttribute('aria-pressed', 'true');
+  await page.goto('/catalog');
+  await expect(button).toHaveAttribute('aria-pressed', 'false');
+  await button.click();
+  await expect(page).toHaveURL(/search=pot/);
+  await expect(page).toHaveURL(/show=variants/);
+  await page.getByRole('button', { name: 'Views', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Change “Pots to look at”…' }).click();
+  await page.getByRole('button', { name: 'Remove Pots to look at' }).click();
+  await page.getByRole('button', { name: 'Remove Pots to look at' }).click();
+  await expect(button).toHaveCount(0);
+});
+
 test('families alone, then sorted by stock; columns stay chosen', async ({ page }) => {
   await page.goto('/catalog?show=families&all=yes');
   await expect(page.getByRole('grid')).toHaveAttribute(

@@ -1,6 +1,7 @@
 /** What lower rooms are told by those above them at start: jobs, how each kind of action is taken back, what is edited and evaluated. */
 import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
+import { undoView } from './catalog/saved-views.js';
 import { undoSupplier } from './company/suppliers.js';
 import { catalogJobs } from './catalog/jobs.js';
 import { registerFollowing, startResolving } from './catalog/resolve-all.js';
@@ -52,6 +53,7 @@ export function registerRooms(): void {
   registerUndo('merge-suppliers', undoMerge);
   registerUndo('dictionary', undoDictionary, undoLists);
   registerUndo('list', undoLists);
+  registerUndo('view', undoView);
   registerUndo('edit', undoOffersOf, undoEditAction);
   registerUndo('match', undoDecision);
   registerUndo('split-doubted', undoSplitDoubted);

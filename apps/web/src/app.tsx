@@ -41,6 +41,7 @@ const router = createBrowserRouter([
       { path: 'matching', lazy: async () => ({ Component: (await import('./matching/Matching')).Matching }) },
       { path: 'matching/by-hand', lazy: async () => ({ Component: (await import('./matching/ByHand')).ByHand }) },
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
+      { path: 'catalog/sheet', lazy: async () => ({ Component: (await import('./catalog/sheet/Sheet')).Sheet }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },

@@ -10,6 +10,7 @@ import { intake } from './intake.js';
 import { listings } from './listings.js';
 import { matching } from './matching.js';
 import { movingIn } from './moving-in.js';
+import { savedViews } from './saved-views.js';
 import { session } from './session.js';
 import { sheet } from './sheet.js';
 import { stock } from './stock.js';
@@ -30,6 +31,7 @@ export * from './listings.js';
 export * from './matching.js';
 export * from './moving-in.js';
 export * from './own-channels.js';
+export * from './saved-views.js';
 export * from './session.js';
 export * from './sheet.js';
 export * from './stock.js';
@@ -44,6 +46,7 @@ export const api = {
   matching,
   catalog,
   sheet,
+  savedViews,
   byHand,
   enrichment,
   channels,

@@ -6,6 +6,7 @@ import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { saveEdits } from './edit.js';
 import { countsOf, openView, windowOf } from './grid.js';
+import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
 
@@ -35,6 +36,16 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     items: await productHistory(db, params.id, locale),
   }));
 
+  route(router, services, api.savedViews.list, async ({ user }) => ({ items: await listSavedViews(db, user) }));
+  route(router, services, api.savedViews.keep, async ({ user, body }) => ({ id: await keepView(services, user, body) }));
+  route(router, services, api.savedViews.change, async ({ user, params, body }) => {
+    await changeView(services, user, params.id, body);
+    return {};
+  });
+  route(router, services, api.savedViews.remove, async ({ user, params }) => {
+    await removeView(services, user, params.id);
+    return {};
+  });
   route(router, services, api.sheet.columns, async () => ({ items: await sheetColumns(db) }));
   route(router, services, api.sheet.rows, async ({ params, query }) => ({
     items: await sheetRows(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean) }),

@@ -13,24 +13,31 @@ const {
   listings,
   matching,
   movingIn,
+  savedViews,
   session,
+  sheet,
   stock,
   today,
 } = api;
 
 /** Goods came, went or changed: what does not show goods, and what one looks up once, stays. */
-const notGoods = [session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses, company.show];
+const notGoods = [
+  ...[session.who, catalog.attributes, channels.rulebooks, intake.pulls, stock.warehouses, company.show],
+  ...[sheet.columns, savedViews.list],
+];
 
 const touched: Readonly<Record<string, readonly Endpoint[]>> = {
   company: [company.show, session.who, movingIn.steps, today.today, today.shelf, today.history],
   dictionary: [
     ...[dictionary.list, dictionary.uses, dictionary.values, dictionary.tree, catalog.attributes, catalog.categories],
+    sheet.columns,
     ...[channels.compared, channels.categories, today.shelf, today.history],
   ],
   channels: [
     ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],
+  views: [savedViews.list, today.shelf, today.history],
   suppliers: [company.suppliers, today.shelf, today.history, matching.trust],
   batch: [
     movingIn.steps,

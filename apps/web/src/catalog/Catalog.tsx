@@ -4,12 +4,10 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type View, api } from '@velvet-shelf/contract';
-import { comparisonSchema } from '@velvet-shelf/core/conditions';
+import { type SavedView, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { z } from 'zod';
-import { inAddress, useAddress } from '../api/address';
+import { Link, useLocation } from 'react-router';
+import { useAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { useChangesSince } from '../api/events';
 import { Empty, ProblemBox } from '../design/feedback';
@@ -21,31 +19,14 @@ import { ColumnMenu, useColumns } from './columns';
 import { ConditionBar } from './Conditions';
 import { ExportMenu } from './Export';
 import { Grid } from './Grid';
-
-const catalogAddress = z.object({
-  search: inAddress.search,
-  sort: z.string().default('family'),
-  show: z.enum(['both', 'variants', 'families']).default('both'),
-  all: inAddress.flag,
-  toComplete: inAddress.flag,
-  where: inAddress.list(comparisonSchema),
-  /** The product in the drawer, its tab, and the attribute one came for. */
-  open: inAddress.number,
-  tab: z.string().default('facts'),
-  attribute: inAddress.text,
-});
+import { ViewButtons, ViewForm } from './SavedViews';
+import { addressOf, catalogAddress, viewOf } from './view';
 
 export function Catalog() {
   const [address, set] = useAddress(catalogAddress);
   const conditions = address.where;
-  const view: View = {
-    search: address.search,
-    sort: address.sort,
-    show: address.show,
-    everything: address.all,
-    toComplete: address.toComplete,
-    condition: { all: conditions },
-  };
+  const view = viewOf(address);
+  const [form, setForm] = useState<'new' | SavedView>();
   const [edition, setEdition] = useState(0);
   // Whoever looks at a list keeps its rows, whatever changes: it is opened again when it is asked for.
   const opened = useQuery({
@@ -62,6 +43,7 @@ export function Catalog() {
     placeholderData: keepPreviousData,
   });
   const columns = useColumns();
+  const { search: here } = useLocation();
   const { open } = address;
   return (
     <>
@@ -89,6 +71,9 @@ export function Catalog() {
             <MenuItem value="families">Families</MenuItem>
           </Select>
           <ColumnMenu columns={columns} />
+          <Button variant="outlined" component={Link} to={`/catalog/sheet${here}`}>
+            Sheet
+          </Button>
           <Button variant="outlined" component={Link} to="/catalog/new">
             New product
           </Button>
@@ -102,7 +87,24 @@ export function Catalog() {
               : undefined
           }
           onChange={(where) => set({ where })}
-        />
+        >
+          <ViewButtons
+            now={view}
+            onShow={(saved) => {
+              setForm(undefined);
+              set(addressOf(saved));
+            }}
+            onForm={setForm}
+          />
+        </ConditionBar>
+        {form && (
+          <ViewForm
+            key={form === 'new' ? 'new' : form.id}
+            of={form}
+            now={view}
+            onDone={() => setForm(undefined)}
+          />
+        )}
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&
           (opened.data.rows === 0 ? (

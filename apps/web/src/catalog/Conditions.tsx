@@ -6,7 +6,7 @@ import Popover from '@mui/material/Popover';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import type { Comparison } from '@velvet-shelf/core/conditions';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { ask } from '../api/ask';
 import { ComparisonFields, isBare, operators } from './ComparisonFields';
 
@@ -14,11 +14,14 @@ export function ConditionBar({
   conditions,
   fixed,
   onChange,
+  children,
 }: {
   conditions: Comparison[];
   /** What narrows the goods besides. */
   fixed?: { label: string; onDelete: () => void } | undefined;
   onChange: (next: Comparison[]) => void;
+  /** Stands before them. */
+  children?: ReactNode;
 }) {
   const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -29,6 +32,7 @@ export function ConditionBar({
   const bare = isBare(draft);
   return (
     <Box wrap row below={2.5} gap={1.5}>
+      {children}
       {fixed && <Chip size="small" color="primary" label={fixed.label} onDelete={fixed.onDelete} />}
       {conditions.map((condition, i) => (
         <Chip

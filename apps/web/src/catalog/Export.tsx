@@ -19,7 +19,6 @@ export function ExportMenu({ token, columns }: { token: string | undefined; colu
       <Button
         variant="outlined"
         color="inherit"
-        sx={{ borderColor: 'var(--shelf-palette-line-strong)' }}
         onClick={(event) => setAnchor(event.currentTarget)}
         aria-haspopup="menu"
       >

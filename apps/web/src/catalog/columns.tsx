@@ -77,7 +77,6 @@ export function ColumnMenu({ columns }: { columns: Columns }) {
         variant="outlined"
         color="inherit"
         onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ borderColor: 'var(--shelf-palette-line-strong)' }}
       >
         Columns
       </Button>

@@ -37,6 +37,7 @@ export function CellGrid({
   columns,
   look,
   active,
+  inSight,
   chosen,
   onChoose,
   onOpen,
@@ -51,6 +52,8 @@ export function CellGrid({
   columns: readonly CellColumn[];
   look: (row: number, column: number) => CellLook;
   active: Spot;
+  /** The cell to keep in sight: the far end of what is chosen. */
+  inSight: Spot;
   chosen: { top: number; left: number; bottom: number; right: number };
   /** A cell was pointed at; `extends` what is chosen up to it. */
   onChoose: (spot: Spot, how: { extends: boolean }) => void;
@@ -85,9 +88,14 @@ export function CellGrid({
   const widths = moving.map(({ wide }) => wide).join();
   useEffect(() => across.measure(), [across, widths]);
   useEffect(() => {
-    down.scrollToIndex(active.row, { align: 'auto' });
-    if (active.column >= still.length) across.scrollToIndex(active.column - still.length, { align: 'auto' });
-  }, [down, across, active.row, active.column, still.length]);
+    down.scrollToIndex(inSight.row, { align: 'auto' });
+    if (inSight.column >= still.length) across.scrollToIndex(inSight.column - still.length, { align: 'auto' });
+  }, [down, across, inSight.row, inSight.column, still.length]);
+  const isEditing = editor !== null;
+  useEffect(() => {
+    // What was written in is gone, and the focus with it: keys go on here, unless somebody has gone elsewhere.
+    if (!isEditing && document.activeElement === document.body) scroller.current?.focus({ preventScroll: true });
+  }, [isEditing]);
   const seen = across.getVirtualItems();
   const before = seen[0]?.start ?? 0;
   const shown = [
@@ -142,7 +150,7 @@ export function CellGrid({
         }}
         onMouseMove={(event) => {
           const spot = event.buttons === 1 && editor === null ? spotOf(event) : undefined;
-          if (spot && (spot.row !== active.row || spot.column !== active.column)) onChoose(spot, { extends: true });
+          if (spot && (spot.row !== inSight.row || spot.column !== inSight.column)) onChoose(spot, { extends: true });
         }}
         onDoubleClick={onOpen}
       >

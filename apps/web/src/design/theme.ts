@@ -37,6 +37,12 @@ export const theme = createTheme({
     MuiButton: {
       defaultProps: { size: 'small', disableElevation: true },
       styleOverrides: { root: { padding: '5px 13px', whiteSpace: 'nowrap' } },
+      variants: [
+        {
+          props: { variant: 'outlined', color: 'inherit' },
+          style: { borderColor: 'var(--shelf-palette-line-strong)' },
+        },
+      ],
     },
     MuiTextField: { defaultProps: { size: 'small' } },
     MuiSelect: { defaultProps: { size: 'small' } },

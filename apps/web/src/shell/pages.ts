@@ -21,7 +21,13 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
       { to: '/matching?tab=trust', label: 'Whose word counts' },
     ],
   },
-  { name: 'Goods', pages: [{ to: '/catalog', label: 'Catalog' }] },
+  {
+    name: 'Goods',
+    pages: [
+      { to: '/catalog', label: 'Catalog' },
+      { to: '/catalog/sheet', label: 'Sheet' },
+    ],
+  },
   {
     name: 'Fit',
     pages: [

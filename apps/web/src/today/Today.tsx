@@ -93,7 +93,6 @@ function Page({
               to={row.to}
               variant="outlined"
               color="inherit"
-              sx={{ borderColor: 'var(--shelf-palette-line-strong)' }}
             >
               {row.verb}
             </Button>

@@ -6,6 +6,7 @@ import { userAccount } from './session.js';
 export const subjectKinds = [
   'product',
   'record',
+  'view',
   'listing',
   'place',
   'channel',

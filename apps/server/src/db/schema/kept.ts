@@ -1,6 +1,7 @@
 import type { View } from '@velvet-shelf/contract';
-import { bigint, index, pgTable, text } from 'drizzle-orm/pg-core';
-import { jsonb, moment, ref } from './columns.js';
+import { bigint, boolean, index, pgTable, text } from 'drizzle-orm/pg-core';
+import { jsonb, moment, ref, rowId } from './columns.js';
+import { userAccount } from './session.js';
 
 /** One row for every statement that changed goods, listings or set-up; triggers write it. */
 export const touch = pgTable('touch', {
@@ -17,6 +18,24 @@ export const openedView = pgTable(
     at: moment('at').notNull().defaultNow(),
   },
   (table) => [index('opened_view_at').on(table.at)],
+);
+
+/** A view of the grid that somebody keeps under a name. */
+export const savedView = pgTable(
+  'saved_view',
+  {
+    id: rowId(),
+    ownerId: ref('owner_id')
+      .notNull()
+      .references(() => userAccount.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    /** Others see it too. */
+    isShared: boolean('is_shared').notNull(),
+    /** Stands as a button above the goods. */
+    isToHand: boolean('is_to_hand').notNull(),
+    view: jsonb('view').$type<View>().notNull(),
+  },
+  (table) => [index('saved_view_owner').on(table.ownerId)],
 );
 
 /** What pages count, with the state of the shelf it was counted in. */

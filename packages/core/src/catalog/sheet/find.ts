@@ -13,7 +13,7 @@ export type Finder =
   | { ok: true; finds: (cell: string) => boolean; replace: (cell: string, by: string) => string }
   | { ok: false; reason: string };
 
-/** In what replaces a pattern `$1` is the first part in brackets, `$0` all that was found. */
+/** In what replaces a pattern `$1` is the first part in brackets, `$&` all that was found. */
 export function compileFinder({ text, isPattern, matchCase, whole }: Sought): Finder {
   if (text === '') return { ok: true, finds: () => false, replace: (cell) => cell };
   const source = isPattern ? text : RE2JS.quote(text);
@@ -23,7 +23,7 @@ export function compileFinder({ text, isPattern, matchCase, whole }: Sought): Fi
       ok: true,
       finds: (cell) => pattern.matcher(cell).find(),
       replace: (cell, by) =>
-        pattern.matcher(cell).replaceAll(isPattern ? by : by.replace(/[\\$]/g, (sign) => `\\${sign}`)),
+        pattern.matcher(cell).replaceAll(isPattern ? by : by.replaceAll('$', '$$$$')),
     };
   } catch (error) {
     return { ok: false, reason: `It is no pattern: ${error instanceof Error ? error.message : String(error)}` };

@@ -1,0 +1,168 @@
+/** Views kept under a name: a button for those to hand, a list of all, and a form to keep the one that is shown or change it. */
+import Button from '@mui/material/Button';
+import Divider from '@mui/material/Divider';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type KeptFields, type SavedView, type View, api } from '@velvet-shelf/contract';
+import { canonical } from '@velvet-shelf/core/values';
+import { useState } from 'react';
+import { z } from 'zod';
+import { ask, keyOf } from '../api/ask';
+import { call } from '../api/call';
+import { Box } from '../design/Box';
+import { useTell } from '../design/feedback';
+import { Field, Form, useFields } from '../design/Form';
+import { Removal } from '../design/Removal';
+
+const isSame = (a: View, b: View) => canonical(a) === canonical(b);
+
+/** Those to hand, and the list of all. */
+export function ViewButtons({
+  now,
+  onShow,
+  onForm,
+}: {
+  now: View;
+  onShow: (view: View) => void;
+  /** The form is asked for: to keep what is shown, or to change a view of one's own. */
+  onForm: (of: 'new' | SavedView) => void;
+}) {
+  const views = useQuery({ ...ask(api.savedViews.list), staleTime: 60_000 });
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const all = views.data?.items ?? [];
+  const current = all.find(({ view }) => isSame(view, now));
+  const close = () => setAnchor(null);
+  const item = (saved: SavedView) => (
+    <MenuItem
+      key={saved.id}
+      selected={saved === current}
+      onClick={() => {
+        close();
+        onShow(saved.view);
+      }}
+    >
+      {saved.name}
+      {!saved.isMine && (
+        <Box as="span" small muted before={2}>
+          {saved.owner}’s
+        </Box>
+      )}
+    </MenuItem>
+  );
+  return (
+    <>
+      {all
+        .filter(({ isToHand }) => isToHand)
+        .map((saved) => (
+          <Button
+            key={saved.id}
+            size="small"
+            variant={saved === current ? 'contained' : 'outlined'}
+            color={saved === current ? 'primary' : 'inherit'}
+            aria-pressed={saved === current}
+            onClick={() => onShow(saved.view)}
+          >
+            {saved.name}
+          </Button>
+        ))}
+      <Button
+        color="secondary"
+        sx={{ p: '2px 6px' }}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        Views
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        {all.filter(({ isMine }) => isMine).map(item)}
+        {all.some(({ isMine }) => isMine) && all.some(({ isMine }) => !isMine) && <Divider />}
+        {all.filter(({ isMine }) => !isMine).map(item)}
+        {all.length > 0 && <Divider />}
+        {current?.isMine && (
+          <MenuItem
+            onClick={() => {
+              close();
+              onForm(current);
+            }}
+          >
+            Change “{current.name}”…
+          </MenuItem>
+        )}
+        <MenuItem
+          disabled={current?.isMine === true}
+          onClick={() => {
+            close();
+            onForm('new');
+          }}
+        >
+          Keep what is shown as a view…
+        </MenuItem>
+      </Menu>
+    </>
+  );
+}
+
+const choice = (no: string, yes: string) =>
+  [
+    ['no', no],
+    ['yes', yes],
+  ] as const;
+const yesNo = z.enum(['no', 'yes']).transform((word) => word === 'yes');
+const asked = z.object({ name: api.savedViews.keep.body.shape.name, shared: yesNo, toHand: yesNo });
+const word = (is: boolean) => (is ? ('yes' as const) : ('no' as const));
+
+export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View; onDone: () => void }) {
+  const queries = useQueryClient();
+  const tell = useTell();
+  const held = of === 'new' ? undefined : of;
+  const form = useFields(asked, {
+    name: held?.name ?? '',
+    shared: word(held?.isShared ?? false),
+    toHand: word(held?.isToHand ?? true),
+  });
+  const done = (words: string) => {
+    tell(words);
+    void queries.invalidateQueries({ queryKey: keyOf(api.savedViews.list) });
+    onDone();
+  };
+  const keep = useMutation({
+    mutationFn: async (fields: Omit<KeptFields, 'view'>) => {
+      if (!held) return call(api.savedViews.keep, { body: { ...fields, view: now } });
+      const { name, isShared, isToHand, view } = held;
+      return call(api.savedViews.change, {
+        params: { id: held.id },
+        body: { to: { ...fields, view: now }, was: { name, isShared, isToHand, view } },
+      });
+    },
+    onSuccess: (_, { name }) => done(held ? `${name} is changed` : `${name} is kept`),
+  });
+  return (
+    <Form
+      form={form}
+      onSend={({ name, shared, toHand }) => keep.mutate({ name, isShared: shared, isToHand: toHand })}
+      onCancel={onDone}
+      error={keep.error}
+    >
+      <Box row wrap align="start" above={1.5} below={2.5}>
+        <Field control={form.control} name="name" label="Name of the view" autoFocus />
+        <Field control={form.control} name="shared" label="Who sees it" options={choice('Only me', 'Everybody')} />
+        <Field control={form.control} name="toHand" label="Where" options={choice('In the list', 'To hand, as a button')} />
+        <Button type="submit" variant="contained" disabled={keep.isPending}>
+          Keep the view
+        </Button>
+        <Button color="inherit" onClick={onDone}>
+          Cancel
+        </Button>
+        {held && (
+          <Removal
+            of={held.name}
+            goes={held.isShared ? 'Nobody sees it any more; the goods stay.' : 'The goods stay.'}
+            remove={() => call(api.savedViews.remove, { params: { id: held.id } })}
+            onDone={onDone}
+          />
+        )}
+      </Box>
+    </Form>
+  );
+}

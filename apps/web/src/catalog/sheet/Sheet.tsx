@@ -1,0 +1,409 @@
+/** The sheet: goods of a view as cells to write in, as one would in a spreadsheet; nothing is kept until it is saved. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type SheetColumn, type SheetConflict, api, mostSheetRows } from '@velvet-shelf/contract';
+import {
+  cellKey,
+  edgesOf,
+  fillDown,
+  placeCells,
+  readCells,
+  splitCellKey,
+  sumOf,
+  writeCells,
+} from '@velvet-shelf/core/catalog';
+import { type ClipboardEvent, type KeyboardEvent, useMemo, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../../api/address';
+import { ask } from '../../api/ask';
+import { ApiProblem, call } from '../../api/call';
+import { Box } from '../../design/Box';
+import { CellField } from '../../design/CellField';
+import { type CellLook, CellGrid } from '../../design/CellGrid';
+import { Drawer } from '../../design/Drawer';
+import { Empty, Loaded, ProblemBox, useTell } from '../../design/feedback';
+import { count, plural } from '../../design/words';
+import { catalogAddress, viewOf } from '../view';
+import { CleanUpMenu } from './CleanUpMenu';
+import { FindBar } from './FindBar';
+import { Leaving } from './Leaving';
+import { Review } from './Review';
+import { SlotMenu } from './SlotMenu';
+import { attributeOf, choicesOf, headOf, isNumeric, keepSlots, slotsToShow, wideOf } from './columns';
+import { readKey, spotsOf, stepFrom } from './keys';
+import { useSheetRows } from './rows';
+import { faultsOf, toSave } from './saving';
+import { useSheetState } from './state';
+
+/** What the catalog shows, and which columns of it. */
+const sheetAddress = catalogAddress.extend({ columns: inAddress.list(z.string()) });
+
+export function Sheet() {
+  const columns = useQuery({ ...ask(api.sheet.columns), staleTime: 300_000 });
+  return <Loaded query={columns}>{({ items }) => <Cells all={items} />}</Loaded>;
+}
+
+/** Columns at the left that name the goods. */
+const named = [
+  { key: '#product', head: 'Product', wide: 184, frozen: true },
+  { key: '#sku', head: 'SKU', wide: 132, frozen: true },
+];
+
+function Cells({ all }: { all: readonly SheetColumn[] }) {
+  const [address, set] = useAddress(sheetAddress);
+  const { search: here } = useLocation();
+  const queries = useQueryClient();
+  const tell = useTell();
+  const view = { ...viewOf(address), show: 'variants' as const };
+  const opened = useQuery({
+    ...ask(api.catalog.open, { body: view }),
+    staleTime: 'static',
+    gcTime: 0,
+  });
+  const slots = slotsToShow(all, address.columns);
+  const bySlot = useMemo(() => new Map(all.map((column) => [column.slot, column])), [all]);
+  const shown = slots.flatMap((slot) => bySlot.get(slot) ?? []);
+  const { rows, held, coming, error, read } = useSheetRows(opened.data, slots);
+  const [state, act] = useSheetState();
+  const [panel, setPanel] = useState<'find' | 'review'>();
+  const [conflicts, setConflicts] = useState<readonly SheetConflict[]>([]);
+  const { written } = state.changes;
+  const size = { rows: rows.length, columns: named.length + shown.length };
+  const heldText = (key: string) => held.get(key)?.text ?? '';
+  const columnAt = (column: number) => shown[column - named.length];
+  const keyAt = (row: number, column: number): string | undefined => {
+    const [goods, slot] = [rows[row], columnAt(column)];
+    return goods && slot && cellKey(goods.id, slot.slot);
+  };
+  const textAt = (row: number, column: number): string => {
+    const key = keyAt(row, column);
+    if (key !== undefined) return written.get(key) ?? heldText(key);
+    const goods = rows[row];
+    return (column === 0 ? (goods?.family?.title ?? goods?.title) : goods?.sku) ?? '';
+  };
+  const faults = useMemo(() => faultsOf(written, bySlot), [written, bySlot]);
+  const moved = [...written.keys()].filter((key) => held.has(key) && (state.against.get(key) ?? '') !== heldText(key));
+  const movedKeys = new Set(moved);
+
+  /** Puts texts into cells, those that can be written in. */
+  const put = (puts: readonly { row: number; column: number; text: string }[], words: string, span = state.span) => {
+    const writable = puts.flatMap(({ row, column, text }) => {
+      const key = keyAt(row, column);
+      return key === undefined ? [] : [{ key, text }];
+    });
+    act({ do: 'write', puts: writable, held: heldText, words, span });
+  };
+  const chosen = edgesOf(state.span);
+  const chosenCells = () => [...spotsOf(state.span)].map((spot) => ({ ...spot, text: textAt(spot.row, spot.column) }));
+  const active = columnAt(state.span.from.column);
+  const attribute = active && attributeOf(active);
+
+  const save = useMutation({
+    mutationFn: () => call(api.sheet.save, { body: { products: toSave(written, state.against, bySlot, faults) } }),
+    onSuccess: async ({ becameReady, becameBlocked }) => {
+      const saved = [...written.keys()].filter((key) => !faults.has(key));
+      tell(
+        [
+          `${plural(saved.length, 'cell')} saved`,
+          becameReady > 0 && `${plural(becameReady, 'listing becomes', 'listings become')} ready`,
+          becameBlocked > 0 && `${plural(becameBlocked, 'listing is', 'listings are')} blocked`,
+        ]
+          .filter(Boolean)
+          .join('; '),
+      );
+      await read();
+      act({ do: 'saved', keys: saved });
+      setConflicts([]);
+      setPanel(undefined);
+      void queries.invalidateQueries();
+    },
+    onError: (problem) => {
+      if (!(problem instanceof ApiProblem) || problem.status !== 412) return;
+      setConflicts((problem.extra.conflicts ?? []) as SheetConflict[]);
+      setPanel('review');
+      void read();
+    },
+  });
+  const toTake = written.size - faults.size;
+  const mayNotSave = toTake === 0 || moved.length > 0 || save.isPending;
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (state.editing) return;
+    const meant = readKey(event, state.span, size);
+    if (!meant) return;
+    event.preventDefault();
+    switch (meant.do) {
+      case 'choose':
+        act(meant);
+        break;
+      case 'edit':
+        open(meant.typed);
+        break;
+      case 'clear':
+        put(
+          chosenCells().map((cell) => ({ ...cell, text: '' })),
+          'Emptied',
+        );
+        break;
+      case 'fill':
+        put(fillDown(state.span, textAt), `Filled down ${plural(chosen.bottom - chosen.top, 'row')}`);
+        break;
+      case 'undo':
+      case 'redo':
+        act({ do: meant.do });
+        break;
+      case 'find':
+        setPanel('find');
+        break;
+      case 'save':
+        if (!mayNotSave) save.mutate();
+        break;
+    }
+  };
+  const open = (typed?: string) => {
+    const { row, column } = state.span.from;
+    if (keyAt(row, column) === undefined) return;
+    act({ do: 'edit', begin: typed ?? textAt(row, column), all: false });
+  };
+  const copied = (): string => {
+    const lines: string[][] = [];
+    for (const { row, text } of chosenCells()) (lines[row - chosen.top] ??= []).push(text);
+    return writeCells(lines);
+  };
+  const onCopy = (event: ClipboardEvent) => {
+    event.preventDefault();
+    event.clipboardData.setData('text/plain', copied());
+  };
+  const onCut = (event: ClipboardEvent) => {
+    onCopy(event);
+    put(
+      chosenCells().map((cell) => ({ ...cell, text: '' })),
+      'Cut',
+    );
+  };
+  const onPaste = (event: ClipboardEvent) => {
+    event.preventDefault();
+    const { puts, beyond, span } = placeCells(readCells(event.clipboardData.getData('text/plain')), state.span, size);
+    if (puts.length === 0) return;
+    put(puts, `Pasted ${plural(puts.length, 'cell')}`, span);
+    if (beyond > 0) tell(`${plural(beyond, 'cell lies', 'cells lie')} beyond the sheet and ${beyond === 1 ? 'was' : 'were'} left out`, 'error');
+  };
+
+  const look = (row: number, column: number): CellLook => {
+    const goods = rows[row];
+    if (column === 0) {
+      const isFirst = goods?.family == null || rows[row - 1]?.family?.id !== goods.family.id;
+      return { text: isFirst ? textAt(row, 0) : '', tones: ['strong'] };
+    }
+    const key = keyAt(row, column);
+    if (key === undefined) return { text: textAt(row, column) || 'no SKU', tones: ['fixed'] };
+    const now = written.get(key);
+    const fault = faults.get(key);
+    if (now === undefined) {
+      const cell = held.get(key);
+      return { text: cell?.text.slice(0, 300) ?? '…', tones: cell?.origin === 'family' ? ['leaning'] : [] };
+    }
+    const tone = fault !== undefined ? 'bad' : movedKeys.has(key) ? 'moved' : 'changed';
+    return { text: now === '' ? 'empty' : now.slice(0, 300), tones: now === '' ? [tone, 'leaning'] : [tone], fault };
+  };
+
+  const lastWords = state.changes.done.at(-1)?.words;
+  const products = new Set([...written.keys()].map((key) => splitCellKey(key).product)).size;
+  const total = opened.data?.rows ?? 0;
+  return (
+    <>
+      <Box as="section" col grow>
+        <Box row pad={[3, 5, 2]} align="end">
+          <Box grow>
+            <Box small muted>
+              <Link to={`/catalog${here}`}>Catalog</Link> ·{' '}
+              {total > mostSheetRows
+                ? `the first ${count(mostSheetRows)} of ${plural(total, 'variant')}: narrow the view to see the others`
+                : plural(total, 'variant')}
+              {coming > 0 && ` · reading ${count(rows.length)}…`}
+            </Box>
+            <h1>Sheet</h1>
+          </Box>
+          <SlotMenu
+            all={all}
+            shown={slots}
+            onChange={(next) => {
+              keepSlots(next);
+              set({ columns: next }, { replace: true });
+            }}
+          />
+          <Button variant="outlined" color="inherit" onClick={() => setPanel(panel === 'find' ? undefined : 'find')}>
+            Find and replace
+          </Button>
+          <CleanUpMenu
+            onClean={(cleanUp) =>
+              put(
+                chosenCells().map(({ row, column, text }) => {
+                  const slot = columnAt(column);
+                  return { row, column, text: cleanUp.clean(text, slot && attributeOf(slot)) };
+                }),
+                `Cleaned up: ${cleanUp.label}`,
+              )
+            }
+          />
+        </Box>
+        {panel === 'find' && (
+          <FindBar
+            rows={size.rows}
+            columns={size.columns}
+            first={named.length}
+            span={state.span}
+            textAt={textAt}
+            onGo={(spot) => act({ do: 'choose', span: { from: spot, to: spot } })}
+            onReplace={(puts, words) => put(puts, words)}
+            onClose={() => setPanel(undefined)}
+          />
+        )}
+        {(opened.error ?? error) && <ProblemBox error={opened.error ?? error} />}
+        {opened.data?.rows === 0 ? (
+          <Empty title="No goods in this view">Its conditions or its search leave everything out.</Empty>
+        ) : (
+          <CellGrid
+            label="Goods, cell by cell"
+            rows={rows.length}
+            columns={[
+              ...named,
+              ...shown.map((column) => ({
+                key: column.slot,
+                head: headOf(column),
+                wide: wideOf(column),
+                numeric: isNumeric(column),
+              })),
+            ]}
+            look={look}
+            active={state.span.from}
+            inSight={state.span.to}
+            chosen={chosen}
+            onChoose={(spot, { extends: extending }) =>
+              act({ do: 'choose', span: { from: extending ? state.span.from : spot, to: spot } })
+            }
+            onOpen={() => open()}
+            onKeyDown={onKeyDown}
+            onCopy={onCopy}
+            onCut={onCut}
+            onPaste={onPaste}
+            editor={
+              state.editing && active ? (
+                <CellField
+                  label={headOf(active)}
+                  begin={state.editing.begin}
+                  all={state.editing.all}
+                  choices={choicesOf(active)}
+                  isLong={active.read?.type === 'richText'}
+                  onLeave={() => act({ do: 'leave' })}
+                  onDone={(text, then) =>
+                    put(
+                      [{ ...state.span.from, text: text.trim() === '' ? '' : text }],
+                      `Wrote ${headOf(active)}`,
+                      stepFrom(state.span, then, size),
+                    )
+                  }
+                />
+              ) : null
+            }
+          />
+        )}
+        <Foot
+          cells={(chosen.bottom - chosen.top + 1) * (chosen.right - chosen.left + 1)}
+          sum={
+            attribute && chosen.left === chosen.right
+              ? sumOf(chosenCells().map(({ text }) => text), attribute, navigator.language)
+              : undefined
+          }
+          words={lastWords}
+        />
+        {written.size > 0 && (
+          <Box row surface="brass" pad={[3, 6]} line="top" gap={5} role="region" aria-label="What is not saved yet">
+            <Box grow>
+              <Box as="strong" serif textSize={20}>
+                {plural(written.size, 'cell')} in {plural(products, 'product')}
+              </Box>
+              <Box small muted>
+                {[
+                  faults.size > 0 &&
+                    `${plural(faults.size, 'cell')} cannot be saved and ${faults.size === 1 ? 'stays' : 'stay'} here until mended`,
+                  moved.length > 0 &&
+                    `${plural(moved.length, 'cell was', 'cells were')} changed by somebody meanwhile: look at the review`,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </Box>
+              {save.error && !(save.error instanceof ApiProblem && save.error.status === 412) && (
+                <ProblemBox error={save.error} />
+              )}
+            </Box>
+            <Button variant="outlined" color="inherit" onClick={() => act({ do: 'undo' })}>
+              Undo
+            </Button>
+            <Button variant="outlined" color="inherit" onClick={() => setPanel('review')}>
+              Review, cell by cell
+            </Button>
+            <Button variant="contained" disabled={mayNotSave} onClick={() => save.mutate()}>
+              {save.isPending ? 'Saving…' : `Save ${count(toTake)}`}
+            </Button>
+          </Box>
+        )}
+      </Box>
+      {panel === 'review' && (
+        <Drawer label="Review" onClose={() => setPanel(undefined)}>
+          <Review
+            cells={[...written].map(([key, text]) => {
+              const { product, slot } = splitCellKey(key);
+              const goods = rows.find(({ id }) => id === product);
+              const column = bySlot.get(slot);
+              return {
+                key,
+                goods: goods?.sku ?? goods?.title ?? 'no SKU',
+                head: column ? headOf(column) : slot,
+                before: heldText(key),
+                after: text,
+                fault: faults.get(key),
+                moved: movedKeys.has(key),
+              };
+            })}
+            conflicts={conflicts.length}
+            onPutBack={(keys) => act({ do: 'put back', keys, words: `Put ${plural(keys.length, 'cell')} back` })}
+            onInsist={(keys) => {
+              for (const key of keys) act({ do: 'insist', key, held: heldText(key) });
+            }}
+          />
+        </Drawer>
+      )}
+      <Leaving cells={written.size} />
+    </>
+  );
+}
+
+function Foot({ cells, sum, words }: { cells: number; sum: string | undefined; words: string | undefined }) {
+  return (
+    <Box row small muted pad={[1.5, 5]} gap={4} surface="card" line="top">
+      <span role="status">
+        {plural(cells, 'cell')} chosen{sum !== undefined && ` · together ${sum}`}
+      </span>
+      <span>
+        <i className="cell-key changed" />
+        changed
+      </span>
+      <span>
+        <i className="cell-key bad" />
+        cannot be saved
+      </span>
+      <span>
+        <i className="cell-key moved" />
+        changed by somebody meanwhile
+      </span>
+      <i>leaning: the family’s</i>
+      {words !== undefined && (
+        <Box as="span" toEnd>
+          {words}
+        </Box>
+      )}
+    </Box>
+  );
+}
