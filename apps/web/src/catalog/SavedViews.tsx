@@ -1,18 +1,17 @@
 /** Views kept under a name: a button for those to hand, a list of all, and a form to keep the one that is shown or change it. */
 import Button from '@mui/material/Button';
 import Divider from '@mui/material/Divider';
-import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type KeptFields, type SavedView, type View, api } from '@velvet-shelf/contract';
 import { canonical } from '@velvet-shelf/core/values';
-import { useState } from 'react';
 import { z } from 'zod';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
+import { MenuButton } from '../design/MenuButton';
 import { Removal } from '../design/Removal';
 
 const isSame = (a: View, b: View) => canonical(a) === canonical(b);
@@ -29,11 +28,10 @@ export function ViewButtons({
   onForm: (of: 'new' | SavedView) => void;
 }) {
   const views = useQuery({ ...ask(api.savedViews.list), staleTime: 60_000 });
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const all = views.data?.items ?? [];
   const current = all.find(({ view }) => isSame(view, now));
-  const close = () => setAnchor(null);
-  const item = (saved: SavedView) => (
+  const [mine, others] = [all.filter(({ isMine }) => isMine), all.filter(({ isMine }) => !isMine)];
+  const item = (saved: SavedView, close: () => void) => (
     <MenuItem
       key={saved.id}
       selected={saved === current}
@@ -66,39 +64,37 @@ export function ViewButtons({
             {saved.name}
           </Button>
         ))}
-      <Button
-        color="secondary"
-        sx={{ p: '2px 6px' }}
-        aria-haspopup="menu"
-        onClick={(event) => setAnchor(event.currentTarget)}
-      >
-        Views
-      </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        {all.filter(({ isMine }) => isMine).map(item)}
-        {all.some(({ isMine }) => isMine) && all.some(({ isMine }) => !isMine) && <Divider />}
-        {all.filter(({ isMine }) => !isMine).map(item)}
-        {all.length > 0 && <Divider />}
-        {current?.isMine && (
+      <MenuButton label="Views" variant="text" color="secondary" sx={{ p: '2px 6px' }}>
+        {(close) => [
+          ...mine.map((saved) => item(saved, close)),
+          ...(mine.length > 0 && others.length > 0 ? [<Divider key="others" />] : []),
+          ...others.map((saved) => item(saved, close)),
+          ...(all.length > 0 ? [<Divider key="keep" />] : []),
+          ...(current?.isMine
+            ? [
+                <MenuItem
+                  key="change"
+                  onClick={() => {
+                    close();
+                    onForm(current);
+                  }}
+                >
+                  Change “{current.name}”…
+                </MenuItem>,
+              ]
+            : []),
           <MenuItem
+            key="new"
+            disabled={current?.isMine === true}
             onClick={() => {
               close();
-              onForm(current);
+              onForm('new');
             }}
           >
-            Change “{current.name}”…
-          </MenuItem>
-        )}
-        <MenuItem
-          disabled={current?.isMine === true}
-          onClick={() => {
-            close();
-            onForm('new');
-          }}
-        >
-          Keep what is shown as a view…
-        </MenuItem>
-      </Menu>
+            Keep what is shown as a view…
+          </MenuItem>,
+        ]}
+      </MenuButton>
     </>
   );
 }

@@ -1,12 +1,11 @@
 /** Which columns the grid shows, remembered in this browser. */
-import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { ask } from '../api/ask';
+import { MenuButton } from '../design/MenuButton';
 
 export interface Column {
   key: string;
@@ -70,23 +69,10 @@ export function useColumns(): Columns {
 }
 
 export function ColumnMenu({ columns }: { columns: Columns }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
-    <>
-      <Button
-        variant="outlined"
-        color="inherit"
-        onClick={(event) => setAnchor(event.currentTarget)}
-      >
-        Columns
-      </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => setAnchor(null)}
-        slotProps={{ paper: { sx: { maxHeight: 420 } } }}
-      >
-        {columns.all.map((column) => (
+    <MenuButton label="Columns">
+      {() =>
+        columns.all.map((column) => (
           <MenuItem key={column.key} dense onClick={() => columns.toggle(column.key)}>
             <Checkbox
               size="small"
@@ -95,8 +81,8 @@ export function ColumnMenu({ columns }: { columns: Columns }) {
             />
             {column.label}
           </MenuItem>
-        ))}
-      </Menu>
-    </>
+        ))
+      }
+    </MenuButton>
   );
 }

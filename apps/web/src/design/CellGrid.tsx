@@ -3,7 +3,7 @@
  * ones, and columns that stay at the left. What keys do is its owner’s matter.
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useId, useRef } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode, memo, useEffect, useId, useMemo, useRef } from 'react';
 import './cell-grid.css';
 
 export interface CellColumn {
@@ -98,13 +98,16 @@ export function CellGrid({
   }, [isEditing]);
   const seen = across.getVirtualItems();
   const before = seen[0]?.start ?? 0;
-  const shown = [
-    ...still.map((column, i) => ({ column, at: i, left: still.slice(0, i).reduce((sum, one) => sum + one.wide, 0) })),
-    ...seen.flatMap(({ index }) => {
-      const column = moving[index];
-      return column ? [{ column, at: index + still.length, left: undefined }] : [];
-    }),
-  ];
+  const [firstSeen, lastSeen] = [seen[0]?.index ?? 0, seen.at(-1)?.index ?? -1];
+  const shown = useMemo((): ShownColumn[] => {
+    const count = columns.filter((column) => column.frozen).length;
+    const kept = columns.slice(0, count);
+    const inSeen = columns.slice(count + firstSeen, count + lastSeen + 1);
+    return [
+      ...kept.map((column, i) => ({ column, at: i, left: kept.slice(0, i).reduce((sum, one) => sum + one.wide, 0) })),
+      ...inSeen.map((column, i) => ({ column, at: count + firstSeen + i, left: undefined })),
+    ];
+  }, [columns, firstSeen, lastSeen]);
   const spotOf = (event: MouseEvent): Spot | undefined => {
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     return cell ? { row: Number(cell.dataset.row), column: Number(cell.dataset.column) } : undefined;
@@ -154,46 +157,103 @@ export function CellGrid({
         }}
         onDoubleClick={onOpen}
       >
-        {down.getVirtualItems().map(({ index: row, start }) => (
-          <div
-            key={row}
-            role="row"
-            aria-rowindex={row + 2}
-            className="cells-row"
-            style={{ transform: `translateY(${start}px)`, width: whole, height: rowHigh }}
-          >
-            {shown.map(({ column, at, left }, i) => {
-              const { text, tones = [], fault } = look(row, at);
-              const isActive = row === active.row && at === active.column;
-              const isChosen = row >= chosen.top && row <= chosen.bottom && at >= chosen.left && at <= chosen.right;
-              return (
-                <span
-                  key={column.key}
-                  id={cellId({ row, column: at })}
-                  role="gridcell"
-                  aria-colindex={at + 1}
-                  aria-selected={isChosen}
-                  aria-invalid={fault === undefined ? undefined : true}
-                  data-row={row}
-                  data-column={at}
-                  title={fault ?? (text.length > column.wide / 8 ? text.slice(0, 600) : undefined)}
-                  className={[
-                    'cell',
-                    ...tones,
-                    ...(left === undefined ? [] : ['still']),
-                    ...(column.numeric ? ['num'] : []),
-                    ...(isChosen ? ['chosen'] : []),
-                    ...(isActive ? ['active'] : []),
-                  ].join(' ')}
-                  style={{ width: column.wide, left, marginLeft: i === still.length ? before : undefined }}
-                >
-                  {isActive && editor !== null ? editor : text}
-                </span>
-              );
-            })}
-          </div>
-        ))}
+        {down.getVirtualItems().map(({ index: row, start }) => {
+          const isChosen = row >= chosen.top && row <= chosen.bottom;
+          return (
+            <CellRow
+              key={row}
+              id={id}
+              row={row}
+              start={start}
+              wide={whole}
+              shown={shown}
+              still={still.length}
+              before={before}
+              look={look}
+              active={row === active.row ? active.column : undefined}
+              from={isChosen ? chosen.left : undefined}
+              to={isChosen ? chosen.right : undefined}
+              editor={row === active.row ? editor : null}
+            />
+          );
+        })}
       </div>
     </div>
   );
 }
+
+interface ShownColumn {
+  column: CellColumn;
+  at: number;
+  left: number | undefined;
+}
+
+/** One row: drawn again only where something of it is another, so that scrolling draws new rows and no old ones. */
+const CellRow = memo(function CellRow({
+  id,
+  row,
+  start,
+  wide,
+  shown,
+  still,
+  before,
+  look,
+  active,
+  from,
+  to,
+  editor,
+}: {
+  id: string;
+  row: number;
+  start: number;
+  wide: number;
+  shown: readonly ShownColumn[];
+  still: number;
+  /** Pixels of columns out of sight before the first that moves. */
+  before: number;
+  look: (row: number, column: number) => CellLook;
+  /** Columns of the active cell and of those chosen, where they are in this row. */
+  active: number | undefined;
+  from: number | undefined;
+  to: number | undefined;
+  editor: ReactNode;
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={row + 2}
+      className="cells-row"
+      style={{ transform: `translateY(${start}px)`, width: wide, height: rowHigh }}
+    >
+      {shown.map(({ column, at, left }, i) => {
+        const { text, tones = [], fault } = look(row, at);
+        const isActive = at === active;
+        const isChosen = from !== undefined && to !== undefined && at >= from && at <= to;
+        return (
+          <span
+            key={column.key}
+            id={`${id}-${row}-${at}`}
+            role="gridcell"
+            aria-colindex={at + 1}
+            aria-selected={isChosen}
+            aria-invalid={fault === undefined ? undefined : true}
+            data-row={row}
+            data-column={at}
+            title={fault ?? (text.length > column.wide / 8 ? text.slice(0, 600) : undefined)}
+            className={[
+              'cell',
+              ...tones,
+              ...(left === undefined ? [] : ['still']),
+              ...(column.numeric ? ['num'] : []),
+              ...(isChosen ? ['chosen'] : []),
+              ...(isActive ? ['active'] : []),
+            ].join(' ')}
+            style={{ width: column.wide, left, marginLeft: i === still ? before : undefined }}
+          >
+            {isActive && editor !== null ? editor : text}
+          </span>
+        );
+      })}
+    </div>
+  );
+});

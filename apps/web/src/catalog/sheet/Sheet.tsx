@@ -12,7 +12,7 @@ import {
   sumOf,
   writeCells,
 } from '@velvet-shelf/core/catalog';
-import { type ClipboardEvent, type KeyboardEvent, useMemo, useState } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../../api/address';
@@ -27,6 +27,7 @@ import { count, plural } from '../../design/words';
 import { catalogAddress, viewOf } from '../view';
 import { CleanUpMenu } from './CleanUpMenu';
 import { FindBar } from './FindBar';
+import { Foot, Unsaved } from './Foot';
 import { Leaving } from './Leaving';
 import { Review } from './Review';
 import { SlotMenu } from './SlotMenu';
@@ -82,7 +83,9 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
     const goods = rows[row];
     return (column === 0 ? (goods?.family?.title ?? goods?.title) : goods?.sku) ?? '';
   };
-  const faults = useMemo(() => faultsOf(written, bySlot), [written, bySlot]);
+  // What was pasted stands at once, and is judged right after.
+  const judged = useDeferredValue(written);
+  const faults = useMemo(() => faultsOf(judged, bySlot), [judged, bySlot]);
   const moved = [...written.keys()].filter((key) => held.has(key) && (state.against.get(key) ?? '') !== heldText(key));
   const movedKeys = new Set(moved);
 
@@ -126,7 +129,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
     },
   });
   const toTake = written.size - faults.size;
-  const mayNotSave = toTake === 0 || moved.length > 0 || save.isPending;
+  const mayNotSave = toTake === 0 || moved.length > 0 || judged !== written || save.isPending;
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (state.editing) return;
@@ -209,7 +212,6 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   };
 
   const lastWords = state.changes.done.at(-1)?.words;
-  const products = new Set([...written.keys()].map((key) => splitCellKey(key).product)).size;
   const total = opened.data?.rows ?? 0;
   return (
     <>
@@ -319,35 +321,17 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
           words={lastWords}
         />
         {written.size > 0 && (
-          <Box row surface="brass" pad={[3, 6]} line="top" gap={5} role="region" aria-label="What is not saved yet">
-            <Box grow>
-              <Box as="strong" serif textSize={20}>
-                {plural(written.size, 'cell')} in {plural(products, 'product')}
-              </Box>
-              <Box small muted>
-                {[
-                  faults.size > 0 &&
-                    `${plural(faults.size, 'cell')} cannot be saved and ${faults.size === 1 ? 'stays' : 'stay'} here until mended`,
-                  moved.length > 0 &&
-                    `${plural(moved.length, 'cell was', 'cells were')} changed by somebody meanwhile: look at the review`,
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </Box>
-              {save.error && !(save.error instanceof ApiProblem && save.error.status === 412) && (
-                <ProblemBox error={save.error} />
-              )}
-            </Box>
-            <Button variant="outlined" color="inherit" onClick={() => act({ do: 'undo' })}>
-              Undo
-            </Button>
-            <Button variant="outlined" color="inherit" onClick={() => setPanel('review')}>
-              Review, cell by cell
-            </Button>
-            <Button variant="contained" disabled={mayNotSave} onClick={() => save.mutate()}>
-              {save.isPending ? 'Saving…' : `Save ${count(toTake)}`}
-            </Button>
-          </Box>
+          <Unsaved
+            cells={written.size}
+            products={new Set([...written.keys()].map((key) => splitCellKey(key).product)).size}
+            faults={faults.size}
+            moved={moved.length}
+            error={save.error instanceof ApiProblem && save.error.status === 412 ? null : save.error}
+            isSaving={save.isPending}
+            onUndo={() => act({ do: 'undo' })}
+            onReview={() => setPanel('review')}
+            onSave={mayNotSave ? undefined : () => save.mutate()}
+          />
         )}
       </Box>
       {panel === 'review' && (
@@ -377,33 +361,5 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
       )}
       <Leaving cells={written.size} />
     </>
-  );
-}
-
-function Foot({ cells, sum, words }: { cells: number; sum: string | undefined; words: string | undefined }) {
-  return (
-    <Box row small muted pad={[1.5, 5]} gap={4} surface="card" line="top">
-      <span role="status">
-        {plural(cells, 'cell')} chosen{sum !== undefined && ` · together ${sum}`}
-      </span>
-      <span>
-        <i className="cell-key changed" />
-        changed
-      </span>
-      <span>
-        <i className="cell-key bad" />
-        cannot be saved
-      </span>
-      <span>
-        <i className="cell-key moved" />
-        changed by somebody meanwhile
-      </span>
-      <i>leaning: the family’s</i>
-      {words !== undefined && (
-        <Box as="span" toEnd>
-          {words}
-        </Box>
-      )}
-    </Box>
   );
 }

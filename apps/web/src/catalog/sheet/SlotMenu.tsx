@@ -1,13 +1,12 @@
 /** Which columns the sheet shows, found by name where there are many. */
-import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { SheetColumn } from '@velvet-shelf/contract';
 import { foldText } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { Box } from '../../design/Box';
+import { MenuButton } from '../../design/MenuButton';
 import { headOf } from './columns';
 
 export function SlotMenu({
@@ -19,26 +18,12 @@ export function SlotMenu({
   shown: readonly string[];
   onChange: (slots: string[]) => void;
 }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [sought, setSought] = useState('');
   const fitting = all.filter((column) => foldText(`${headOf(column)} ${column.group}`).includes(foldText(sought)));
   return (
-    <>
-      <Button
-        variant="outlined"
-        color="inherit"
-        aria-haspopup="menu"
-        onClick={(event) => setAnchor(event.currentTarget)}
-      >
-        Columns {shown.length}
-      </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => setAnchor(null)}
-        slotProps={{ paper: { sx: { maxHeight: 460 } } }}
-      >
-        <Box pad={[1, 4, 2]}>
+    <MenuButton label={`Columns ${shown.length}`}>
+      {() => [
+        <Box key="#find" pad={[1, 4, 2]}>
           <TextField
             label="Find a column"
             value={sought}
@@ -46,8 +31,8 @@ export function SlotMenu({
             onKeyDown={(event) => event.stopPropagation()}
             fullWidth
           />
-        </Box>
-        {fitting.map((column) => (
+        </Box>,
+        ...fitting.map((column) => (
           <MenuItem
             key={column.slot}
             dense
@@ -65,8 +50,8 @@ export function SlotMenu({
               {column.group}
             </Box>
           </MenuItem>
-        ))}
-      </Menu>
-    </>
+        )),
+      ]}
+    </MenuButton>
   );
 }
