@@ -85,6 +85,28 @@ describe('a sheet', () => {
     expect([refused.status, refused.body.errors.length]).toEqual([400, 2]);
     expect((await rows('Sheeted mat'))[2].cells[0]).toEqual([null, 'none']);
   });
+  it('writes prices and stock of many as one, and takes them back', async () => {
+    const before = await rows('Sheeted mat');
+    const { status } = await save(
+      before.map(({ id, cells }, i) => ({
+        productId: id,
+        edits: [edit('price', i === 0 ? null : `1${i}`, cells[3][0], 'GBP'), edit('stock', `${i + 5}`, cells[4][0])],
+      })),
+    );
+    expect(status).toBe(200);
+    expect((await rows('Sheeted mat')).map(({ cells }) => [cells[3][0], cells[4][0]])).toEqual([
+      [null, '5'],
+      ['11', '6'],
+      ['12', '7'],
+    ]);
+    expect((await client.undo()).body.left).toEqual([]);
+    expect(await rows('Sheeted mat')).toEqual(before);
+  });
+  it('refuses a cell that stands there twice', async () => {
+    const [a] = await rows('Sheeted mat');
+    const twice = edit('stock', '9', a.cells[4][0]);
+    expect((await save([{ productId: a.id, edits: [twice, twice] }])).body.detail).toContain('twice');
+  });
   it('empties on purpose', async () => {
     const [a] = await rows('Sheeted mat');
     await save([{ productId: a.id, edits: [edit('material', null, 'hemp')] }]);

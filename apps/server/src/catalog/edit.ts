@@ -6,7 +6,7 @@ import { type Attribute, type Value, canonical, readTyped } from '@velvet-shelf/
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, ids, first, json, queryRows } from '../db/client.js';
-import { type Acting, act } from '../history/act.js';
+import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -46,16 +46,25 @@ export async function saveEdits(services: Services, user: User, list: ProductEdi
     const held = await heldBy(on.tx, products, dictionary);
     const said: string[] = [];
     const claims: WantedClaim[] = [];
+    const fields = new Map<EditField, unknown[]>();
     const conflicts: Conflict[] = [];
     const faults: { pointer: string; detail: string }[] = [];
+    const seen = new Set<string>();
     for (const { productId, edits } of list) {
       const { product, slots } = held(productId);
       for (const edit of edits.map((each) => editSchema.parse(each))) {
+        const cell = `${productId} ${edit.attribute} ${edit.language ?? ''}`;
+        if (seen.has(cell)) throw badRequest(`${edit.attribute} of product ${productId} stands there twice`);
+        seen.add(cell);
         const editField = fieldOf(edit.attribute);
         try {
-          const label = editField
-            ? await withField(on, editField, { productId, product, edit })
-            : wanted(edit, { productId, slots, dictionary, claims });
+          const label = editField?.label ?? wanted(edit, { productId, slots, dictionary, claims });
+          if (editField) {
+            const wish = editField.read({ productId, product, edit, currency: dictionary.currency });
+            const wishes = fields.get(editField) ?? [];
+            fields.set(editField, wishes);
+            wishes.push(wish);
+          }
           said.push(`${label} of ${product.sku ?? product.title ?? 'a product'}`);
         } catch (error) {
           if (!(error instanceof Problem)) throw error;
@@ -67,6 +76,7 @@ export async function saveEdits(services: Services, user: User, list: ProductEdi
       }
     }
     refuse(conflicts, faults);
+    for (const [editField, wishes] of fields) on.change(...(await editField.write(on.tx, wishes, on.id)));
     const before = await writeClaims(on.tx, claims, user.id);
     on.change(
       ...claims.map(({ productId, slot, claim }, i) => ({
@@ -81,16 +91,6 @@ export async function saveEdits(services: Services, user: User, list: ProductEdi
     await on.dirty(units);
   });
   return effect;
-}
-
-async function withField(
-  on: Acting,
-  editField: EditField,
-  { productId, product, edit }: { productId: number; product: ProductRow; edit: ParsedEdit },
-): Promise<string> {
-  const { label, delta } = await editField(on.tx, { productId, product, edit, actionId: on.id });
-  on.change({ kind: 'product', id: productId, delta });
-  return label;
 }
 
 const conflictOf = (edit: ParsedEdit, { extra, message }: Problem) => ({

@@ -1,8 +1,7 @@
 /** Price rows: one a product, currency and kind, with what they were before for the history. */
 import type { RecordOffer } from '@velvet-shelf/core/intake';
-import { sql, eq, and } from 'drizzle-orm';
-import { type Executor, json, queryRows, first } from '../db/client.js';
-import * as tables from '../db/schema/index.js';
+import { sql } from 'drizzle-orm';
+import { type Executor, json, queryRows } from '../db/client.js';
 
 export interface Price {
   currency: string;
@@ -50,29 +49,34 @@ export interface PriceState {
 /** How the history names a price. */
 export const priceField = ({ kind, currency }: Pick<Price, 'kind' | 'currency'>) => `${kind} price ${currency}`;
 
-/** Sets one price, a sale keeping its days, or takes it away; answers the change as the history keeps it. */
-export async function setPrice(
-  on: Executor,
-  { product, currency, kind }: Pick<Price, 'currency' | 'kind'> & { product: number },
-  amount: string | null,
-): Promise<Record<string, (PriceState | null)[]>> {
-  const { price } = tables;
-  const isPrice = and(eq(price.productId, product), eq(price.currency, currency), eq(price.kind, kind));
-  const was = await first(
-    on
-      .select({ amount: sql<string>`trim_scale(${price.amount})::text`, from: price.validFrom, to: price.validTo })
-      .from(price)
-      .where(isPrice),
+/** A price to set, or to take away where there is no amount. */
+export type WantedPrice = Pick<Price, 'currency' | 'kind'> & { product: number; amount: string | null };
+
+/** Sets prices of many products, sales keeping their days, or takes them away; answers what each was and is. */
+export async function setPrices(on: Executor, wanted: readonly WantedPrice[]): Promise<PriceChange[]> {
+  const table = (list: readonly WantedPrice[]) =>
+    sql`jsonb_to_recordset(${json(list)}) AS t(product bigint, currency text, kind text, amount numeric)`;
+  const same = sql`p.product_id = t.product AND p.currency = t.currency AND p.kind = t.kind`;
+  const held = await queryRows<PriceState & { product: number; field: string }>(
+    on,
+    sql`SELECT t.product, t.kind || ' price ' || t.currency AS field, trim_scale(p.amount)::text AS amount, p.valid_from::text AS "from", p.valid_to::text AS "to"
+        FROM ${table(wanted)} JOIN price p ON ${same}`,
   );
-  if (amount === null) await on.delete(price).where(isPrice);
-  else
-    await on
-      .insert(price)
-      .values({ productId: product, currency, kind, amount })
-      .onConflictDoUpdate({ target: [price.productId, price.currency, price.kind], set: { amount } });
-  return {
-    [priceField({ kind, currency })]: [was ?? null, amount === null ? null : { from: null, to: null, ...was, amount }],
-  };
+  const stateOf = new Map(
+    held.map(({ product, field, ...state }) => [`${product} ${field}`, state] satisfies [string, PriceState]),
+  );
+  const away = wanted.filter(({ amount }) => amount === null);
+  if (away.length > 0) await on.execute(sql`DELETE FROM price p USING ${table(away)} WHERE ${same}`);
+  const set = wanted.filter(({ amount }) => amount !== null);
+  if (set.length > 0)
+    await on.execute(sql`
+      INSERT INTO price (product_id, currency, kind, amount) SELECT product, currency, kind, amount FROM ${table(set)}
+      ON CONFLICT (product_id, currency, kind) DO UPDATE SET amount = excluded.amount`);
+  return wanted.map(({ product, amount, ...price }) => {
+    const field = priceField(price);
+    const before = stateOf.get(`${product} ${field}`) ?? null;
+    return { product, field, before, after: amount === null ? null : { from: null, to: null, ...before, amount } };
+  });
 }
 
 /** Writes prices of many products; answers those that were others before. */

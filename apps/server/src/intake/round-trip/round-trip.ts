@@ -17,7 +17,7 @@ import { refreshOffers } from '../../prices/columns.js';
 import { undoOffers } from '../../stock/offers.js';
 import { rowsApart } from '../read/process.js';
 import { emptyCounts } from '../try/counts.js';
-import { setPrice } from '../../prices/prices.js';
+import { setPrices } from '../../prices/prices.js';
 import * as tables from '../../db/schema/index.js';
 import { unitsOf } from '../../catalog/units.js';
 
@@ -270,7 +270,8 @@ async function writeEdit(
   const kind = sale ? 'sale' : 'regular';
   const figure = edit.after === null ? null : parseDecimal(edit.after, plainStyle);
   if (figure && !figure.ok) return {};
-  return setPrice(tx, { product, currency, kind }, figure?.value ?? null);
+  const changes = await setPrices(tx, [{ product, currency, kind, amount: figure?.value ?? null }]);
+  return Object.fromEntries(changes.map(({ field, before, after }) => [field, [before, after]]));
 }
 
 async function writeStock(
