@@ -27,7 +27,9 @@ const copy = (page: Page) =>
   });
 const unsaved = (page: Page) => page.getByRole('region', { name: 'What is not saved yet' });
 
-test('a block is pasted, what cannot be saved is told at its cell, the rest is saved and taken back', async ({ page }) => {
+test('a block is pasted, what cannot be saved is told at its cell, the rest is saved and taken back', async ({
+  page,
+}) => {
   await open(page);
   const before = await cell(page, 0, 4).textContent();
   await cell(page, 0, 4).click();
@@ -130,4 +132,5 @@ test('of two people at one cell the second sees both values, and nothing is lost
   await expect(cell(page, 1, 3)).toHaveText('mine');
 });
 
-test('axe finds nothing wrong on the sheet', async ({ page }) => expect(await faultsOn(page, '/catalog/sheet')).toEqual([]));
+test('axe finds nothing wrong on the sheet', async ({ page }) =>
+  expect(await faultsOn(page, '/catalog/sheet')).toEqual([]));

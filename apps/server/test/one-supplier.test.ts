@@ -95,8 +95,8 @@ describe('two suppliers made one', () => {
     expect((await client.undo(action.id)).body.left).toEqual([]);
     await done();
     expect(await told('Fernhill')).toEqual(before);
-    expect((await suppliers()).filter(({ name }) => name.startsWith('Fernhill')).map(({ records }) => records)).toEqual([
-      3, 2,
-    ]);
+    expect((await suppliers()).filter(({ name }) => name.startsWith('Fernhill')).map(({ records }) => records)).toEqual(
+      [3, 2],
+    );
   });
 });

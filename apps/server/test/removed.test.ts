@@ -91,7 +91,8 @@ describe('goods of a supplier', () => {
     return body.id as number;
   };
   const goods = async (sku: string): Promise<Body[]> => {
-    const { token } = (await client.send('POST', '/api/views', { search: sku, show: 'variants', everything: true })).body;
+    const { token } = (await client.send('POST', '/api/views', { search: sku, show: 'variants', everything: true }))
+      .body;
     return (await client.get(`/api/views/${token}/rows?from=0&count=5`)).body.items;
   };
 

@@ -46,7 +46,11 @@ describe('a sheet', () => {
     const { status } = await save(
       before.map(({ id }, i) => ({
         productId: id,
-        edits: [edit('material', 'jute', null), edit('weight', `${i + 1}.5 kg`, null), edit('price', '7.25', '5', 'GBP')],
+        edits: [
+          edit('material', 'jute', null),
+          edit('weight', `${i + 1}.5 kg`, null),
+          edit('price', '7.25', '5', 'GBP'),
+        ],
       })),
     );
     expect(status).toBe(200);

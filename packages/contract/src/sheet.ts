@@ -100,7 +100,8 @@ export const sheet = {
     method: 'POST',
     path: '/api/sheet',
     once: true,
-    summary: 'Save cells of many products as one action; 412 with all conflicts where somebody was faster, and nothing is saved',
+    summary:
+      'Save cells of many products as one action; 412 with all conflicts where somebody was faster, and nothing is saved',
     body: z.object({
       products: z
         .array(z.object({ productId: z.number(), edits: z.array(editSchema).min(1).max(200) }))

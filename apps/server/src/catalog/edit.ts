@@ -122,7 +122,10 @@ async function heldBy(
     const { family, variants } = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(variants.map((variant) => [variant.id, variant.slots]));
     for (const product of members)
-      held.set(product.id, { product, slots: product.kind === 'family' ? family : (byId.get(product.id) ?? new Map()) });
+      held.set(product.id, {
+        product,
+        slots: product.kind === 'family' ? family : (byId.get(product.id) ?? new Map()),
+      });
   }
   return (id) => {
     const found = held.get(id);

@@ -37,7 +37,9 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   }));
 
   route(router, services, api.savedViews.list, async ({ user }) => ({ items: await listSavedViews(db, user) }));
-  route(router, services, api.savedViews.keep, async ({ user, body }) => ({ id: await keepView(services, user, body) }));
+  route(router, services, api.savedViews.keep, async ({ user, body }) => ({
+    id: await keepView(services, user, body),
+  }));
   route(router, services, api.savedViews.change, async ({ user, params, body }) => {
     await changeView(services, user, params.id, body);
     return {};

@@ -51,7 +51,9 @@ function toRead({ choices, aliases: _, ...attribute }: Attribute): SheetColumn['
     ...(choices
       ? {
           choices: choices.map((value) =>
-            typeof value === 'string' ? value : { ...value, names: { ...value.names }, spellings: [...(value.spellings ?? [])] },
+            typeof value === 'string'
+              ? value
+              : { ...value, names: { ...value.names }, spellings: [...(value.spellings ?? [])] },
           ),
         }
       : {}),

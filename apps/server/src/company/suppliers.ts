@@ -28,7 +28,9 @@ export async function expectSupplier(db: Executor, id: number): Promise<void> {
 }
 
 /** A supplier’s own number, or that of the one it was made one with. */
-export const currentSupplier = sql<number>`coalesce(${tables.supplier.mergedInto}, ${tables.supplier.id})`.mapWith(Number);
+export const currentSupplier = sql<number>`coalesce(${tables.supplier.mergedInto}, ${tables.supplier.id})`.mapWith(
+  Number,
+);
 
 /** Of our own sheet, whose article numbers are our SKUs. */
 export async function ownSupplier(db: Executor): Promise<number> {

@@ -51,7 +51,8 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return apart(lookAt, services, { id: params.id, locale });
   });
   route(router, services, api.intake.rows, ({ params, query, locale }) =>
-    listRows(services, params.id, { ...query, locale }));
+    listRows(services, params.id, { ...query, locale }),
+  );
   route(router, services, api.intake.leaveOut, async ({ params, body, user, locale }) => {
     const done = await leaveOut(services, params.id, body);
     await restartEffect(services, params.id, user);

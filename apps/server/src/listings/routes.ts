@@ -41,5 +41,6 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     return showListing(services, params.id);
   });
   route(router, services, api.listings.trace, ({ params, locale }) =>
-    traceValue(services, params.id, { attribute: params.attribute, locale }));
+    traceValue(services, params.id, { attribute: params.attribute, locale }),
+  );
 }

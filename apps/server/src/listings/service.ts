@@ -228,7 +228,12 @@ function claimSteps(
   }
   if (slot.origin.from === 'edit')
     return [
-      { at: 'claim', words: `Edited by ${slot.origin.by} on ${dayOf(slot.origin.at, reader.locale)}`, value: null, edit: null },
+      {
+        at: 'claim',
+        words: `Edited by ${slot.origin.by} on ${dayOf(slot.origin.at, reader.locale)}`,
+        value: null,
+        edit: null,
+      },
     ];
   const source = sources.get(slot.origin.record);
   const steps: TraceAnswer[] = [];

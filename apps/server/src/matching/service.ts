@@ -87,7 +87,11 @@ export async function listPairs(
 }
 
 /** Every claim of one or two products, attribute by attribute, with who wins and why. */
-export async function compareProducts({ db }: Services, { a, b }: { a: number; b?: number | undefined }, locale?: string): Promise<Comparison> {
+export async function compareProducts(
+  { db }: Services,
+  { a, b }: { a: number; b?: number | undefined },
+  locale?: string,
+): Promise<Comparison> {
   const dictionary = await loadDictionary(db, locale);
   const wanted = b === undefined ? [a] : [a, b];
   const products = await compared(db, wanted);

@@ -98,12 +98,7 @@ export function Catalog() {
           />
         </ConditionBar>
         {form && (
-          <ViewForm
-            key={form === 'new' ? 'new' : form.id}
-            of={form}
-            now={view}
-            onDone={() => setForm(undefined)}
-          />
+          <ViewForm key={form === 'new' ? 'new' : form.id} of={form} now={view} onDone={() => setForm(undefined)} />
         )}
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&

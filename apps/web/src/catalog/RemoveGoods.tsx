@@ -34,7 +34,9 @@ function sayRemoval({ variants, sources, edits, stock, known }: RemovalAnswer): 
   return [
     `${goes.filter(Boolean).join(', ')}.`,
     silent.length > 0 && `${silent.join(', ')} will be silent until they are listed again.`,
-    ...known.map(({ place, listings }) => `${place}: ${plural(listings, 'listing')} will be withdrawn with the next file.`),
+    ...known.map(
+      ({ place, listings }) => `${place}: ${plural(listings, 'listing')} will be withdrawn with the next file.`,
+    ),
     'The history can bring it back.',
   ]
     .filter(Boolean)

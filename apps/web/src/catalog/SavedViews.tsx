@@ -143,7 +143,12 @@ export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View
       <Box row wrap align="start" above={1.5} below={2.5}>
         <Field control={form.control} name="name" label="Name of the view" autoFocus />
         <Field control={form.control} name="shared" label="Who sees it" options={choice('Only me', 'Everybody')} />
-        <Field control={form.control} name="toHand" label="Where" options={choice('In the list', 'To hand, as a button')} />
+        <Field
+          control={form.control}
+          name="toHand"
+          label="Where"
+          options={choice('In the list', 'To hand, as a button')}
+        />
         <Button type="submit" variant="contained" disabled={keep.isPending}>
           Keep the view
         </Button>

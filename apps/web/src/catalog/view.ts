@@ -32,7 +32,14 @@ function comparisonsOf(condition: View['condition']): Comparison[] {
   return 'all' in condition ? condition.all.flatMap((part) => comparisonSchema.safeParse(part).data ?? []) : [];
 }
 
-export const viewOf = ({ search, sort, show, all, toComplete, where }: z.infer<typeof catalogAddress>): Required<View> => ({
+export const viewOf = ({
+  search,
+  sort,
+  show,
+  all,
+  toComplete,
+  where,
+}: z.infer<typeof catalogAddress>): Required<View> => ({
   search,
   sort,
   show,

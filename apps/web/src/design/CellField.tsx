@@ -54,17 +54,18 @@ export function CellField({
     } else if (event.key === 'Enter' || event.key === 'Tab') {
       event.preventDefault();
       const across = event.key === 'Tab';
-      done(
-        fitting?.[at] ?? text,
-        across ? (event.shiftKey ? 'left' : 'right') : event.shiftKey ? 'up' : 'down',
-      );
+      done(fitting?.[at] ?? text, across ? (event.shiftKey ? 'left' : 'right') : event.shiftKey ? 'up' : 'down');
     } else if (fitting && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
       event.preventDefault();
       setAt((now) => Math.max(-1, Math.min(fitting.length - 1, now + (event.key === 'ArrowDown' ? 1 : -1))));
     }
   };
   return (
-    <div className="cell-field" onMouseDown={(event) => event.stopPropagation()} onDoubleClick={(event) => event.stopPropagation()}>
+    <div
+      className="cell-field"
+      onMouseDown={(event) => event.stopPropagation()}
+      onDoubleClick={(event) => event.stopPropagation()}
+    >
       <textarea
         ref={field}
         rows={isLong ? 6 : 1}

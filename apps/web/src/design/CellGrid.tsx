@@ -3,7 +3,17 @@
  * ones, and columns that stay at the left. What keys do is its owner’s matter.
  */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode, memo, useEffect, useId, useMemo, useRef } from 'react';
+import {
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+  memo,
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+} from 'react';
 import './cell-grid.css';
 
 export interface CellColumn {

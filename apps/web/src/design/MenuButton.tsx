@@ -21,12 +21,7 @@ export function MenuButton({
       >
         {label}
       </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={close}
-        slotProps={{ paper: { sx: { maxHeight: 460 } } }}
-      >
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close} slotProps={{ paper: { sx: { maxHeight: 460 } } }}>
         {children(close)}
       </Menu>
     </>

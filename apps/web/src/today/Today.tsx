@@ -88,12 +88,7 @@ function Page({
                 </Box>
               )}
             </Box>
-            <Button
-              component={Link}
-              to={row.to}
-              variant="outlined"
-              color="inherit"
-            >
+            <Button component={Link} to={row.to} variant="outlined" color="inherit">
               {row.verb}
             </Button>
           </Box>

@@ -79,8 +79,7 @@ describe('suggestions', () => {
   describe('in a file of families', () => {
     const rows = (names: [family: string, text: string][]) =>
       names.flatMap(([family, text], i) => [1, 2, 3].map((n) => [`A-${i}${n}`, family, text, String(n)]));
-    const titled = (names: [string, string][]) =>
-      suggest(['Article no.', 'Parent SKU', 'Name', 'No.'], rows(names))[2];
+    const titled = (names: [string, string][]) => suggest(['Article no.', 'Parent SKU', 'Name', 'No.'], rows(names))[2];
 
     it('a text of each family is their title, however often rows repeat it', () => {
       const names: [string, string][] = ['Oak bench', 'Ash stool', 'Elm table', 'Pine shelf'].map((name, i) => [

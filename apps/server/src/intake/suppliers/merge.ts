@@ -44,19 +44,24 @@ export const movedDelta = z.object({
 
 /** Makes a supplier one with another; answers the job that settles their goods. */
 export async function mergeSuppliers(services: Services, user: User, id: number, intoId: number): Promise<number> {
-  const { answer } = await act(services, user, { kind: 'merge-suppliers', tells: ['suppliers', 'catalog'] }, async (on) => {
-    const { tx } = on;
-    await lockJoins(tx);
-    const [from, into] = await bothOf(tx, id, intoId);
-    await expectIdle(tx, [from, into]);
-    const moved = await moveRecords(on, id, intoId);
-    const took = await moveRest(tx, id, intoId);
-    await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.id, id));
-    await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.mergedInto, id));
-    on.change({ kind: 'supplier', id, delta: { mergedInto: [null, intoId], took: [null, took] } }, ...moved);
-    on.say(`Made the supplier ${from.name} one with ${into.name}`);
-    return settling(tx, `Telling the goods that ${from.name} is ${into.name} now`, on.id);
-  });
+  const { answer } = await act(
+    services,
+    user,
+    { kind: 'merge-suppliers', tells: ['suppliers', 'catalog'] },
+    async (on) => {
+      const { tx } = on;
+      await lockJoins(tx);
+      const [from, into] = await bothOf(tx, id, intoId);
+      await expectIdle(tx, [from, into]);
+      const moved = await moveRecords(on, id, intoId);
+      const took = await moveRest(tx, id, intoId);
+      await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.id, id));
+      await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.mergedInto, id));
+      on.change({ kind: 'supplier', id, delta: { mergedInto: [null, intoId], took: [null, took] } }, ...moved);
+      on.say(`Made the supplier ${from.name} one with ${into.name}`);
+      return settling(tx, `Telling the goods that ${from.name} is ${into.name} now`, on.id);
+    },
+  );
   runAside(answer).catch(() => undefined);
   return answer;
 }
@@ -67,7 +72,12 @@ const settling = (tx: Executor, label: string, action: number) =>
 type SupplierRow = typeof supplier.$inferSelect;
 
 async function bothOf(tx: Executor, id: number, intoId: number): Promise<[SupplierRow, SupplierRow]> {
-  const rows = await tx.select().from(supplier).where(isIn(supplier.id, [id, intoId])).orderBy(supplier.id).for('update');
+  const rows = await tx
+    .select()
+    .from(supplier)
+    .where(isIn(supplier.id, [id, intoId]))
+    .orderBy(supplier.id)
+    .for('update');
   const [from, into] = [rows.find((row) => row.id === id), rows.find((row) => row.id === intoId)];
   if (!from) throw notFound(`supplier ${id}`);
   if (from.mergedInto !== null) throw conflict(`${from.name} was made one with another already`);
@@ -219,7 +229,11 @@ export async function undoMerge({ tx, actionId, by }: Undoing): Promise<Undone> 
   const { id: from, delta } = merged;
   const [, to] = delta.mergedInto;
   const [, took] = delta.took;
-  const both = await tx.select().from(supplier).where(isIn(supplier.id, [from, to])).for('update');
+  const both = await tx
+    .select()
+    .from(supplier)
+    .where(isIn(supplier.id, [from, to]))
+    .for('update');
   await expectIdle(tx, both);
   await tx.update(supplier).set({ mergedInto: null }).where(eq(supplier.id, from));
   await tx

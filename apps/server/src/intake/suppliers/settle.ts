@@ -12,7 +12,13 @@ import { movedDelta } from './merge.js';
 
 const atOnce = 1000;
 
-export async function settleSupplier({ db, services, input, progress, finish }: JobContext<SettleInput>): Promise<void> {
+export async function settleSupplier({
+  db,
+  services,
+  input,
+  progress,
+  finish,
+}: JobContext<SettleInput>): Promise<void> {
   const moved = await changesOf(db, input.action, 'record', movedDelta);
   const records = [
     ...new Set(moved.flatMap(({ id, delta }) => [id, ...(delta.twin ?? []).flatMap((twin) => twin ?? [])])),

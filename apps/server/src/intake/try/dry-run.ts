@@ -173,7 +173,11 @@ async function loadContents(db: Executor, shown: readonly RowRecord[]): Promise<
   return ({ contentId, beforeId }) => ({ own: byId.get(contentId ?? 0), before: byId.get(beforeId ?? 0) });
 }
 
-function titleOf(content: RecordContent | undefined, cells: readonly string[], { attributes, home }: Dictionary): string | null {
+function titleOf(
+  content: RecordContent | undefined,
+  cells: readonly string[],
+  { attributes, home }: Dictionary,
+): string | null {
   const values = content?.values ?? {};
   const key = keyOf(attributes, 'title') ?? '';
   const title = values[`${key}@${home}`] ?? Object.entries(values).find(([slot]) => slot.startsWith(`${key}@`))?.[1];

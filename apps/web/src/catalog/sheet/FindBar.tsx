@@ -41,24 +41,17 @@ export function FindBar({
   );
   const { top, left, bottom, right } = edgesOf(span);
   const isInSpan = bottom > top || right > left;
-  const where: Span = isInSpan
-    ? span
-    : { from: { row: 0, column: first }, to: { row: rows - 1, column: columns - 1 } };
+  const where: Span = isInSpan ? span : { from: { row: 0, column: first }, to: { row: rows - 1, column: columns - 1 } };
   const found =
     finder.ok && sought !== ''
-      ? [...spotsOf(where)].filter(
-          ({ row, column }) => column >= first && finder.finds(textAt(row, column)),
-        )
+      ? [...spotsOf(where)].filter(({ row, column }) => column >= first && finder.finds(textAt(row, column)))
       : [];
   const next = () => {
     const after = found.find(({ row, column }) => row > top || (row === top && column > left)) ?? found[0];
     if (after) onGo(after);
   };
   const option = (label: string, is: boolean, change: (to: boolean) => void) => (
-    <FormControlLabel
-      control={<Checkbox size="small" checked={is} onChange={(_, to) => change(to)} />}
-      label={label}
-    />
+    <FormControlLabel control={<Checkbox size="small" checked={is} onChange={(_, to) => change(to)} />} label={label} />
   );
   return (
     <Box row wrap pad={[2, 5]} surface="band" line="top" role="search" aria-label="Find and replace">

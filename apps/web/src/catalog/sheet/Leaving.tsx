@@ -8,7 +8,9 @@ import { useBlocker } from 'react-router';
 import { plural } from '../../design/words';
 
 export function Leaving({ cells }: { cells: number }) {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => cells > 0 && currentLocation.pathname !== nextLocation.pathname);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => cells > 0 && currentLocation.pathname !== nextLocation.pathname,
+  );
   useEffect(() => {
     if (cells === 0) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();

@@ -38,7 +38,8 @@ export function Review({
       {moved.length > 0 && (
         <Box surface="advice" pad={[2, 3]} rounded small role="alert">
           {conflicts > 0 && 'Nothing was saved. '}
-          {plural(moved.length, 'cell was', 'cells were')} changed by somebody since you wrote: “now” says what they hold.
+          {plural(moved.length, 'cell was', 'cells were')} changed by somebody since you wrote: “now” says what they
+          hold.
           <Box row above={1}>
             <Button color="secondary" onClick={() => onInsist(moved)}>
               Write mine over them

@@ -190,7 +190,11 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
     const { puts, beyond, span } = placeCells(readCells(event.clipboardData.getData('text/plain')), state.span, size);
     if (puts.length === 0) return;
     put(puts, `Pasted ${plural(puts.length, 'cell')}`, span);
-    if (beyond > 0) tell(`${plural(beyond, 'cell lies', 'cells lie')} beyond the sheet and ${beyond === 1 ? 'was' : 'were'} left out`, 'error');
+    if (beyond > 0)
+      tell(
+        `${plural(beyond, 'cell lies', 'cells lie')} beyond the sheet and ${beyond === 1 ? 'was' : 'were'} left out`,
+        'error',
+      );
   };
 
   const look = (row: number, column: number): CellLook => {
@@ -315,7 +319,11 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
           cells={(chosen.bottom - chosen.top + 1) * (chosen.right - chosen.left + 1)}
           sum={
             attribute && chosen.left === chosen.right
-              ? sumOf(chosenCells().map(({ text }) => text), attribute, navigator.language)
+              ? sumOf(
+                  chosenCells().map(({ text }) => text),
+                  attribute,
+                  navigator.language,
+                )
               : undefined
           }
           words={lastWords}

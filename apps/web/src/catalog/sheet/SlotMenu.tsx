@@ -38,9 +38,7 @@ export function SlotMenu({
             dense
             onClick={() =>
               onChange(
-                shown.includes(column.slot)
-                  ? shown.filter((slot) => slot !== column.slot)
-                  : [...shown, column.slot],
+                shown.includes(column.slot) ? shown.filter((slot) => slot !== column.slot) : [...shown, column.slot],
               )
             }
           >

@@ -16,10 +16,7 @@ export interface SheetRows {
   read(): Promise<unknown>;
 }
 
-export function useSheetRows(
-  opened: { token: string; rows: number } | undefined,
-  slots: readonly string[],
-): SheetRows {
+export function useSheetRows(opened: { token: string; rows: number } | undefined, slots: readonly string[]): SheetRows {
   const total = Math.min(opened?.rows ?? 0, mostSheetRows);
   const token = opened?.token ?? '';
   const windows = Array.from({ length: Math.ceil(total / windowRows) }, (_, i) => i * windowRows);

@@ -5,7 +5,10 @@ import { readTyped } from '@velvet-shelf/core/values';
 import { attributeOf } from './columns';
 
 /** Why written cells cannot be saved, by cell. */
-export function faultsOf(written: ReadonlyMap<string, string>, bySlot: ReadonlyMap<string, SheetColumn>): Map<string, string> {
+export function faultsOf(
+  written: ReadonlyMap<string, string>,
+  bySlot: ReadonlyMap<string, SheetColumn>,
+): Map<string, string> {
   const faults = new Map<string, string>();
   const read = new Map<string, string | undefined>();
   for (const [key, text] of written) {
@@ -38,7 +41,10 @@ export function toSave(
   bySlot: ReadonlyMap<string, SheetColumn>,
   faults: ReadonlyMap<string, string>,
 ) {
-  const products = new Map<number, { attribute: string; language: string | null; text: string | null; madeAgainst: string | null }[]>();
+  const products = new Map<
+    number,
+    { attribute: string; language: string | null; text: string | null; madeAgainst: string | null }[]
+  >();
   for (const [key, text] of written) {
     const { product, slot } = splitCellKey(key);
     const column = bySlot.get(slot);

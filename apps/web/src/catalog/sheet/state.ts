@@ -1,14 +1,5 @@
 /** What somebody has written into a sheet, what each cell was written against, and where she stands in it. */
-import {
-  type Changes,
-  type Span,
-  type Spot,
-  noChanges,
-  putBack,
-  redo,
-  undo,
-  write,
-} from '@velvet-shelf/core/catalog';
+import { type Changes, type Span, type Spot, noChanges, putBack, redo, undo, write } from '@velvet-shelf/core/catalog';
 import { useReducer } from 'react';
 
 export interface SheetState {

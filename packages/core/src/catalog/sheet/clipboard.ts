@@ -41,4 +41,6 @@ function closes(text: string, from: number): boolean {
 }
 
 export const writeCells = (rows: readonly (readonly string[])[]): string =>
-  rows.map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t')).join('\n');
+  rows
+    .map((row) => row.map((cell) => (/[\t\n\r"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)).join('\t'))
+    .join('\n');

@@ -22,8 +22,7 @@ export function compileFinder({ text, isPattern, matchCase, whole }: Sought): Fi
     return {
       ok: true,
       finds: (cell) => pattern.matcher(cell).find(),
-      replace: (cell, by) =>
-        pattern.matcher(cell).replaceAll(isPattern ? by : by.replaceAll('$', '$$$$')),
+      replace: (cell, by) => pattern.matcher(cell).replaceAll(isPattern ? by : by.replaceAll('$', '$$$$')),
     };
   } catch (error) {
     return { ok: false, reason: `It is no pattern: ${error instanceof Error ? error.message : String(error)}` };

@@ -85,7 +85,9 @@ describe('what is written', () => {
     expect(undo(putBack(two, ['a'], 'w')).written).toEqual(two.written);
   });
   it('is as before after as many steps back as were made, whatever they were', () => {
-    const step = fc.array(fc.record({ key: fc.constantFrom('a', 'b', 'c'), text: fc.constantFrom('', 'old', 'x', 'y') }));
+    const step = fc.array(
+      fc.record({ key: fc.constantFrom('a', 'b', 'c'), text: fc.constantFrom('', 'old', 'x', 'y') }),
+    );
     fc.assert(
       fc.property(fc.array(step, { maxLength: 8 }), (steps) => {
         let changes: Changes = noChanges;
@@ -116,7 +118,10 @@ describe('finding', () => {
   });
   it('takes a pattern with its parts, and says what is none', () => {
     expect(replaced('(\\d+) ?cm', '16cm', '$1 cm', { isPattern: true })).toBe('16 cm');
-    expect(finder('(', { isPattern: true })).toMatchObject({ ok: false, reason: expect.stringContaining('no pattern') });
+    expect(finder('(', { isPattern: true })).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('no pattern'),
+    });
   });
   it('ends on what would make other engines run for ever', () => {
     const found = finder('(a+)+$', { isPattern: true });
