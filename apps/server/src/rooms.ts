@@ -3,7 +3,7 @@ import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
 import { undoView } from './catalog/saved-views.js';
 import { undoSupplier } from './company/suppliers.js';
-import { catalogJobs } from './catalog/jobs.js';
+import { catalogCalls, catalogJobs } from './catalog/jobs.js';
 import { registerFollowing, startResolving } from './catalog/resolve-all.js';
 import { undoDictionary } from './dictionary/attributes.js';
 import { registerResolving } from './history/follow.js';
@@ -40,7 +40,7 @@ import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
   registerJobs([...catalogJobs, ...intakeJobs, ...matchingJobs, ...feedJobs]);
-  registerCalls([...intakeCalls, ...listingCalls, ...causeCalls]);
+  registerCalls([...catalogCalls, ...intakeCalls, ...listingCalls, ...causeCalls]);
   registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerResolving(startResolving);
   registerFollowing(refreshOffers);

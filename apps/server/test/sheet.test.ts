@@ -106,6 +106,20 @@ describe('a sheet', () => {
     expect((await client.undo()).body.left).toEqual([]);
     expect(await rows('Sheeted mat')).toEqual(before);
   });
+  it('is tried first: what would become of listings is told, and nothing is kept', async () => {
+    const before = await rows('Sheeted mat');
+    const actions = (await client.get('/api/actions')).body.items.length;
+    const products = before.map(({ id, cells }) => ({ productId: id, edits: [edit('stock', '77', cells[4][0])] }));
+    const tried = await client.send('POST', '/api/sheet/try', { products });
+    expect([tried.status, tried.body]).toEqual([
+      200,
+      { listingsChanged: expect.any(Number), becameReady: 0, becameBlocked: 0, whole: true },
+    ]);
+    expect(await rows('Sheeted mat')).toEqual(before);
+    expect((await client.get('/api/actions')).body.items).toHaveLength(actions);
+    const stale = [{ productId: before[0].id, edits: [edit('stock', '77', '76')] }];
+    expect((await client.send('POST', '/api/sheet/try', { products: stale })).status).toBe(412);
+  });
   it('refuses a cell that stands there twice', async () => {
     const [a] = await rows('Sheeted mat');
     const twice = edit('stock', '9', a.cells[4][0]);

@@ -7,3 +7,7 @@ export const effectSchema = z.object({
   becameBlocked: z.number(),
 });
 export type Effect = z.infer<typeof effectSchema>;
+
+/** Of what is only tried: whether it was tried on all goods it concerns. */
+export const triedEffectSchema = effectSchema.extend({ whole: z.boolean() });
+export type TriedEffect = z.infer<typeof triedEffectSchema>;

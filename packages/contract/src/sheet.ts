@@ -2,7 +2,7 @@
 import { attributeTypes, dimensions, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { editSchema } from './catalog.js';
-import { effectSchema } from './effect.js';
+import { effectSchema, triedEffectSchema } from './effect.js';
 import { endpoint } from './endpoint.js';
 
 /** Goods in a sheet, and cells saved at once. */
@@ -73,6 +73,18 @@ export const sheetConflictSchema = z.object({
 });
 export type SheetConflict = z.infer<typeof sheetConflictSchema>;
 
+/** Cells by product. */
+const cellsSchema = z.object({
+  products: z
+    .array(z.object({ productId: z.number(), edits: z.array(editSchema).min(1).max(200) }))
+    .min(1)
+    .max(mostSheetRows)
+    .refine(
+      (products) => products.reduce((sum, { edits }) => sum + edits.length, 0) <= mostSheetCells,
+      `${mostSheetCells} cells at most at once`,
+    ),
+});
+
 export const sheet = {
   columns: endpoint({
     role: 'viewer',
@@ -95,6 +107,14 @@ export const sheet = {
     /** Goods that have gone since are left out. */
     answer: z.object({ items: z.array(sheetRowSchema) }),
   }),
+  tryOut: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/sheet/try',
+    summary: 'What saving these cells would do to listings; nothing is kept',
+    body: cellsSchema,
+    answer: triedEffectSchema,
+  }),
   save: endpoint({
     role: 'editor',
     method: 'POST',
@@ -102,16 +122,7 @@ export const sheet = {
     once: true,
     summary:
       'Save cells of many products as one action; 412 with all conflicts where somebody was faster, and nothing is saved',
-    body: z.object({
-      products: z
-        .array(z.object({ productId: z.number(), edits: z.array(editSchema).min(1).max(200) }))
-        .min(1)
-        .max(mostSheetRows)
-        .refine(
-          (products) => products.reduce((sum, { edits }) => sum + edits.length, 0) <= mostSheetCells,
-          `${mostSheetCells} cells at most at once`,
-        ),
-    }),
+    body: cellsSchema,
     answer: effectSchema,
   }),
 };

@@ -1,12 +1,12 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
-import { type Edit, type Effect, editSchema } from '@velvet-shelf/contract';
+import { type Edit, type Effect, type TriedEffect, editSchema } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import { type Attribute, type Value, canonical, readTyped } from '@velvet-shelf/core/values';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, ids, first, json, queryRows } from '../db/client.js';
-import { act } from '../history/act.js';
+import { type Acting, act, tryAct } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
@@ -40,7 +40,28 @@ interface Conflict {
 /** Saves edits of one or many products as one action; a conflict or a fault anywhere saves nothing, and all of them are told. */
 export async function saveEdits(services: Services, user: User, list: ProductEdits[], words?: string): Promise<Effect> {
   const dictionary = await loadDictionary(services.db);
-  const { effect } = await act(services, user, { kind: 'edit', tells: ['catalog'] }, async (on) => {
+  const work = editing(list, user, dictionary, words);
+  return (await act(services, user, { kind: 'edit', tells: ['catalog'] }, work)).effect;
+}
+
+/** What saving them would do to listings; refuses what saving them would refuse. Nothing is kept. */
+export async function tryEdits(
+  services: Pick<Services, 'db' | 'config'>,
+  user: Pick<User, 'id'>,
+  list: readonly ProductEdits[],
+): Promise<TriedEffect> {
+  const dictionary = await loadDictionary(services.db);
+  const { left, ...effect } = await tryAct(services, user, { kind: 'edit' }, editing(list, user, dictionary));
+  return { ...effect, whole: !left };
+}
+
+function editing(
+  list: readonly ProductEdits[],
+  user: Pick<User, 'id'>,
+  dictionary: Dictionary,
+  words?: string,
+): (on: Acting) => Promise<void> {
+  return async (on) => {
     const products = [...new Set(list.map(({ productId }) => productId))];
     await lockUnits(on.tx, products);
     const held = await heldBy(on.tx, products, dictionary);
@@ -89,8 +110,7 @@ export async function saveEdits(services: Services, user: User, list: ProductEdi
     on.change(...(await resolveUnits(on.tx, units, dictionary)));
     on.say(words ?? sayEdits(said));
     await on.dirty(units);
-  });
-  return effect;
+  };
 }
 
 const conflictOf = (edit: ParsedEdit, { extra, message }: Problem) => ({

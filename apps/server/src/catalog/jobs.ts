@@ -1,6 +1,8 @@
 /** What the catalog has done beside the requests. */
 import { z } from 'zod';
-import { defineJob } from '../jobs/define.js';
+import type { TriedEffect } from '@velvet-shelf/contract';
+import { defineCall, defineJob } from '../jobs/define.js';
+import type { ProductEdits } from './edit.js';
 
 const resolveInput = z.object({ action: z.number() });
 export type ResolveInput = z.infer<typeof resolveInput>;
@@ -11,4 +13,10 @@ export const resolveEverything = defineJob({
   run: async (context) => (await import('./resolve-all.js')).resolveAll(context),
 });
 
+export const tryCells = defineCall<{ user: number; products: ProductEdits[] }, TriedEffect>({
+  name: 'try-cells',
+  run: async (services, { user, products }) => (await import('./edit.js')).tryEdits(services, { id: user }, products),
+});
+
 export const catalogJobs = [resolveEverything];
+export const catalogCalls = [tryCells];

@@ -4,7 +4,9 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
+import { apart } from '../jobs/aside.js';
 import { saveEdits } from './edit.js';
+import { tryCells } from './jobs.js';
 import { countsOf, openView, windowOf } from './grid.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
@@ -52,6 +54,9 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.sheet.rows, async ({ params, query }) => ({
     items: await sheetRows(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean) }),
   }));
+  route(router, services, api.sheet.tryOut, ({ body, user }) =>
+    apart(tryCells, services, { user: user.id, products: body.products }),
+  );
   route(router, services, api.sheet.save, async ({ body, user }) => {
     const effect = await saveEdits(services, user, body.products);
     notify('catalog');

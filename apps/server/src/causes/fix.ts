@@ -3,7 +3,7 @@ import { type Fix, type Effect } from '@velvet-shelf/contract';
 import { type Fill, withTranslation } from '@velvet-shelf/core/fills';
 import { type Cause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { saveEdits } from '../catalog/edit.js';
+import { type ProductEdits, saveEdits, tryEdits } from '../catalog/edit.js';
 import { type SetupChange } from '../channels/setup.js';
 import type { PlaceRow } from '../channels/places.js';
 import { tryChange } from '../listings/what-if.js';
@@ -71,10 +71,33 @@ function fixedFill(
   return { ...before, fit: [...before.fit, mending.step] };
 }
 
-export async function tryFix({ db, config }: Services, key: string, fix: Fix): Promise<Effect> {
+type Cells = Extract<Fix, { kind: 'cells' }>['cells'];
+
+/** The edits that cells of a cause amount to, and the attribute they are of. */
+function editsOf(all: Scene, cause: Cause, cells: Cells): { attribute: string; edits: ProductEdits[] } {
+  const slot = cellSlot(cause, all.rulebooks);
+  if (!slot) throw badRequest('This cause is not mended by editing products');
+  const language = slot.language ?? null;
+  return {
+    attribute: slot.attribute,
+    edits: cells.map(({ productId, text, madeAgainst }) => ({
+      productId,
+      edits: [{ attribute: slot.attribute, language, text, madeAgainst }],
+    })),
+  };
+}
+
+export async function tryFix(
+  { db, config }: Pick<Services, 'db' | 'config'>,
+  user: Pick<User, 'id'>,
+  key: string,
+  fix: Fix,
+): Promise<Effect> {
   const all = await scene(db);
-  const planned = await setupChange(db, all, mustParse(key), fix);
-  if (!planned) throw badRequest('Cells are checked when they are saved');
+  const cause = mustParse(key);
+  if (fix.kind === 'cells') return tryEdits({ db, config }, user, editsOf(all, cause, fix.cells).edits);
+  const planned = await setupChange(db, all, cause, fix);
+  if (!planned) throw badRequest('This fix does not belong to this cause');
   const units = [...new Set((await touchedBy(db, key, 100_000)).map((row) => row.unit))];
   const { effect } = await tryChange(db, planned.place, all.dictionary, config.address, planned.change, units);
   return effect;
@@ -84,20 +107,9 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
   const all = await scene(services.db);
   const cause = mustParse(key);
   if (fix.kind === 'cells') {
-    const slot = cellSlot(cause, all.rulebooks);
-    if (!slot) throw badRequest('This cause is not mended by editing products');
-    const language = slot.language ?? null;
-    const words = `Set ${catalogLabel(slot.attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
-    const effect = await saveEdits(
-      services,
-      user,
-      fix.cells.map(({ productId, text, madeAgainst }) => ({
-        productId,
-        edits: [{ attribute: slot.attribute, language, text, madeAgainst }],
-      })),
-      words,
-    );
-    return effect;
+    const { attribute, edits } = editsOf(all, cause, fix.cells);
+    const words = `Set ${catalogLabel(attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
+    return saveEdits(services, user, edits, words);
   }
   const planned = await setupChange(services.db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');

@@ -2,10 +2,10 @@
 import type { Effect, Fix } from '@velvet-shelf/contract';
 import { defineCall } from '../jobs/define.js';
 
-/** What a fix would do to the listings its cause touches; nothing is written. */
-export const tryFix = defineCall<{ key: string; fix: Fix }, Effect>({
+/** What a fix would do to the listings its cause touches; nothing is kept. */
+export const tryFix = defineCall<{ key: string; fix: Fix; user: number }, Effect>({
   name: 'try-fix',
-  run: async (services, { key, fix }) => (await import('./fix.js')).tryFix(services, key, fix),
+  run: async (services, { key, fix, user }) => (await import('./fix.js')).tryFix(services, { id: user }, key, fix),
 });
 
 export const causeCalls = [tryFix];

@@ -31,6 +31,11 @@ const mostAside = 400;
 
 export const settleIn = (tx: Executor, address: string): Promise<Settled> => settling().here(tx, address, mostHere);
 
+/** Variants evaluated of an action that is only tried, in a thread. */
+const mostTried = 2000;
+
+export const settleTried = (tx: Executor, address: string): Promise<Settled> => settling().here(tx, address, mostTried);
+
 /** What an action's own transaction left, once it is committed. */
 export const settleRest = (services: Services): Promise<Settled> => settling().aside(services, mostAside);
 

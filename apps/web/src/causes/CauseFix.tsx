@@ -10,6 +10,7 @@ import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
+import { useSettled } from '../design/settled';
 import { count, plural, sayBecoming } from '../design/words';
 import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
@@ -31,10 +32,14 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
   const [fix, setFix] = useState<Fix | undefined>(best === undefined ? undefined : { kind: 'choose', value: best });
   const queries = useQueryClient();
   const tell = useTell();
+  const settled = useSettled(fix);
+  // Cells are tried once she has stopped typing; what is chosen is tried at once.
+  const asked = fix?.kind === 'cells' ? settled : fix;
   const tried = useQuery({
-    ...ask(api.causes.tryFix, { query: { key: cause.key }, body: fix as Fix }, cause.touched),
-    enabled: fix !== undefined && fix.kind !== 'cells',
+    ...ask(api.causes.tryFix, { query: { key: cause.key }, body: asked as Fix }, cause.touched),
+    enabled: asked !== undefined,
     staleTime: 0,
+    retry: false,
   });
   const save = useMutation({
     mutationFn: (body: Fix) => call(api.causes.fix, { query: { key: cause.key }, body }),
@@ -102,8 +107,8 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           <Box serif textSize={20} role="status">
             {fix === undefined
               ? 'Nothing chosen yet'
-              : fix.kind === 'cells'
-                ? `${plural(fix.cells.length, 'cell')} to save`
+              : fix !== asked
+                ? `${plural(fix.kind === 'cells' ? fix.cells.length : 0, 'cell')} to save`
                 : tried.data
                   ? sayEffect(tried.data, false)
                   : tried.error
@@ -111,8 +116,8 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
                     : 'Trying…'}
           </Box>
           <Box muted small>
-            {fix?.kind === 'cells'
-              ? 'Checked again as soon as they are saved.'
+            {fix?.kind === 'cells' && !tried.error
+              ? `${plural(fix.cells.length, 'cell')} to save${tried.data ? ', tried on all listings of these goods' : ''}.`
               : tried.error
                 ? tried.error.message
                 : tried.data

@@ -18,12 +18,15 @@ interface ReviewedCell {
 export function Review({
   cells,
   conflicts,
+  effect,
   onPutBack,
   onInsist,
 }: {
   cells: readonly ReviewedCell[];
   /** Cells that were refused because somebody was faster. */
   conflicts: number;
+  /** What saving would do to listings, in words. */
+  effect: string | undefined;
   onPutBack: (keys: readonly string[]) => void;
   onInsist: (keys: readonly string[]) => void;
 }) {
@@ -35,6 +38,11 @@ export function Review({
       <Box as="h2" padRight={8}>
         {plural(cells.length, 'cell')} to save
       </Box>
+      {effect !== undefined && (
+        <Box small muted role="status">
+          {effect}
+        </Box>
+      )}
       {moved.length > 0 && (
         <Box surface="advice" pad={[2, 3]} rounded small role="alert">
           {conflicts > 0 && 'Nothing was saved. '}

@@ -1,7 +1,7 @@
 /** The sheet: goods of a view as cells to write in, as one would in a spreadsheet; nothing is kept until it is saved. */
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type SheetColumn, type SheetConflict, api, mostSheetRows } from '@velvet-shelf/contract';
+import { type SheetColumn, type SheetConflict, type TriedEffect, api, mostSheetRows } from '@velvet-shelf/contract';
 import {
   cellKey,
   edgesOf,
@@ -23,7 +23,7 @@ import { CellField } from '../../design/CellField';
 import { type CellLook, CellGrid } from '../../design/CellGrid';
 import { Drawer } from '../../design/Drawer';
 import { Empty, Loaded, ProblemBox, useTell } from '../../design/feedback';
-import { count, plural } from '../../design/words';
+import { count, plural, sayBecoming } from '../../design/words';
 import { catalogAddress, viewOf } from '../view';
 import { CleanUpMenu } from './CleanUpMenu';
 import { FindBar } from './FindBar';
@@ -36,6 +36,16 @@ import { readKey, spotsOf, stepFrom } from './keys';
 import { useSheetRows } from './rows';
 import { faultsOf, toSave } from './saving';
 import { useSheetState } from './state';
+
+function sayTried({ data, isFetching }: { data?: TriedEffect | undefined; isFetching: boolean }): string | undefined {
+  if (!data) return isFetching ? 'Trying what saving would do…' : undefined;
+  const { becameReady, becameBlocked, whole } = data;
+  const words =
+    becameReady + becameBlocked === 0
+      ? 'No listing would become ready or blocked'
+      : sayBecoming({ becameReady, becameBlocked }, false);
+  return `${words}${whole ? '' : ', of those tried: the first 2,000 goods'}.`;
+}
 
 /** What the catalog shows, and which columns of it. */
 const sheetAddress = catalogAddress.extend({ columns: inAddress.list(z.string()) });
@@ -127,6 +137,13 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
       setPanel('review');
       void read();
     },
+  });
+  const toTry = panel === 'review' ? toSave(written, state.against, bySlot, faults) : [];
+  const tried = useQuery({
+    ...ask(api.sheet.tryOut, { body: { products: toTry } }),
+    enabled: toTry.length > 0 && moved.length === 0 && judged === written,
+    staleTime: 0,
+    retry: false,
   });
   const toTake = written.size - faults.size;
   const mayNotSave = toTake === 0 || moved.length > 0 || judged !== written || save.isPending;
@@ -360,6 +377,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
               };
             })}
             conflicts={conflicts.length}
+            effect={sayTried(tried)}
             onPutBack={(keys) => act({ do: 'put back', keys, words: `Put ${plural(keys.length, 'cell')} back` })}
             onInsist={(keys) => {
               for (const key of keys) act({ do: 'insist', key, held: heldText(key) });
