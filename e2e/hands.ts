@@ -78,6 +78,11 @@ export async function faultsOn(page: Page, path: string): Promise<string[]> {
   // Not some other page that one was sent to.
   expect(new URL(page.url()).pathname).toBe(path.split('?')[0]);
   await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
+  // What is still fading has colours between two that are both right.
+  await page.evaluate(async () => {
+    const ending = document.getAnimations().filter(({ effect }) => effect?.getComputedTiming().endTime !== Infinity);
+    await Promise.allSettled(ending.map(({ finished }) => finished));
+  });
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .exclude(':is(li, tr, [role=row]):nth-child(n + 9)')

@@ -115,9 +115,10 @@ describe('goods of a supplier', () => {
   });
   it('are not brought in unnoticed by a batch that was tried while they stood', async () => {
     const waiting = await bring(list.replace('24.50', '26'));
-    await client.tried(waiting);
+    expect((await client.tried(waiting)).counts.changed).toBe(1);
+    await client.until('/api/shelf', ({ jobs }) => jobs.length === 0);
     const [{ id }] = await goods('Rush seat');
-    await remove(id);
+    expect((await remove(id)).status).toBe(200);
     const refused = await client.send('POST', `/api/batches/${waiting}/apply`);
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringMatching(/try/i)]);
     await client.undo();

@@ -87,7 +87,7 @@ export async function removeGoods(services: Services, user: User, id: number): P
     const { head, goods } = await goodsOf(tx, id);
     const all = goods.map((row) => row.id);
     const gone = [...new Set([...all, id, ...(await emptied(tx, head.family, all))])];
-    await tx.update(product).set({ removedBy: on.id }).where(isIn(product.id, gone));
+    // Records before products, as an apply and its trial take them.
     const heard = await tx
       .select({
         id: record.id,
@@ -96,7 +96,10 @@ export async function removeGoods(services: Services, user: User, id: number): P
         after: sql<number>`(SELECT max(v.batch_id) FROM record_version v JOIN batch b ON b.id = v.batch_id WHERE v.record_id = ${record}.id AND b.state IN ${counting})`,
       })
       .from(record)
-      .where(and(isIn(record.productId, all), isNotNull(record.contentId)));
+      .where(and(isIn(record.productId, all), isNotNull(record.contentId)))
+      .orderBy(record.id)
+      .for('update');
+    await tx.update(product).set({ removedBy: on.id }).where(isIn(product.id, gone));
     for (const { id: speaking, after } of heard)
       await tx.update(record).set({ silentAfter: after }).where(eq(record.id, speaking));
     await settleRecords(
@@ -139,6 +142,14 @@ export async function undoRemoval({ tx, actionId, by, dirty }: Undoing): Promise
   const dictionary = await loadDictionary(tx);
   await lockJoins(tx);
   const gone = (await changesOf(tx, actionId, 'product', removedDelta)).filter(({ delta }) => delta['#removed']);
+  const silent = await changesOf(tx, actionId, 'record', silentDelta);
+  for (const { id, delta } of silent) {
+    const [before, after] = delta.silentAfter;
+    await tx
+      .update(record)
+      .set({ silentAfter: before, productId: sql`coalesce(${record.productId}, ${delta.product[0]})` })
+      .where(and(eq(record.id, id), eq(record.silentAfter, after)));
+  }
   const back = await tx
     .update(product)
     .set({ removedBy: null })
@@ -152,14 +163,6 @@ export async function undoRemoval({ tx, actionId, by, dirty }: Undoing): Promise
       ),
     )
     .returning({ id: product.id, unit: product.unitId });
-  const silent = await changesOf(tx, actionId, 'record', silentDelta);
-  for (const { id, delta } of silent) {
-    const [before, after] = delta.silentAfter;
-    await tx
-      .update(record)
-      .set({ silentAfter: before, productId: sql`coalesce(${record.productId}, ${delta.product[0]})` })
-      .where(and(eq(record.id, id), eq(record.silentAfter, after)));
-  }
   await settleRecords(
     tx,
     silent.map((row) => row.id),
