@@ -64,15 +64,6 @@ export const sheetRowSchema = z.object({
 });
 export type SheetRow = z.infer<typeof sheetRowSchema>;
 
-export const sheetConflictSchema = z.object({
-  productId: z.number(),
-  attribute: z.string(),
-  language: z.string().nullable(),
-  current: z.string().nullable(),
-  yours: z.string().nullable(),
-});
-export type SheetConflict = z.infer<typeof sheetConflictSchema>;
-
 /** Cells by product. */
 const cellsSchema = z.object({
   products: z

@@ -7,7 +7,6 @@ const mostShown = 60;
 export function CellField({
   label,
   begin,
-  all,
   choices,
   isLong,
   onDone,
@@ -15,8 +14,6 @@ export function CellField({
 }: {
   label: string;
   begin: string;
-  /** The whole text is selected at first: what is typed replaces it. */
-  all: boolean;
   choices: readonly string[] | undefined;
   isLong: boolean;
   onDone: (text: string, then: 'down' | 'up' | 'right' | 'left' | 'stay') => void;
@@ -29,8 +26,7 @@ export function CellField({
   const id = useId();
   useEffect(() => {
     field.current?.focus();
-    if (all) field.current?.select();
-    else field.current?.setSelectionRange(begin.length, begin.length);
+    field.current?.setSelectionRange(begin.length, begin.length);
     // Only when it opens.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);

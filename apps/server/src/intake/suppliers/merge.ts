@@ -57,7 +57,9 @@ export async function mergeSuppliers(services: Services, user: User, id: number,
       const took = await moveRest(tx, id, intoId);
       await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.id, id));
       await tx.update(supplier).set({ mergedInto: intoId }).where(eq(supplier.mergedInto, id));
-      on.change({ kind: 'supplier', id, delta: { mergedInto: [null, intoId], took: [null, took] } }, ...moved);
+      on.change({ kind: 'supplier', id, delta: { mergedInto: [null, intoId], took: [null, took] } });
+      // Of a supplier of hundred thousands they are more than one call takes.
+      for (const one of moved) on.change(one);
       on.say(`Made the supplier ${from.name} one with ${into.name}`);
       return settling(tx, `Telling the goods that ${from.name} is ${into.name} now`, on.id);
     },

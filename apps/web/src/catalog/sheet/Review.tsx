@@ -17,14 +17,14 @@ interface ReviewedCell {
 
 export function Review({
   cells,
-  conflicts,
+  isRefused,
   effect,
   onPutBack,
   onInsist,
 }: {
   cells: readonly ReviewedCell[];
-  /** Cells that were refused because somebody was faster. */
-  conflicts: number;
+  /** They were sent, and somebody was faster. */
+  isRefused: boolean;
   /** What saving would do to listings, in words. */
   effect: string | undefined;
   onPutBack: (keys: readonly string[]) => void;
@@ -45,7 +45,7 @@ export function Review({
       )}
       {moved.length > 0 && (
         <Box surface="advice" pad={[2, 3]} rounded small role="alert">
-          {conflicts > 0 && 'Nothing was saved. '}
+          {isRefused && 'Nothing was saved. '}
           {plural(moved.length, 'cell was', 'cells were')} changed by somebody since you wrote: “now” says what they
           hold.
           <Box row above={1}>

@@ -1,7 +1,7 @@
 /** The sheet: goods of a view as cells to write in, as one would in a spreadsheet; nothing is kept until it is saved. */
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type SheetColumn, type SheetConflict, type TriedEffect, api, mostSheetRows } from '@velvet-shelf/contract';
+import { type SheetColumn, type TriedEffect, api, mostSheetRows } from '@velvet-shelf/contract';
 import {
   cellKey,
   edgesOf,
@@ -55,6 +55,12 @@ export function Sheet() {
   return <Loaded query={columns}>{({ items }) => <Cells all={items} />}</Loaded>;
 }
 
+/** What was sent to be saved: the edits, and the texts by cell. */
+interface Sent {
+  products: ReturnType<typeof toSave>;
+  texts: ReadonlyMap<string, string>;
+}
+
 /** Columns at the left that name the goods. */
 const named = [
   { key: '#product', head: 'Product', wide: 184, frozen: true },
@@ -78,7 +84,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   const { rows, held, coming, error, read } = useSheetRows(opened.data, slots);
   const [state, act] = useSheetState();
   const [panel, setPanel] = useState<'find' | 'review'>();
-  const [conflicts, setConflicts] = useState<readonly SheetConflict[]>([]);
+  const [isRefused, setRefused] = useState(false);
   const { written } = state.changes;
   const size = { rows: rows.length, columns: named.length + shown.length };
   const heldText = (key: string) => held.get(key)?.text ?? '';
@@ -113,12 +119,11 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   const attribute = active && attributeOf(active);
 
   const save = useMutation({
-    mutationFn: () => call(api.sheet.save, { body: { products: toSave(written, state.against, bySlot, faults) } }),
-    onSuccess: async ({ becameReady, becameBlocked }) => {
-      const saved = [...written.keys()].filter((key) => !faults.has(key));
+    mutationFn: ({ products }: Sent) => call(api.sheet.save, { body: { products } }),
+    onSuccess: async ({ becameReady, becameBlocked }, { texts }) => {
       tell(
         [
-          `${plural(saved.length, 'cell')} saved`,
+          `${plural(texts.size, 'cell')} saved`,
           becameReady > 0 && `${plural(becameReady, 'listing becomes', 'listings become')} ready`,
           becameBlocked > 0 && `${plural(becameBlocked, 'listing is', 'listings are')} blocked`,
         ]
@@ -126,14 +131,15 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
           .join('; '),
       );
       await read();
-      act({ do: 'saved', keys: saved });
-      setConflicts([]);
+      // What was written meanwhile is not saved, and stays.
+      act({ do: 'saved', texts });
+      setRefused(false);
       setPanel(undefined);
       void queries.invalidateQueries();
     },
     onError: (problem) => {
       if (!(problem instanceof ApiProblem) || problem.status !== 412) return;
-      setConflicts((problem.extra.conflicts ?? []) as SheetConflict[]);
+      setRefused(true);
       setPanel('review');
       void read();
     },
@@ -145,6 +151,10 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
     staleTime: 0,
     retry: false,
   });
+  const send = () => {
+    const texts = new Map([...written].filter(([key]) => !faults.has(key)));
+    save.mutate({ texts, products: toSave(written, state.against, bySlot, faults) });
+  };
   const toTake = written.size - faults.size;
   const mayNotSave = toTake === 0 || moved.length > 0 || judged !== written || save.isPending;
 
@@ -177,14 +187,14 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
         setPanel('find');
         break;
       case 'save':
-        if (!mayNotSave) save.mutate();
+        if (!mayNotSave) send();
         break;
     }
   };
   const open = (typed?: string) => {
     const { row, column } = state.span.from;
     if (keyAt(row, column) === undefined) return;
-    act({ do: 'edit', begin: typed ?? textAt(row, column), all: false });
+    act({ do: 'edit', begin: typed ?? textAt(row, column) });
   };
   const copied = (): string => {
     const lines: string[][] = [];
@@ -316,7 +326,6 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
                 <CellField
                   label={headOf(active)}
                   begin={state.editing.begin}
-                  all={state.editing.all}
                   choices={choicesOf(active)}
                   isLong={active.read?.type === 'richText'}
                   onLeave={() => act({ do: 'leave' })}
@@ -355,7 +364,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
             isSaving={save.isPending}
             onUndo={() => act({ do: 'undo' })}
             onReview={() => setPanel('review')}
-            onSave={mayNotSave ? undefined : () => save.mutate()}
+            onSave={mayNotSave ? undefined : send}
           />
         )}
       </Box>
@@ -376,7 +385,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
                 moved: movedKeys.has(key),
               };
             })}
-            conflicts={conflicts.length}
+            isRefused={isRefused}
             effect={sayTried(tried)}
             onPutBack={(keys) => act({ do: 'put back', keys, words: `Put ${plural(keys.length, 'cell')} back` })}
             onInsist={(keys) => {

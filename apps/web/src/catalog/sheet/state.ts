@@ -7,13 +7,13 @@ export interface SheetState {
   /** By written cell: what it held when it was written. */
   against: ReadonlyMap<string, string>;
   span: Span;
-  /** The cell that is written in: what it begins with, and whether that is replaced by what is typed. */
-  editing: { begin: string; all: boolean } | undefined;
+  /** The cell that is written in: what it begins with. */
+  editing: { begin: string } | undefined;
 }
 
 export type SheetAct =
   | { do: 'choose'; span: Span }
-  | { do: 'edit'; begin: string; all: boolean }
+  | { do: 'edit'; begin: string }
   | { do: 'leave' }
   | {
       do: 'write';
@@ -27,8 +27,8 @@ export type SheetAct =
   | { do: 'put back'; keys: readonly string[]; words: string }
   /** Mine stands although the cell holds something else now. */
   | { do: 'insist'; key: string; held: string }
-  /** These cells are kept now. */
-  | { do: 'saved'; keys: readonly string[] };
+  /** These texts are kept now, by cell. */
+  | { do: 'saved'; texts: ReadonlyMap<string, string> };
 
 const at = (spot: Spot): Span => ({ from: spot, to: spot });
 
@@ -44,7 +44,7 @@ function turn(state: SheetState, act: SheetAct): SheetState {
     case 'choose':
       return { ...state, span: act.span, editing: undefined };
     case 'edit':
-      return { ...state, editing: { begin: act.begin, all: act.all } };
+      return { ...state, editing: { begin: act.begin } };
     case 'leave':
       return { ...state, editing: undefined };
     case 'write': {
@@ -63,8 +63,11 @@ function turn(state: SheetState, act: SheetAct): SheetState {
       return { ...state, against: new Map(state.against).set(act.key, act.held) };
     case 'saved': {
       const written = new Map(state.changes.written);
-      for (const key of act.keys) written.delete(key);
-      return { ...state, changes: { ...noChanges, written } };
+      const against = new Map(state.against);
+      for (const [key, text] of act.texts)
+        if (written.get(key) === text) written.delete(key);
+        else against.set(key, text);
+      return { ...state, against, changes: { ...noChanges, written } };
     }
   }
 }
