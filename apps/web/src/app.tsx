@@ -43,6 +43,10 @@ const router = createBrowserRouter([
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'catalog/sheet', lazy: async () => ({ Component: (await import('./catalog/sheet/Sheet')).Sheet }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
+      {
+        path: 'catalog/product/:id',
+        lazy: async () => ({ Component: (await import('./catalog/product/ProductPage')).ProductPage }),
+      },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },
       { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },

@@ -99,6 +99,8 @@ export const productSchema = z.object({
   title: z.string().nullable(),
   picture: z.string().nullable(),
   state: z.string().nullable(),
+  /** Names of its category, from the root down. */
+  category: z.array(z.string()),
   options: z.array(z.tuple([z.string(), z.string()])),
   price: z.record(
     z.string(),
@@ -118,6 +120,13 @@ export const productSchema = z.object({
       sku: z.string().nullable(),
       title: z.string().nullable(),
       options: z.array(z.tuple([z.string(), z.string()])),
+      picture: z.string().nullable(),
+      /** Its regular price in the company's own currency. */
+      price: z.string().nullable(),
+      stock: z.number(),
+      places: z.array(z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string() })),
+      /** What it holds otherwise than most of its siblings, as people read it. */
+      differs: z.array(z.object({ attribute: z.string(), label: z.string(), shown: z.string() })),
     }),
   ),
   listings: z.array(
@@ -132,6 +141,7 @@ export const productSchema = z.object({
   ),
 });
 export type ProductAnswer = z.infer<typeof productSchema>;
+export type Sibling = ProductAnswer['siblings'][number];
 
 /** `text: null` = empty on purpose; `letGo` = the sources speak again. `madeAgainst` is the text the edit was made against. */
 export const editSchema = z.object({
@@ -191,6 +201,20 @@ export const catalog = {
     }),
     /** In the order of the view; null where goods have gone since. */
     answer: z.object({ items: z.array(gridRowSchema.nullable()) }),
+  }),
+  beside: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/views/:token/beside/:id',
+    summary: 'Where a product stands in a view, and those before and after it',
+    params: idParam.extend({ token: z.string().max(100) }),
+    /** `at` from 0; null where the view does not have it. */
+    answer: z.object({
+      at: z.number().nullable(),
+      of: z.number(),
+      before: z.number().nullable(),
+      next: z.number().nullable(),
+    }),
   }),
   counts: endpoint({
     role: 'viewer',

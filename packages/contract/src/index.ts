@@ -1,3 +1,4 @@
+import { asked } from './asked.js';
 import { byHand } from './by-hand.js';
 import { causes } from './causes.js';
 import { catalog } from './catalog.js';
@@ -17,6 +18,7 @@ import { stock } from './stock.js';
 import { today } from './today.js';
 
 export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
+export * from './asked.js';
 export * from './by-hand.js';
 export * from './causes.js';
 export * from './catalog.js';
@@ -48,6 +50,7 @@ export const api = {
   sheet,
   savedViews,
   byHand,
+  asked,
   enrichment,
   channels,
   listings,

@@ -69,6 +69,14 @@ async function openedView(db: Database, token: string): Promise<Opened> {
 export const viewIds = async (db: Database, token: string): Promise<readonly number[]> =>
   (await openedView(db, token)).ids;
 
+/** Where a product stands in an opened view, and its neighbours there. */
+export async function besideOf(db: Database, token: string, id: number) {
+  const order = await viewIds(db, token);
+  const at = order.indexOf(id);
+  const there = (place: number) => (at < 0 ? null : (order[place] ?? null));
+  return { at: at < 0 ? null : at, of: order.length, before: there(at - 1), next: there(at + 1) };
+}
+
 /** Hours a view stays open that nobody asks for. */
 const openHours = 24;
 

@@ -2,7 +2,15 @@
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
-import { type Attribute, type Reader, type Value, formatValue, plainText, plainValue } from '@velvet-shelf/core/values';
+import {
+  type Attribute,
+  type Reader,
+  type Value,
+  formatValue,
+  listOf,
+  plainText,
+  plainValue,
+} from '@velvet-shelf/core/values';
 import { sql, eq, and, desc, isNotNull } from 'drizzle-orm';
 import { type Database, type Executor, iso, first } from '../db/client.js';
 import { canUndo } from '../history/undo.js';
@@ -11,6 +19,7 @@ import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf } from '../dictionary/lists.js';
 import { loadUnits } from './resolve.js';
+import { siblingsOf } from './siblings.js';
 import { actionColumns } from '../history/record.js';
 import * as tables from '../db/schema/index.js';
 
@@ -42,12 +51,12 @@ export async function explainProduct(db: Executor, id: number, dictionary: Dicti
     .flatMap((variant) => variant.records.map((record) => record.id));
   const family = unit.claims.variants.flatMap((variant) => variant.records.map((record) => record.id));
   const sources = await loadSources(db, product.kind === 'family' ? own : family);
-  return { unit, product, slots, sources };
+  return { unit, product, slots, resolved, sources };
 }
 
 export async function showProduct(db: Database, id: number, locale?: string): Promise<ProductAnswer> {
   const dictionary = await loadDictionary(db, locale);
-  const { unit, product, slots, sources } = await explainProduct(db, id, dictionary);
+  const { unit, product, slots, resolved, sources } = await explainProduct(db, id, dictionary);
   const isFamily = product.kind === 'family';
   const family = product.family_id === null ? undefined : unit.products.find((row) => row.id === product.family_id);
   const variants = unit.products.filter((product) => product.kind !== 'family');
@@ -104,6 +113,10 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     title: product.title,
     picture: product.picture,
     state: product.state,
+    category:
+      product.category === null
+        ? []
+        : listOf(dictionary.attributes, 'category').names(product.category, dictionary.reader.names),
     options: product.options,
     price: product.offers,
     stock: product.stock,
@@ -112,7 +125,7 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     values: wanted.map(([slot, attribute, language]) =>
       showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, reader: dictionary.reader }),
     ),
-    siblings: variants.map(({ id: sibling, sku, title, options }) => ({ id: sibling, sku, title, options })),
+    siblings: await siblingsOf(db, variants, resolved, dictionary),
     listings,
   };
 }

@@ -7,7 +7,7 @@ import { exportGrid } from './export.js';
 import { apart } from '../jobs/aside.js';
 import { saveEdits } from './edit.js';
 import { tryCells } from './jobs.js';
-import { countsOf, openView, windowOf } from './grid.js';
+import { besideOf, countsOf, openView, windowOf } from './grid.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
@@ -27,6 +27,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.catalog.window, async ({ params, query, locale }) => ({
     items: await windowOf(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean), locale }),
   }));
+  route(router, services, api.catalog.beside, ({ params }) => besideOf(db, params.token, params.id));
   route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
   route(router, services, api.catalog.product, ({ params, locale }) => showProduct(db, params.id, locale));
   route(router, services, api.catalog.edit, async ({ params, body, user, locale }) => {

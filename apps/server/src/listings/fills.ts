@@ -89,7 +89,8 @@ export async function tryFill(
   return { ...described, ...(tallies[attribute] ?? uncounted), effect };
 }
 
-function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
+/** What the channel takes of an attribute, in words. */
+export function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
   const { minLength, maxLength, values, units, minWidth, minHeight } = attribute.limits;
   const { advised } = attribute;
   return [

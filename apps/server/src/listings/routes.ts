@@ -2,6 +2,7 @@ import { api } from '@velvet-shelf/contract';
 import { expectKnown } from '../channels/assortment.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
+import { askedOf } from './asked.js';
 import { listFills, tryFill } from './fills.js';
 import { tryAssortment, tryChange, tryRulebook } from './jobs.js';
 import { setPin } from './pins.js';
@@ -34,6 +35,9 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     await expectKnown(services.db, body);
     return apart(tryAssortment, services, { placeId: params.id, assortment: body });
   });
+  route(router, services, api.asked.ofProduct, ({ params, locale }) =>
+    askedOf(services, params.id, locale),
+  );
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

@@ -1,5 +1,6 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
 import { Box } from '../design/Box';
+import { statesOf } from './listed';
 import { useCompany } from '../company/company';
 import { WindowBody, WindowRow } from '../design/Windowed';
 import { Meter } from '../design/Meter';
@@ -240,20 +241,7 @@ function cell(row: GridRow, column: Column, currency: string | undefined): React
 
 /** The worst state first, each with its count where there are several. */
 function Places({ row }: { row: GridRow }) {
-  const order = ['refused', 'blocked', 'ready', 'live', 'not for this channel'];
-  const states = new Map<string, number>();
-  for (const place of row.places) {
-    const state =
-      place.channelState === 'refused'
-        ? 'refused'
-        : place.readiness === 'blocked'
-          ? 'blocked'
-          : place.channelState === 'live'
-            ? 'live'
-            : place.readiness;
-    states.set(state, (states.get(state) ?? 0) + place.listings);
-  }
-  const sorted = [...states].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
+  const sorted = statesOf(row.places);
   if (sorted.length === 0) return <State is="none"> </State>;
   return (
     <Box as="span" row gap={2.5}>

@@ -24,19 +24,23 @@ import { plural } from '../design/words';
 import { asSent, faultsOfVariants, rowsOf, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
-export function GrowFamily({ id }: { id: number }) {
+/** `make`: the combination one came for, as its row is named. */
+export function GrowFamily({ id, make }: { id: number; make: string | undefined }) {
   const family = useQuery(ask(api.catalog.product, { params: { id } }));
-  return <Loaded query={family}>{(product) => <Growing family={product} />}</Loaded>;
+  return <Loaded query={family}>{(product) => <Growing family={product} wanted={make} />}</Loaded>;
 }
 
-function Growing({ family }: { family: ProductAnswer }) {
+function Growing({ family, wanted }: { family: ProductAnswer; wanted: string | undefined }) {
   const [language] = useCompany().languages;
   const queries = useQueryClient();
   const tell = useTell();
   const navigate = useNavigate();
   const [written, setWritten] = useState<Record<string, string>>({});
   const [said, setSaid] = useState<Record<string, Said>>({});
-  const { axes, rows, tooMany } = useMemo(() => layOutMore(family, written, language), [family, written, language]);
+  const { axes, rows, tooMany } = useMemo(
+    () => layOutMore(family, written, { language, wanted }),
+    [family, written, language, wanted],
+  );
   const laid = rows.map((row): Laid => ({ ...row, ...said[row.id] }));
   const kept = laid.filter(({ isOut }) => !isOut);
   const make = useMutation({
@@ -52,7 +56,7 @@ function Growing({ family }: { family: ProductAnswer }) {
     onSuccess: () => {
       tell(`Made ${plural(kept.length, 'variant')}`);
       void queries.invalidateQueries();
-      void navigate(`/catalog?open=${family.id}&tab=family`);
+      void navigate(`/catalog/product/${family.id}`);
     },
   });
   const faults = faultsOfVariants(make.error, kept);
@@ -65,8 +69,8 @@ function Growing({ family }: { family: ProductAnswer }) {
   return (
     <>
       <Box as="p" muted around={[0, 0, 3]}>
-        More variants of <Link to={`/catalog?open=${family.id}&tab=family`}>{family.title}</Link>. What is not said here
-        – category, material, texts – each takes over from the sibling next to it.
+        More variants of <Link to={`/catalog/product/${family.id}`}>{family.title}</Link>. What is not said here –
+        category, material, texts – each takes over from the sibling next to it.
       </Box>
       <Box columns="340px minmax(0, 1fr)" gap={8} align="start">
         <Box columns gap={3.5}>
@@ -95,7 +99,7 @@ function Growing({ family }: { family: ProductAnswer }) {
             >
               Make {plural(kept.length, 'variant')}
             </Button>
-            <Button color="inherit" component={Link} to={`/catalog?open=${family.id}&tab=family`}>
+            <Button color="inherit" component={Link} to={`/catalog/product/${family.id}`}>
               Cancel
             </Button>
           </Box>
@@ -131,7 +135,7 @@ interface AxisShown {
 function layOutMore(
   { siblings, values }: ProductAnswer,
   written: Readonly<Record<string, string>>,
-  language: string | undefined,
+  { language, wanted }: { language: string | undefined; wanted: string | undefined },
 ): { axes: AxisShown[]; rows: Laid[]; tooMany: string | undefined } {
   const variants = siblings.map(({ id, options }) => ({ id, options: Object.fromEntries(options) }));
   const axes = axesOf(variants, values).map(({ key, kind }) => {
@@ -156,7 +160,7 @@ function layOutMore(
   return {
     axes: shown,
     rows: rowsOf(combinations, numbersOf(beginningOf(taken), combinations, taken), (row) => ({
-      isOut: !row.some((value, axis) => fresh[axis]?.has(value)),
+      isOut: JSON.stringify(row) !== wanted && !row.some((value, axis) => fresh[axis]?.has(value)),
     })),
     tooMany: undefined,
   };

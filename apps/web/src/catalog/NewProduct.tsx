@@ -37,10 +37,10 @@ const typed = z.object({
 /** Shoppers lose their way among more values of one option. */
 const manyValues = 20;
 
-const address = z.object({ family: inAddress.number });
+const address = z.object({ family: inAddress.number, make: inAddress.text });
 
 export function NewProduct() {
-  const [{ family }] = useAddress(address);
+  const [{ family, make }] = useAddress(address);
   const attributes = useQuery(ask(api.catalog.attributes));
   return (
     <Box as="section" scroll grow pad={[4.5, 6, 6]}>
@@ -50,7 +50,7 @@ export function NewProduct() {
       {family === undefined ? (
         <Loaded query={attributes}>{({ items }) => <ProductForm attributes={items} />}</Loaded>
       ) : (
-        <GrowFamily id={family} />
+        <GrowFamily id={family} make={make} />
       )}
     </Box>
   );

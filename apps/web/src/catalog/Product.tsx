@@ -6,18 +6,20 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
+import { writeAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
-import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
-import { Line } from '../design/Line';
-import { clock, count, plural } from '../design/words';
+import { plural } from '../design/words';
 import { Proposals } from '../enrichment/Proposals';
 import { Stock } from '../stock/Stock';
-import { Prices } from './Prices';
+import { History } from './History';
+import { OwnValues } from './OwnValues';
+import { ProductListings } from './ProductListings';
 import { RemoveGoods } from './RemoveGoods';
 import { Siblings } from './Siblings';
+import { Sources } from './Sources';
 import { ValueRow } from './ValueRow';
 
 interface ProductProps {
@@ -36,36 +38,10 @@ export function Product({ id, ...rest }: ProductProps) {
   return <Loaded query={product}>{(data) => <Page product={data} id={id} {...rest} />}</Loaded>;
 }
 
-/** Who speaks for it, and whether they still list it. */
-function Sources({ product }: { product: ProductAnswer }) {
-  if (product.sources.length === 0) return null;
-  return (
-    <Box small above={0.5}>
-      {product.sources.map((source, i) => (
-        <Box as="span" tone={source.dropped ? 'advice' : undefined} key={source.recordId}>
-          {i > 0 && ' · '}
-          {source.supplier} {source.key}
-          {source.dropped && ' (no longer listed)'}
-        </Box>
-      ))}
-      {product.sources.length > 1 && (
-        <>
-          {' · '}
-          <Link to={`/matching?tab=joined&product=${product.id}`}>side by side</Link>
-        </>
-      )}
-      {' · '}
-      <Link to={`/matching/by-hand?a=${product.id}`}>join with…</Link>
-    </Box>
-  );
-}
-
 function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { product: ProductAnswer }) {
   const isFamily = product.kind === 'family';
+  const { search } = useLocation();
   const texts = product.values.filter((value) => value.group === 'Texts');
-  const facts = product.values.filter((value) => value.group !== 'Texts');
-  const filled = facts.filter((fact) => fact.origin !== 'none' || fact.attribute === focus);
-  const bare = facts.filter((fact) => fact.origin === 'none' && fact.attribute !== focus);
   return (
     <>
       <Box row align="start" gap={3.5} padRight={7.5}>
@@ -77,6 +53,13 @@ function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { p
             {product.family && <> · {product.family.title}</>}
           </Box>
           <Sources product={product} />
+          <Box small>
+            <Link
+              to={`/catalog/product/${product.id}?${writeAddress(search, { open: undefined, tab: undefined, attribute: undefined, list: true })}`}
+            >
+              Open the whole page
+            </Link>
+          </Box>
         </Box>
       </Box>
       {(product.family || isFamily) && (
@@ -122,30 +105,7 @@ function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { p
       {tab === 'facts' && (
         <>
           <Proposals productId={product.id} />
-          {!isFamily && <Prices key={product.id} product={product} />}
-          {!isFamily && (
-            <Line label="Stock">
-              <button type="button" className="value" aria-label="Open stock" onClick={() => onTab('stock')}>
-                {count(product.stock)}
-              </button>
-            </Line>
-          )}
-          {product.options.map(([axis, value]) => (
-            <Line key={axis} label={`Option: ${axis}`}>
-              {value}
-            </Line>
-          ))}
-          {filled.map((value) => (
-            <ValueRow key={value.attribute} productId={product.id} value={value} editing={value.attribute === focus} />
-          ))}
-          <Box as="details" above={2.5}>
-            <Box as="summary" small muted>
-              {plural(bare.length, 'attribute')} without a value
-            </Box>
-            {bare.map((value) => (
-              <ValueRow key={value.attribute} productId={product.id} value={value} editing={false} />
-            ))}
-          </Box>
+          <OwnValues product={product} focus={focus} onStock={() => onTab('stock')} />
           <Box above={4}>
             <RemoveGoods key={product.id} product={product} onDone={onGone} />
           </Box>
@@ -161,55 +121,9 @@ function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { p
           />
         ))}
       {tab === 'family' && <Siblings product={product} onOpen={onOpen} />}
-      {tab === 'listings' &&
-        (product.listings.length === 0 ? (
-          <Box as="p" muted>
-            It is in no channel’s assortment.
-          </Box>
-        ) : (
-          product.listings.map((listing) => (
-            <Line key={listing.id} label={listing.place}>
-              <Link to={`/listings?open=${listing.id}&place=${listing.placeId}`} className="plain">
-                <State is={listing.readiness} />{' '}
-                {listing.channelState !== 'none' && <State is={listing.channelState} />}
-              </Link>{' '}
-              <Box as="span" small muted>
-                {listing.findings > 0 && plural(listing.findings, 'finding')}
-              </Box>
-            </Line>
-          ))
-        ))}
+      {tab === 'listings' && <ProductListings product={product} />}
       {tab === 'stock' && !isFamily && <Stock productId={product.id} />}
       {tab === 'history' && <History id={product.id} />}
     </>
-  );
-}
-
-function History({ id }: { id: number }) {
-  const history = useQuery(ask(api.catalog.history, { params: { id } }));
-  return (
-    <Loaded query={history}>
-      {({ items }) => (
-        <>
-          {items.map((row) => (
-            <Box pad={[2, 0]} line="bottom" textSize={12.5} key={row.id}>
-              <Box struck={row.undone}>{row.words}</Box>
-              <Box small muted>
-                {clock(row.at)} · {row.actor}
-              </Box>
-              {row.fields.slice(0, 8).map((field) => (
-                <Box cut key={field.field}>
-                  {field.field}:{' '}
-                  <Box as="s" muted>
-                    {field.before ?? 'empty'}
-                  </Box>{' '}
-                  → {field.after ?? 'empty'}
-                </Box>
-              ))}
-            </Box>
-          ))}
-        </>
-      )}
-    </Loaded>
   );
 }

@@ -1,19 +1,13 @@
 /** The variants of a family in a shop's order, what is wrong between them, and the combinations nobody has. */
 import Button from '@mui/material/Button';
 import type { ProductAnswer } from '@velvet-shelf/contract';
-import {
-  type Axis,
-  type SiblingFault,
-  axesOf,
-  missingCombinations,
-  orderVariants,
-  siblingFaults,
-} from '@velvet-shelf/core/catalog';
+import { axesOf, missingCombinations, orderVariants, siblingFaults } from '@velvet-shelf/core/catalog';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
 import { count, plural } from '../design/words';
+import { SiblingFaults } from './SiblingFaults';
 
 /** Combinations that are written out. */
 const mostShown = 60;
@@ -35,15 +29,7 @@ export function Siblings({ product, onOpen }: { product: ProductAnswer; onOpen: 
   const say = (set: Record<string, string | null | undefined>) => axes.map(({ key }) => set[key] ?? '–').join(' × ');
   return (
     <>
-      {faults.length > 0 && (
-        <Box as="section" above={2} aria-label="Faults between variants">
-          {faults.map((fault, i) => (
-            <Box as="p" small tone="advice" around={[0, 0, 1]} key={i}>
-              <b>{sayFault(fault, axes)}</b> {fault.variants.map((id) => names.get(Number(id))).join(', ')}
-            </Box>
-          ))}
-        </Box>
-      )}
+      <SiblingFaults axes={axes} faults={faults} nameOf={(id) => names.get(id) ?? ''} />
       <Box as="ul" unmarked around={[2, 0]}>
         {ordered.map((sibling) => (
           <Box as="li" row pad={[1, 0]} line="bottom" key={sibling.id}>
@@ -85,17 +71,4 @@ export function Siblings({ product, onOpen }: { product: ProductAnswer; onOpen: 
       )}
     </>
   );
-}
-
-function sayFault({ kind, axis = '', values = [] }: SiblingFault, axes: readonly Axis[]): string {
-  switch (kind) {
-    case 'duplicate-combination':
-      return `The same ${axes.map(({ key }) => key).join(' and ')} (${values.join(' × ')}):`;
-    case 'missing-value':
-      return `No ${axis}:`;
-    case 'differing-axes':
-      return `Varies on ${axis}, its siblings do not:`;
-    case 'same-value-spelt-differently':
-      return `One ${axis} written as ${values.join(' and ')}:`;
-  }
 }

@@ -39,7 +39,7 @@ export const viewOf = ({
   all,
   toComplete,
   where,
-}: z.infer<typeof catalogAddress>): Required<View> => ({
+}: Omit<z.infer<typeof catalogAddress>, 'open' | 'tab' | 'attribute'>): Required<View> => ({
   search,
   sort,
   show,

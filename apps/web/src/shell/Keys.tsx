@@ -22,6 +22,15 @@ const keys: { where: string; list: [keys: string, does: string][] }[] = [
   },
   { where: 'Catalog', list: [['↑ ↓', 'the row above or below, with the drawer open']] },
   {
+    where: 'A product’s page',
+    list: [
+      ['↑ ↓ ← →', 'the place beside it on the rack'],
+      ['Enter', 'open the variant there, or make it'],
+      ['Ctrl Enter', 'save, and go to the next product'],
+      ['Alt ↑ ↓', 'the product before or after'],
+    ],
+  },
+  {
     where: 'Matching',
     list: [
       ['s', 'the same goods'],

@@ -16,10 +16,11 @@ import {
   compileValueChecks,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
-import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
+import { type ChannelAttribute, type Rulebook, attributesFor, sayChannelValue } from '../rulebooks/index.js';
 import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
+import { fillFor } from './asked.js';
 import { compileFill } from './fills.js';
 import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
@@ -315,19 +316,11 @@ function compileAttribute(
   category: string | undefined,
   setup: PlaceSetup,
 ): CompiledAttribute {
-  const fits = setup.fills
-    .filter((fill) => fill.attribute === attribute.key)
-    .filter((fill) => fill.category === undefined || (category !== undefined && isUnder(category, [fill.category])))
-    .sort((a, b) => (b.category?.length ?? 0) - (a.category?.length ?? 0));
-  const placed = fits[0];
+  const placed = fillFor(setup, attribute.key, category);
   return {
     attribute,
     fill:
-      attribute.type === 'category'
-        ? mappedCategory(category, setup)
-        : placed
-          ? compileFill(placed.fill, setup)
-          : noFill,
+      attribute.type === 'category' ? mappedCategory(category, setup) : placed ? compileFill(placed, setup) : noFill,
     typed: typing(attribute, setup.currency),
     checks: compileValueChecks(attribute, setup.rulebook),
     requiredWhen: compileRequiredWhen(attribute, setup.rulebook),

@@ -1,6 +1,7 @@
 export * from './place.js';
 export * from './evaluate.js';
 export * from './causes.js';
+export { type Asked, type Feeding, type OwnKind, askedIn, ownKind } from './asked.js';
 export * from './apart.js';
 export { comparables, variantLookup } from './lookup.js';
 export { sourcesFor } from './sources.js';

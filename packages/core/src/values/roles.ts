@@ -67,3 +67,6 @@ const noList: readonly string[] = [];
 /** The closed list of the first attribute with a role; an empty one, in which every key stands for itself, where there is none. */
 export const listOf = (attributes: Attributes, role: Role): ClosedList =>
   closedList({ choices: withRole(attributes, role)[0]?.choices ?? noList });
+
+/** Of what names one thing alone: no two variants have the same. */
+export const identifyingRoles: ReadonlySet<Role> = new Set<Role>(['sku', 'gtin', 'mpn', 'page']);

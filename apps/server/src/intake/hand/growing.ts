@@ -2,7 +2,7 @@
 import type { ByHand } from '@velvet-shelf/contract';
 import { axesOf, isComputed } from '@velvet-shelf/core/catalog';
 import type { RecordContent } from '@velvet-shelf/core/intake';
-import { type Role, foldText, keyOf } from '@velvet-shelf/core/values';
+import { foldText, identifyingRoles, keyOf } from '@velvet-shelf/core/values';
 import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
 import { and, asc, eq } from 'drizzle-orm';
 import { typedText } from '../../catalog/product.js';
@@ -10,9 +10,6 @@ import { type Executor, first } from '../../db/client.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { conflict, notFound } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
-
-/** What names one thing alone: no sibling has it too. */
-const identifying: ReadonlySet<Role> = new Set<Role>(['sku', 'gtin', 'mpn', 'page']);
 
 interface Sibling {
   sku: string;
@@ -72,7 +69,7 @@ export function takenOver(
   const said = new Map<string, string>();
   for (const [slot, value] of Object.entries(currentSlots(next?.values ?? {}, dictionary.merged))) {
     const attribute = dictionary.attributes.get(splitSlot(slot)[0]);
-    if (!attribute || isComputed(attribute.key) || (attribute.role && identifying.has(attribute.role))) continue;
+    if (!attribute || isComputed(attribute.key) || (attribute.role && identifyingRoles.has(attribute.role))) continue;
     // What it is told apart by it says itself.
     if (wanted.has(foldText(attribute.label))) continue;
     const text = typedText(value, attribute);

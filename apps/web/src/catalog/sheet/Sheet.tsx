@@ -28,7 +28,7 @@ import { catalogAddress, viewOf } from '../view';
 import { CleanUpMenu } from './CleanUpMenu';
 import { FindBar } from './FindBar';
 import { Foot, Unsaved } from './Foot';
-import { Leaving } from './Leaving';
+import { Leaving } from '../../design/Leaving';
 import { Review } from './Review';
 import { SlotMenu } from './SlotMenu';
 import { attributeOf, choicesOf, headOf, isNumeric, keepSlots, slotsToShow, wideOf } from './columns';
@@ -394,7 +394,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
           />
         </Drawer>
       )}
-      <Leaving cells={written.size} />
+      <Leaving unsaved={written.size} what="cell" />
     </>
   );
 }

@@ -14,3 +14,5 @@ export {
   readValueList,
 } from './lay-out.js';
 export { type Column, columnsOf } from './columns.js';
+export { differing } from './differs.js';
+export { type Rack, type RackHead, type UsedAxis, rackOf, usedAxes } from './rack.js';
