@@ -83,7 +83,7 @@ test('keys do what they do in a spreadsheet: go, write, choose, fill, copy, empt
   await page.keyboard.press('Escape');
   await expect(cell(page, 0, 3)).toHaveText('raffia');
   await page.getByRole('link', { name: 'Today' }).click();
-  await expect(page.getByText('1 cell is not saved. Leaving the sheet loses it.')).toBeVisible();
+  await expect(page.getByText('1 cell is not saved. Leaving this page loses it.')).toBeVisible();
   await page.getByRole('button', { name: 'Stay' }).click();
   await expect(cell(page, 0, 3)).toHaveText('raffia');
 });

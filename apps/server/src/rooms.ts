@@ -1,6 +1,7 @@
 /** What lower rooms are told by those above them at start: jobs, how each kind of action is taken back, what is edited and evaluated. */
 import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
+import { undoOptions } from './catalog/options.js';
 import { undoView } from './catalog/saved-views.js';
 import { undoSupplier } from './company/suppliers.js';
 import { catalogCalls, catalogJobs } from './catalog/jobs.js';
@@ -55,6 +56,7 @@ export function registerRooms(): void {
   registerUndo('list', undoLists);
   registerUndo('view', undoView);
   registerUndo('edit', undoOffersOf, undoEditAction);
+  registerUndo('options', undoOptions);
   registerUndo('match', undoDecision);
   registerUndo('split-doubted', undoSplitDoubted);
   registerUndo('our-numbers', undoOurNumbers);

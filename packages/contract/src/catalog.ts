@@ -1,3 +1,4 @@
+import { optionPlanSchema } from '@velvet-shelf/core/catalog';
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { attributeTypes, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
@@ -114,6 +115,8 @@ export const productSchema = z.object({
   values: z.array(productValueSchema),
   /** Supplier records that speak for it, best ranked first; none for a family. */
   sources: z.array(z.object({ recordId: z.number(), supplier: z.string(), key: z.string(), dropped: z.boolean() })),
+  /** What people say of a family's options; null of what is none. */
+  plan: optionPlanSchema.nullable(),
   siblings: z.array(
     z.object({
       id: z.number(),
@@ -124,6 +127,8 @@ export const productSchema = z.object({
       /** Its regular price in the company's own currency. */
       price: z.string().nullable(),
       stock: z.number(),
+      /** One of its options is shown to nobody. */
+      isHidden: z.boolean(),
       places: z.array(z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string() })),
       /** What it holds otherwise than most of its siblings, as people read it. */
       differs: z.array(z.object({ attribute: z.string(), label: z.string(), shown: z.string() })),

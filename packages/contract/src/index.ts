@@ -11,6 +11,7 @@ import { intake } from './intake.js';
 import { listings } from './listings.js';
 import { matching } from './matching.js';
 import { movingIn } from './moving-in.js';
+import { options } from './options.js';
 import { savedViews } from './saved-views.js';
 import { session } from './session.js';
 import { sheet } from './sheet.js';
@@ -32,6 +33,7 @@ export * from './intake.js';
 export * from './listings.js';
 export * from './matching.js';
 export * from './moving-in.js';
+export * from './options.js';
 export * from './own-channels.js';
 export * from './saved-views.js';
 export * from './session.js';
@@ -51,6 +53,7 @@ export const api = {
   savedViews,
   byHand,
   asked,
+  options,
   enrichment,
   channels,
   listings,

@@ -1,6 +1,6 @@
 /** Products as they are about to be written: variants out of their slots, families out of their variants. */
 import { type Texts, completeness, familyTitle } from '@velvet-shelf/core/catalog';
-import { type Slots, splitSlot } from '@velvet-shelf/core/claims';
+import { type ResolvedUnit, type Slots, splitSlot } from '@velvet-shelf/core/claims';
 import {
   type Media,
   type Role,
@@ -29,6 +29,8 @@ export interface ProductRow extends Pick<
   | 'price'
   | 'stock'
   | 'options'
+  | 'hidden'
+  | 'surcharge'
   | 'facts'
   | 'offers'
   | 'complete'
@@ -59,11 +61,17 @@ export interface Speaking {
   dropped: boolean;
 }
 
+/** Options of a variant, and what follows from them. */
+export type Optioned = Pick<ResolvedUnit['variants'][number], 'options' | 'isHidden' | 'surcharge'>;
+
+/** Of what has no options. */
+export const noOptions: Optioned = { options: [], isHidden: false, surcharge: {} };
+
 /** What a variant holds once its slots, and who speaks for it, are known. */
 export function draftVariant(
   before: ProductRow,
   slots: Slots,
-  options: [string, string][],
+  { options, isHidden: hidden, surcharge }: Optioned,
   dictionary: Dictionary,
   sizes: Map<string, Media>,
   sources: readonly Speaking[] = [],
@@ -96,6 +104,8 @@ export function draftVariant(
     id: before.id,
     kind: before.kind,
     options,
+    hidden,
+    surcharge,
     facts,
     texts,
     title,
@@ -196,11 +206,14 @@ export function draftFamily(own: Draft, variants: readonly Member[], dictionary:
   };
 }
 
-const typedColumns = ['sku', 'title', 'brand', 'category', 'gtin', 'state', 'picture', 'stock', 'complete'] as const;
+const typedColumns = [
+  ...(['sku', 'title', 'brand', 'category', 'gtin', 'state', 'picture', 'stock', 'complete', 'hidden'] as const),
+];
 
 /** True where the rows differ in more than the fields of their delta. */
 export const differInColumns = (before: ProductRow, after: Draft): boolean =>
-  typedColumns.some((column) => before[column] !== after[column]);
+  typedColumns.some((column) => before[column] !== after[column]) ||
+  canonical(before.surcharge) !== canonical(after.surcharge);
 
 /** What changed, field by field, for the history. */
 export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {

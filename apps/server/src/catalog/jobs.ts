@@ -1,6 +1,6 @@
 /** What the catalog has done beside the requests. */
 import { z } from 'zod';
-import type { TriedEffect } from '@velvet-shelf/contract';
+import type { OptionChange, TriedEffect, TriedOptions } from '@velvet-shelf/contract';
 import { defineCall, defineJob } from '../jobs/define.js';
 import type { ProductEdits } from './edit.js';
 
@@ -18,5 +18,11 @@ export const tryCells = defineCall<{ user: number; products: ProductEdits[] }, T
   run: async (services, { user, products }) => (await import('./edit.js')).tryEdits(services, { id: user }, products),
 });
 
+export const tryOptionChange = defineCall<{ user: number; family: number; change: OptionChange }, TriedOptions>({
+  name: 'try-options',
+  run: async (services, { user, family, change }) =>
+    (await import('./options.js')).tryOptions(services, { id: user }, family, change),
+});
+
 export const catalogJobs = [resolveEverything];
-export const catalogCalls = [tryCells];
+export const catalogCalls = [tryCells, tryOptionChange];

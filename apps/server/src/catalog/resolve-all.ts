@@ -19,6 +19,19 @@ export function registerFollowing(following: Following): void {
   followers.push(following);
 }
 
+/** What follows from units that were resolved. */
+export async function followResolved(tx: Executor, units: readonly number[]): Promise<void> {
+  const products = await tx
+    .select({ id: tables.product.id })
+    .from(tables.product)
+    .where(isIn(tables.product.unitId, units));
+  for (const follow of followers)
+    await follow(
+      tx,
+      products.map(({ id }) => id),
+    );
+}
+
 /** Job: goes through the units in their order; taken up again where it was left, twice is as once. */
 export async function resolveAll({
   db,
@@ -54,15 +67,7 @@ export async function resolveAll({
     await db.transaction(async (tx) => {
       const changes = await resolveUnits(tx, list, dictionary);
       await addChanges(tx, input.action, changes);
-      const products = await tx
-        .select({ id: tables.product.id })
-        .from(tables.product)
-        .where(isIn(tables.product.unitId, list));
-      for (const follow of followers)
-        await follow(
-          tx,
-          products.map(({ id }) => id),
-        );
+      await followResolved(tx, list);
       await markDirty(tx, list);
       await saveCheckpoint(tx, { after, done });
     });

@@ -25,6 +25,7 @@ import {
   draftFamily,
   draftVariant,
   keptFamily,
+  noOptions,
   pictureKeys,
 } from './draft.js';
 import { removeProducts, writeProducts } from './write.js';
@@ -53,7 +54,7 @@ function loadProducts(on: Executor, which: SQL): Promise<ProductRow[]> {
   return queryRows<ProductRow>(
     on,
     sql`SELECT p.id, p.kind, p.family_id, p.unit_id, p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture,
-          p.price::text, p.stock, p.options, p.facts, p.offers, p.complete, p.version, t.texts
+          p.price::text, p.stock, p.options, p.hidden, p.surcharge, p.facts, p.offers, p.complete, p.version, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE ${which} AND p.stands ORDER BY p.unit_id, p.id`,
   );
@@ -128,6 +129,23 @@ const toSource = ({ id, supplier, rank, at, content }: RecordRow, dictionary: Di
 const speakingOf = (records: readonly RecordRow[]): Speaking[] =>
   [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
 
+/** What people say of options: of families by their plan, of variants by axis. */
+async function loadOptions(on: Executor, products: readonly number[]) {
+  const { familyPlan, optionEdit } = tables;
+  const plans = await on
+    .select({ family: familyPlan.familyId, plan: familyPlan.plan })
+    .from(familyPlan)
+    .where(isIn(familyPlan.familyId, products));
+  const edits = await on
+    .select({ product: optionEdit.productId, axis: optionEdit.axis, value: optionEdit.value })
+    .from(optionEdit)
+    .where(isIn(optionEdit.productId, products))
+    .orderBy(optionEdit.at, optionEdit.axis);
+  const options = new Map<number, [string, string | null][]>();
+  for (const { product, axis, value } of edits) options.set(product, [...(options.get(product) ?? []), [axis, value]]);
+  return { plans: new Map(plans.map(({ family, plan }) => [family, plan])), options };
+}
+
 /** Products, records and edits of units, ready for `resolveUnit`. */
 export async function loadUnits(
   on: Executor,
@@ -138,6 +156,7 @@ export async function loadUnits(
   const all = products.map((product) => product.id);
   const recordsOf = groupBy(await loadRecords(on, all), (record) => record.product);
   const editsOf = editsByProduct(await loadEdits(on, all), dictionary);
+  const saidOf = await loadOptions(on, all);
   const row = new Map<number, UnitSources>();
   for (const [unit, members] of groupBy(products, (product) => product.unit_id))
     row.set(unit, {
@@ -147,11 +166,13 @@ export async function loadUnits(
         familyEdits: members
           .filter((product) => product.kind === 'family')
           .flatMap((product) => editsOf.get(product.id) ?? []),
+        plan: members.map(({ id }) => saidOf.plans.get(id)).find((plan) => plan !== undefined),
         variants: members
           .filter((product) => product.kind !== 'family')
           .map(({ id }) => ({
             id,
             edits: editsOf.get(id) ?? [],
+            options: saidOf.options.get(id),
             records: (recordsOf.get(id) ?? []).map((record) => toSource(record, dictionary)),
           })),
       },
@@ -185,8 +206,8 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
     const variants = kept
       .filter((product) => product.kind !== 'family')
       .map((before) => {
-        const { slots, options } = byId.get(before.id) ?? { slots: new Map() as Slots, options: [] };
-        return { before, after: draftVariant(before, slots, options, dictionary, sizes, speaking.get(before.id)) };
+        const { slots, ...optioned } = byId.get(before.id) ?? { slots: new Map() as Slots, ...noOptions };
+        return { before, after: draftVariant(before, slots, optioned, dictionary, sizes, speaking.get(before.id)) };
       });
     writes.push(...variants);
     for (const family of kept.filter((product) => product.kind === 'family')) {
@@ -195,7 +216,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
         writes.push({
           before: family,
           after: draftFamily(
-            draftVariant(family, resolved.family, [], dictionary, sizes),
+            draftVariant(family, resolved.family, noOptions, dictionary, sizes),
             variants.map((variant) => variant.after),
             dictionary,
           ),
@@ -257,7 +278,9 @@ export async function resolveVariants(
     for (const [slot, value] of heldSlots(before))
       if (isFamilyLevel(slot) && !slots.has(slot)) slots.set(slot, { ...inheritedSlot, against: [], value });
     const speaking = speakingOf(recordsOf.get(before.id) ?? []);
-    return { before, after: draftVariant(before, slots, before.options, dictionary, sizes, speaking) };
+    const { options, hidden: isHidden, surcharge } = before;
+    const optioned = { options, isHidden, surcharge };
+    return { before, after: draftVariant(before, slots, optioned, dictionary, sizes, speaking) };
   });
   const changes = await writeChanged(on, writes, dictionary);
   const counted = new Set(

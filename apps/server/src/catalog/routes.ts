@@ -6,7 +6,8 @@ import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { apart } from '../jobs/aside.js';
 import { saveEdits } from './edit.js';
-import { tryCells } from './jobs.js';
+import { tryCells, tryOptionChange } from './jobs.js';
+import { saveOptions } from './options.js';
 import { besideOf, countsOf, openView, windowOf } from './grid.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
@@ -38,6 +39,11 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.catalog.history, async ({ params, locale }) => ({
     items: await productHistory(db, params.id, locale),
   }));
+
+  route(router, services, api.options.save, ({ params, body, user }) => saveOptions(services, user, params.id, body));
+  route(router, services, api.options.tryOut, ({ params, body, user }) =>
+    apart(tryOptionChange, services, { user: user.id, family: params.id, change: body }),
+  );
 
   route(router, services, api.savedViews.list, async ({ user }) => ({ items: await listSavedViews(db, user) }));
   route(router, services, api.savedViews.keep, async ({ user, body }) => ({

@@ -37,8 +37,8 @@ export async function siblingsOf(
     resolved.variants.map(({ id, slots }) => ({ id, held: comparable(slots, axes, dictionary) })),
   );
   const currency = dictionary.currency;
-  return variants.map(({ id, sku, title, options, picture, stock, offers }) => ({
-    ...{ id, sku, title, options, picture, stock },
+  return variants.map(({ id, sku, title, options, picture, stock, offers, hidden }) => ({
+    ...{ id, sku, title, options, picture, stock, isHidden: hidden },
     price: offers[currency]?.regular ?? null,
     places: listed.filter(({ product }) => product === id).map(({ product: _, ...place }) => place),
     differs: (differs.get(id) ?? []).map(({ name, value }) => ({

@@ -24,10 +24,10 @@ export async function writeProducts(
   if (writes.length === 0) return;
   await on.execute(sql`
     UPDATE product p SET sku = t.sku, title = t.title, brand = t.brand, category = t.category, gtin = t.gtin, state = t.state,
-      picture = t.picture, stock = t.stock, options = t.options, facts = t.facts, search = t.search, complete = t.complete,
+      picture = t.picture, stock = t.stock, options = t.options, hidden = t.hidden, surcharge = t.surcharge, facts = t.facts, search = t.search, complete = t.complete,
       version = p.version + 1, updated_at = now()
     FROM json_to_recordset(${verbatim(writes.map(({ after }) => after))}) AS t(id bigint, sku text, title text, brand text, category text,
-      gtin text, state text, picture text, stock int, options json, facts json, search text, complete int)
+      gtin text, state text, picture text, stock int, options json, hidden boolean, surcharge jsonb, facts json, search text, complete int)
     WHERE p.id = t.id`);
   const texts = writes.filter(({ delta }) => delta.created || Object.keys(delta).some((field) => field.includes('@')));
   await on.execute(sql`
@@ -159,7 +159,8 @@ export async function removeProducts(
     WITH RECURSIVE ${below},
     kept AS (
       SELECT root FROM below b WHERE ${isKnown(sql`b.id`)} OR EXISTS (SELECT 1 FROM product v WHERE v.family_id = b.id AND v.removed_by IS NULL)
-        OR EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = b.id)),
+        OR EXISTS (SELECT 1 FROM claim_edit e WHERE e.product_id = b.id)
+        OR EXISTS (SELECT 1 FROM option_edit e WHERE e.product_id = b.id) OR EXISTS (SELECT 1 FROM family_plan f WHERE f.family_id = b.id)),
     away AS (DELETE FROM product p USING below b WHERE p.id = b.id AND b.root NOT IN (SELECT root FROM kept) RETURNING p.id),
     texts AS (DELETE FROM product_text t USING away WHERE t.product_id = away.id),
     prices AS (DELETE FROM price t USING away WHERE t.product_id = away.id),

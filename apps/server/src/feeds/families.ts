@@ -12,7 +12,7 @@ export interface ListedFamily {
 
 const query = (placeId: number, stock: string) => `
   COPY (
-    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock}, p.kept_back, p.options, p.facts, p.offers, t.texts,
+    SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock}, p.kept_back, p.options, p.hidden, p.facts, p.offers, t.texts,
       l.id, l.collective @> '[{"severity":"blocker"}]', l.cause_set_id
     FROM listing l JOIN product p ON p.id = l.variant_id LEFT JOIN product_text t ON t.product_id = p.id
     WHERE l.place_id = ${Number(placeId)} ORDER BY p.unit_id, p.id
@@ -47,6 +47,7 @@ export async function* streamFamilies(
         stock = '',
         keptBack = '',
         options = '',
+        hidden = '',
         facts = '',
         offers = '',
         texts = '',
@@ -70,6 +71,7 @@ export async function* streamFamilies(
           stock: Number(stock),
           keptBack: Number(keptBack),
           options: options === '[]' ? [] : fromCopy(options),
+          hidden: hidden === 't',
           facts: fromCopy(facts),
           offers: offers === '{}' ? {} : fromCopy(offers),
           texts: texts === '\\N' ? null : fromCopy(texts),

@@ -15,6 +15,7 @@ export interface VariantRow {
   stock: number;
   keptBack: number;
   options: [string, string][];
+  hidden: boolean;
   facts: Variant['facts'];
   offers: Variant['offers'];
   texts: Variant['texts'] | null;
@@ -30,6 +31,7 @@ export function toVariant(row: VariantRow): Variant {
     offers: row.offers,
     stock: shownStock({ onHand: row.stock, keptBack: row.keptBack }),
     options: row.options,
+    isHidden: row.hidden,
   };
 }
 
@@ -38,7 +40,7 @@ export async function loadFamilies(on: Executor, placeId: number, units: readonl
   const stock = sql.raw(await stockAt(on, placeId));
   const products = await queryRows<VariantRow>(
     on,
-    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.facts, p.offers, t.texts
+    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.hidden, p.facts, p.offers, t.texts
         FROM product p LEFT JOIN product_text t ON t.product_id = p.id
         WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.stands
         ORDER BY p.unit_id, p.id`,

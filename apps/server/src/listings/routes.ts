@@ -35,9 +35,7 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     await expectKnown(services.db, body);
     return apart(tryAssortment, services, { placeId: params.id, assortment: body });
   });
-  route(router, services, api.asked.ofProduct, ({ params, locale }) =>
-    askedOf(services, params.id, locale),
-  );
+  route(router, services, api.asked.ofProduct, ({ params, locale }) => askedOf(services, params.id, locale));
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

@@ -20,7 +20,13 @@ export async function applyOffers(
         FROM record r JOIN supplier s ON s.id = r.supplier_id JOIN record_content c ON c.id = r.content_id
         WHERE r.id = ANY(${ids(records)}) AND (c.content -> 'offer')::text <> '{}' AND r.product_id IS NOT NULL`,
   );
-  if (offers.length === 0) return [];
+  // Of a family with a price of its own whoever names none has that.
+  const priced = await queryRows<{ id: number }>(
+    on,
+    sql`SELECT DISTINCT p.id FROM record r JOIN product p ON p.id = r.product_id
+        WHERE r.id = ANY(${ids(records)}) AND EXISTS (SELECT 1 FROM price x WHERE x.product_id = p.family_id)`,
+  );
+  if (offers.length === 0 && priced.length === 0) return [];
   const prices: (Price & { product: number })[] = [];
   const counts: { product: number; figure: number }[] = [];
   const suppliers: number[] = [];
@@ -37,7 +43,7 @@ export async function applyOffers(
   for (const { product, field, before, after } of await writePrices(on, prices)) note(product, field, before, after);
   for (const { product, before, after } of await countStock(on, counts, source)) note(product, 'stock', before, after);
   await ensureWarehouses(on, suppliers);
-  await refreshOffers(on, [...changes.keys()]);
+  await refreshOffers(on, [...new Set([...changes.keys(), ...priced.map(({ id }) => id)])]);
   return [...changes].map(([id, delta]) => ({ kind: 'product', id, delta }));
 }
 

@@ -25,6 +25,8 @@ export interface Variant {
   stock: number;
   /** Option axes in order with the variant's value on each. */
   options: [axis: string, value: string][];
+  /** One of them is shown to nobody: no place has it, whatever its assortment says. */
+  isHidden?: boolean;
 }
 
 /** The unit of evaluation: a family with its variants; a single is a family of one. */

@@ -1,4 +1,5 @@
 /** All claims about a family and its variants in, what each of them holds out. */
+import { type OptionPlan, isHiddenBy, noPlan, optionsBy, surchargeBy } from '../catalog/index.js';
 import { type Attribute, type Value, currentValue } from '../values/index.js';
 import {
   type Claim,
@@ -32,7 +33,15 @@ export interface Edited {
 
 export interface UnitClaims {
   familyEdits: readonly Edited[];
-  variants: readonly { id: number; records: readonly SourceRecord[]; edits: readonly Edited[] }[];
+  /** What people say of the family's options; nothing where it is absent. */
+  plan?: OptionPlan | undefined;
+  variants: readonly {
+    id: number;
+    records: readonly SourceRecord[];
+    edits: readonly Edited[];
+    /** What people say of its own value on an axis; null: it has none. */
+    options?: readonly (readonly [axis: string, value: string | null])[] | undefined;
+  }[];
 }
 
 export interface Slot extends Resolved {
@@ -43,7 +52,15 @@ export type Slots = Map<string, Slot>;
 
 export interface ResolvedUnit {
   family: Slots;
-  variants: { id: number; slots: Slots; options: [string, string][] }[];
+  variants: {
+    id: number;
+    slots: Slots;
+    options: [string, string][];
+    /** One of its options is shown to nobody. */
+    isHidden: boolean;
+    /** What its options add to the family's price, by currency, in decimals. */
+    surcharge: Record<string, string>;
+  }[];
 }
 
 /** "title@en-GB" → ["title", "en-GB"]; languages are absent where the attribute has none. */
@@ -62,6 +79,7 @@ export function resolveUnit(
   policies: ReadonlyMap<string, Trust>,
 ): ResolvedUnit {
   const attributeOf = (slot: string) => dictionary.get(splitSlot(slot)[0]);
+  const { plan = noPlan } = unit;
   const editClaim = ({ slot, value, at, by }: Edited): Claim => {
     const attribute = attributeOf(slot);
     const now = value === empty || !attribute ? value : currentValue(value, attribute);
@@ -100,7 +118,9 @@ export function resolveUnit(
       if (wins) slots.set(slot, { ...inherited, inherited: true });
     }
     const ranked = [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
-    return { id, slots, options: ranked.find((record) => record.options.length > 0)?.options ?? [] };
+    const said = ranked.find((record) => record.options.length > 0)?.options ?? [];
+    const options = optionsBy(plan, said, variant.options);
+    return { id, slots, options, isHidden: isHiddenBy(plan, options), surcharge: surchargeBy(plan, options) };
   });
   return { family, variants };
 }

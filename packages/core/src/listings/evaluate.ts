@@ -83,7 +83,7 @@ export interface CompiledPlace {
   setup: PlaceSetup;
   /** One answer a variant, in their order; those out of the assortment have left, and their siblings know nothing of them. */
   evaluate(family: Family, today: string): Evaluated[];
-  /** Whether the assortment has it: by hand, or by its condition. */
+  /** Whether the assortment has it: by hand, or by its condition; never what a hidden option has. */
   isWanted(family: Family, variant: Variant): boolean;
   trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
   /** Attributes asked for in a channel category. */
@@ -98,7 +98,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const lookup = variantLookup(dictionary, setup.language);
   const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
-    setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant);
+    variant.isHidden !== true && (setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant));
   const eligibility = rulebook.eligibility.map((rule) => ({
     rule,
     hits: compileCondition(rule.when, withUnknown(dictionary, conditionAttributes(rule.when)), lookup),

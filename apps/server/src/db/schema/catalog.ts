@@ -81,6 +81,10 @@ export const product = pgTable(
     /** Pieces no channel may sell. */
     keptBack: integer('kept_back').notNull().default(0),
     options: json('options').$type<[string, string][]>().notNull().default([]),
+    /** One of its options is shown to nobody: no place has it. */
+    hidden: boolean('hidden').notNull().default(false),
+    /** What its options add to the family's price, by currency, in decimals. */
+    surcharge: jsonb('surcharge').$type<Record<string, string>>().notNull().default({}),
     /** Narrow, resolved, effective: inherited values are filled in; no long texts. */
     facts: json('facts').$type<Record<string, Value>>().notNull().default({}),
     offers: jsonb('offers').$type<Record<string, Offer>>().notNull().default({}),

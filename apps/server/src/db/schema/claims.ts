@@ -1,4 +1,5 @@
 /** What sources and people say of goods, and whose word counts. */
+import type { OptionPlan } from '@velvet-shelf/core/catalog';
 import type { TrustPolicy } from '@velvet-shelf/core/claims';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import type { Value } from '@velvet-shelf/core/values';
@@ -32,6 +33,30 @@ export const claimEdit = pgTable(
     actor: ref('actor').references(() => userAccount.id),
   },
   (table) => [primaryKey({ columns: [table.productId, table.attributeId, table.lang] })],
+);
+
+/** What people say of a family's options; a family of which nothing is said has no row. */
+export const familyPlan = pgTable('family_plan', {
+  familyId: ref('family_id')
+    .primaryKey()
+    .references(() => product.id, { onDelete: 'cascade' }),
+  plan: json('plan').$type<OptionPlan>().notNull(),
+});
+
+/** What people say of a variant's own value on an axis, by the name it had then. */
+export const optionEdit = pgTable(
+  'option_edit',
+  {
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    axis: text('axis').notNull(),
+    /** Null = it has none, on purpose. */
+    value: text('value'),
+    at: moment('at').notNull().defaultNow(),
+    actor: ref('actor').references(() => userAccount.id),
+  },
+  (table) => [primaryKey({ columns: [table.productId, table.axis] })],
 );
 
 export const record = pgTable(

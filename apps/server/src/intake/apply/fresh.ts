@@ -6,7 +6,7 @@ import type { Offer } from '@velvet-shelf/core/catalog';
 import { resolveUnit } from '@velvet-shelf/core/claims';
 import type { RecordOffer } from '@velvet-shelf/core/intake';
 import { sql, eq } from 'drizzle-orm';
-import { type ProductRow, draftFamily, draftVariant } from '../../catalog/draft.js';
+import { type ProductRow, draftFamily, draftVariant, noOptions } from '../../catalog/draft.js';
 import { measuredPictures } from '../../catalog/resolve.js';
 import { type ClientTransaction, type Executor, queryRows, takeIds, texts, first } from '../../db/client.js';
 import { breathe, sendCopy } from '../../db/copy.js';
@@ -200,7 +200,7 @@ async function makeProducts(
   const make = (list: readonly NewRow[], family: Made['family']) => {
     const claims = list.map((row) => claimsOf(row, next()));
     const unit = resolveUnit({ familyEdits: [], variants: claims }, dictionary.attributes, dictionary.policies);
-    const drafts = unit.variants.map(({ id, slots, options }, i) => {
+    const drafts = unit.variants.map(({ id, slots, ...optioned }, i) => {
       const row = list[i] as NewRow;
       const before = blank(id, family ? 'variant' : 'single', {
         offer: row.content.offer,
@@ -208,7 +208,7 @@ async function makeProducts(
         home: dictionary.currency,
       });
       const speaking = { supplier: name, isOwn: kind === 'own', number: row.written, dropped: false };
-      const draft = draftVariant(before, slots, options, dictionary, sizes, [speaking]);
+      const draft = draftVariant(before, slots, optioned, dictionary, sizes, [speaking]);
       made.push({ from: row, product: id, family, draft });
       return draft;
     });
@@ -223,7 +223,7 @@ async function makeProducts(
     const own = draftVariant(
       blank(family.product, 'family', { offer: {}, isOwn: false, home: dictionary.currency }),
       slots,
-      [],
+      noOptions,
       dictionary,
       sizes,
     );
@@ -265,6 +265,8 @@ function blank(
     price: offer.regular?.[home] ?? null,
     stock: isOwn ? (offer.stock ?? 0) : 0,
     options: [],
+    hidden: false,
+    surcharge: {},
     facts: {},
     offers,
     complete: 0,

@@ -35,7 +35,12 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
   );
   if (family?.kind !== 'family') throw notFound(`family ${id}`);
   const rows = await on
-    .select({ sku: tables.product.sku, key: tables.record.key, content: tables.recordContent.content })
+    .select({
+      sku: tables.product.sku,
+      key: tables.record.key,
+      content: tables.recordContent.content,
+      options: tables.product.options,
+    })
     .from(tables.record)
     .innerJoin(tables.recordContent, eq(tables.recordContent.id, tables.record.contentId))
     .innerJoin(tables.product, eq(tables.product.id, tables.record.productId))
@@ -48,7 +53,7 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
     );
   const siblings = rows.map((row) => ({
     sku: row.sku ?? row.key,
-    options: new Map((row.content.options ?? []).map(([axis, value]) => [foldText(axis), value])),
+    options: new Map(row.options.map(([axis, value]) => [foldText(axis), value])),
     values: row.content.values,
   }));
   const variants = siblings.map(({ options }, i) => ({ id: i, options: Object.fromEntries(options) }));

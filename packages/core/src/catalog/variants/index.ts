@@ -16,3 +16,19 @@ export {
 export { type Column, columnsOf } from './columns.js';
 export { differing } from './differs.js';
 export { type Rack, type RackHead, type UsedAxis, rackOf, usedAxes } from './rack.js';
+export {
+  type Option,
+  type OptionPlan,
+  type PlannedAxis,
+  type PlannedValue,
+  isHiddenBy,
+  mostAxisValues,
+  noPlan,
+  optionPlanSchema,
+  optionsBy,
+  ordersBy,
+  planDifferences,
+  plannedAxis,
+  plannedValue,
+  surchargeBy,
+} from './plan.js';
