@@ -115,7 +115,7 @@ export const productSchema = z.object({
   values: z.array(productValueSchema),
   /** Supplier records that speak for it, best ranked first; none for a family. */
   sources: z.array(z.object({ recordId: z.number(), supplier: z.string(), key: z.string(), dropped: z.boolean() })),
-  /** What people say of a family's options; null of what is none. */
+  /** What people say of the options of its family; null of what is of none. */
   plan: optionPlanSchema.nullable(),
   siblings: z.array(
     z.object({
@@ -131,7 +131,7 @@ export const productSchema = z.object({
       isHidden: z.boolean(),
       places: z.array(z.object({ placeId: z.number(), readiness: z.string(), channelState: z.string() })),
       /** What it holds otherwise than most of its siblings, as people read it. */
-      differs: z.array(z.object({ attribute: z.string(), label: z.string(), shown: z.string() })),
+      differs: z.array(z.object({ attribute: z.string(), label: z.string(), shown: z.string().nullable() })),
     }),
   ),
   listings: z.array(

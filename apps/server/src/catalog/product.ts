@@ -126,7 +126,7 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     values: wanted.map(([slot, attribute, language]) =>
       showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, reader: dictionary.reader }),
     ),
-    plan: isFamily ? await planOf(db, id) : null,
+    plan: isFamily || family ? await planOf(db, family?.id ?? id) : null,
     siblings: await siblingsOf(db, variants, resolved, dictionary),
     listings,
   };

@@ -44,7 +44,7 @@ export async function siblingsOf(
     differs: (differs.get(id) ?? []).map(({ name, value }) => ({
       attribute: name,
       label: dictionary.attributes.get(name)?.label ?? name,
-      shown: value ?? 'empty',
+      shown: value ?? null,
     })),
   }));
 }

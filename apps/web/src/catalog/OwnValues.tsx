@@ -3,6 +3,7 @@ import type { ProductAnswer } from '@velvet-shelf/contract';
 import { Box } from '../design/Box';
 import { Line } from '../design/Line';
 import { count, plural } from '../design/words';
+import { OptionRow } from './OptionRow';
 import { Prices } from './Prices';
 import { ValueRow } from './ValueRow';
 
@@ -24,7 +25,12 @@ export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValue
   const bare = facts.filter(({ origin, attribute }) => origin === 'none' && attribute !== focus);
   return (
     <>
-      {!isFamily && <Prices key={product.id} product={product} />}
+      <Prices key={product.id} product={product} />
+      {isFamily && (
+        <Box small muted below={1}>
+          of its variants that have no price of their own, with what their options add
+        </Box>
+      )}
       {!isFamily && (
         <Line label="Stock">
           <button type="button" className="value" aria-label="Open stock" onClick={onStock}>
@@ -33,9 +39,7 @@ export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValue
         </Line>
       )}
       {product.options.map(([axis, value]) => (
-        <Line key={axis} label={`Option: ${axis}`}>
-          {value}
-        </Line>
+        <OptionRow key={`${product.id} ${axis}`} product={product} axis={axis} value={value} />
       ))}
       {filled.map((value) => (
         <ValueRow

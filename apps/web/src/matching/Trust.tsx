@@ -1,24 +1,5 @@
 /** Whose word counts: the general order of sources, and per attribute a policy and an order of its own, by drag and drop or keys. */
 import { Box } from '../design/Box';
-import { Moved } from '../design/Moved';
-import {
-  type Announcements,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  type UniqueIdentifier,
-  closestCenter,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  arrayMove,
-  horizontalListSortingStrategy,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from '@dnd-kit/sortable';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
@@ -27,6 +8,7 @@ import { type TrustRow, api } from '@velvet-shelf/contract';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { DataTable } from '../design/DataTable';
+import { Ordered } from '../design/Ordered';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { plural } from '../design/words';
 
@@ -188,57 +170,16 @@ function Ranking({
   order: number[];
   onOrder: (order: number[]) => void;
 }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const whole = [...order, ...suppliers.map((supplier) => supplier.id).filter((id) => !order.includes(id))];
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
-    onOrder(arrayMove(whole, whole.indexOf(Number(active.id)), whole.indexOf(Number(over.id))));
-  };
-  const nameOf = (id: UniqueIdentifier) => suppliers.find((supplier) => supplier.id === id)?.name ?? '';
-  const placeOf = (id: UniqueIdentifier) => `place ${whole.indexOf(Number(id)) + 1} of ${whole.length}`;
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${nameOf(active.id)} is picked up from ${placeOf(active.id)}`,
-    onDragOver: ({ active, over }) =>
-      over ? `${nameOf(active.id)} is over ${placeOf(over.id)}` : `${nameOf(active.id)} is over no place`,
-    onDragEnd: ({ active, over }) => (over ? `${nameOf(active.id)} is put at ${placeOf(over.id)}` : undefined),
-    onDragCancel: ({ active }) => `${nameOf(active.id)} stays at ${placeOf(active.id)}`,
-  };
+  const nameOf = (id: number) => suppliers.find((supplier) => supplier.id === id)?.name ?? '';
   return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={onDragEnd}
-      accessibility={{ announcements }}
-    >
-      <SortableContext items={whole} strategy={horizontalListSortingStrategy}>
-        <div className="rank" role="list" aria-label={label}>
-          {whole.map((id, i) => (
-            <Source key={id} id={id} place={i + 1} name={nameOf(id)} />
-          ))}
+    <Ordered label={label} ids={whole} nameOf={nameOf} isAcross className="rank" onOrder={onOrder}>
+      {(id, place, handle) => (
+        <div className="source" {...handle}>
+          <b>{place}</b>
+          {nameOf(id)}
         </div>
-      </SortableContext>
-    </DndContext>
-  );
-}
-
-function Source({ id, place, name }: { id: number; place: number; name: string }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id });
-  return (
-    <div role="listitem">
-      <Moved
-        ref={setNodeRef}
-        className="source"
-        transform={transform}
-        transition={transition}
-        {...attributes}
-        {...listeners}
-      >
-        <b>{place}</b>
-        {name}
-      </Moved>
-    </div>
+      )}
+    </Ordered>
   );
 }

@@ -2,27 +2,19 @@
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
-import type { ProductAnswer, Sibling } from '@velvet-shelf/contract';
-import {
-  type RackHead,
-  axesOf,
-  missingCombinations,
-  rackOf,
-  siblingFaults,
-  usedAxes,
-} from '@velvet-shelf/core/catalog';
-import { useMemo } from 'react';
+import type { ProductAnswer } from '@velvet-shelf/contract';
+import type { RackHead } from '@velvet-shelf/core/catalog';
 import { Link, useNavigate } from 'react-router';
 import { useCompany } from '../../company/company';
 import { Box } from '../../design/Box';
 import { Rack, type RackPlace } from '../../design/Rack';
-import { State } from '../../design/State';
-import { Thumb } from '../../design/Thumb';
-import { count, money, plural } from '../../design/words';
+import { plural } from '../../design/words';
 import { Siblings } from '../Siblings';
 import { SiblingFaults } from '../SiblingFaults';
-import { statesOf } from '../listed';
-import { type ProductAddress, type RackShows, rackShows, useAt } from './address';
+import { OptionsEditor } from './OptionsEditor';
+import { Standing } from './Standing';
+import { type ProductAddress, rackShows } from './address';
+import { useRack } from './rack';
 
 interface RackTabProps {
   family: ProductAnswer;
@@ -30,82 +22,95 @@ interface RackTabProps {
   onSet: (change: Partial<ProductAddress>) => void;
 }
 
-type Shelved = Omit<Sibling, 'options'> & { options: Record<string, string> };
-
 export function RackTab({ family, address, onSet }: RackTabProps) {
-  const [language] = useCompany().languages;
+  const standing = useRack(family, address);
+  const { axes } = standing;
+  const choose = (id: number) => onSet({ variant: id, level: 'variant' });
+  if (address.options)
+    return (
+      <OptionsEditor
+        key={JSON.stringify([family.plan, axes])}
+        family={family}
+        axes={axes}
+        onDone={() => onSet({ options: undefined })}
+      />
+    );
+  if (axes.length > 0)
+    return <Shelf family={family} standing={standing} address={address} onSet={onSet} onChoose={choose} />;
+  return (
+    <>
+      <Box row>
+        <Box grow muted>
+          Nothing tells its variants apart yet.
+        </Box>
+        <ChangeOptions onSet={onSet} />
+      </Box>
+      <Siblings product={family} onOpen={choose} />
+    </>
+  );
+}
+
+const ChangeOptions = ({ onSet }: Pick<RackTabProps, 'onSet'>) => (
+  <Button color="secondary" onClick={() => onSet({ options: true })}>
+    Change options
+  </Button>
+);
+
+function Shelf({
+  family,
+  standing: { axes, down, across, further, rack, faults, missing },
+  address,
+  onSet,
+  onChoose,
+}: RackTabProps & { standing: ReturnType<typeof useRack>; onChoose: (id: number) => void }) {
   const [currency] = useCompany().currencies;
   const navigate = useNavigate();
-  const at = useAt(address.at);
-  const { down, across } = address;
-  const { siblings, values } = family;
-  const { axes, variants, faults, missing } = useMemo(() => {
-    const all: Shelved[] = siblings.map(({ options, ...rest }) => ({ ...rest, options: Object.fromEntries(options) }));
-    const of = axesOf(all, values);
-    return {
-      axes: usedAxes(of, all, { language }),
-      variants: all,
-      faults: siblingFaults(of, all),
-      missing: missingCombinations(of, all, { most: 1 }).count,
-    };
-  }, [siblings, values, language]);
-  const keys = axes.map(({ key }) => key);
-  // The axis with fewer values stands across, where nobody has said which.
-  const byCount = [...axes].sort((a, b) => a.values.length - b.values.length).map(({ key }) => key);
-  const columnAxis = keys.includes(across ?? '') ? across : axes.length > 1 ? byCount[0] : undefined;
-  const rowAxis =
-    (keys.includes(down ?? '') && down !== columnAxis ? down : keys.find((key) => key !== columnAxis)) ?? '';
-  const further = axes.filter(({ key }) => key !== rowAxis && key !== columnAxis);
-  const looked = useMemo(
-    () => Object.fromEntries(further.map(({ key, values: of }) => [key, at[key] ?? of[0] ?? ''])),
-    // The further axes follow from these.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [axes, rowAxis, columnAxis, at],
-  );
-  const rack = useMemo(
-    () => rackOf(axes, variants, { down: rowAxis, across: columnAxis, at: looked, language }),
-    [axes, variants, rowAxis, columnAxis, looked, language],
-  );
-  const nameOf = (id: number) => siblings.find((sibling) => sibling.id === id)?.sku ?? 'no SKU';
-  const open = (key: string) => onSet({ variant: Number(key), level: 'variant' });
-  if (axes.length === 0) return <Siblings product={family} onOpen={(id) => onSet({ variant: id, level: 'variant' })} />;
+  const nameOf = (id: number) => family.siblings.find((sibling) => sibling.id === id)?.sku ?? 'no SKU';
   const sayHead = (axis: string | undefined, head: RackHead) => (axis === undefined ? '' : (head ?? `no ${axis}`));
   const places = rack.cells.map((row, r) =>
     row.map((here, c): RackPlace => {
       const [first] = here;
-      const name = [sayHead(rowAxis, rack.down[r]), sayHead(columnAxis, rack.across[c])].filter(Boolean).join(', ');
+      const name = [sayHead(down, rack.down[r]), sayHead(across, rack.across[c])].filter(Boolean).join(', ');
       if (!first) return { key: undefined, name: `${name}: not made`, content: <span>make it</span> };
       return {
         key: String(first.id),
-        name: `${name}: ${first.sku ?? 'no SKU'}`,
+        isFaded: first.isHidden,
+        name: `${name}: ${first.sku ?? 'no SKU'}${first.isHidden ? ', hidden' : ''}`,
         content: <Standing sibling={first} others={here.length - 1} shows={address.shows} currency={currency} />,
       };
     }),
   );
+  const make = (row: number, column: number) => {
+    const here = new Map<string, RackHead>(further.map(({ key, at }) => [key, at]));
+    here.set(down, rack.down[row]);
+    if (across !== undefined) here.set(across, rack.across[column]);
+    const values = JSON.stringify(axes.map(({ key }) => here.get(key) ?? ''));
+    void navigate(`/catalog/new?family=${family.id}&make=${encodeURIComponent(values)}`);
+  };
   return (
     <>
       <Box row wrap gap={2} below={2}>
-        {axes.length > 1 && (
+        {across !== undefined && (
           <Button
             variant="outlined"
             color="inherit"
-            onClick={() => onSet({ down: columnAxis, across: rowAxis })}
-            aria-label={`Turn the rack: ${columnAxis} down, ${rowAxis} across`}
+            onClick={() => onSet({ down: across, across: down })}
+            aria-label={`Turn the rack: ${across} down, ${down} across`}
           >
-            {rowAxis} ↓ {rack.down.length} · {columnAxis} → {rack.across.length}
+            {down} ↓ {rack.down.length} · {across} → {rack.across.length}
           </Button>
         )}
-        {further.map(({ key, values: of }) => (
+        {further.map(({ key, values, at }) => (
           <Select
             key={key}
-            value={looked[key] ?? ''}
+            value={at}
             inputProps={{ 'aria-label': key }}
             renderValue={(value) => `${key}: ${value}`}
             onChange={({ target }) =>
               onSet({ at: [...address.at.filter(([axis]) => axis !== key), [key, target.value]] })
             }
           >
-            {of.map((value) => (
+            {values.map((value) => (
               <MenuItem value={value} key={value}>
                 {value}
               </MenuItem>
@@ -115,6 +120,7 @@ export function RackTab({ family, address, onSet }: RackTabProps) {
         <Button component={Link} to={`/catalog/new?family=${family.id}`} color="secondary">
           Paste values
         </Button>
+        <ChangeOptions onSet={onSet} />
         <Box as="span" grow />
         <Select
           value={address.shows}
@@ -129,19 +135,14 @@ export function RackTab({ family, address, onSet }: RackTabProps) {
         </Select>
       </Box>
       <Rack
-        label={`${rowAxis}${columnAxis === undefined ? '' : ` by ${columnAxis}`}`}
-        down={rack.down.map((head) => sayHead(rowAxis, head))}
-        across={rack.across.map((head) => sayHead(columnAxis, head))}
+        label={`${down}${across === undefined ? '' : ` by ${across}`}`}
+        down={rack.down.map((head) => sayHead(down, head))}
+        across={rack.across.map((head) => sayHead(across, head))}
         places={places}
         chosen={new Set(address.variant === undefined ? [] : [String(address.variant)])}
-        onChoose={(key) => onSet({ variant: Number(key), level: 'variant' })}
-        onOpen={open}
-        onGap={(row, column) => {
-          const here: Record<string, string | undefined> = { ...looked, [rowAxis]: rack.down[row] };
-          if (columnAxis !== undefined) here[columnAxis] = rack.across[column];
-          const values = JSON.stringify(axes.map(({ key }) => here[key] ?? ''));
-          void navigate(`/catalog/new?family=${family.id}&make=${encodeURIComponent(values)}`);
-        }}
+        onChoose={(key) => onChoose(Number(key))}
+        onOpen={(key) => onChoose(Number(key))}
+        onGap={make}
       />
       <SiblingFaults axes={axes} faults={faults} nameOf={nameOf} />
       {missing > 0 && (
@@ -151,74 +152,4 @@ export function RackTab({ family, address, onSet }: RackTabProps) {
       )}
     </>
   );
-}
-
-/** What stands in a place. */
-function Standing({
-  sibling: { price, stock, picture, places, differs },
-  others,
-  shows,
-  currency,
-}: {
-  sibling: Shelved;
-  /** Of the same combination. */
-  others: number;
-  shows: RackShows;
-  currency: string | undefined;
-}) {
-  const [worst] = statesOf(places);
-  const more = others > 0 && <Box tone="advice">and {plural(others, 'more')}</Box>;
-  switch (shows) {
-    case 'picture':
-      return (
-        <>
-          <Thumb name={picture} size={36} /> {more}
-        </>
-      );
-    case 'listing state':
-      return (
-        <>
-          {statesOf(places)
-            .slice(0, 2)
-            .map(([state, listings]) => (
-              <Box key={state}>
-                <State is={state}>
-                  {listings} {state === 'not for this channel' ? 'not here' : state}
-                </State>
-              </Box>
-            ))}
-          {more}
-        </>
-      );
-    case 'what differs':
-      return (
-        <>
-          {differs.slice(0, 2).map(({ attribute, label, shown }) => (
-            <Box cut key={attribute} title={`${label}: ${shown}`}>
-              {shown}
-            </Box>
-          ))}
-          {differs.length === 0 && <Box muted>as its siblings</Box>}
-          {more}
-        </>
-      );
-    case 'price and stock':
-      return (
-        <>
-          <Box row>
-            <Box as="b" grow>
-              {price === null ? 'no price' : money(price, currency)}
-            </Box>
-            <Box as="span" tone={stock <= 0 ? 'blocked' : 'muted'}>
-              {count(stock)}
-            </Box>
-          </Box>
-          {more || (
-            <State is={worst?.[0] ?? 'none'}>
-              {worst === undefined ? 'nowhere' : worst[0] === 'not for this channel' ? 'not here' : worst[0]}
-            </State>
-          )}
-        </>
-      );
-  }
 }

@@ -21,6 +21,8 @@ export const productAddress = catalogAddress.omit({ open: true, tab: true, attri
   across: inAddress.text,
   /** Of the further axes: their values that are looked at, as JSON. */
   at: inAddress.list(z.tuple([z.string(), z.string()])),
+  /** The options are being changed. */
+  options: inAddress.flag,
   /** One goes through a view, product by product. */
   list: inAddress.flag,
 });

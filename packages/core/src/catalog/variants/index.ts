@@ -14,6 +14,7 @@ export {
   readValueList,
 } from './lay-out.js';
 export { type Column, columnsOf } from './columns.js';
+export { optionOf } from './options.js';
 export { differing } from './differs.js';
 export { type Rack, type RackHead, type UsedAxis, rackOf, usedAxes } from './rack.js';
 export {
@@ -32,3 +33,4 @@ export {
   plannedValue,
   surchargeBy,
 } from './plan.js';
+export { type AxisDraft, type ValueDraft, draftPlan, planOf } from './plan-draft.js';
