@@ -1,4 +1,5 @@
 /** What lower rooms are told by those above them at start: jobs, how each kind of action is taken back, what is edited and evaluated. */
+import { undoAside } from './catalog/aside.js';
 import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
 import { undoOptions } from './catalog/options.js';
@@ -57,6 +58,8 @@ export function registerRooms(): void {
   registerUndo('view', undoView);
   registerUndo('edit', undoOffersOf, undoEditAction);
   registerUndo('options', undoOptions);
+  registerUndo('set-aside', undoAside);
+  registerUndo('bring-back', undoEditAction, undoAside);
   registerUndo('match', undoDecision);
   registerUndo('split-doubted', undoSplitDoubted);
   registerUndo('our-numbers', undoOurNumbers);

@@ -2,6 +2,7 @@ import { optionPlanSchema } from '@velvet-shelf/core/catalog';
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { attributeTypes, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
+import { asideFields } from './bulk.js';
 import { bytes, endpoint, idParam, moment } from './endpoint.js';
 
 /** One of a closed list: what refers to it, and how people read it. */
@@ -115,6 +116,8 @@ export const productSchema = z.object({
   values: z.array(productValueSchema),
   /** Supplier records that speak for it, best ranked first; none for a family. */
   sources: z.array(z.object({ recordId: z.number(), supplier: z.string(), key: z.string(), dropped: z.boolean() })),
+  /** What is set aside of it now; null where nothing is. */
+  aside: asideFields.nullable(),
   /** What people say of the options of its family; null of what is of none. */
   plan: optionPlanSchema.nullable(),
   siblings: z.array(

@@ -1,4 +1,5 @@
 import { asked } from './asked.js';
+import { bulk } from './bulk.js';
 import { byHand } from './by-hand.js';
 import { causes } from './causes.js';
 import { catalog } from './catalog.js';
@@ -20,6 +21,7 @@ import { today } from './today.js';
 
 export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
 export * from './asked.js';
+export * from './bulk.js';
 export * from './by-hand.js';
 export * from './causes.js';
 export * from './catalog.js';
@@ -52,6 +54,7 @@ export const api = {
   sheet,
   savedViews,
   byHand,
+  bulk,
   asked,
   options,
   enrichment,

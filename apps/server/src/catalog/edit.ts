@@ -55,7 +55,8 @@ export async function tryEdits(
   return { ...effect, whole: !left };
 }
 
-function editing(
+/** The work of saving edits, for an action that does so among other things. */
+export function editing(
   list: readonly ProductEdits[],
   user: Pick<User, 'id'>,
   dictionary: Dictionary,
@@ -131,7 +132,7 @@ function refuse(conflicts: readonly Conflict[], faults: readonly { pointer: stri
 }
 
 /** What each of these products holds, slot by slot; throws for one there is none of. */
-async function heldBy(
+export async function heldBy(
   tx: Executor,
   products: readonly number[],
   dictionary: Dictionary,

@@ -1,10 +1,10 @@
 /** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
 import { randomBytes } from 'node:crypto';
-import type { GridRow, View } from '@velvet-shelf/contract';
+import { type GridRow, type View, mostBulk } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, listedKeys, soughtText } from '@velvet-shelf/core/conditions';
 import { type ClosedList, type Value, closedList, foldText, formatValue, listOf } from '@velvet-shelf/core/values';
 import { type SQL, eq, lt, sql } from 'drizzle-orm';
-import { type Database, containing, ids, json, texts, queryOne, queryRows } from '../db/client.js';
+import { type Database, type Executor, containing, ids, json, texts, queryOne, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -20,17 +20,25 @@ interface Opened {
 const lately = new Map<string, Opened>();
 const mostLately = 64;
 
+/** Of a row of `set_aside` as a: it still holds. */
+const asideNow = sql`(a.until IS NULL OR a.until > CURRENT_DATE)`;
+/** Goods somebody has put out of sight. */
+const outOfSight = sql`EXISTS (SELECT 1 FROM set_aside a WHERE a.product_id = p.id AND a.sight AND ${asideNow})`;
+
 /** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
-export const toComplete = sql`SELECT l.variant_id FROM listing l WHERE l.cause_set_id IN (
+export const toComplete = sql`SELECT l.variant_id FROM listing l
+  WHERE NOT l.muted AND NOT EXISTS (SELECT 1 FROM set_aside a WHERE a.product_id = l.variant_id AND a.gaps AND ${asideNow}) AND l.cause_set_id IN (
   SELECT s.id FROM cause_set s WHERE s.causes && (SELECT coalesce(array_agg(c.id), '{}') FROM cause c WHERE c.kind = 'catalog'))`;
 
 const completing = (view: View) => (view.toComplete ? sql`p.id IN (${toComplete})` : sql`true`);
 const goods = sql`p.kind IN ('variant', 'single') AND p.stands`;
-const everyday = sql`coalesce(p.state, 'selling') NOT IN ('paused', 'withdrawn')`;
+/** States of goods that nobody sees every day. */
+export const idleStates = ['paused', 'withdrawn'];
+const everyday = sql`coalesce(p.state, '') <> ALL(${texts(idleStates)})`;
 
 export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
   const dictionary = await loadDictionary(db);
-  const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : everyday} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+  const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : sql`${everyday} AND NOT ${outOfSight}`} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
   const token = randomBytes(18).toString('base64url');
   // Back as one text of numbers: a row each would cost as much as finding them.
   const made = await queryOne<{ list: string }>(
@@ -54,7 +62,7 @@ function remember(token: string, opened: Opened): Opened {
 }
 
 /** A view by its token, whichever server opened it; one that has gone is opened again by whoever looks at it. */
-async function openedView(db: Database, token: string): Promise<Opened> {
+async function openedView(db: Executor, token: string): Promise<Opened> {
   const held = lately.get(token);
   if (held) return remember(token, held);
   const [row] = await db
@@ -66,7 +74,7 @@ async function openedView(db: Database, token: string): Promise<Opened> {
 }
 
 /** Ordered ids of an opened view. */
-export const viewIds = async (db: Database, token: string): Promise<readonly number[]> =>
+export const viewIds = async (db: Executor, token: string): Promise<readonly number[]> =>
   (await openedView(db, token)).ids;
 
 /** Where a product stands in an opened view, and its neighbours there. */
@@ -255,6 +263,19 @@ export async function windowOf(
   });
 }
 
+/** Variants that a view leaves out although there are pieces of them: just for being idle or out of sight. */
+export async function stockLeftOut(db: Database, token: string): Promise<number[]> {
+  const { view } = await openedView(db, token);
+  if (view.everything) return [];
+  const dictionary = await loadDictionary(db);
+  const found = await queryRows<{ id: number }>(
+    db,
+    sql`SELECT p.id FROM product p WHERE ${goods} AND p.stock > 0 AND NOT (${everyday} AND NOT ${outOfSight})
+          AND ${completing(view)} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)} ORDER BY p.id LIMIT ${mostBulk}`,
+  );
+  return found.map(({ id }) => id);
+}
+
 /** What the view shows and what it leaves out, each variant under the first reason that holds. */
 export async function countsOf(services: Services, token: string) {
   const { view } = await openedView(services.db, token);
@@ -267,7 +288,8 @@ async function countView(db: Database, view: View) {
     WHEN NOT (${completing(view)}) THEN 'with nothing to complete'
     WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
     WHEN NOT (${searchSql(view.search)}) THEN 'not found by the search'
-    WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state ELSE 'shown' END`;
+    WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state
+    WHEN ${view.everything ? sql`false` : outOfSight} THEN 'set aside' ELSE 'shown' END`;
   const found = await queryRows<{ reason: string; variants: number; stock: number }>(
     db,
     sql`SELECT reason, count(*) AS variants, count(*) FILTER (WHERE stock > 0) AS stock FROM (SELECT p.stock, ${reason} AS reason FROM product p WHERE ${goods}) r GROUP BY 1`,

@@ -1,6 +1,6 @@
 /** What the catalog has done beside the requests. */
 import { z } from 'zod';
-import type { OptionChange, TriedEffect, TriedOptions } from '@velvet-shelf/contract';
+import type { BulkSaid, OptionChange, TriedEffect, TriedOptions } from '@velvet-shelf/contract';
 import { defineCall, defineJob } from '../jobs/define.js';
 import type { ProductEdits } from './edit.js';
 
@@ -24,5 +24,11 @@ export const tryOptionChange = defineCall<{ user: number; family: number; change
     (await import('./options.js')).tryOptions(services, { id: user }, family, change),
 });
 
+type SaidOfMany = { user: number; said: BulkSaid };
+export const trySaid = defineCall<SaidOfMany, TriedEffect & { goods: number; others: number }>({
+  name: 'try-said',
+  run: async (services, { user, said }) => (await import('./said.js')).trySayingOfMany(services, { id: user }, said),
+});
+
 export const catalogJobs = [resolveEverything];
-export const catalogCalls = [tryCells, tryOptionChange];
+export const catalogCalls = [tryCells, tryOptionChange, trySaid];

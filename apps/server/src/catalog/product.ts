@@ -18,6 +18,7 @@ import { notFound } from '../http/problem.js';
 import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from '../claims/versions.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf } from '../dictionary/lists.js';
+import { asideNow } from './aside.js';
 import { planOf } from './options.js';
 import { loadUnits } from './resolve.js';
 import { siblingsOf } from './siblings.js';
@@ -126,6 +127,7 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     values: wanted.map(([slot, attribute, language]) =>
       showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, reader: dictionary.reader }),
     ),
+    aside: await asideNow(db, id),
     plan: isFamily || family ? await planOf(db, family?.id ?? id) : null,
     siblings: await siblingsOf(db, variants, resolved, dictionary),
     listings,

@@ -6,9 +6,12 @@ import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { apart } from '../jobs/aside.js';
 import { saveEdits } from './edit.js';
-import { tryCells, tryOptionChange } from './jobs.js';
+import { tryCells, tryOptionChange, trySaid } from './jobs.js';
 import { saveOptions } from './options.js';
-import { besideOf, countsOf, openView, windowOf } from './grid.js';
+import { sayOfMany } from './said.js';
+import { bringBack, putAside } from './aside.js';
+import { chosenGoods } from './chosen.js';
+import { besideOf, countsOf, openView, stockLeftOut, windowOf } from './grid.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
@@ -44,6 +47,22 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.options.tryOut, ({ params, body, user }) =>
     apart(tryOptionChange, services, { user: user.id, family: params.id, change: body }),
   );
+
+  route(router, services, api.bulk.count, async ({ body }) => {
+    const { variants, units } = await chosenGoods(db, body.chosen);
+    return { variants: variants.length, families: units.length };
+  });
+  route(router, services, api.bulk.setAside, ({ body, user }) => putAside(services, user, body.chosen, body.aside));
+  route(router, services, api.bulk.bringBack, ({ body, user }) => bringBack(services, user, body.chosen));
+  route(router, services, api.bulk.leftOutWithStock, async ({ params }) => ({
+    rows: await stockLeftOut(db, params.token),
+  }));
+  route(router, services, api.bulk.trySay, ({ body, user }) => apart(trySaid, services, { user: user.id, said: body }));
+  route(router, services, api.bulk.say, async ({ body, user }) => {
+    const effect = await sayOfMany(services, user, body);
+    notify('catalog');
+    return effect;
+  });
 
   route(router, services, api.savedViews.list, async ({ user }) => ({ items: await listSavedViews(db, user) }));
   route(router, services, api.savedViews.keep, async ({ user, body }) => ({

@@ -1,7 +1,7 @@
 /** What every question about causes needs: places, rulebooks, and the listings a cause touches. */
 import { type Cause, type Finding, parseCause } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { sql, eq, count } from 'drizzle-orm';
+import { sql, and, eq, count } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type PlaceRow, listPlaces, rulebookOf } from '../channels/places.js';
 import { type Database, type Executor, first, isIn } from '../db/client.js';
@@ -64,6 +64,9 @@ const touchedRows = (db: Executor) =>
 /** A listing that a cause touches, with the goods it is of. */
 export type Touched = Awaited<ReturnType<typeof touchedRows>>[number];
 
+/** Listings with a finding of this cause that nobody has muted. */
+const heard = (key: string) => and(causeFilter(key), eq(tables.listing.muted, false));
+
 /** The first listings a cause touches, those that wait for least else first. */
 export async function touchedIds(db: Database, key: string, limit: number): Promise<number[]> {
   const listings = await db
@@ -71,7 +74,7 @@ export async function touchedIds(db: Database, key: string, limit: number): Prom
     .from(tables.listing)
     .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
     .leftJoin(tables.causeSet, eq(tables.causeSet.id, tables.listing.causeSetId))
-    .where(causeFilter(key))
+    .where(heard(key))
     .orderBy(others, sql`${tables.product.title} COLLATE "C"`, tables.listing.id)
     .limit(limit);
   return listings.map(({ id }) => id);
@@ -101,7 +104,7 @@ export async function countTouched(
       })
       .from(tables.listing)
       .leftJoin(tables.causeSet, eq(tables.causeSet.id, tables.listing.causeSetId))
-      .where(causeFilter(key)),
+      .where(heard(key)),
   );
   return { touched: found?.touched ?? 0, alone: found?.alone ?? 0, places: (found?.places ?? []).map(Number) };
 }

@@ -23,7 +23,7 @@ async function countCauses({ db }: Services, place: number | undefined): Promise
   const sets = await queryRows<{ causes: number[]; listings: number; places: number[] }>(
     db,
     sql`SELECT s.causes, count(*) AS listings, array_agg(DISTINCT l.place_id) AS places FROM listing l JOIN cause_set s ON s.id = l.cause_set_id
-        WHERE ${at} AND l.readiness = 'blocked' GROUP BY s.id`,
+        WHERE ${at} AND NOT l.muted AND l.readiness = 'blocked' GROUP BY s.id`,
   );
   const keys = new Map(
     (await db.select({ id: tables.cause.id, key: tables.cause.key }).from(tables.cause)).map((cause) => [
@@ -68,7 +68,7 @@ async function counted(db: Database, all: Scene, where: SQL, findings: SQL): Pro
   const listings = await queryRows<{ key: string; touched: number; places: number[] }>(
     db,
     sql`SELECT f ->> 'cause' AS key, count(DISTINCT l.id) AS touched, array_agg(DISTINCT l.place_id) AS places
-        FROM listing l, jsonb_array_elements(${findings}) f WHERE ${where} GROUP BY 1 ORDER BY 2 DESC, 1`,
+        FROM listing l, jsonb_array_elements(${findings}) f WHERE NOT l.muted AND ${where} GROUP BY 1 ORDER BY 2 DESC, 1`,
   );
   return listings.map(({ key, touched, places }) => ({
     key,

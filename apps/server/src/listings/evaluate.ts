@@ -90,8 +90,8 @@ export async function evaluateUnits(
 
   const written = await queryRows<{ id: number; variant: number }>(
     tx,
-    sql`INSERT INTO listing (place_id, variant_id, unit_id, readiness, category, findings, not_for, print, item_key, next_change_at)
-        SELECT ${placeId}, variant, unit, readiness, category, findings, not_for, print, item_key, next_change
+    sql`INSERT INTO listing (place_id, variant_id, unit_id, readiness, category, findings, not_for, muted, print, item_key, next_change_at)
+        SELECT ${placeId}, variant, unit, readiness, category, findings, not_for, muted, print, item_key, next_change
         FROM jsonb_to_recordset(${json(
           changed.map(({ unit, result, print }) => ({
             variant: result.variant,
@@ -101,13 +101,14 @@ export async function evaluateUnits(
             category: result.category ?? null,
             findings: result.findings,
             not_for: result.notFor ?? null,
+            muted: result.isMuted,
             item_key: itemKeyOf(result, place.setup.rulebook) ?? null,
             next_change: result.nextChangeAt ?? null,
           })),
-        )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, print text, item_key text, next_change date)
+        )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, muted boolean, print text, item_key text, next_change date)
         WHERE EXISTS (SELECT 1 FROM product p WHERE p.id = t.variant)
         ON CONFLICT (place_id, variant_id) DO UPDATE SET unit_id = excluded.unit_id, category = excluded.category, findings = excluded.findings,
-          not_for = excluded.not_for, print = excluded.print, item_key = excluded.item_key, next_change_at = excluded.next_change_at,
+          not_for = excluded.not_for, muted = excluded.muted, print = excluded.print, item_key = excluded.item_key, next_change_at = excluded.next_change_at,
           evaluated_at = now(), reported = CASE WHEN listing.channel_state = 'refused' THEN '[]'::jsonb ELSE listing.reported END
         RETURNING id, variant_id AS variant`,
   );

@@ -16,6 +16,9 @@ export interface VariantRow {
   keptBack: number;
   options: [string, string][];
   hidden: boolean;
+  /** Its findings are muted, until this day or for good. */
+  muted?: boolean | null;
+  mutedUntil?: string | null;
   facts: Variant['facts'];
   offers: Variant['offers'];
   texts: Variant['texts'] | null;
@@ -32,6 +35,7 @@ export function toVariant(row: VariantRow): Variant {
     stock: shownStock({ onHand: row.stock, keptBack: row.keptBack }),
     options: row.options,
     isHidden: row.hidden,
+    ...(row.muted ? { muted: { until: row.mutedUntil ?? null } } : {}),
   };
 }
 
@@ -40,8 +44,9 @@ export async function loadFamilies(on: Executor, placeId: number, units: readonl
   const stock = sql.raw(await stockAt(on, placeId));
   const products = await queryRows<VariantRow>(
     on,
-    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.hidden, p.facts, p.offers, t.texts
-        FROM product p LEFT JOIN product_text t ON t.product_id = p.id
+    sql`SELECT p.id, p.unit_id, p.kind, p.sku, p.category, ${stock} AS stock, p.kept_back AS "keptBack", p.options, p.hidden, p.facts, p.offers, t.texts,
+          a.findings AS muted, a.until::text AS "mutedUntil"
+        FROM product p LEFT JOIN product_text t ON t.product_id = p.id LEFT JOIN set_aside a ON a.product_id = p.id
         WHERE p.unit_id = ANY(${ids(units)}) AND p.kind IN ('variant', 'single') AND p.stands
         ORDER BY p.unit_id, p.id`,
   );

@@ -3,17 +3,20 @@ import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type SavedView, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useAddress } from '../api/address';
 import { ask } from '../api/ask';
+import { call } from '../api/call';
 import { useChangesSince } from '../api/events';
-import { Empty, ProblemBox } from '../design/feedback';
+import { Empty, ProblemBox, useTell } from '../design/feedback';
 import { Drawer } from '../design/Drawer';
 import { SearchBox } from '../design/SearchBox';
-import { plural } from '../design/words';
+import { count, plural } from '../design/words';
+import { BulkBar } from './BulkBar';
+import { useChoosing } from './choosing';
 import { Product } from './Product';
 import { ColumnMenu, useColumns } from './columns';
 import { ConditionBar } from './Conditions';
@@ -43,6 +46,7 @@ export function Catalog() {
     placeholderData: keepPreviousData,
   });
   const columns = useColumns();
+  const choosing = useChoosing(JSON.stringify(view), opened.data?.token);
   const { search: here } = useLocation();
   const { open } = address;
   return (
@@ -100,6 +104,9 @@ export function Catalog() {
         {form && (
           <ViewForm key={form === 'new' ? 'new' : form.id} of={form} now={view} onDone={() => setForm(undefined)} />
         )}
+        {choosing.chosen && opened.data && (
+          <BulkBar choosing={choosing} chosen={choosing.chosen} rows={opened.data.rows} onDone={reopen} />
+        )}
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&
           (opened.data.rows === 0 ? (
@@ -119,11 +126,13 @@ export function Catalog() {
               onSort={(sort) => set({ sort })}
               open={open}
               onOpen={(id) => set({ open: id })}
+              choosing={choosing}
               onExpired={reopen}
             />
           ))}
         <LeftOut
           counts={counts.data}
+          token={opened.data?.token}
           changes={changes}
           onRefresh={reopen}
           everything={view.everything}
@@ -147,9 +156,46 @@ export function Catalog() {
   );
 }
 
+/** Why goods are no everyday goods. */
+const idleReasons = ['paused', 'withdrawn', 'set aside'];
+
+/** Goods that are out of the everyday although there are pieces of them: brought back with one click. */
+function BringBack({
+  token,
+  idle,
+  onDone,
+}: {
+  token: string | undefined;
+  idle: readonly { withStock: number }[];
+  onDone: () => void;
+}) {
+  const queries = useQueryClient();
+  const tell = useTell();
+  const stocked = idle.reduce((sum, row) => sum + row.withStock, 0);
+  const back = useMutation({
+    mutationFn: async () => {
+      const { rows } = await call(api.bulk.leftOutWithStock, { params: { token: token ?? '' } });
+      return call(api.bulk.bringBack, { body: { chosen: { rows } } });
+    },
+    onSuccess: ({ variants }) => {
+      tell(`${plural(variants, 'variant')} brought back`);
+      onDone();
+      void queries.invalidateQueries();
+    },
+    onError: (problem) => tell(String(problem), 'error'),
+  });
+  if (stocked === 0 || token === undefined) return null;
+  return (
+    <Button color="secondary" sx={{ p: 0 }} disabled={back.isPending} onClick={() => back.mutate()}>
+      Bring back the {count(stocked)} with stock
+    </Button>
+  );
+}
+
 /** What the view hides is always said, and one click shows it. */
 function LeftOut({
   counts,
+  token,
   everything,
   changes,
   onRefresh,
@@ -157,6 +203,7 @@ function LeftOut({
   onClear,
 }: {
   counts: { leftOut: { reason: string; variants: number; withStock: number }[] } | undefined;
+  token: string | undefined;
   everything: boolean;
   /** Since the rows were opened. */
   changes: number;
@@ -167,8 +214,9 @@ function LeftOut({
   if (!counts) return null;
   const total = counts.leftOut.reduce((sum, row) => sum + row.variants, 0);
   const stocked = counts.leftOut.reduce((sum, row) => sum + row.withStock, 0);
-  const byState = counts.leftOut.some((row) => ['paused', 'withdrawn'].includes(row.reason));
-  const bySearch = counts.leftOut.some((row) => !['paused', 'withdrawn'].includes(row.reason));
+  const idle = counts.leftOut.filter((row) => idleReasons.includes(row.reason));
+  const byState = idle.length > 0;
+  const bySearch = counts.leftOut.length > idle.length;
   return (
     <Box small row surface={total > 0 ? 'brass' : undefined} pad={[2, 3]} gap={3} rounded minHigh={34}>
       {total > 0 ? (
@@ -184,9 +232,10 @@ function LeftOut({
       )}
       {byState && (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(true)}>
-          Show paused and withdrawn
+          Show {idle.map((row) => row.reason).join(' and ')}
         </Button>
       )}
+      <BringBack token={token} idle={idle} onDone={onRefresh} />
       {bySearch && (
         <Button color="secondary" sx={{ p: 0 }} onClick={onClear}>
           Clear search and conditions
@@ -194,7 +243,7 @@ function LeftOut({
       )}
       {everything && (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(false)}>
-          Hide paused and withdrawn
+          Hide what is paused, withdrawn or set aside
         </Button>
       )}
       {changes > 0 && (

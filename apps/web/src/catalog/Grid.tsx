@@ -1,5 +1,6 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
 import { Box } from '../design/Box';
+import type { Choosing } from './choosing';
 import { statesOf } from './listed';
 import { useCompany } from '../company/company';
 import { WindowBody, WindowRow } from '../design/Windowed';
@@ -27,11 +28,12 @@ interface GridProps {
   onSort(sort: string): void;
   open: number | undefined;
   onOpen(id: number): void;
+  choosing: Choosing;
   /** The server knows the opened view no more. */
   onExpired(): void;
 }
 
-export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpired }: GridProps) {
+export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosing, onExpired }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows,
@@ -72,9 +74,31 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
   held.current = byPage;
   const rowAt = (index: number): GridRow | null | undefined =>
     byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
-  const template = `minmax(330px, 1fr) ${columns.map((column) => `${column.width}px`).join(' ')}`;
+  const template = `30px minmax(330px, 1fr) ${columns.map((column) => `${column.width}px`).join(' ')}`;
   const current = visible.find((virtualItem) => rowAt(virtualItem.index)?.id === open)?.index;
+  /** The row chosen last: with Shift those up to the next one are too. */
+  const chosenLast = useRef<number>(undefined);
+  const choose = (index: number, to: boolean, isSpan: boolean) => {
+    const from = isSpan ? (chosenLast.current ?? index) : index;
+    const span = Array.from({ length: Math.abs(index - from) + 1 }, (_, i) => Math.min(index, from) + i);
+    choosing.toggle(
+      span.flatMap((each) => rowAt(each)?.id ?? []),
+      to,
+    );
+    chosenLast.current = index;
+  };
   const onKey = (event: KeyboardEvent) => {
+    const standing = current === undefined ? undefined : rowAt(current);
+    if (event.key === ' ' && standing && current !== undefined) {
+      event.preventDefault();
+      choose(current, !choosing.isChosen(standing.id), event.shiftKey);
+      return;
+    }
+    if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      choosing.all();
+      return;
+    }
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step === 0) return;
     event.preventDefault();
@@ -95,6 +119,13 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
       ref={scroller}
     >
       <Box columns={template} className="grid-head" role="row">
+        <span role="columnheader">
+          <Check
+            label="Choose all of the view"
+            checked={choosing.isAll}
+            onChange={(to) => (to ? choosing.all() : choosing.none())}
+          />
+        </span>
         <Head id="family" label="Product" sort={sort} onSort={onSort} />
         {columns.map((column) => (
           <Head
@@ -125,6 +156,13 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
             >
               {row ? (
                 <>
+                  <span role="gridcell">
+                    <Check
+                      label={`Choose ${row.sku ?? row.title ?? 'this'}`}
+                      checked={choosing.isChosen(row.id)}
+                      onChange={(to, isSpan) => choose(index, to, isSpan)}
+                    />
+                  </span>
                   <First row={row} flat={sort !== 'family'} />
                   {columns.map((column) => (
                     <span key={column.key} role="gridcell" className={`cut ${column.numeric ? 'num' : ''}`}>
@@ -142,6 +180,32 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, onExpir
         })}
       </WindowBody>
     </Box>
+  );
+}
+
+function Check({
+  label,
+  checked,
+  onChange,
+}: {
+  label: string;
+  checked: boolean;
+  /** `isSpan`: with Shift. */
+  onChange: (to: boolean, isSpan: boolean) => void;
+}) {
+  return (
+    <input
+      type="checkbox"
+      className="check"
+      aria-label={label}
+      checked={checked}
+      tabIndex={-1}
+      onClick={(event) => {
+        event.stopPropagation();
+        onChange(event.currentTarget.checked, event.shiftKey);
+      }}
+      onChange={() => undefined}
+    />
   );
 }
 

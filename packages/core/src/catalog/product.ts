@@ -27,6 +27,8 @@ export interface Variant {
   options: [axis: string, value: string][];
   /** One of them is shown to nobody: no place has it, whatever its assortment says. */
   isHidden?: boolean;
+  /** The day until which its findings are no cause to mend (ISO 8601), “for good” without one; absent where they are. */
+  muted?: { until: string | null };
 }
 
 /** The unit of evaluation: a family with its variants; a single is a family of one. */

@@ -60,6 +60,8 @@ export interface Evaluated {
   /** Why it is not for this channel, in the rulebook's words. */
   notFor: string | undefined;
   keys: CollectiveKey[];
+  /** Its findings are no causes to mend for now. */
+  isMuted: boolean;
   /** Day on which the answer may be another (ISO 8601), if any. */
   nextChangeAt: string | undefined;
 }
@@ -135,6 +137,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       findings: [],
       notFor: undefined,
       keys: [],
+      isMuted: isMuted(variant, today),
       nextChangeAt: nextChange(variant, setup.currency, today),
     };
     if (!isWanted(family, variant)) {
@@ -341,8 +344,17 @@ function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup
   };
 }
 
-/** A sale that begins or ends changes values by itself. */
+const isMuted = ({ muted }: Variant, today: string): boolean =>
+  muted !== undefined && (muted.until === null || muted.until > today);
+
+/** A sale that begins or ends changes values by itself, and so does the day until which findings are muted. */
 function nextChange(variant: Variant, currency: string, today: string): string | undefined {
+  const heard = isMuted(variant, today) ? (variant.muted?.until ?? undefined) : undefined;
+  const offered = offerChange(variant, currency, today);
+  return [heard, offered].filter((day) => day !== undefined).sort()[0];
+}
+
+function offerChange(variant: Variant, currency: string, today: string): string | undefined {
   const sale = variant.offers[currency]?.sale;
   if (!sale) return undefined;
   if (sale.from !== undefined && sale.from > today) return sale.from;
@@ -376,6 +388,7 @@ export function printOf(result: Evaluated): string {
     result.notFor,
     result.keys,
     result.nextChangeAt,
+    ...(result.isMuted ? ['muted'] : []),
   ]);
   let high = 0x811c9dc5;
   let low = 0x1b873593;

@@ -5,6 +5,7 @@ import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
   boolean,
+  date,
   doublePrecision,
   index,
   integer,
@@ -145,3 +146,19 @@ export const fact = pgTable(
       .where(sql`key IS NOT NULL`),
   ],
 );
+
+/** Goods somebody has put out of sight, or of which some notices are muted, until a day or for good. */
+export const setAside = pgTable('set_aside', {
+  productId: ref('product_id')
+    .primaryKey()
+    .references(() => product.id, { onDelete: 'cascade' }),
+  /** Not in the everyday views. */
+  sight: boolean('sight').notNull(),
+  /** What keeps its listings back is no cause to mend. */
+  findings: boolean('findings').notNull(),
+  /** Values it lacks are no work to do. */
+  gaps: boolean('gaps').notNull(),
+  /** The day it is back; null: until somebody brings it back. */
+  until: date('until', { mode: 'string' }),
+  reason: text('reason').notNull().default(''),
+});

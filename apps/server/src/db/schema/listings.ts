@@ -1,5 +1,5 @@
 import type { Finding } from '@velvet-shelf/core/listings';
-import { date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { product } from './catalog.js';
 import { causeSet } from './causes.js';
 import { place } from './channels.js';
@@ -38,6 +38,8 @@ export const listing = pgTable(
     notFor: text('not_for'),
     /** Blocking causes; null where nothing blocks. */
     causeSetId: ref('cause_set_id').references(() => causeSet.id),
+    /** Its findings are no causes to mend for now: somebody has set the goods aside. */
+    muted: boolean('muted').notNull().default(false),
     print: text('print').notNull(),
     itemKey: text('item_key'),
     externalId: text('external_id'),

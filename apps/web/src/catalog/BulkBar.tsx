@@ -1,0 +1,73 @@
+/** What can be done to the goods that are chosen in the grid. */
+import Button from '@mui/material/Button';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type Chosen, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
+import { ask } from '../api/ask';
+import { call } from '../api/call';
+import { Box } from '../design/Box';
+import { ProblemBox, useTell } from '../design/feedback';
+import { plural } from '../design/words';
+import { AsideForm } from './AsideForm';
+import { SayForm } from './SayForm';
+import type { Choosing } from './choosing';
+
+export function BulkBar({
+  choosing: { isAll, all, none },
+  chosen,
+  rows,
+  onDone,
+}: {
+  choosing: Choosing;
+  chosen: Chosen;
+  /** Of the view. */
+  rows: number;
+  onDone: () => void;
+}) {
+  const [form, setForm] = useState<'aside' | 'value'>();
+  const queries = useQueryClient();
+  const tell = useTell();
+  const counted = useQuery({ ...ask(api.bulk.count, { body: { chosen } }), gcTime: 0, retry: false });
+  const goods = counted.data
+    ? `${plural(counted.data.variants, 'variant')} of ${plural(counted.data.families, 'product')}`
+    : '…';
+  const done = (words: string) => {
+    tell(words);
+    setForm(undefined);
+    none();
+    onDone();
+    void queries.invalidateQueries();
+  };
+  const back = useMutation({
+    mutationFn: () => call(api.bulk.bringBack, { body: { chosen } }),
+    onSuccess: ({ variants }) => done(`${plural(variants, 'variant')} brought back`),
+  });
+  return (
+    <Box as="section" aria-label="Chosen goods" surface="brass" rounded pad={[1.5, 3]} below={2} around={[0, 4, 2, 0]}>
+      <Box row wrap>
+        <b>{goods}</b>
+        {!isAll && (
+          <Button color="secondary" sx={{ p: 0 }} onClick={all}>
+            Choose all of the view ({plural(rows, 'row')})
+          </Button>
+        )}
+        <Box as="span" grow />
+        <Button color="inherit" onClick={() => setForm('value')}>
+          Give a value…
+        </Button>
+        <Button color="inherit" onClick={() => setForm('aside')}>
+          Set aside…
+        </Button>
+        <Button color="inherit" disabled={back.isPending} onClick={() => back.mutate()}>
+          Bring back
+        </Button>
+        <Button color="inherit" onClick={none}>
+          Choose none
+        </Button>
+      </Box>
+      {back.error && <ProblemBox error={back.error} />}
+      {form === 'aside' && <AsideForm chosen={chosen} onDone={done} onCancel={() => setForm(undefined)} />}
+      {form === 'value' && <SayForm chosen={chosen} onDone={done} onCancel={() => setForm(undefined)} />}
+    </Box>
+  );
+}

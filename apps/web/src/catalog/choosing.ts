@@ -1,0 +1,47 @@
+/** Which rows of the grid are chosen: some, or all of the view but some. */
+import type { Chosen } from '@velvet-shelf/contract';
+import { useState } from 'react';
+
+export interface Choosing {
+  isChosen: (id: number) => boolean;
+  toggle: (ids: readonly number[], to: boolean) => void;
+  all: () => void;
+  none: () => void;
+  isAll: boolean;
+  /** As the server is told; undefined where nothing is. */
+  chosen: Chosen | undefined;
+}
+
+interface Picked {
+  /** Of which view, as text: another one begins with nothing chosen. */
+  view: string;
+  isAll: boolean;
+  /** Chosen, or of all those that are not. */
+  rows: ReadonlySet<number>;
+}
+
+export function useChoosing(view: string, token: string | undefined): Choosing {
+  const [held, setHeld] = useState<Picked>({ view, isAll: false, rows: new Set() });
+  const { isAll, rows } = held.view === view ? held : { isAll: false, rows: new Set<number>() };
+  const set = (to: Omit<Picked, 'view'>) => setHeld({ view, ...to });
+  return {
+    isChosen: (id) => rows.has(id) !== isAll,
+    toggle: (ids, to) => {
+      const next = new Set(rows);
+      for (const id of ids)
+        if (to !== isAll) next.add(id);
+        else next.delete(id);
+      set({ isAll, rows: next });
+    },
+    all: () => set({ isAll: true, rows: new Set() }),
+    none: () => set({ isAll: false, rows: new Set() }),
+    isAll,
+    chosen: isAll
+      ? token === undefined
+        ? undefined
+        : { view: token, except: [...rows] }
+      : rows.size === 0
+        ? undefined
+        : { rows: [...rows] },
+  };
+}
