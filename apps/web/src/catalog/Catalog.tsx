@@ -156,6 +156,9 @@ export function Catalog() {
   );
 }
 
+/** The interface's language is English. */
+const listed = new Intl.ListFormat('en-GB');
+
 /** Why goods are no everyday goods. */
 const idleReasons = ['paused', 'withdrawn', 'set aside'];
 
@@ -232,7 +235,7 @@ function LeftOut({
       )}
       {byState && (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(true)}>
-          Show {idle.map((row) => row.reason).join(' and ')}
+          Show {listed.format(idle.map((row) => row.reason))}
         </Button>
       )}
       <BringBack token={token} idle={idle} onDone={onRefresh} />

@@ -91,7 +91,7 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
     const standing = current === undefined ? undefined : rowAt(current);
     if (event.key === ' ' && standing && current !== undefined) {
       event.preventDefault();
-      choose(current, !choosing.isChosen(standing.id), event.shiftKey);
+      if (!choosing.isDecided(standing)) choose(current, !choosing.isChosen(standing), event.shiftKey);
       return;
     }
     if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
@@ -159,7 +159,8 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
                   <span role="gridcell">
                     <Check
                       label={`Choose ${row.sku ?? row.title ?? 'this'}`}
-                      checked={choosing.isChosen(row.id)}
+                      checked={choosing.isChosen(row)}
+                      isFixed={choosing.isDecided(row)}
                       onChange={(to, isSpan) => choose(index, to, isSpan)}
                     />
                   </span>
@@ -186,10 +187,12 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
 function Check({
   label,
   checked,
+  isFixed = false,
   onChange,
 }: {
   label: string;
   checked: boolean;
+  isFixed?: boolean;
   /** `isSpan`: with Shift. */
   onChange: (to: boolean, isSpan: boolean) => void;
 }) {
@@ -199,6 +202,7 @@ function Check({
       className="check"
       aria-label={label}
       checked={checked}
+      disabled={isFixed}
       tabIndex={-1}
       onClick={(event) => {
         event.stopPropagation();

@@ -65,6 +65,7 @@ export function SayForm({
     >
       <Box row wrap align="start" gap={[2, 3]}>
         <Autocomplete
+          autoHighlight
           size="small"
           options={offered}
           getOptionKey={({ slot }) => slot}

@@ -1,9 +1,13 @@
 /** Which rows of the grid are chosen: some, or all of the view but some. */
-import type { Chosen } from '@velvet-shelf/contract';
+import type { Chosen, GridRow } from '@velvet-shelf/contract';
 import { useState } from 'react';
 
+type Row = Pick<GridRow, 'id' | 'familyId'>;
+
 export interface Choosing {
-  isChosen: (id: number) => boolean;
+  isChosen: (row: Row) => boolean;
+  /** Its family says it, for all its variants. */
+  isDecided: (row: Row) => boolean;
   toggle: (ids: readonly number[], to: boolean) => void;
   all: () => void;
   none: () => void;
@@ -23,9 +27,11 @@ interface Picked {
 export function useChoosing(view: string, token: string | undefined): Choosing {
   const [held, setHeld] = useState<Picked>({ view, isAll: false, rows: new Set() });
   const { isAll, rows } = held.view === view ? held : { isAll: false, rows: new Set<number>() };
+  const isDecided = ({ familyId }: Row) => familyId !== null && rows.has(familyId);
   const set = (to: Omit<Picked, 'view'>) => setHeld({ view, ...to });
   return {
-    isChosen: (id) => rows.has(id) !== isAll,
+    isChosen: (row) => (rows.has(row.id) || isDecided(row)) !== isAll,
+    isDecided,
     toggle: (ids, to) => {
       const next = new Set(rows);
       for (const id of ids)
