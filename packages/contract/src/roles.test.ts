@@ -36,6 +36,7 @@ describe('roles', () => {
     expect(viewers.map(({ method, path }) => `${method} ${path}`).sort()).toMatchInlineSnapshot(`
       [
         "DELETE /api/session",
+        "POST /api/bulk/count",
         "POST /api/views",
         "PUT /api/session/password",
       ]
