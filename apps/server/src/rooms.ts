@@ -13,6 +13,7 @@ import { undoLists } from './dictionary/values.js';
 import { undoAssortment } from './channels/assortment.js';
 import { undoRulebook } from './channels/rulebooks.js';
 import { undoFill, undoMaps } from './channels/undo.js';
+import { enrichmentJobs } from './enrichment/jobs.js';
 import { feedJobs } from './feeds/jobs.js';
 import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
@@ -41,7 +42,7 @@ import { undoWarehouse } from './stock/warehouses.js';
 import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
-  registerJobs([...catalogJobs, ...intakeJobs, ...matchingJobs, ...feedJobs]);
+  registerJobs([...catalogJobs, ...intakeJobs, ...matchingJobs, ...enrichmentJobs, ...feedJobs]);
   registerCalls([...catalogCalls, ...intakeCalls, ...listingCalls, ...causeCalls]);
   registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerResolving(startResolving);

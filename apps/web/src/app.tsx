@@ -42,6 +42,7 @@ const router = createBrowserRouter([
       { path: 'matching/by-hand', lazy: async () => ({ Component: (await import('./matching/ByHand')).ByHand }) },
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'catalog/sheet', lazy: async () => ({ Component: (await import('./catalog/sheet/Sheet')).Sheet }) },
+      { path: 'catalog/found', lazy: async () => ({ Component: (await import('./enrichment/Found')).Found }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
       {
         path: 'catalog/product/:id',

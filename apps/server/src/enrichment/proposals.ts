@@ -13,6 +13,7 @@ import {
   plainValue,
   withRole,
 } from '@velvet-shelf/core/values';
+import type { ProductRow } from '../catalog/draft.js';
 import { explainProduct, typedText } from '../catalog/product.js';
 import type { Database } from '../db/client.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
@@ -30,25 +31,49 @@ interface Said {
 export async function proposalsFor(db: Database, id: number, locale?: string): Promise<ProposalAnswer[]> {
   const dictionary = await loadDictionary(db, locale);
   const { product, slots } = await explainProduct(db, id, dictionary);
-  const open = [...dictionary.attributes.values()].filter(
-    ({ key, level }) =>
-      (product.kind === 'single' || level === (product.kind === 'family' ? 'family' : 'variant')) &&
-      slots.get(key)?.origin.from !== 'edit',
-  );
-  const best = new Map<string, Said>();
-  for (const said of read(open, slots, dictionary))
-    if (said.found.score > (best.get(said.found.attribute)?.found.score ?? 0)) best.set(said.found.attribute, said);
-  return [...best.values()].flatMap((said) => propose(said, slots, dictionary)).sort((a, b) => b.score - a.score);
+  return proposing(dictionary)(product.kind, slots);
 }
 
-function read(open: readonly Attribute[], slots: Slots, { attributes, languages }: Dictionary): Said[] {
-  const extract = compileExtractor({ attributes: soughtOf(open), brands: brandsIn(slots, attributes), languages });
+export type Proposing = (kind: ProductRow['kind'], slots: Slots) => ProposalAnswer[];
+
+/** What texts of goods propose by a dictionary; what finds values is compiled once for all goods of which the same is asked. */
+export function proposing(dictionary: Dictionary): Proposing {
+  const { attributes, languages } = dictionary;
+  const compiled = new Map<string, Extract>();
+  const extractorFor = (open: readonly Attribute[], brands: string[]): Extract => {
+    const key = JSON.stringify([open.map(({ key: name }) => name), brands]);
+    const known = compiled.get(key);
+    if (known) return known;
+    if (compiled.size >= mostCompiled) compiled.clear();
+    const made = compileExtractor({ attributes: soughtOf(open), brands, languages });
+    compiled.set(key, made);
+    return made;
+  };
+  return (kind, slots) => {
+    const open = [...attributes.values()].filter(
+      ({ key, level }) =>
+        (kind === 'single' || level === (kind === 'family' ? 'family' : 'variant')) &&
+        slots.get(key)?.origin.from !== 'edit',
+    );
+    const best = new Map<string, Said>();
+    for (const said of read(extractorFor(open, brandsIn(slots, attributes)), slots, dictionary))
+      if (said.found.score > (best.get(said.found.attribute)?.found.score ?? 0)) best.set(said.found.attribute, said);
+    return [...best.values()].flatMap((said) => propose(said, slots, dictionary)).sort((x, y) => y.score - x.score);
+  };
+}
+
+type Extract = ReturnType<typeof compileExtractor>;
+/** Extractors kept at once: goods differ in what is open, and in their makers. */
+const mostCompiled = 64;
+
+function read(extract: Extract, slots: Slots, { attributes, languages }: Dictionary): Said[] {
   const textOf = (role: 'title' | 'description', language: string): string => {
     const value = slots.get(`${keyOf(attributes, role) ?? ''}@${language}`)?.value;
     return typeof value === 'string' ? plainText(value) : '';
   };
   return languages.flatMap((language) => {
     const [title, description] = [textOf('title', language), textOf('description', language)];
+    if (title === '' && description === '') return [];
     return extract({ title, description, language }).map((found) => ({
       found,
       language,

@@ -1,9 +1,20 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { beginFinding } from './find.js';
+import { declineFound, listFound, takeFound } from './found.js';
 import { proposalsFor } from './proposals.js';
 
 export function enrichmentRoutes(router: AppRouter, services: Services): void {
-  route(router, services, api.enrichment.proposals, async ({ params, locale }) => ({
-    items: await proposalsFor(services.db, params.id, locale),
+  const { db } = services;
+  const { enrichment } = api;
+  route(router, services, enrichment.proposals, async ({ params, locale }) => ({
+    items: await proposalsFor(db, params.id, locale),
   }));
+  route(router, services, enrichment.find, ({ body, user }) => beginFinding(services, user, body.chosen));
+  route(router, services, enrichment.found, ({ query, locale }) => listFound(db, query, locale));
+  route(router, services, enrichment.take, ({ body, user }) => takeFound(services, user, body));
+  route(router, services, enrichment.decline, async ({ body }) => {
+    await declineFound(services, body.ids);
+    return {};
+  });
 }

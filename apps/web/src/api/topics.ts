@@ -8,6 +8,7 @@ const {
   channels,
   company,
   dictionary,
+  enrichment,
   feeds,
   intake,
   listings,
@@ -37,6 +38,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
     ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],
+  found: [enrichment.found],
   views: [savedViews.list, today.shelf, today.history],
   suppliers: [company.suppliers, today.shelf, today.history, matching.trust],
   batch: [

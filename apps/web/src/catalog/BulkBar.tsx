@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Chosen, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
@@ -26,6 +27,7 @@ export function BulkBar({
 }) {
   const [form, setForm] = useState<'aside' | 'value'>();
   const queries = useQueryClient();
+  const navigate = useNavigate();
   const tell = useTell();
   const counted = useQuery({ ...ask(api.bulk.count, { body: { chosen } }), gcTime: 0, retry: false });
   const goods = counted.data
@@ -38,6 +40,10 @@ export function BulkBar({
     onDone();
     void queries.invalidateQueries();
   };
+  const read = useMutation({
+    mutationFn: () => call(api.enrichment.find, { body: { chosen } }),
+    onSuccess: () => void navigate('/catalog/found'),
+  });
   const back = useMutation({
     mutationFn: () => call(api.bulk.bringBack, { body: { chosen } }),
     onSuccess: ({ variants }) => done(`${plural(variants, 'variant')} brought back`),
@@ -52,6 +58,9 @@ export function BulkBar({
           </Button>
         )}
         <Box as="span" grow />
+        <Button color="inherit" disabled={read.isPending} onClick={() => read.mutate()}>
+          Find values in texts
+        </Button>
         <Button color="inherit" onClick={() => setForm('value')}>
           Give a value…
         </Button>
@@ -65,7 +74,7 @@ export function BulkBar({
           Choose none
         </Button>
       </Box>
-      {back.error && <ProblemBox error={back.error} />}
+      {(back.error ?? read.error) && <ProblemBox error={back.error ?? read.error} />}
       {form === 'aside' && <AsideForm chosen={chosen} onDone={done} onCancel={() => setForm(undefined)} />}
       {form === 'value' && <SayForm chosen={chosen} onDone={done} onCancel={() => setForm(undefined)} />}
     </Box>

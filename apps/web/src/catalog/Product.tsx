@@ -1,5 +1,6 @@
 /** One product in the drawer: facts and texts to edit, its claims, where it is listed, its history. */
 import { Box } from '../design/Box';
+import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import ToggleButton from '@mui/material/ToggleButton';
@@ -53,13 +54,14 @@ function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { p
             {product.family && <> · {product.family.title}</>}
           </Box>
           <Sources product={product} />
-          <Box small>
-            <Link
-              to={`/catalog/product/${product.id}?${writeAddress(search, { open: undefined, tab: undefined, attribute: undefined, list: true })}`}
-            >
-              Open the whole page
-            </Link>
-          </Box>
+          <Button
+            component={Link}
+            to={`/catalog/product/${product.id}?${writeAddress(search, { open: undefined, tab: undefined, attribute: undefined, list: true })}`}
+            variant="outlined"
+            sx={{ mt: 1, py: 0.2 }}
+          >
+            Open the whole page
+          </Button>
         </Box>
       </Box>
       {(product.family || isFamily) && (

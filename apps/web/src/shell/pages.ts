@@ -26,6 +26,7 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
     pages: [
       { to: '/catalog', label: 'Catalog' },
       { to: '/catalog/sheet', label: 'Sheet' },
+      { to: '/catalog/found', label: 'Found in texts' },
     ],
   },
   {

@@ -14,5 +14,6 @@ export * from './channels.js';
 export * from './listings.js';
 export * from './causes.js';
 export * from './matching.js';
+export * from './enrichment.js';
 export * from './intake.js';
 export * from './feeds.js';

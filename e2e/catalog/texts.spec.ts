@@ -1,0 +1,36 @@
+/** Values found in the texts of many goods, in the real interface: read, taken, turned down, taken back. In this order. */
+import { expect, faultsOn, idle, read, test } from '../hands.js';
+
+test('the texts of chosen goods are read, what they say is taken or turned down, and taken back', async ({ page }) => {
+  await page.goto('/catalog?search=Hollin');
+  await page.getByLabel('Choose all of the view').click();
+  await page.getByRole('button', { name: 'Find values in texts' }).click();
+  await expect(page).toHaveURL(/\/catalog\/found$/);
+  await idle(page);
+  const values = page.getByRole('table', { name: 'Values found in texts' });
+  const open = async (): Promise<number> => {
+    const { attributes } = await read(page, '/api/found?limit=1');
+    return attributes.reduce((sum: number, each: { open: number }) => sum + each.open, 0);
+  };
+  const before = await open();
+  expect(before).toBeGreaterThan(2);
+  await expect(values.locator('mark').first()).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Take / })
+    .nth(1)
+    .click();
+  await expect.poll(open).toBe(before - 1);
+  await values
+    .getByRole('button', { name: / is not / })
+    .first()
+    .click();
+  await expect.poll(open).toBe(before - 2);
+  const foot = page.getByRole('contentinfo');
+  await expect(foot.getByText('Took 1 value from texts')).toBeVisible();
+  await foot.getByRole('button', { name: 'Undo' }).click();
+  await expect(foot.getByText('Took 1 value from texts')).toHaveCount(0);
+});
+
+test('axe finds nothing wrong with what was found in texts', async ({ page }) => {
+  expect(await faultsOn(page, '/catalog/found')).toEqual([]);
+});
