@@ -168,6 +168,27 @@ test('an option more: variants keep what they are, and the rest of the combinati
   await expect.poll(async () => (await product(page, id)).siblings.length).toBe(6);
 });
 
+test('another like it takes over what names no one thing alone, and is made under a number of its own', async ({
+  page,
+}) => {
+  const id = await openFamily(page, 'Ambrel');
+  await page.getByRole('link', { name: 'Another like it' }).click();
+  await expect(page.getByLabel('Title')).toHaveValue('Ambrel footed pot');
+  await expect(page.getByText(/^As Ambrel footed pot has it: /)).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Option 2' }).getByLabel('Its values')).toHaveValue(/Oatmeal\nRust/);
+  await page.getByLabel('Title').fill('Brindle footed pot');
+  await page.getByRole('textbox', { name: /^SKU( \*)?$/ }).fill('BRINDLE');
+  await page.getByRole('button', { name: 'Make 6 variants' }).click();
+  await expect(
+    page.getByLabel('Product', { exact: true }).getByRole('heading', { name: 'Brindle footed pot' }),
+  ).toBeVisible();
+  const made = await familyNamed(page, 'Brindle');
+  const [before, after] = [await product(page, id), await product(page, made)];
+  expect(after.category).toEqual(before.category);
+  expect(after.siblings).toHaveLength(6);
+  await undoneAtTheFoot(page, /by hand/);
+});
+
 for (const more of ['', '?options=yes', '?tab=values', '?tab=pictures'])
   test(`axe finds nothing wrong on the page of a product${more}`, async ({ page }) => {
     const id = await familyNamed(page, 'Ambrel');

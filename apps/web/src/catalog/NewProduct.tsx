@@ -1,10 +1,10 @@
 /** Goods made by hand: one, or a family laid out from its options before it is made. */
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type AttributeAnswer, api, mostByHand } from '@velvet-shelf/contract';
+import { type AttributeAnswer, type ProductAnswer, api, mostByHand } from '@velvet-shelf/contract';
 import { axisKindOf, combinationsOf, layOut, newValues, numbersOf, readValueList } from '@velvet-shelf/core/catalog';
 import type { Role } from '@velvet-shelf/core/values';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useFieldArray, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -19,7 +19,8 @@ import { Pick } from '../design/Pick';
 import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
 import { GrowFamily } from './GrowFamily';
-import { asSent, faultsOfVariants, rowsOf, sayTooMany, sayValues } from './made';
+import { beginLike, blank } from './like';
+import { asSent, faultsOfVariants, manyValues, rowsOf, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 const text = z.string().trim();
@@ -34,13 +35,11 @@ const typed = z.object({
   axes: z.array(z.object({ name: text.min(1, 'Give the option a name').max(60), values: z.string() })),
 });
 
-/** Shoppers lose their way among more values of one option. */
-const manyValues = 20;
-
-const address = z.object({ family: inAddress.number, make: inAddress.text });
+const address = z.object({ family: inAddress.number, make: inAddress.text, like: inAddress.number });
 
 export function NewProduct() {
-  const [{ family, make }] = useAddress(address);
+  const [{ family, make, like }] = useAddress(address);
+  const model = useQuery({ ...ask(api.catalog.product, { params: { id: like ?? 0 } }), enabled: like !== undefined });
   const attributes = useQuery(ask(api.catalog.attributes));
   return (
     <Box as="section" scroll grow pad={[4.5, 6, 6]}>
@@ -48,7 +47,15 @@ export function NewProduct() {
         {family === undefined ? 'New product' : 'New variants'}
       </Box>
       {family === undefined ? (
-        <Loaded query={attributes}>{({ items }) => <ProductForm attributes={items} />}</Loaded>
+        <Loaded query={attributes}>
+          {({ items }) =>
+            like === undefined ? (
+              <ProductForm attributes={items} />
+            ) : (
+              <Loaded query={model}>{(product) => <ProductForm attributes={items} like={product} />}</Loaded>
+            )
+          }
+        </Loaded>
       ) : (
         <GrowFamily id={family} make={make} />
       )}
@@ -56,21 +63,17 @@ export function NewProduct() {
   );
 }
 
-function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] }) {
+/** `like`: goods it begins as another of. */
+function ProductForm({ attributes, like }: { attributes: readonly AttributeAnswer[]; like?: ProductAnswer }) {
   const { currencies, languages } = useCompany();
   const queries = useQueryClient();
   const tell = useTell();
   const navigate = useNavigate();
-  const form = useFields(typed, {
-    title: '',
-    category: '',
-    brand: '',
-    sku: '',
-    gtin: '',
-    price: '',
-    stock: '',
-    axes: [],
-  });
+  const begun = useMemo(
+    () => (like ? beginLike(like, attributes, languages[0]) : blank),
+    [like, attributes, languages],
+  );
+  const form = useFields(typed, begun.fields);
   const { control } = form;
   const axes = useFieldArray({ control, name: 'axes' });
   const written = useWatch({ control });
@@ -88,7 +91,7 @@ function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] })
       });
       return call(api.byHand.make, {
         body: {
-          shared,
+          shared: [...shared, ...begun.others.map(({ attribute, text }) => ({ attribute, text }))],
           axes: given.map(({ name }) => name),
           variants: given.length === 0 ? [{ sku, options: [], gtin, price, stock }] : kept.map(asSent),
         },
@@ -142,6 +145,12 @@ function ProductForm({ attributes }: { attributes: readonly AttributeAnswer[] })
             ? 'Price and pieces are each variant’s, where the list does not say another.'
             : 'Everything else is added once it is in the catalog.'}
         </Box>
+        {like && (
+          <Box small muted>
+            As {like.title ?? 'the other'} has it: {begun.others.map(({ label }) => label).join(', ') || 'nothing else'}
+            .{isFamily && ' What its variants differ in beside their options is each one’s own.'}
+          </Box>
+        )}
         <Box row>
           <Button type="submit" variant="contained" disabled={make.isPending || (isFamily && kept.length === 0)}>
             {isFamily ? `Make ${plural(kept.length, 'variant')}` : 'Make it'}

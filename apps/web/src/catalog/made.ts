@@ -7,6 +7,9 @@ import type { Laid } from './VariantTable';
 
 type Sent = z.input<typeof api.byHand.make.body>['variants'][number];
 
+/** Shoppers lose their way among more values of one option. */
+export const manyValues = 20;
+
 /** A row for each combination, with its number. */
 export const rowsOf = (
   combinations: readonly string[][],

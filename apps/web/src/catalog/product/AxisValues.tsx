@@ -10,9 +10,7 @@ import { useCompany } from '../../company/company';
 import { Box } from '../../design/Box';
 import { Ordered } from '../../design/Ordered';
 import { plural } from '../../design/words';
-
-/** From here on a shopper does not find her way among them. */
-const manyValues = 20;
+import { manyValues } from '../made';
 
 interface AxisValuesProps {
   axis: AxisDraft;

@@ -18,6 +18,7 @@ import { plural } from '../../design/words';
 import { Stock } from '../../stock/Stock';
 import { History } from '../History';
 import { ProductListings } from '../ProductListings';
+import { RemoveGoods } from '../RemoveGoods';
 import { Sources } from '../Sources';
 import { ValueRow } from '../ValueRow';
 import { Asked, AskedFoot } from './Asked';
@@ -150,7 +151,22 @@ function Page({ product, address, onSet, beside }: PageProps) {
             <OwnValues product={variant.data} onStock={() => onSet({ tab: 'stock' })} onlyOwn />
           </Box>
         )}
-        {tab === 'values' && looked && <OwnValues product={looked} onStock={() => onSet({ tab: 'stock' })} />}
+        {tab === 'values' && looked && (
+          <>
+            <OwnValues product={looked} onStock={() => onSet({ tab: 'stock' })} />
+            <Box above={4}>
+              <RemoveGoods
+                key={looked.id}
+                product={looked}
+                onDone={() =>
+                  looked.id === product.id
+                    ? void navigate(beside.back)
+                    : onSet({ variant: undefined, level: undefined })
+                }
+              />
+            </Box>
+          </>
+        )}
         {tab === 'texts' &&
           looked &&
           texts.map((value) => (
@@ -239,6 +255,9 @@ function Head({ product, beside: { before, next, words, back } }: { product: Pro
           </Box>
           <Sources product={product} />
         </Box>
+        <Button component={Link} to={`/catalog/new?like=${product.id}`} color="secondary">
+          Another like it
+        </Button>
       </Box>
     </Box>
   );
