@@ -2,7 +2,7 @@
 import type { Effect, FoundAnswer, TakenValues } from '@velvet-shelf/contract';
 import { mostTaken } from '@velvet-shelf/contract';
 import { formatValue, readTyped } from '@velvet-shelf/core/values';
-import { type SQL, and, asc, desc, eq, gte, isNull, lt, or, sql } from 'drizzle-orm';
+import { type SQL, and, asc, desc, eq, gt, gte, isNull, lt, or, sql } from 'drizzle-orm';
 import { type ProductEdits, heldBy, saveEdits } from '../catalog/edit.js';
 import { typedText } from '../catalog/product.js';
 import { type Database, isIn } from '../db/client.js';
@@ -38,6 +38,7 @@ export async function listFound(db: Database, query: FoundQuery, locale?: string
       text: foundValue.value,
       held: foundValue.held,
       score: foundValue.score,
+      likely,
       evidence: {
         language: foundValue.language,
         in: foundValue.part,
@@ -57,9 +58,9 @@ export async function listFound(db: Database, query: FoundQuery, locale?: string
         afterCursor(query.cursor),
       ),
     )
-    .orderBy(desc(foundValue.score), asc(foundValue.id))
+    .orderBy(desc(likely), asc(foundValue.id))
     .limit(query.limit + 1);
-  const items = rows.slice(0, query.limit).map((row) => show(row, dictionary));
+  const items = rows.slice(0, query.limit).map(({ likely: _score, ...row }) => show(row, dictionary));
   const last = rows.length > query.limit ? rows[query.limit - 1] : undefined;
   const counted = await db
     .select({
@@ -75,7 +76,7 @@ export async function listFound(db: Database, query: FoundQuery, locale?: string
     .orderBy(desc(sql`count(*)`), attribute.key);
   return {
     items,
-    next: last ? `${last.score} ${last.id}` : null,
+    next: last ? cursorOf(last) : null,
     attributes: counted.map((row) => ({
       ...row,
       label: dictionary.attributes.get(row.attribute)?.label ?? row.attribute,
@@ -83,12 +84,15 @@ export async function listFound(db: Database, query: FoundQuery, locale?: string
   };
 }
 
+/** A cursor is one number: how likely, in ten thousandths, and behind it the row's own of so many digits. */
+const likely = sql<number>`(${foundValue.score} * 10000)::int`;
+const ownDigits = 1e11;
+const cursorOf = ({ likely: score, id }: { likely: number; id: number }) => String(score * ownDigits + id);
+
 function afterCursor(cursor: string | undefined): SQL | undefined {
-  const [score, id] = (cursor ?? '').split(' ').map(Number);
-  if (score === undefined || id === undefined || !Number.isFinite(score) || !Number.isInteger(id)) return undefined;
-  // As finely as the column keeps it: the text of a score is read back as the same.
-  const held = sql`${score}::real`;
-  return or(lt(foundValue.score, held), and(eq(foundValue.score, held), sql`${foundValue.id} > ${id}`));
+  if (cursor === undefined) return undefined;
+  const [score, id] = [Math.floor(Number(cursor) / ownDigits), Number(cursor) % ownDigits];
+  return or(lt(likely, score), and(eq(likely, score), gt(foundValue.id, id)));
 }
 
 type Row = Omit<FoundAnswer, 'label' | 'shown'>;

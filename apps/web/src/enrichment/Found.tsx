@@ -199,7 +199,7 @@ function Values({
               </Box>
             ),
           },
-          { head: 'Sure', cell: ({ score }) => `${Math.round(score * 100)} %`, look: { num: true } },
+          { head: 'Sure', cell: ({ score }) => `${Math.round(score * 100)}\u00a0%`, look: { num: true } },
           {
             head: '',
             id: 'Take or turn down',
