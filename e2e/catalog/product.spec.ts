@@ -173,6 +173,7 @@ test('another like it takes over what names no one thing alone, and is made unde
 }) => {
   const id = await openFamily(page, 'Ambrel');
   await page.getByRole('link', { name: 'Another like it' }).click();
+  await expect(page.getByRole('heading', { name: 'New product' })).toBeVisible();
   await expect(page.getByLabel('Title')).toHaveValue('Ambrel footed pot');
   await expect(page.getByText(/^As Ambrel footed pot has it: /)).toBeVisible();
   await expect(page.getByRole('group', { name: 'Option 2' }).getByLabel('Its values')).toHaveValue(/Oatmeal\nRust/);
