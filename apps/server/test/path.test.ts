@@ -336,7 +336,6 @@ describe('feeds', () => {
     });
     expect([shelf.toComplete, view.rows]).toEqual([shelf.toComplete, shelf.toComplete]);
     expect((await client.get(`/api/views/${view.token}/counts`)).body.variants).toBe(shelf.toComplete);
-
     const blocked = await listings('readiness=blocked');
     expect(blocked).toBeGreaterThan(0);
     expect([shelf.toFit, causes.blocked, waits(/blocked by/)]).toEqual([blocked, blocked, blocked]);

@@ -156,9 +156,6 @@ export function Catalog() {
   );
 }
 
-/** The interface's language is English. */
-const listed = new Intl.ListFormat('en-GB');
-
 /** Why goods are no everyday goods. */
 const idleReasons = ['paused', 'withdrawn', 'set aside'];
 
@@ -235,7 +232,7 @@ function LeftOut({
       )}
       {byState && (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => onAll(true)}>
-          Show {listed.format(idle.map((row) => row.reason))}
+          Show what is {idle.map((row) => row.reason).join(', ')}
         </Button>
       )}
       <BringBack token={token} idle={idle} onDone={onRefresh} />

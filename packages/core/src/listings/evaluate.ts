@@ -26,6 +26,7 @@ import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
 import type { PlaceSetup } from './place.js';
 import { comparables, variantLookup } from './lookup.js';
+import { isMuted, nextChange } from './moments.js';
 import type { View } from './sources.js';
 
 export interface Finding {
@@ -342,26 +343,6 @@ function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup
       return [{ at: 'fill', words: `Mapped from our category ${mapped}` }];
     },
   };
-}
-
-const isMuted = ({ muted }: Variant, today: string): boolean =>
-  muted !== undefined && (muted.until === null || muted.until > today);
-
-/** A sale that begins or ends changes values by itself, and so does the day until which findings are muted. */
-function nextChange(variant: Variant, currency: string, today: string): string | undefined {
-  const heard = isMuted(variant, today) ? (variant.muted?.until ?? undefined) : undefined;
-  const offered = offerChange(variant, currency, today);
-  return [heard, offered].filter((day) => day !== undefined).sort()[0];
-}
-
-function offerChange(variant: Variant, currency: string, today: string): string | undefined {
-  const sale = variant.offers[currency]?.sale;
-  if (!sale) return undefined;
-  if (sale.from !== undefined && sale.from > today) return sale.from;
-  if (sale.to === undefined || sale.to < today) return undefined;
-  const day = new Date(`${sale.to}T00:00:00Z`);
-  day.setUTCDate(day.getUTCDate() + 1);
-  return day.toISOString().slice(0, 10);
 }
 
 function sayNeed({ label, need, limits }: ChannelAttribute): string {
