@@ -20,6 +20,8 @@ test('the texts of chosen goods are read, what they say is taken or turned down,
     .nth(1)
     .click();
   await expect.poll(open).toBe(before - 1);
+  // The list shows it, too: its first row is another now.
+  await expect(page.getByRole('button', { name: `All ${before - 1}` })).toBeVisible();
   await values
     .getByRole('button', { name: / is not / })
     .first()

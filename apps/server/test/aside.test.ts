@@ -108,6 +108,20 @@ describe('goods that are set aside', () => {
   });
 });
 
+describe('goods that are chosen', () => {
+  it('are all of a view, of families too, but those that are not', async () => {
+    const of = async (chosen: object) => (await send('/api/bulk/count', { chosen })).body;
+    const { variants, families } = await counts();
+    for (const show of ['variants', 'both', 'families'])
+      expect(await of({ view: await open({ show }) })).toEqual({ variants, families });
+    const [family] = (await rowsOf({ show: 'families', search: 'Ambrel' }, 1)) as [Body];
+    const without = { variants: variants - family.variants, families: families - 1 };
+    for (const show of ['both', 'families'])
+      expect(await of({ view: await open({ show }), except: [family.id] })).toEqual(without);
+    expect(await of({ rows: [family.id] })).toEqual({ variants: family.variants, families: 1 });
+  });
+});
+
 describe('one value for many goods', () => {
   it('is tried first, said of all of a view but some, of families where it is theirs, and taken back as one', async () => {
     const view = { search: 'Ambrel' };

@@ -6,6 +6,9 @@ import { endpoint, rowNumber } from './endpoint.js';
 /** Goods whose values are said at once. */
 export const mostBulk = 5000;
 
+/** Variants that are chosen at once. */
+export const mostChosen = 20_000;
+
 /** Rows of the grid: some by their numbers, or all of an opened view but some. A family stands for its variants. */
 export const chosenSchema = z.union([
   z.strictObject({ rows: z.array(rowNumber).min(1).max(mostBulk) }),

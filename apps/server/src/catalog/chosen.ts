@@ -1,10 +1,10 @@
 /** Goods that somebody chose in the grid, families standing for their variants. */
-import type { Chosen } from '@velvet-shelf/contract';
-import { and, eq, inArray, or } from 'drizzle-orm';
-import { type Executor, isIn } from '../db/client.js';
-import * as tables from '../db/schema/index.js';
+import { type Chosen, mostChosen } from '@velvet-shelf/contract';
+import { type SQL, sql } from 'drizzle-orm';
+import { type Executor, ids, queryOne, queryRows } from '../db/client.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
-import { viewIds } from './grid.js';
+import { openedView, viewFilter } from './grid.js';
 
 export interface ChosenGoods {
   /** Variants and singles, each once. */
@@ -14,38 +14,38 @@ export interface ChosenGoods {
 }
 
 export async function chosenGoods(on: Executor, chosen: Chosen): Promise<ChosenGoods> {
-  const rows = await rowsOf(on, chosen);
-  const { product } = tables;
-  const found = await on
-    .select({ id: product.id, unit: product.unitId })
-    .from(product)
-    .where(
-      and(
-        or(isIn(product.id, rows), isIn(product.familyId, rows)),
-        inArray(product.kind, ['variant', 'single']),
-        eq(product.stands, true),
-      ),
-    )
-    .orderBy(product.id);
+  const found = await queryRows<{ id: number; unit: number }>(
+    on,
+    sql`SELECT p.id, p.unit_id AS unit FROM product p WHERE ${await areChosen(on, chosen)} ORDER BY p.id LIMIT ${mostChosen + 1}`,
+  );
   if (found.length === 0) throw badRequest('None of these goods is there any more');
+  if (found.length > mostChosen) throw badRequest(`${mostChosen} can be chosen at once; narrow the view`);
   return { variants: found.map(({ id }) => id), units: [...new Set(found.map(({ unit }) => unit))] };
 }
 
+/** How many there are, counted where they stand. */
+export async function countChosen(on: Executor, chosen: Chosen): Promise<{ variants: number; families: number }> {
+  const counted = await queryOne<{ variants: number; families: number }>(
+    on,
+    sql`SELECT count(*)::int AS variants, count(DISTINCT p.unit_id)::int AS families FROM product p WHERE ${await areChosen(on, chosen)}`,
+  );
+  return counted ?? { variants: 0, families: 0 };
+}
+
 /**
- * Of a view the variants it shows: a family of which some are outside it does not stand for those.
- * Of a view of families alone all their variants.
+ * Of rows of the table `product` as p: they are among those chosen. Of a view it is the variants it shows, or counts where it
+ * is of families: a family of which some are outside it does not stand for those.
  */
-async function rowsOf(on: Executor, chosen: Chosen): Promise<readonly number[]> {
-  if ('rows' in chosen) return chosen.rows;
-  const all = await viewIds(on, chosen.view);
-  const except = new Set(chosen.except);
-  const kept = all.filter((id) => !except.has(id));
-  const { product } = tables;
-  const kinds = await on
-    .select({ id: product.id, family: product.familyId, kind: product.kind })
-    .from(product)
-    .where(isIn(product.id, kept));
-  const single = kinds.filter(({ kind }) => kind !== 'family');
-  const shown = single.length > 0 ? single : kinds;
-  return shown.flatMap(({ id, family }) => (family !== null && except.has(family) ? [] : id));
+async function areChosen(on: Executor, chosen: Chosen): Promise<SQL> {
+  const goods = sql`p.kind IN ('variant', 'single') AND p.stands`;
+  if ('rows' in chosen)
+    return sql`${goods} AND (p.id = ANY(${ids(chosen.rows)}) OR p.family_id = ANY(${ids(chosen.rows)}))`;
+  const { view } = await openedView(on, chosen.view);
+  const except = ids(chosen.except);
+  const shown = sql`SELECT x.id FROM opened_view v, unnest(v.ids) AS x(id) WHERE v.token = ${chosen.view}`;
+  const there =
+    view.show === 'families'
+      ? sql`p.unit_id IN (${shown}) AND ${viewFilter(view, await loadDictionary(on))}`
+      : sql`p.id IN (${shown})`;
+  return sql`${goods} AND ${there} AND p.id <> ALL(${except}) AND (p.family_id IS NULL OR p.family_id <> ALL(${except}))`;
 }

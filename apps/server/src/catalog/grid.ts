@@ -36,9 +36,13 @@ const goods = sql`p.kind IN ('variant', 'single') AND p.stands`;
 export const idleStates = ['paused', 'withdrawn'];
 const everyday = sql`coalesce(p.state, '') <> ALL(${texts(idleStates)})`;
 
+/** Of rows of the table `product` as p: the view shows them. */
+export const viewFilter = (view: View, dictionary: Dictionary): SQL =>
+  sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : sql`${everyday} AND NOT ${outOfSight}`} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+
 export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
   const dictionary = await loadDictionary(db);
-  const filter = sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : sql`${everyday} AND NOT ${outOfSight}`} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+  const filter = viewFilter(view, dictionary);
   const token = randomBytes(18).toString('base64url');
   // Back as one text of numbers: a row each would cost as much as finding them.
   const made = await queryOne<{ list: string }>(
@@ -62,7 +66,7 @@ function remember(token: string, opened: Opened): Opened {
 }
 
 /** A view by its token, whichever server opened it; one that has gone is opened again by whoever looks at it. */
-async function openedView(db: Executor, token: string): Promise<Opened> {
+export async function openedView(db: Executor, token: string): Promise<Opened> {
   const held = lately.get(token);
   if (held) return remember(token, held);
   const [row] = await db

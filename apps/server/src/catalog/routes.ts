@@ -10,7 +10,7 @@ import { tryCells, tryOptionChange, trySaid } from './jobs.js';
 import { saveOptions } from './options.js';
 import { sayOfMany } from './said.js';
 import { bringBack, putAside } from './aside.js';
-import { chosenGoods } from './chosen.js';
+import { countChosen } from './chosen.js';
 import { besideOf, countsOf, openView, stockLeftOut, windowOf } from './grid.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
@@ -48,10 +48,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     apart(tryOptionChange, services, { user: user.id, family: params.id, change: body }),
   );
 
-  route(router, services, api.bulk.count, async ({ body }) => {
-    const { variants, units } = await chosenGoods(db, body.chosen);
-    return { variants: variants.length, families: units.length };
-  });
+  route(router, services, api.bulk.count, ({ body }) => countChosen(db, body.chosen));
   route(router, services, api.bulk.setAside, ({ body, user }) => putAside(services, user, body.chosen, body.aside));
   route(router, services, api.bulk.bringBack, ({ body, user }) => bringBack(services, user, body.chosen));
   route(router, services, api.bulk.leftOutWithStock, async ({ params }) => ({

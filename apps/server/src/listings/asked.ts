@@ -2,9 +2,17 @@
 import type { Ask, AskedLine } from '@velvet-shelf/contract';
 import { catalogLabel, sayFinding } from '@velvet-shelf/core/causes';
 import { recommended, required } from '@velvet-shelf/core/checks';
-import { type Asked, type Finding, askedIn, ownKind } from '@velvet-shelf/core/listings';
+import {
+  type Asked,
+  type Feeding,
+  type Finding,
+  type PlaceSetup,
+  askedIn,
+  ownKind,
+  parseCause,
+} from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
-import { formatValue, groupBy } from '@velvet-shelf/core/values';
+import { formatValue, groupBy, keyOf } from '@velvet-shelf/core/values';
 import { eq, and, or, ne } from 'drizzle-orm';
 import { explainProduct } from '../catalog/product.js';
 import { type PlaceRow, getPlace } from '../channels/places.js';
@@ -27,6 +35,7 @@ async function listingsOf({ db }: Services, id: number) {
       category: listing.category,
       findings: listing.findings,
       collective: listing.collective,
+      reported: listing.reported,
     })
     .from(listing)
     .innerJoin(product, eq(product.id, listing.variantId))
@@ -49,7 +58,7 @@ export async function askedOf(
     const place = await getPlace(services.db, placeId);
     const { setup } = await compileFor(services.db, place, dictionary, services.config.address);
     for (const [category, group] of groupBy(listed, (row) => row.category))
-      for (const asked of askedIn(setup, category ?? undefined))
+      for (const asked of [...askedIn(setup, category ?? undefined), ...besides(group, setup)])
         addAsked(lines, asked, group, { place, rulebook: setup.rulebook, dictionary });
   }
   const held = await holding(services, id, dictionary);
@@ -78,6 +87,40 @@ async function holding({ db }: Services, id: number, dictionary: Dictionary) {
     };
   };
 }
+
+const allFindings = ({ findings, collective, reported }: Row): Finding[] => [...findings, ...collective, ...reported];
+
+/** What is wrong with something that is no field of the category: the category itself, options, what the channel answered. */
+function besides(group: readonly Row[], setup: PlaceSetup): Asked[] {
+  const fields = new Set(askedIn(setup, group[0]?.category ?? undefined).map(({ attribute }) => attribute.key));
+  const others = groupBy(
+    group.flatMap(allFindings).filter(({ attribute }) => !fields.has(attribute)),
+    ({ attribute }) => attribute,
+  );
+  return [...others].map(([key, found]) => {
+    const { label = key, help } = setup.rulebook.attributes.find((attribute) => attribute.key === key) ?? {};
+    const need = found.some(({ severity }) => severity === 'blocker') ? 'required' : 'recommended';
+    return {
+      attribute: { key, label, type: 'text', need, limits: {}, ...(help === undefined ? {} : { help }) },
+      fill: undefined,
+      feeding: uniqueBy(found.flatMap(({ cause }) => feedingOf(cause, setup))),
+    };
+  });
+}
+
+/** What of ours one would change. */
+function feedingOf(cause: string, { dictionary }: PlaceSetup): Feeding[] {
+  const parsed = parseCause(cause);
+  const category = keyOf(dictionary, 'category');
+  if (parsed?.kind === 'catalog') return [parsed];
+  return parsed?.kind === 'map-category' && category !== undefined ? [{ attribute: category }] : [];
+}
+
+const uniqueBy = (feeding: readonly Feeding[]): Feeding[] => [
+  ...new Map(
+    feeding.map(({ attribute, language }) => [`${attribute}@${language ?? ''}`, { attribute, language }]),
+  ).values(),
+];
 
 interface At {
   place: PlaceRow;
@@ -138,7 +181,7 @@ const absent: ReadonlySet<string> = new Set([required.meta.id, recommended.meta.
 
 function askOf({ attribute }: Asked, group: readonly Row[], { place, rulebook }: At): Ask {
   const { key, label, help, need, limits } = attribute;
-  const ofField = group.map((row) => [...row.findings, ...row.collective].filter((found) => found.attribute === key));
+  const ofField = group.map((row) => allFindings(row).filter((found) => found.attribute === key));
   const isAbsent = (found: Finding) => absent.has(found.check);
   // A condition of the channel's own may need it where its need alone does not.
   const isNeeded = ofField.some((found) => found.some(({ check }) => check === required.meta.id));

@@ -32,8 +32,9 @@ interface OptionsEditorProps {
   onDone: () => void;
 }
 
-export function OptionsEditor({ family, axes, onDone }: OptionsEditorProps) {
-  const was = family.plan ?? noPlan;
+export function OptionsEditor({ family, axes: now, onDone }: OptionsEditorProps) {
+  // As they were when one began: what somebody else makes of them meanwhile is refused when it is saved, and nothing is lost.
+  const [{ was, axes }] = useState({ was: family.plan ?? noPlan, axes: now });
   const [language] = useCompany().languages;
   const queries = useQueryClient();
   const tell = useTell();

@@ -8,7 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
 import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
-import { useAddress } from '../../api/address';
+import { useAddress, writeAddress } from '../../api/address';
 import { ask } from '../../api/ask';
 import { Box } from '../../design/Box';
 import { Leaving } from '../../design/Leaving';
@@ -42,7 +42,7 @@ export function ProductPage() {
           data.family ? (
             <Navigate
               replace
-              to={`/catalog/product/${data.family.id}?${new URLSearchParams([...new URLSearchParams(search), ['variant', String(id)], ['level', 'variant']]).toString()}`}
+              to={`/catalog/product/${data.family.id}?${writeAddress(search, { variant: id, level: 'variant' })}`}
             />
           ) : (
             <Page product={data} address={address} onSet={set} beside={beside} key={id} />

@@ -27,14 +27,7 @@ export function RackTab({ family, address, onSet }: RackTabProps) {
   const { axes } = standing;
   const choose = (id: number) => onSet({ variant: id, level: 'variant' });
   if (address.options)
-    return (
-      <OptionsEditor
-        key={JSON.stringify([family.plan, axes])}
-        family={family}
-        axes={axes}
-        onDone={() => onSet({ options: undefined })}
-      />
-    );
+    return <OptionsEditor family={family} axes={axes} onDone={() => onSet({ options: undefined })} />;
   if (axes.length > 0)
     return <Shelf family={family} standing={standing} address={address} onSet={onSet} onChoose={choose} />;
   return (
