@@ -4,6 +4,7 @@ import { canonical, keyOf, listOf } from '@velvet-shelf/core/values';
 import { and, eq, gt, inArray, or, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, isIn } from '../db/client.js';
+import { todayText } from '../db/clock.js';
 import * as tables from '../db/schema/index.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { type Acting, act } from '../history/act.js';
@@ -32,7 +33,7 @@ export async function putAside(
   chosen: Chosen,
   aside: AsideFields,
 ): Promise<{ variants: number }> {
-  if (aside.until !== null && aside.until <= new Date().toISOString().slice(0, 10))
+  if (aside.until !== null && aside.until <= todayText())
     throw badRequest('The day they are back is past', [
       { pointer: '/body/aside/until', detail: 'Give a day that is still to come' },
     ]);

@@ -207,8 +207,17 @@ export function draftFamily(own: Draft, variants: readonly Member[], dictionary:
 }
 
 const typedColumns = [
-  ...(['sku', 'title', 'brand', 'category', 'gtin', 'state', 'picture', 'stock', 'complete', 'hidden'] as const),
-];
+  'sku',
+  'title',
+  'brand',
+  'category',
+  'gtin',
+  'state',
+  'picture',
+  'stock',
+  'complete',
+  'hidden',
+] as const;
 
 /** True where the rows differ in more than the fields of their delta. */
 export const differInColumns = (before: ProductRow, after: Draft): boolean =>

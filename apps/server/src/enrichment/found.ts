@@ -1,6 +1,5 @@
 /** Values that were found in texts: listed, taken as edits, turned down. */
-import type { Effect, FoundAnswer, TakenValues } from '@velvet-shelf/contract';
-import { mostTaken } from '@velvet-shelf/contract';
+import { type Effect, type FoundAnswer, type TakenValues, mostTaken } from '@velvet-shelf/contract';
 import { formatValue, readTyped } from '@velvet-shelf/core/values';
 import { type SQL, and, asc, desc, eq, gt, gte, isNull, lt, or, sql } from 'drizzle-orm';
 import { type ProductEdits, heldBy, saveEdits } from '../catalog/edit.js';

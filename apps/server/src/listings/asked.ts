@@ -57,9 +57,11 @@ export async function askedOf(
   for (const [placeId, listed] of groupBy(rows, (row) => row.placeId)) {
     const place = await getPlace(services.db, placeId);
     const { setup } = await compileFor(services.db, place, dictionary, services.config.address);
-    for (const [category, group] of groupBy(listed, (row) => row.category))
-      for (const asked of [...askedIn(setup, category ?? undefined), ...besides(group, setup)])
+    for (const [category, group] of groupBy(listed, (row) => row.category)) {
+      const fields = askedIn(setup, category ?? undefined);
+      for (const asked of [...fields, ...besides(group, fields, setup)])
         addAsked(lines, asked, group, { place, rulebook: setup.rulebook, dictionary });
+    }
   }
   const held = await holding(services, id, dictionary);
   return {
@@ -91,10 +93,10 @@ async function holding({ db }: Services, id: number, dictionary: Dictionary) {
 const allFindings = ({ findings, collective, reported }: Row): Finding[] => [...findings, ...collective, ...reported];
 
 /** What is wrong with something that is no field of the category: the category itself, options, what the channel answered. */
-function besides(group: readonly Row[], setup: PlaceSetup): Asked[] {
-  const fields = new Set(askedIn(setup, group[0]?.category ?? undefined).map(({ attribute }) => attribute.key));
+function besides(group: readonly Row[], fields: readonly Asked[], setup: PlaceSetup): Asked[] {
+  const known = new Set(fields.map(({ attribute }) => attribute.key));
   const others = groupBy(
-    group.flatMap(allFindings).filter(({ attribute }) => !fields.has(attribute)),
+    group.flatMap(allFindings).filter(({ attribute }) => !known.has(attribute)),
     ({ attribute }) => attribute,
   );
   return [...others].map(([key, found]) => {

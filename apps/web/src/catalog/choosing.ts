@@ -1,6 +1,6 @@
 /** Which rows of the grid are chosen: some, or all of the view but some. */
 import type { Chosen, GridRow } from '@velvet-shelf/contract';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 
 type Row = Pick<GridRow, 'id' | 'familyId'>;
 
@@ -24,9 +24,13 @@ interface Picked {
   rows: ReadonlySet<number>;
 }
 
+const noRows: ReadonlySet<number> = new Set();
+
 export function useChoosing(view: string, token: string | undefined): Choosing {
-  const [held, setHeld] = useState<Picked>({ view, isAll: false, rows: new Set() });
-  const { isAll, rows } = held.view === view ? held : { isAll: false, rows: new Set<number>() };
+  const [held, setHeld] = useState<Picked>({ view, isAll: false, rows: noRows });
+  const { isAll, rows } = held.view === view ? held : { isAll: false, rows: noRows };
+  // The same as long as nothing else is chosen: what is asked of it is not asked again for every drawing.
+  const chosen = useMemo(() => sentOf(isAll, rows, token), [isAll, rows, token]);
   const isDecided = ({ familyId }: Row) => familyId !== null && rows.has(familyId);
   const set = (to: Omit<Picked, 'view'>) => setHeld({ view, ...to });
   return {
@@ -39,15 +43,14 @@ export function useChoosing(view: string, token: string | undefined): Choosing {
         else next.delete(id);
       set({ isAll, rows: next });
     },
-    all: () => set({ isAll: true, rows: new Set() }),
-    none: () => set({ isAll: false, rows: new Set() }),
+    all: () => set({ isAll: true, rows: noRows }),
+    none: () => set({ isAll: false, rows: noRows }),
     isAll,
-    chosen: isAll
-      ? token === undefined
-        ? undefined
-        : { view: token, except: [...rows] }
-      : rows.size === 0
-        ? undefined
-        : { rows: [...rows] },
+    chosen,
   };
+}
+
+function sentOf(isAll: boolean, rows: ReadonlySet<number>, token: string | undefined): Chosen | undefined {
+  if (isAll) return token === undefined ? undefined : { view: token, except: [...rows] };
+  return rows.size === 0 ? undefined : { rows: [...rows] };
 }
