@@ -1,7 +1,14 @@
 /** What people say of a family's options: kept with the family and its variants, and taken back like any edit. */
 import type { Effect, OptionChange, TriedOptions } from '@velvet-shelf/contract';
-import { noPlan, type OptionPlan, optionPlanSchema, planDifferences, plannedAxis } from '@velvet-shelf/core/catalog';
-import { canonical, foldText } from '@velvet-shelf/core/values';
+import {
+  type OptionPlan,
+  noPlan,
+  optionOf,
+  optionPlanSchema,
+  planDifferences,
+  plannedAxis,
+} from '@velvet-shelf/core/catalog';
+import { canonical } from '@velvet-shelf/core/values';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, first, isIn } from '../db/client.js';
@@ -12,6 +19,7 @@ import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { planOf, saidOptions, sayOptions, writePlan } from './plans.js';
 import { followResolved } from './resolve-all.js';
 import { resolveUnits } from './resolve.js';
 
@@ -74,19 +82,28 @@ async function changeOptions(
   const delta = new Map<number, Record<string, unknown[]>>();
   if (canonical(before) !== canonical(plan)) delta.set(id, { '#plan': [planned(before), planned(plan)] });
   await writePlan(tx, id, plan);
+  const saidOf = await saidOptions(
+    tx,
+    values.map(({ variant }) => variant),
+  );
   for (const { variant, axis, value, was: against } of values) {
     const held = variants.get(variant);
     if (!held) throw badRequest(`Product ${variant} is no variant of ${family.title ?? 'this family'}`);
-    const has = valueOn(held.options, axis, before);
+    const has = valueOn(held, axis, before);
     if (has !== against)
       throw stale(`${axis} of ${held.sku ?? 'a variant'} was changed meanwhile: it is now “${has ?? 'empty'}”`, {
         current: has,
         yours: value,
       });
     const field = `#option ${axis}`;
-    delta.set(variant, { ...delta.get(variant), [field]: [await optionSaid(tx, variant, axis), { value }] });
-    await sayOption(tx, variant, axis, { value }, actor);
+    if (delta.get(variant)?.[field]) throw badRequest(`${axis} of ${held.sku ?? 'a variant'} stands there twice`);
+    delta.set(variant, { ...delta.get(variant), [field]: [saidOf(variant, axis), { value }] });
   }
+  await sayOptions(
+    tx,
+    values.map(({ variant, axis, value }) => ({ variant, axis, said: { value } })),
+    actor,
+  );
   if (delta.size === 0) return;
   for (const axis of new Set(values.map((each) => each.axis)))
     said.push(`${axis} of ${sayVariants(values.filter((each) => each.axis === axis).length)} was set`);
@@ -131,54 +148,15 @@ async function lockFamily(tx: Executor, id: number) {
   return { family, variants: new Map(rows.filter((row) => row.id !== id).map((row) => [row.id, row])) };
 }
 
-/** What is said of a family's options; nothing where nobody said anything. */
-export async function planOf(on: Executor, family: number): Promise<OptionPlan> {
-  const row = await first(
-    on.select({ plan: tables.familyPlan.plan }).from(tables.familyPlan).where(eq(tables.familyPlan.familyId, family)),
-  );
-  return row ? optionPlanSchema.parse(row.plan) : noPlan;
-}
-
 const planned = (plan: OptionPlan): OptionPlan | null => (plan.axes.length === 0 ? null : plan);
 
-async function writePlan(tx: Executor, familyId: number, plan: OptionPlan): Promise<void> {
-  if (plan.axes.length === 0) await tx.delete(tables.familyPlan).where(eq(tables.familyPlan.familyId, familyId));
-  else
-    await tx
-      .insert(tables.familyPlan)
-      .values({ familyId, plan })
-      .onConflictDoUpdate({ target: tables.familyPlan.familyId, set: { plan: sql`excluded.plan` } });
-}
-
-function valueOn(options: readonly [string, string][], axis: string, plan: OptionPlan): string | null {
-  const name = foldText(plannedAxis(plan, axis)?.name ?? axis);
-  return options.find(([held]) => foldText(held) === name)?.[1] ?? null;
-}
-
-/** What somebody says of a variant's value; null where nobody says anything. */
-type Said = { value: string | null } | null;
-
-const isSaid = (product: number, axis: string) =>
-  and(eq(tables.optionEdit.productId, product), eq(tables.optionEdit.axis, axis));
-
-async function optionSaid(tx: Executor, product: number, axis: string): Promise<Said> {
-  const row = await first(
-    tx.select({ value: tables.optionEdit.value }).from(tables.optionEdit).where(isSaid(product, axis)),
-  );
-  return row ?? null;
-}
-
-async function sayOption(tx: Executor, productId: number, axis: string, said: Said, actor: number): Promise<void> {
-  if (said === null) await tx.delete(tables.optionEdit).where(isSaid(productId, axis));
-  else
-    await tx
-      .insert(tables.optionEdit)
-      .values({ productId, axis, value: said.value, actor })
-      .onConflictDoUpdate({
-        target: [tables.optionEdit.productId, tables.optionEdit.axis],
-        set: { value: sql`excluded.value`, actor: sql`excluded.actor`, at: sql`now()` },
-      });
-}
+/** What a variant has on an axis, by any name the plan has for that. */
+const valueOn = (
+  { id, options }: { id: number; options: [string, string][] },
+  axis: string,
+  plan: OptionPlan,
+): string | null =>
+  optionOf({ id, options: Object.fromEntries(options) }, plannedAxis(plan, axis)?.name ?? axis) ?? null;
 
 const optionDelta = z.record(z.string(), z.array(z.unknown()));
 const saidSchema = z.object({ value: z.string().nullable() }).nullable();
@@ -189,6 +167,11 @@ export async function undoOptions({ tx, actionId, actor, dirty }: Undoing): Prom
   const dictionary = await loadDictionary(tx);
   const left: string[] = [];
   const changed = await changesOf(tx, actionId, 'product', optionDelta);
+  const saidOf = await saidOptions(
+    tx,
+    changed.map(({ id }) => id),
+  );
+  const back: Parameters<typeof sayOptions>[1][number][] = [];
   for (const { id, delta } of changed)
     for (const [field, [before, after]] of Object.entries(delta)) {
       if (field === '#plan') {
@@ -197,11 +180,12 @@ export async function undoOptions({ tx, actionId, actor, dirty }: Undoing): Prom
         else left.push('Options of the family: changed since');
       } else if (field.startsWith('#option ')) {
         const axis = field.slice('#option '.length);
-        if (canonical(await optionSaid(tx, id, axis)) === canonical(after))
-          await sayOption(tx, id, axis, saidSchema.parse(before), actor);
+        if (canonical(saidOf(id, axis)) === canonical(after))
+          back.push({ variant: id, axis, said: saidSchema.parse(before) });
         else left.push(`${axis}: changed since`);
       }
     }
+  await sayOptions(tx, back, actor);
   const families = await tx
     .selectDistinct({ id: tables.product.unitId })
     .from(tables.product)

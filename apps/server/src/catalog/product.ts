@@ -19,7 +19,7 @@ import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf } from '../dictionary/lists.js';
 import { asideNow } from './aside.js';
-import { planOf } from './options.js';
+import { planOf } from './plans.js';
 import { loadUnits } from './resolve.js';
 import { siblingsOf } from './siblings.js';
 import { actionColumns } from '../history/record.js';

@@ -28,6 +28,7 @@ import {
   noOptions,
   pictureKeys,
 } from './draft.js';
+import { loadOptions } from './plans.js';
 import { removeProducts, writeProducts } from './write.js';
 import * as tables from '../db/schema/index.js';
 
@@ -128,23 +129,6 @@ const toSource = ({ id, supplier, rank, at, content }: RecordRow, dictionary: Di
 
 const speakingOf = (records: readonly RecordRow[]): Speaking[] =>
   [...records].sort((a, b) => a.rank - b.rank || a.id - b.id);
-
-/** What people say of options: of families by their plan, of variants by axis. */
-async function loadOptions(on: Executor, products: readonly number[]) {
-  const { familyPlan, optionEdit } = tables;
-  const plans = await on
-    .select({ family: familyPlan.familyId, plan: familyPlan.plan })
-    .from(familyPlan)
-    .where(isIn(familyPlan.familyId, products));
-  const edits = await on
-    .select({ product: optionEdit.productId, axis: optionEdit.axis, value: optionEdit.value })
-    .from(optionEdit)
-    .where(isIn(optionEdit.productId, products))
-    .orderBy(optionEdit.at, optionEdit.axis);
-  const options = new Map<number, [string, string | null][]>();
-  for (const { product, axis, value } of edits) options.set(product, [...(options.get(product) ?? []), [axis, value]]);
-  return { plans: new Map(plans.map(({ family, plan }) => [family, plan])), options };
-}
 
 /** Products, records and edits of units, ready for `resolveUnit`. */
 export async function loadUnits(
