@@ -347,9 +347,9 @@ export async function drain(
 }
 
 /** Marks what time alone has changed: sales that began or ended, rulebook dates. */
-export async function markDue(db: Database): Promise<number> {
+export async function markDue(on: Executor): Promise<number> {
   const due = await queryOne<{ n: number }>(
-    db,
+    on,
     sql`WITH due AS (
           INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT place_id, unit_id FROM listing WHERE next_change_at <= CURRENT_DATE
           ON CONFLICT DO NOTHING RETURNING 1)
