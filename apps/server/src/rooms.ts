@@ -13,7 +13,7 @@ import { undoLists } from './dictionary/values.js';
 import { undoAssortment } from './channels/assortment.js';
 import { undoRulebook } from './channels/rulebooks.js';
 import { undoFill, undoMaps } from './channels/undo.js';
-import { enrichmentJobs } from './enrichment/jobs.js';
+import { enrichmentCalls, enrichmentJobs } from './enrichment/jobs.js';
 import { feedJobs } from './feeds/jobs.js';
 import { registerSettling } from './history/settle.js';
 import { registerLongUndo, registerUndo } from './history/undo.js';
@@ -29,6 +29,7 @@ import { evaluateDirty, listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';
 import { undoDecision } from './matching/decide.js';
 import { undoSplitDoubted } from './matching/doubted.js';
+import { undoPlacing } from './matching/families.js';
 import { matchingJobs } from './matching/jobs.js';
 import { undoOurNumbers } from './matching/numbers.js';
 import { undoTrust } from './matching/trust.js';
@@ -43,7 +44,7 @@ import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
   registerJobs([...catalogJobs, ...intakeJobs, ...matchingJobs, ...enrichmentJobs, ...feedJobs]);
-  registerCalls([...catalogCalls, ...intakeCalls, ...listingCalls, ...causeCalls]);
+  registerCalls([...catalogCalls, ...intakeCalls, ...listingCalls, ...causeCalls, ...enrichmentCalls]);
   registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerResolving(startResolving);
   registerFollowing(refreshOffers);
@@ -62,6 +63,7 @@ export function registerRooms(): void {
   registerUndo('set-aside', undoAside);
   registerUndo('bring-back', undoEditAction, undoAside);
   registerUndo('match', undoDecision);
+  registerUndo('families', undoPlacing, undoOptions);
   registerUndo('split-doubted', undoSplitDoubted);
   registerUndo('our-numbers', undoOurNumbers);
   registerUndo('trust', undoTrust);

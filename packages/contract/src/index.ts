@@ -7,6 +7,7 @@ import { channels } from './channels.js';
 import { company } from './company.js';
 import { dictionary } from './dictionary.js';
 import { enrichment } from './enrichment.js';
+import { families } from './families.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
@@ -30,6 +31,7 @@ export * from './company.js';
 export * from './dictionary.js';
 export * from './effect.js';
 export * from './enrichment.js';
+export * from './families.js';
 export * from './feeds.js';
 export * from './intake.js';
 export * from './listings.js';
@@ -57,6 +59,7 @@ export const api = {
   bulk,
   asked,
   options,
+  families,
   enrichment,
   channels,
   listings,

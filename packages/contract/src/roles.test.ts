@@ -37,6 +37,7 @@ describe('roles', () => {
       [
         "DELETE /api/session",
         "POST /api/bulk/count",
+        "POST /api/families/propose",
         "POST /api/views",
         "PUT /api/session/password",
       ]

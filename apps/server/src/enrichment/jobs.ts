@@ -1,6 +1,7 @@
 /** What enrichment has done beside the requests. */
 import { z } from 'zod';
-import { defineJob } from '../jobs/define.js';
+import type { ProposedFamilies, WishedFamilies } from '@velvet-shelf/contract';
+import { defineCall, defineJob } from '../jobs/define.js';
 
 const findInput = z.object({
   /** Units whose variants, and themselves, are gone through. */
@@ -14,4 +15,10 @@ export const findValues = defineJob({
   run: async (context) => (await import('./find.js')).findValues(context),
 });
 
+export const proposeGathering = defineCall<WishedFamilies, ProposedFamilies>({
+  name: 'propose-families',
+  run: async ({ db }, wished) => (await import('./gather.js')).proposeFamilies(db, wished),
+});
+
 export const enrichmentJobs = [findValues];
+export const enrichmentCalls = [proposeGathering];

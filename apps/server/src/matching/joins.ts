@@ -245,32 +245,41 @@ async function reviveFamilies(
   }
 }
 
+/**
+ * Family keys of products: what a person said of each, else those of its records that nobody broke up. Of a product that was
+ * joined to another, what was said of it holds for that one, unless that has a word of its own.
+ */
+const keyed = (products: readonly number[]) => sql`
+  placed AS (
+    SELECT DISTINCT ON (1) coalesce(p.merged_into, p.id) AS product, g.family_key_id AS key
+    FROM placement g JOIN product p ON p.id = g.product_id
+    WHERE p.id = ANY(${ids(products)}) OR p.merged_into = ANY(${ids(products)}) ORDER BY 1, p.merged_into IS NOT NULL),
+  keyed AS (
+    SELECT r.product_id AS product, f.id AS key FROM record r JOIN family_key f ON f.id = r.family_key_id
+    WHERE r.product_id = ANY(${ids(products)}) AND NOT f.parted AND r.product_id NOT IN (SELECT product FROM placed)
+    UNION SELECT product, key FROM placed WHERE key IS NOT NULL AND EXISTS (SELECT 1 FROM record r WHERE r.product_id = product))`;
+
 /** Families of these products: those whose variants share a family key are one. Answers the units touched. */
 export async function regroup(on: Executor, products: readonly number[]): Promise<number[]> {
   const closure = new Set(products);
   let edge = [...closure];
   while (edge.length > 0) {
-    const records = await queryRows<{ id: number }>(
+    const others = await queryRows<{ id: number }>(
       on,
-      sql`SELECT DISTINCT other.product_id AS id FROM record mine JOIN record other ON other.family_key_id = mine.family_key_id
-          WHERE mine.product_id = ANY(${ids(edge)}) AND other.product_id IS NOT NULL
+      sql`WITH ${keyed(edge)}
+          SELECT r.product_id AS id FROM record r WHERE r.family_key_id IN (SELECT key FROM keyed) AND r.product_id IS NOT NULL
+          UNION SELECT coalesce(p.merged_into, p.id) FROM placement g JOIN product p ON p.id = g.product_id WHERE g.family_key_id IN (SELECT key FROM keyed)
           UNION SELECT v.id FROM product p JOIN product v ON v.family_id = p.family_id WHERE p.id = ANY(${ids(edge)})`,
     );
-    edge = records.map((record) => record.id).filter((id) => !closure.has(id));
+    edge = others.map(({ id }) => id).filter((id) => !closure.has(id));
     for (const id of edge) closure.add(id);
   }
-  const pairs = await on
-    .selectDistinct({
-      product: sql<number>`${tables.record.productId}`,
-      key: tables.familyKey.id,
-      rank: tables.supplier.rank,
-      family: tables.familyKey.productId,
-    })
-    .from(tables.record)
-    .innerJoin(tables.familyKey, eq(tables.familyKey.id, tables.record.familyKeyId))
-    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.familyKey.supplierId))
-    .where(isIn(tables.record.productId, [...closure]))
-    .orderBy(tables.supplier.rank, tables.familyKey.id);
+  const pairs = await queryRows<{ product: number; key: number; family: number | null }>(
+    on,
+    sql`WITH ${keyed([...closure])}
+        SELECT k.product, k.key, f.product_id AS family FROM keyed k JOIN family_key f ON f.id = k.key
+        LEFT JOIN supplier s ON s.id = f.supplier_id ORDER BY s.rank NULLS LAST, f.id, k.product`,
+  );
   const groupOf = shareKeys(pairs.map(({ product, key }) => [product, key] as const));
   /** Best-ranked key first within each group: its family product is the one that stays. */
   const families = new Map<number, { keys: number[]; holders: number[] }>();

@@ -3,12 +3,13 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { decidePairs, splitProduct } from './decide.js';
 import { listDoubted, splitDoubted } from './doubted.js';
 import { setOurNumbers } from './numbers.js';
+import { breakUp, gatherGoods, takeOut } from './families.js';
 import { proposeFor } from './propose.js';
 import { compareProducts, listJoined, listPairs, listUnjoined } from './service.js';
 import { listTrust, setTrust } from './trust.js';
 
 export function matchingRoutes(router: AppRouter, services: Services): void {
-  const { matching } = api;
+  const { families, matching } = api;
   route(router, services, matching.pairs, ({ query }) => listPairs(services, query));
   route(router, services, matching.compare, ({ query, locale }) => compareProducts(services, query, locale));
   route(router, services, matching.decide, ({ body, user }) => decidePairs(services, user, body));
@@ -29,4 +30,7 @@ export function matchingRoutes(router: AppRouter, services: Services): void {
   route(router, services, matching.setTrust, async ({ body, user }) => ({
     changed: await setTrust(services, user, body),
   }));
+  route(router, services, families.gather, ({ body, user }) => gatherGoods(services, user, body));
+  route(router, services, families.takeOut, ({ body, user }) => takeOut(services, user, body));
+  route(router, services, families.breakUp, ({ params, user }) => breakUp(services, user, params.id));
 }

@@ -1,3 +1,4 @@
 export * from './model.js';
 export { compileExtractor } from './extract.js';
 export * from './sought.js';
+export * from './gather.js';

@@ -1,6 +1,6 @@
 /** What joins records to goods, and what only looks as if it did. */
 import type { Evidence } from '@velvet-shelf/core/matching';
-import { index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { product } from './catalog.js';
 import { record } from './claims.js';
 import { jsonb, ref, rowId } from './columns.js';
@@ -23,16 +23,30 @@ export const familyKey = pgTable(
   'family_key',
   {
     id: rowId(),
-    supplierId: ref('supplier_id')
-      .notNull()
-      .references(() => supplier.id),
+    /** Absent: a person made it. */
+    supplierId: ref('supplier_id').references(() => supplier.id),
     key: text('key').notNull(),
     productId: ref('product_id').references(() => product.id),
+    /** Broken up by a person: whatever has this key stands alone. */
+    parted: boolean('parted').notNull().default(false),
   },
   (table) => [
     unique('family_key_key').on(table.supplierId, table.key),
     index('family_key_product').on(table.productId),
   ],
+);
+
+/** What a person says of the family of a product, whatever its sources say. */
+export const placement = pgTable(
+  'placement',
+  {
+    productId: ref('product_id')
+      .primaryKey()
+      .references(() => product.id, { onDelete: 'cascade' }),
+    /** Null: it stands alone. */
+    familyKeyId: ref('family_key_id').references(() => familyKey.id),
+  },
+  (table) => [index('placement_family_key').on(table.familyKeyId)],
 );
 
 export const joinProposal = pgTable(
