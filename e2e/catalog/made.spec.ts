@@ -59,8 +59,8 @@ test('a family is given a new value of an option, what is there already is known
 });
 
 test('a product is deleted with what goes with it said first, and is back with the undo', async ({ page }) => {
-  const [{ id, sku }] = (await read(page, '/api/search?q=MS-HOL42-10&without=families')).items;
-  const found = async () => (await read(page, `/api/search?q=${sku}&without=families`)).items.length;
+  const [{ id, sku }] = (await read(page, '/api/search?q=MS-HOL42-10&only=ordered')).items;
+  const found = async () => (await read(page, `/api/search?q=${sku}&only=ordered`)).items.length;
   await page.goto(`/catalog?show=variants&all=yes&open=${id}`);
   const drawer = page.getByLabel('Product', { exact: true });
   await drawer.getByRole('button', { name: /^Delete / }).click();
@@ -74,7 +74,7 @@ test('a product is deleted with what goes with it said first, and is back with t
 });
 
 test('two goods are found and joined by hand', async ({ page }) => {
-  const [one, other] = (await read(page, '/api/search?q=MS-HOL42-10&without=families')).items;
+  const [one, other] = (await read(page, '/api/search?q=MS-HOL42-10&only=ordered')).items;
   await page.goto(`/catalog?show=variants&all=yes&open=${one.id}`);
   await page.getByRole('link', { name: 'join with…' }).click();
   await page.getByLabel('Find the other').fill(other.sku);

@@ -114,7 +114,7 @@ test('of two people at one cell the second sees both values, and nothing is lost
   await cell(page, 1, 3).click();
   await page.keyboard.type('mine');
   await page.keyboard.press('Enter');
-  const [{ id }] = (await read(page, `/api/search?q=${encodeURIComponent(sku)}&without=families`)).items;
+  const [{ id }] = (await read(page, `/api/search?q=${encodeURIComponent(sku)}&only=ordered`)).items;
   const held = (await read(page, `/api/products/${id}`)).values.find(
     ({ attribute }: { attribute: string }) => attribute === 'material',
   );

@@ -88,8 +88,8 @@ export const today = {
     summary: 'Products by a name or number, the first of them',
     query: z.object({
       q: z.string().max(200),
-      /** What stands on an order alone: no families. */
-      without: z.literal('families').optional(),
+      /** Families alone, or what stands on an order: no families. */
+      only: z.enum(['families', 'ordered']).optional(),
       limit: z.coerce.number().int().min(1).max(50).default(8),
     }),
     answer: z.object({

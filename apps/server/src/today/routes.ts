@@ -29,7 +29,7 @@ export function todayRoutes(router: AppRouter, services: Services, sessions: Ses
         and(
           eq(tables.product.stands, true),
           like(tables.product.search, containing(foldText(query.q))),
-          query.without === 'families' ? ne(tables.product.kind, 'family') : undefined,
+          query.only && (query.only === 'families' ? eq : ne)(tables.product.kind, 'family'),
         ),
       )
       .orderBy(tables.product.kind, tables.product.title)

@@ -18,6 +18,7 @@ import { Stock } from '../stock/Stock';
 import { History } from './History';
 import { OwnValues } from './OwnValues';
 import { ProductListings } from './ProductListings';
+import { FamilyPlace } from './FamilyPlace';
 import { RemoveGoods } from './RemoveGoods';
 import { Siblings } from './Siblings';
 import { Sources } from './Sources';
@@ -108,7 +109,8 @@ function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { p
         <>
           <Proposals productId={product.id} />
           <OwnValues product={product} focus={focus} onStock={() => onTab('stock')} />
-          <Box above={4}>
+          <Box row wrap above={4}>
+            <FamilyPlace key={`place ${product.id}`} product={product} onMoved={onOpen} />
             <RemoveGoods key={product.id} product={product} onDone={onGone} />
           </Box>
         </>

@@ -23,7 +23,7 @@ export function ByHand() {
     enabled: a !== undefined,
   });
   const found = useQuery({
-    ...ask(api.today.search, { query: { q: search, without: 'families', limit: 50 } }),
+    ...ask(api.today.search, { query: { q: search, only: 'ordered', limit: 50 } }),
     enabled: search.length > 1,
     placeholderData: keepPreviousData,
   });

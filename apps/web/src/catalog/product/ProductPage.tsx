@@ -16,6 +16,7 @@ import { Loaded, useTell } from '../../design/feedback';
 import { Thumb } from '../../design/Thumb';
 import { plural } from '../../design/words';
 import { Stock } from '../../stock/Stock';
+import { FamilyPlace } from '../FamilyPlace';
 import { History } from '../History';
 import { ProductListings } from '../ProductListings';
 import { RemoveGoods } from '../RemoveGoods';
@@ -154,7 +155,12 @@ function Page({ product, address, onSet, beside }: PageProps) {
         {tab === 'values' && looked && (
           <>
             <OwnValues product={looked} onStock={() => onSet({ tab: 'stock' })} />
-            <Box above={4}>
+            <Box row wrap above={4}>
+              <FamilyPlace
+                key={`place ${looked.id}`}
+                product={looked}
+                onMoved={(to) => void navigate(`/catalog/product/${to}`)}
+              />
               <RemoveGoods
                 key={looked.id}
                 product={looked}
