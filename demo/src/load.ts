@@ -1,9 +1,9 @@
 /** Loads the demo into an empty database: set-up, pictures, and the own sheet through the real intake. */
-import { copyFile, mkdir, stat } from 'node:fs/promises';
+import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { readConfig } from '@velvet-shelf/server/config';
-import { type Database, json, queryOne, openDatabase } from '@velvet-shelf/server/db/client';
+import { type Database, openDatabase, queryOne } from '@velvet-shelf/server/db/client';
 import { readyPartitions } from '@velvet-shelf/server/history/partitions';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
@@ -11,6 +11,7 @@ import { showBatch } from '@velvet-shelf/server/intake/show';
 import { correctBatch, readBatch } from '@velvet-shelf/server/intake/read/take-in';
 import { detectSource } from '@velvet-shelf/server/intake/read/detect';
 import { readColumns, readRows } from '@velvet-shelf/server/intake/read/source';
+import { takePicture } from '@velvet-shelf/server/pictures/take';
 import { registerRooms } from '@velvet-shelf/server/rooms';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
@@ -50,10 +51,13 @@ async function load(database: Database): Promise<void> {
   process.stdout.write('loading the demo\n');
   await readyPartitions(database, new Date());
   const { owner } = await writeSetup(database, standins);
-  const drawn = await drawPictures(await pictureNames(), join(config.files, 'media'));
-  await database.execute(sql`
-    INSERT INTO media (name, format, bytes, width, height) SELECT name, format, bytes, width, height
-    FROM jsonb_to_recordset(${json(drawn)}) AS t(name text, format text, bytes int, width int, height int)`);
+  const directory = join(config.files, 'drawn');
+  const names = await drawPictures(await pictureNames(), directory);
+  for (let from = 0; from < names.length; from += 16)
+    await Promise.all(
+      names.slice(from, from + 16).map((name) => takePicture(database, config, { path: join(directory, name), name })),
+    );
+  await rm(directory, { recursive: true });
   const services: Services = { db: database, config, notify: () => undefined };
   const user = await queryOne<User>(
     database,

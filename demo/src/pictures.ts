@@ -3,14 +3,6 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 
-export interface Drawn {
-  name: string;
-  format: string;
-  bytes: number;
-  width: number;
-  height: number;
-}
-
 const colours: Record<string, string> = {
   moss: '#5c7a4a',
   chalk: '#efeae0',
@@ -96,8 +88,8 @@ function isMissing(name: string): boolean {
   return /-(10-mo|m-chalk|2-5-l-moss|60-300-uk)\.jpg$/.test(name);
 }
 
-/** Draws every picture into a directory; answers what was measured on the files as written. */
-export async function drawPictures(names: readonly string[], directory: string): Promise<Drawn[]> {
+/** Draws every picture that there is into a directory; answers their names. */
+export async function drawPictures(names: readonly string[], directory: string): Promise<string[]> {
   await mkdir(directory, { recursive: true });
   const looks = new Map<string, Promise<Buffer>>();
   const draw = (name: string) => {
@@ -116,17 +108,9 @@ export async function drawPictures(names: readonly string[], directory: string):
     return drawing;
   };
   const wanted = names.filter((name) => !isMissing(name));
-  const drawn: Drawn[] = [];
   for (let from = 0; from < wanted.length; from += 16)
-    drawn.push(
-      ...(await Promise.all(
-        wanted.slice(from, from + 16).map(async (name) => {
-          const bytes = await draw(name);
-          await writeFile(join(directory, name), bytes);
-          const { width = 0, height = 0, format = '' } = await sharp(bytes).metadata();
-          return { name, format, bytes: bytes.length, width, height };
-        }),
-      )),
+    await Promise.all(
+      wanted.slice(from, from + 16).map(async (name) => writeFile(join(directory, name), await draw(name))),
     );
-  return drawn;
+  return wanted;
 }

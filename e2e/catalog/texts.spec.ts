@@ -33,6 +33,45 @@ test('the texts of chosen goods are read, what they say is taken or turned down,
   await expect(foot.getByText('Took 1 value from texts')).toHaveCount(0);
 });
 
+test('a description is written as it is seen, counted against channels, kept as markup, and taken back', async ({
+  page,
+}) => {
+  const { id } = (await read(page, '/api/search?q=MS-AMB71-16-HA&only=ordered')).items[0];
+  const held = async (): Promise<string> =>
+    (await read(page, `/api/products/${id}`)).values.find(
+      ({ type, language }: { type: string; language: string }) => type === 'richText' && language === 'en-GB',
+    ).text;
+  const before = await held();
+  await page.goto(`/catalog/product/${id}?tab=texts`);
+  const [product] = [page.getByRole('region', { name: /^Ambrel/ })];
+  const text = product.getByRole('textbox', { name: /^Description/ });
+  await text.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'List', exact: true }).click();
+  await page.keyboard.type('Fired twice');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Strong' }).click();
+  await page.keyboard.type('Frost-proof');
+  await expect(product.getByText(/left of [\d]+/).first()).toBeVisible();
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect.poll(held).toContain('<ul><li><p>Fired twice</p></li><li><p><strong>Frost-proof</strong></p></li></ul>');
+  const foot = page.getByRole('contentinfo');
+  await foot.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(held).toBe(before);
+  await expect(text.getByText('Fired twice')).toHaveCount(0);
+  await page
+    .getByRole('group', { name: 'Language' })
+    .getByRole('button', { name: /German/ })
+    .click();
+  await expect(product.getByRole('textbox', { name: /^Title, German/ })).toBeVisible();
+});
+
+test('axe finds nothing wrong where texts are written', async ({ page }) => {
+  const { id } = (await read(page, '/api/search?q=Ambrel&only=families')).items[0];
+  expect(await faultsOn(page, `/catalog/product/${id}?tab=texts`)).toEqual([]);
+});
+
 test('axe finds nothing wrong with what was found in texts', async ({ page }) => {
   expect(await faultsOn(page, '/catalog/found')).toEqual([]);
 });

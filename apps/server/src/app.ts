@@ -21,6 +21,7 @@ import { intakeRoutes } from './intake/routes.js';
 import { listingRoutes } from './listings/routes.js';
 import { isConnectionLoss } from './jobs/run.js';
 import { movingInRoutes } from './moving-in/routes.js';
+import { pictureRoutes } from './pictures/routes.js';
 import { matchingRoutes } from './matching/routes.js';
 import { type Sessions, isSecure, sessionOf, userOf } from './session/service.js';
 import { sessionRoutes } from './session/routes.js';
@@ -72,6 +73,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   matchingRoutes(router, services);
   catalogRoutes(router, services);
   enrichmentRoutes(router, services);
+  pictureRoutes(router, services);
   channelRoutes(router, services);
   listingRoutes(router, services);
   causeRoutes(router, services);
@@ -80,7 +82,6 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   router.get('/api/openapi.json', (ctx) => {
     ctx.body = openApi(version);
   });
-  router.get('/media/:name', (ctx) => sendMedia(ctx, config.files));
   app.use(router.routes());
   app.use(async (ctx, next) => {
     if (ctx.path.startsWith('/api/')) throw notFound(`${ctx.method} ${ctx.path.slice(0, 200)}`);
@@ -190,15 +191,6 @@ async function sameOrigin(ctx: Context, next: Next): Promise<void> {
     if (host !== ctx.host) throw new Problem(403, 'Not from here', `Requests from ${origin} are not taken`);
   }
   await next();
-}
-
-async function sendMedia(ctx: Context, files: string): Promise<void> {
-  const name = String(ctx.params.name);
-  const path = join(files, 'media', normalize(name).replace(/^(\.\.[/\\])+/, ''));
-  if (name.includes('/') || !existsSync(path)) throw notFound(`picture “${name}”`);
-  ctx.set('Cache-Control', 'public, max-age=86400');
-  ctx.type = name.slice(name.lastIndexOf('.'));
-  ctx.body = createReadStream(path);
 }
 
 /** Files of the built web application; every other address is the application itself. */

@@ -14,6 +14,7 @@ import { listings } from './listings.js';
 import { matching } from './matching.js';
 import { movingIn } from './moving-in.js';
 import { options } from './options.js';
+import { pictures } from './pictures.js';
 import { savedViews } from './saved-views.js';
 import { session } from './session.js';
 import { sheet } from './sheet.js';
@@ -40,6 +41,7 @@ export * from './moving-in.js';
 export * from './options.js';
 export * from './own-channels.js';
 export * from './saved-views.js';
+export * from './pictures.js';
 export * from './session.js';
 export * from './sheet.js';
 export * from './stock.js';
@@ -60,6 +62,7 @@ export const api = {
   asked,
   options,
   families,
+  pictures,
   enrichment,
   channels,
   listings,

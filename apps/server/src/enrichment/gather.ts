@@ -34,6 +34,7 @@ export async function proposeFamilies(db: Database, { chosen, asOne }: WishedFam
       brand: product.brand,
       category: product.category,
       facts: product.facts,
+      options: product.options,
     })
     .from(product)
     .where(
@@ -59,15 +60,22 @@ export async function proposeFamilies(db: Database, { chosen, asOne }: WishedFam
   };
 }
 
-type Row = Pick<typeof tables.product.$inferSelect, 'id' | 'sku' | 'gtin' | 'title' | 'brand' | 'category' | 'facts'>;
+type Row = Pick<
+  typeof tables.product.$inferSelect,
+  'id' | 'sku' | 'gtin' | 'title' | 'brand' | 'category' | 'facts' | 'options'
+>;
 
 /** What titles say of attributes that variants have of their own. */
 function readTitles(rows: readonly Row[], { attributes, languages, home }: Dictionary): Titled[] {
   const own = [...attributes.values()].filter(({ level }) => level === 'variant');
   const brands = [...new Set(rows.flatMap(({ brand }) => brand ?? []))];
-  const extract = compileExtractor({ attributes: soughtOf(own), brands, languages });
+  const sought = soughtOf(own);
+  const extract = compileExtractor({ attributes: sought, brands, languages });
+  /** What can be found in texts tells goods apart; what only one of them can have is no axis. */
+  const keys = new Set(sought.map(({ key }) => key));
+  const telling = own.filter(({ key }) => keys.has(key));
   const numbers = withRole(attributes, 'mpn');
-  return rows.map(({ id, sku, gtin, title, brand, category, facts }) => {
+  return rows.map(({ id, sku, gtin, title, brand, category, facts, options }) => {
     const text = plainText(title ?? '');
     const found = extract({ title: text, language: home }).flatMap(({ attribute: key, value, start, end }) => {
       const attribute = attributes.get(key);
@@ -90,6 +98,13 @@ function readTitles(rows: readonly Row[], { attributes, languages, home }: Dicti
       category: category ?? undefined,
       codes: codes.flatMap((code) => code ?? []),
       found,
+      held: [
+        ...options.map(([axis, value]) => ({ axis, value, isOption: true })),
+        ...telling.flatMap((attribute) => {
+          const value = facts[attribute.key];
+          return value === undefined ? [] : [{ axis: attribute.label, value: typedText(value, attribute) }];
+        }),
+      ],
     };
   });
 }

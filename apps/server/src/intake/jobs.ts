@@ -4,7 +4,7 @@ import type { Scope } from '@velvet-shelf/core/intake';
 import { z } from 'zod';
 import { defineCall, defineJob } from '../jobs/define.js';
 import type { GivenKind } from '../db/schema/index.js';
-import type { ReceivedFile } from './read/receive.js';
+import type { ReceivedFile } from '../http/receive.js';
 import type { Correction } from './read/take-in.js';
 
 const batchOf = z.object({ batch: z.number() });

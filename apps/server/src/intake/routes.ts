@@ -12,7 +12,7 @@ import { fetchItem } from './pull/item.js';
 import { mergeSuppliers } from './suppliers/merge.js';
 import { goesWith, removeGoods } from './remove.js';
 import { cancelPull, listPulls, removePull, savePull, startPull } from './pull/pull.js';
-import { receiveFile } from './read/receive.js';
+import { receiveFile } from '../http/receive.js';
 import { applyTried, cancelApplying, dryRun, readAgain, restartEffect, undoApplied } from './service.js';
 import { listBatches } from './show.js';
 
@@ -93,7 +93,7 @@ export function intakeRoutes(router: AppRouter, services: Services): void {
     return {};
   });
   route(router, services, api.intake.upload, async ({ ctx, locale }) => {
-    const file = await receiveFile(ctx, config);
+    const file = await receiveFile(ctx, config, 'intake');
     return apart(lookAt, services, { id: await apart(readFile, services, { file }), locale });
   });
   route(router, services, api.intake.refused, async ({ ctx, params }) => {

@@ -18,7 +18,7 @@ interface OwnValuesProps {
 
 export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValuesProps) {
   const isFamily = product.kind === 'family';
-  const facts = product.values.filter(({ group }) => onlyOwn || group !== 'Texts');
+  const facts = product.values.filter(({ language }) => onlyOwn || language === null);
   const filled = facts.filter(
     ({ origin, attribute }) => (origin !== 'none' && !(onlyOwn && origin === 'inherited')) || attribute === focus,
   );

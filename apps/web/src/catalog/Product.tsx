@@ -43,7 +43,7 @@ export function Product({ id, ...rest }: ProductProps) {
 function Page({ product, tab, onTab, onOpen, onGone, focus }: ProductProps & { product: ProductAnswer }) {
   const isFamily = product.kind === 'family';
   const { search } = useLocation();
-  const texts = product.values.filter((value) => value.group === 'Texts');
+  const texts = product.values.filter(({ language }) => language !== null);
   return (
     <>
       <Box row align="start" gap={3.5} padRight={7.5}>

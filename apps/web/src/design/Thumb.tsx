@@ -19,5 +19,6 @@ export function Thumb({ name, size = 24 }: { name: string | null; size?: number 
       </span>
     );
   }
-  return <img className="thumb" src={`/media/${encodeURIComponent(name)}`} alt="" loading="lazy" style={box} />;
+  const address = `/media/${encodeURIComponent(name)}?side=${size > 64 ? 512 : 128}`;
+  return <img className="thumb" src={address} alt="" loading="lazy" style={box} />;
 }

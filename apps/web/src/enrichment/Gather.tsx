@@ -42,10 +42,12 @@ export function Gather() {
         )}
       </Box>
       <Loaded query={proposed}>
-        {({ items }) => {
+        {({ items, goods }) => {
           const open = items.filter((family) => !done.has(keyOf(family)));
           return open.length === 0 ? (
-            <Empty title={items.length === 0 ? 'No titles are alike' : 'All is done here'}>
+            <Empty
+              title={items.length > 0 ? 'All is done here' : goods > 0 ? 'No titles are alike' : 'Nothing stands alone'}
+            >
               Choose goods in the <Link to="/catalog">catalog</Link> that are one family, and make it of them.
             </Empty>
           ) : (

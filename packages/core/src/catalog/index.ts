@@ -5,3 +5,4 @@ export * from './complete.js';
 export * from './words/index.js';
 export * from './variants/index.js';
 export * from './sheet/index.js';
+export * from './pictures.js';

@@ -35,6 +35,45 @@ describe('families from titles', () => {
     ]);
   });
 
+  it('are told apart by what they have anyway, whether their titles say it or not', () => {
+    const held = (glaze: string, size: string) => [
+      { axis: 'glaze', value: glaze },
+      { axis: 'Size', value: size },
+    ];
+    const goods = [
+      titled(1, 'Ferrin pot in sea moss, 12 cm', { held: held('Sea Moss', '12 cm') }),
+      titled(2, '16 cm Ferrin pot in plum', { held: held('Plum', '16 cm') }),
+      titled(3, 'Ferrin pot in plum, 12 cm', { held: held('Plum', '12 cm') }),
+    ];
+    expect(all(goods)).toEqual([
+      {
+        axes: ['glaze', 'Size'],
+        members: [
+          { id: 1, values: ['Sea Moss', '12 cm'] },
+          { id: 2, values: ['Plum', '16 cm'] },
+          { id: 3, values: ['Plum', '12 cm'] },
+        ],
+      },
+    ]);
+  });
+
+  it('have no axis that says what another says already', () => {
+    const goods = ['red', 'blue', 'red', 'grey'].map((colour, i) =>
+      titled(i + 1, `Linen shirt ‹Size:${['S', 'M', 'L', 'XL'][i] ?? ''}›`, {
+        held: [
+          { axis: 'Width', value: `${i} cm` },
+          { axis: 'Colour', value: colour },
+        ],
+      }),
+    );
+    expect(all(goods)[0]?.axes).toEqual(['Width', 'Colour']);
+    const own = goods.map((good) => ({
+      ...good,
+      held: [{ axis: 'Fit', value: `${good.id}`, isOption: true }, ...(good.held ?? [])],
+    }));
+    expect(all(own)[0]?.axes).toEqual(['Fit', 'Colour']);
+  });
+
   it('have no axis of what all of them are', () => {
     expect(
       gathered('Vase ‹Colour:red› stoneware ‹Size:10 cm›', 'Vase ‹Colour:red› stoneware ‹Size:12 cm›')[0]?.axes,

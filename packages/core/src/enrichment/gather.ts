@@ -10,6 +10,15 @@ export interface Titled {
   codes: readonly string[];
   /** What its title says of attributes that variants have of their own, with where it stands there. */
   found: readonly { axis: string; value: string; start: number; end: number }[];
+  /** What it has of such attributes and options anyway, the surest first: its title may say it in these words, or not at all. */
+  held?: readonly Held[];
+}
+
+interface Held {
+  axis: string;
+  value: string;
+  /** Its source or a person says that it tells variants apart. */
+  isOption?: boolean | undefined;
 }
 
 export interface GatheredFamily {
@@ -29,6 +38,8 @@ interface Read {
   /** Words that say neither a number of it nor a value. */
   words: Word[];
   home: string;
+  /** By folded axis. */
+  values: Map<string, Held>;
 }
 
 /** Words of a title that may together be one value that no attribute has: “Rose Garden”. */
@@ -42,7 +53,8 @@ const leastUnnamed = 3;
 /** The largest first; each of the goods is in one of them at most. A combination of values is given once. */
 export function gatherFamilies(goods: readonly Titled[]): GatheredFamily[] {
   const read = goods.map(readTitle).filter(({ words }) => words.length > 0);
-  const alike = groupsBy(read, ({ home, words }) => `${home}|${words.map(({ key }) => key).join(' ')}`)
+  // Whoever lists them may put the same words in another order.
+  const alike = groupsBy(read, ({ home, words }) => [home, ...new Set(words.map(({ key }) => key).sort())].join(' '))
     .filter(([, group]) => group.every(({ words }) => isTelling(words)))
     .map(([, group]) => familyOf(group, undefined))
     .filter(isFamily);
@@ -74,25 +86,51 @@ const isTelling = (words: readonly Word[]): boolean =>
 
 function readTitle(good: Titled): Read {
   const codes = new Set(good.codes.map(bare));
-  const words = [...good.title.matchAll(/[\p{L}\p{N}]+(?:[.,'’/-][\p{L}\p{N}]+)*/gu)]
-    .map(({ 0: text, index }) => ({ key: foldText(text), start: index, end: index + text.length }))
-    .filter(
-      ({ key, start, end }) =>
-        !codes.has(bare(key)) && !good.found.some((value) => value.start < end && start < value.end),
-    );
-  return { good, words, home: [good.brand, good.category].map((text) => foldText(text ?? '')).join('|') };
+  const { held = [] } = good;
+  const all = wordsOf(good.title);
+  const said = new Set(held.flatMap(({ value }) => sequences(all, wordsOf(value))));
+  const words = all.filter(
+    (word) =>
+      !codes.has(bare(word.key)) &&
+      !said.has(word) &&
+      !good.found.some((value) => value.start < word.end && word.start < value.end),
+  );
+  const values: Read['values'] = new Map();
+  const known: readonly Held[] = [...held, ...good.found];
+  for (const one of known) if (!values.has(foldText(one.axis))) values.set(foldText(one.axis), one);
+  return { good, words, values, home: [good.brand, good.category].map((text) => foldText(text ?? '')).join('|') };
+}
+
+const wordsOf = (text: string): Word[] =>
+  [...text.matchAll(/[\p{L}\p{N}]+(?:[.,'’/-][\p{L}\p{N}]+)*/gu)].map(({ 0: word, index }) => ({
+    key: foldText(word),
+    start: index,
+    end: index + word.length,
+  }));
+
+/** Words of a title that are these, one after the other. */
+function sequences(title: readonly Word[], sought: readonly Word[]): Word[] {
+  if (sought.length === 0) return [];
+  return title.flatMap((_, i) => {
+    const part = title.slice(i, i + sought.length);
+    return part.length === sought.length && part.every(({ key }, j) => key === sought[j]?.key) ? part : [];
+  });
 }
 
 const bare = (text: string): string => foldText(text).replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** A family of these, told apart by what their titles say of attributes and, where given, by words of each's own. */
 function familyOf(group: readonly Read[], ownWords: ((one: Read) => readonly Word[]) | undefined): GatheredFamily {
-  const names = [...new Set(group.flatMap(({ good }) => good.found.map(({ axis }) => axis)))];
-  const valueOf = ({ good }: Read, axis: string) => good.found.find((each) => each.axis === axis)?.value ?? null;
-  const axes = names.filter((axis) => new Set(group.map((one) => foldText(valueOf(one, axis) ?? ''))).size > 1);
+  const names = new Map(group.flatMap(({ values }) => [...values].map(([key, { axis }]) => [key, axis] as const)));
+  const valueOf = ({ values }: Read, key: string) => values.get(key)?.value ?? null;
+  const telling = [...names.keys()].filter(
+    (key) => new Set(group.map((one) => foldText(valueOf(one, key) ?? ''))).size > 1,
+  );
+  const axes = leastAxes(group, telling).map((key) => names.get(key) ?? key);
+  const keys = axes.map(foldText);
   const seen = new Set<string>();
   const members = group.flatMap((one) => {
-    const values = axes.map((axis) => valueOf(one, axis));
+    const values = keys.map((key) => valueOf(one, key));
     if (ownWords) values.push(textOf(one.good.title, ownWords(one)));
     const key = JSON.stringify(values.map((value) => foldText(value ?? '')));
     if (seen.has(key)) return [];
@@ -100,6 +138,24 @@ function familyOf(group: readonly Read[], ownWords: ((one: Read) => readonly Wor
     return [{ id: one.good.id, values }];
   });
   return { axes: ownWords ? [...axes, ''] : axes, members };
+}
+
+/**
+ * All of the goods' own options, and of the attributes those that do not follow another one by one: a width that goes with the
+ * size tells nothing more. Those that fewest lack come first.
+ */
+function leastAxes(group: readonly Read[], keys: readonly string[]): string[] {
+  const lacking = (key: string) => group.filter(({ values }) => !values.has(key)).length;
+  const isOption = (key: string) => group.some(({ values }) => values.get(key)?.isOption);
+  const kinds = (...chosen: string[]) =>
+    new Set(group.map(({ values }) => JSON.stringify(chosen.map((key) => foldText(values.get(key)?.value ?? '')))))
+      .size;
+  const follows = (key: string, other: string) =>
+    kinds(key) > 2 && kinds(key) === kinds(other) && kinds(key, other) === kinds(key);
+  const kept = new Set(keys.filter(isOption));
+  for (const key of [...keys].sort((a, b) => lacking(a) - lacking(b)))
+    if (![...kept].some((other) => follows(key, other))) kept.add(key);
+  return keys.filter((key) => kept.has(key));
 }
 
 /** From the first of the words to the last, as the title writes them. */

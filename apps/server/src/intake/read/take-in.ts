@@ -13,7 +13,7 @@ import { complete, guessSupplier, suggest } from '../columns/columns.js';
 import { headOf, keepHead, sampleRows } from './head.js';
 import { headRows } from './orders.js';
 import { lookAt } from './process.js';
-import type { ReceivedFile } from './receive.js';
+import type { ReceivedFile } from '../../http/receive.js';
 import { isExport, roundTripMap } from '../round-trip/round-trip.js';
 import { expectSupplier, ownSupplier } from '../../company/suppliers.js';
 import { recordKey } from '../try/try.js';

@@ -21,11 +21,11 @@ import { History } from '../History';
 import { ProductListings } from '../ProductListings';
 import { RemoveGoods } from '../RemoveGoods';
 import { Sources } from '../Sources';
-import { ValueRow } from '../ValueRow';
 import { Asked, AskedFoot } from './Asked';
 import { OwnValues } from '../OwnValues';
 import { Pictures } from './Pictures';
 import { RackTab } from './RackTab';
+import { Texts } from './Texts';
 import { type ProductAddress, productAddress } from './address';
 import { useDraft } from './draft';
 import { type Beside, useBeside } from './beside';
@@ -72,7 +72,6 @@ function Page({ product, address, onSet, beside }: PageProps) {
   const asksVariant = chosen !== undefined && address.level === 'variant';
   const looked = asksVariant ? variant.data : product;
   const tab = address.tab ?? (isFamily ? 'rack' : 'values');
-  const texts = (looked ?? product).values.filter(({ group }) => group === 'Texts');
   /** Where to go once all is saved. */
   const onward = useRef<string>(undefined);
   const canSave = draft.values > 0 && !draft.hasFaults && !draft.isSaving && draft.insist === undefined;
@@ -173,16 +172,7 @@ function Page({ product, address, onSet, beside }: PageProps) {
             </Box>
           </>
         )}
-        {tab === 'texts' &&
-          looked &&
-          texts.map((value) => (
-            <ValueRow
-              key={`${looked.id} ${value.attribute}@${value.language}`}
-              productId={looked.id}
-              value={value}
-              editing={false}
-            />
-          ))}
+        {tab === 'texts' && looked && <Texts key={looked.id} product={looked} draft={draft} />}
         {tab === 'pictures' && <Pictures product={looked ?? product} draft={draft} />}
         {tab === 'stock' && <Stock productId={chosen?.id ?? product.id} />}
         {tab === 'listings' && (chosen ? variant.data : product) && (

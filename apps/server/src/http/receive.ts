@@ -6,8 +6,8 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import busboy from 'busboy';
 import type { Context } from 'koa';
-import type { Config } from '../../config.js';
-import { Problem, badRequest } from '../../http/problem.js';
+import type { Config } from '../config.js';
+import { Problem, badRequest } from './problem.js';
 
 export interface ReceivedFile {
   name: string;
@@ -46,10 +46,10 @@ function openParser(ctx: Context, { maxUpload }: Config): busboy.Busboy {
   }
 }
 
-/** Takes one file of a multipart request; on any fault nothing is kept. */
-export async function receiveFile(ctx: Context, config: Config): Promise<ReceivedFile> {
+/** Takes one file of a multipart request into a folder of those kept; on any fault nothing is kept. */
+export async function receiveFile(ctx: Context, config: Config, folder: string): Promise<ReceivedFile> {
   if (!ctx.is('multipart/form-data')) throw badRequest('Send the file as multipart/form-data, in a field named “file”');
-  const directory = join(config.files, 'intake');
+  const directory = join(config.files, folder);
   await mkdir(directory, { recursive: true });
   await expectRoom(directory, config);
   const path = join(directory, randomUUID());
