@@ -38,6 +38,7 @@ describe('roles', () => {
         "DELETE /api/session",
         "POST /api/bulk/count",
         "POST /api/families/propose",
+        "POST /api/pictures/place",
         "POST /api/views",
         "PUT /api/session/password",
       ]

@@ -25,6 +25,11 @@ async function expectRoom(directory: string, { quota }: Config): Promise<void> {
     const found = await stat(join(directory, name)).catch(() => undefined);
     bytes += found?.size ?? 0;
   }
+  refuseBeyond(quota, bytes);
+}
+
+/** Refuses one more where those that are kept have so many bytes. */
+export function refuseBeyond(quota: number, bytes: number): void {
   if (bytes >= quota)
     throw new Problem(
       507,

@@ -9,12 +9,13 @@ import { pictureKeys } from '../catalog/draft.js';
 import { followResolved } from '../catalog/resolve-all.js';
 import { resolveUnits } from '../catalog/resolve.js';
 import { unitsOf } from '../catalog/units.js';
-import { type Database, type Executor, containing, first, ids, isIn, queryRows } from '../db/client.js';
+import { type Database, type Executor, containing, first, ids, iso, isIn, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { markDirty } from '../history/dirty.js';
 import { settle } from '../history/settle.js';
 import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import { refuseBeyond } from '../http/receive.js';
 import type { Services } from '../http/route.js';
 import { Unreachable, download } from '../outgoing/reach.js';
 import { type Picture, pathOf, takePicture } from './take.js';
@@ -31,10 +32,10 @@ const attributeIds = ({ attributes, ids: numbers }: Dictionary): number[] =>
 
 /** How many goods name a picture of the row. */
 const usedBy = (attributes: readonly number[]): SQL<number> =>
-  sql<number>`(SELECT count(DISTINCT f.product_id)::int FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = ${media.key})`;
+  sql<number>`(SELECT count(DISTINCT f.product_id)::int FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = media.key)`;
 
 const isUnused = (attributes: readonly number[]): SQL =>
-  sql`NOT EXISTS (SELECT 1 FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = ${media.key})`;
+  sql`NOT EXISTS (SELECT 1 FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = media.key)`;
 
 const columns = (attributes: readonly number[]) => ({
   id: media.id,
@@ -76,7 +77,7 @@ export async function listPictures(
       })
       .from(media),
   );
-  const items = rows.slice(0, query.limit);
+  const items = rows.slice(0, query.limit).map(shown);
   return {
     items,
     next: rows.length > query.limit ? (items.at(-1)?.name ?? null) : null,
@@ -138,8 +139,10 @@ export async function showPicture(db: Database, id: number) {
 async function pictureOf(db: Executor, id: number, attributes: readonly number[]): Promise<PictureAnswer> {
   const row = await first(db.select(columns(attributes)).from(media).where(eq(media.id, id)));
   if (!row) throw notFound(`picture ${id}`);
-  return row;
+  return shown(row);
 }
+
+const shown = <Row extends { at: string }>(row: Row): Row => ({ ...row, at: iso(row.at) });
 
 /** Keeps a file that came as a picture; goods that named it before it came have it from now on. */
 export async function keepPicture(
@@ -149,6 +152,8 @@ export async function keepPicture(
   const { db, config, notify } = services;
   const dictionary = await loadDictionary(db);
   try {
+    const held = await first(db.select({ bytes: sql<number>`coalesce(sum(${media.bytes}), 0)::float8` }).from(media));
+    refuseBeyond(config.quota, held?.bytes ?? 0);
     const picture = await db.transaction(async (tx) => {
       const taken = await takePicture(tx, config, file);
       await followArrival(tx, taken, dictionary);

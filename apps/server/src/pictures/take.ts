@@ -1,5 +1,5 @@
 /** A picture as it comes: known by its content, measured, made fit to go out, and there for whatever goods name it. */
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { copyFile, mkdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { extname, join } from 'node:path';
@@ -54,14 +54,14 @@ export async function takePicture(
   const kept = pathOf(config, { hash, format });
   const changes = changesOf(metadata);
   // Beside the place first: what stands there is whole.
-  const draft = `${kept}.${process.pid}-${Date.now()}`;
+  const draft = `${kept}.${randomUUID()}`;
   try {
     if (changes.length === 0) await copyFile(path, draft);
     else
       await sharp(path, { limitInputPixels: mostPixels })
         .rotate()
         .toColourspace('srgb')
-        .toFormat(format as 'jpeg', format === 'jpeg' || format === 'webp' ? { quality } : {})
+        .toFormat(format, format === 'jpeg' || format === 'webp' ? { quality } : {})
         .toFile(draft);
     const measures = await measure(draft);
     if (!existsSync(kept)) await rename(draft, kept);
@@ -129,7 +129,7 @@ async function measure(path: string): Promise<Pick<Picture, 'bytes' | 'width' | 
 function cleanName(name: string, format: string): string {
   const base = name
     .replace(/^.*[/\\]/, '')
-    .replace(/[\u0000-\u001f|,;?#%]+/g, '-')
+    .replace(/[\p{Cc}|,;?#%]+/gu, '-')
     .trim();
   const extension = pictureFormats[format]?.extension ?? format;
   const stem = base.slice(0, base.length - extname(base).length).slice(0, 180);
