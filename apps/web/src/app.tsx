@@ -49,6 +49,7 @@ const router = createBrowserRouter([
         path: 'catalog/product/:id',
         lazy: async () => ({ Component: (await import('./catalog/product/ProductPage')).ProductPage }),
       },
+      { path: 'pictures', lazy: async () => ({ Component: (await import('./pictures/Library')).Library }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },
       { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },

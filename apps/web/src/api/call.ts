@@ -38,6 +38,14 @@ export async function call<E extends Endpoint>(endpoint: E, given: Given<E> = {}
   return doOnce(`${endpoint.method} ${path} ${JSON.stringify(given.body ?? {})}`, send);
 }
 
+/** Sends a file where an endpoint takes one. */
+export async function sendFile<E extends Endpoint>(endpoint: E, file: File): Promise<z.output<E['answer']>> {
+  const form = new FormData();
+  form.append('file', file);
+  const answer = await reach(endpoint.path, { method: endpoint.method, body: form });
+  return (await answer.json()) as z.output<E['answer']>;
+}
+
 const underWay = new Map<string, Promise<unknown>>();
 
 /** Pressed twice, or sent again because the connection was lost, it is done once. */

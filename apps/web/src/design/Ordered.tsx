@@ -14,8 +14,8 @@ import {
 import {
   SortableContext,
   arrayMove,
-  horizontalListSortingStrategy,
   sortableKeyboardCoordinates,
+  rectSortingStrategy,
   useSortable,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
@@ -29,7 +29,7 @@ interface OrderedProps<Id extends string | number> {
   label: string;
   ids: readonly Id[];
   nameOf: (id: Id) => string;
-  /** Beside each other, not below. */
+  /** Beside each other, in one line or several, not below. */
   isAcross?: boolean;
   className?: string;
   onOrder: (ids: Id[]) => void;
@@ -73,10 +73,7 @@ export function Ordered<Id extends string | number>({
       onDragEnd={onDragEnd}
       accessibility={{ announcements }}
     >
-      <SortableContext
-        items={[...ids]}
-        strategy={isAcross ? horizontalListSortingStrategy : verticalListSortingStrategy}
-      >
+      <SortableContext items={[...ids]} strategy={isAcross ? rectSortingStrategy : verticalListSortingStrategy}>
         <div role="list" aria-label={label} className={className}>
           {ids.map((id, i) => (
             <Item key={id} id={id}>

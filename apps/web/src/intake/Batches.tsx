@@ -1,13 +1,11 @@
 import { Box } from '../design/Box';
 import { DropZone } from '../design/DropZone';
-import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type BatchAnswer, type BatchSummary, api } from '@velvet-shelf/contract';
-import { type DragEvent, useRef, useState } from 'react';
+import { type BatchSummary, api } from '@velvet-shelf/contract';
 import { Link, useNavigate } from 'react-router';
 import { ask, keyOf } from '../api/ask';
-import { reach } from '../api/call';
+import { sendFile } from '../api/call';
 import { Loaded, ProblemBox } from '../design/feedback';
 import { type Column, DataTable } from '../design/DataTable';
 import { State } from '../design/State';
@@ -45,59 +43,29 @@ export function Batches() {
   );
 }
 
-async function sendFile(file: File): Promise<BatchAnswer> {
-  const form = new FormData();
-  form.append('file', file);
-  const answer = await reach('/api/batches', { method: 'POST', body: form });
-  return (await answer.json()) as BatchAnswer;
-}
-
 function DropBox() {
-  const input = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const send = useMutation({
-    mutationFn: sendFile,
+    mutationFn: (file: File) => sendFile(api.intake.upload, file),
     onSuccess: async (batch) => {
       queries.setQueryData(keyOf(api.intake.batch, { params: { id: batch.id } }), batch);
       await navigate(`/intake/${batch.id}`);
     },
   });
-  const take = (files: FileList | null) => {
-    const [file] = files ?? [];
-    if (file) send.mutate(file);
-  };
-  const onDrop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    take(event.dataTransfer.files);
-  };
   return (
     <DropZone
-      isOver={over}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={onDrop}
+      head="Drop a supplier’s file here"
+      hint={
+        <>
+          CSV, TSV, XLSX, JSON, JSON Lines, XML, or a page with schema.org descriptions; up to 1 GB. Or your own grid’s
+          export, brought back.
+        </>
+      }
+      choose="Choose a file"
+      isBusy={send.isPending}
+      onFiles={([file]) => file && send.mutate(file)}
     >
-      <Box row gap={4}>
-        <Box grow>
-          <Box as="h2" textSize={14.5}>
-            Drop a supplier’s file here
-          </Box>
-          <Box as="span" small muted>
-            CSV, TSV, XLSX, JSON, JSON Lines, XML, or a page with schema.org descriptions; up to 1 GB. Or your own
-            grid’s export, brought back.
-          </Box>
-        </Box>
-        <input ref={input} type="file" hidden aria-label="File" onChange={(event) => take(event.target.files)} />
-        <Button variant="contained" disabled={send.isPending} onClick={() => input.current?.click()}>
-          Choose a file
-        </Button>
-      </Box>
       {send.isPending && <LinearProgress aria-label="Reading the file" sx={{ mt: 1.5 }} />}
       {send.error && <ProblemBox error={send.error} />}
     </DropZone>

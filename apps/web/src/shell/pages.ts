@@ -27,6 +27,8 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
       { to: '/catalog', label: 'Catalog' },
       { to: '/catalog/sheet', label: 'Sheet' },
       { to: '/catalog/found', label: 'Found in texts' },
+      { to: '/catalog/families', label: 'Families from titles' },
+      { to: '/pictures', label: 'Pictures' },
     ],
   },
   {

@@ -1,8 +1,11 @@
-/** Pictures in their order, the first of them the one that stands for the product; moved and taken out as values are written. */
+/** Pictures in their order, the first of them the one that stands for the product; brought in, moved and taken out as values are written. */
 import Button from '@mui/material/Button';
 import type { ProductAnswer } from '@velvet-shelf/contract';
 import { Box } from '../../design/Box';
+import { Ordered } from '../../design/Ordered';
 import { Thumb } from '../../design/Thumb';
+import { Arriving } from '../../pictures/Arriving';
+import '../../pictures/pictures.css';
 import type { Draft } from './draft';
 
 /** Between names, where several are one text. */
@@ -19,58 +22,42 @@ export function Pictures({ product, draft }: { product: ProductAnswer; draft: Dr
       </Box>
     );
   const text = draft.written([product.id], held.attribute) ?? held.text ?? '';
-  const names = text.split(parting).flatMap((name) => name.trim() || []);
+  const names = [...new Set(text.split(parting).flatMap((name) => name.trim() || []))];
   const write = (to: readonly string[]) => draft.write([product.id], held.attribute, to.join(mark), held.text ?? '');
-  const moved = (from: number, to: number) => {
-    const next = names.filter((_, i) => i !== from);
-    next.splice(to, 0, names[from] ?? '');
-    return next;
-  };
-  if (names.length === 0)
-    return (
-      <Box as="p" muted>
-        It has no picture. A supplier’s file, or its “{held.label}” under Values, gives it one.
-      </Box>
-    );
   return (
-    <Box as="ol" unmarked columns="repeat(auto-fill, minmax(150px, 1fr))" gap={4} above={2} aria-label="Pictures">
-      {names.map((name, i) => (
-        <Box as="li" key={name}>
-          <Thumb name={name} size={132} />
-          <Box small cut title={name}>
-            {i === 0 && <b>first · </b>}
-            {name}
-          </Box>
-          <Box row wrap gap={0}>
-            <Button
-              color="inherit"
-              sx={{ p: 0.5, minWidth: 0 }}
-              disabled={i === 0}
-              aria-label={`${name} earlier`}
-              onClick={() => write(moved(i, i - 1))}
-            >
-              Earlier
-            </Button>
-            <Button
-              color="inherit"
-              sx={{ p: 0.5, minWidth: 0 }}
-              disabled={i === names.length - 1}
-              aria-label={`${name} later`}
-              onClick={() => write(moved(i, i + 1))}
-            >
-              Later
-            </Button>
+    <>
+      {names.length === 0 && (
+        <Box as="p" muted>
+          It has no picture yet.
+        </Box>
+      )}
+      <Ordered label="Pictures" ids={names} nameOf={(name) => name} isAcross className="hung" onOrder={write}>
+        {(name, place, handle) => (
+          <>
+            <span className="handle" {...handle} aria-label={`${name}, place ${place}`}>
+              <Thumb name={name} size={132} />
+            </span>
+            <Box small cut title={name}>
+              {place === 1 && <b>first · </b>}
+              {name}
+            </Box>
             <Button
               color="inherit"
               sx={{ p: 0.5, minWidth: 0 }}
               aria-label={`Take ${name} out`}
-              onClick={() => write(names.filter((_, at) => at !== i))}
+              onClick={() => write(names.filter((other) => other !== name))}
             >
               Take out
             </Button>
-          </Box>
-        </Box>
-      ))}
-    </Box>
+          </>
+        )}
+      </Ordered>
+      <Box above={4}>
+        <Arriving
+          hint="They come behind those there are, and are saved with the rest of the page."
+          onCame={(pictures) => write([...new Set([...names, ...pictures.map(({ name }) => name)])])}
+        />
+      </Box>
+    </>
   );
 }
