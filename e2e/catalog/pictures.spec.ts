@@ -66,7 +66,13 @@ test('pictures of a product are brought in on its page, ordered by keys, and sav
   await expect(hung.getByRole('listitem')).toHaveCount(before.length + 1);
   await hung.getByRole('button', { name: /^top view\.jpg, place/ }).focus();
   await page.keyboard.press('Space');
-  await page.keyboard.press('ArrowLeft');
+  // The keys are heard once the pictures are measured.
+  const last = before.length + 1;
+  await expect(page.getByText(`top view.jpg is over place ${last} of ${last}`)).toBeAttached();
+  for (let place = last; place > 1; place--) {
+    await page.keyboard.press('ArrowLeft');
+    await expect(page.getByText(`top view.jpg is over place ${place - 1} of ${last}`)).toBeAttached();
+  }
   await page.keyboard.press('Space');
   await expect(hung.getByRole('button', { name: 'top view.jpg, place 1' })).toBeVisible();
   await page.getByRole('button', { name: /^Save/ }).click();

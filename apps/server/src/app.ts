@@ -1,5 +1,5 @@
 /** The Koa application: small middleware, then the routes of every capability. */
-import { createReadStream, existsSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { join, normalize } from 'node:path';
 import Router from '@koa/router';
 import { api } from '@velvet-shelf/contract';

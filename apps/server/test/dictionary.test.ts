@@ -1,6 +1,6 @@
 /** The dictionary, our tree and the company as people keep them: made, changed, refused with a pointer, taken back. */
 import { sql } from 'drizzle-orm';
-import { queryOne } from '@velvet-shelf/server/db/client';
+import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, db } from './client.js';
 import { blank, keeping } from './keeping.js';
@@ -67,8 +67,11 @@ describe('an attribute', () => {
 
 describe('our tree', () => {
   const changed = async (path: string[], to: object) => {
-    const { id, names, spellings, parentId, position, hidden } = await category(path.join('/'));
-    return client.send('PATCH', `/api/values/${id}`, { to, was: { names, spellings, parentId, position, hidden } });
+    const { id, names, spellings, parentId, position, requires, hidden } = await category(path.join('/'));
+    return client.send('PATCH', `/api/values/${id}`, {
+      to,
+      was: { names, spellings, parentId, position, requires, hidden },
+    });
   };
 
   it('takes paths, and makes what is not there', async () => {
@@ -94,6 +97,37 @@ describe('our tree', () => {
     expect([circle.status, circle.body.detail]).toEqual([409, expect.stringContaining('Nothing stands below itself')]);
     await client.undo();
     expect((await category('Planters/Indoor pots')).goods).toBe(goods);
+  });
+  it('requires values of its goods, those below inherit it; goods are measured by it, until the undo', async () => {
+    const [row] = await queryRows<{ id: number }>(
+      db,
+      sql`SELECT p.id FROM product p JOIN list_value c ON c.key = p.category JOIN list_value a ON a.id = c.parent_id
+          WHERE p.kind = 'variant' AND p.stands AND a.names::text LIKE '%Planters%' AND p.facts ->> 'glaze' IS NOT NULL ORDER BY p.id LIMIT 1`,
+    );
+    const measured = async () => {
+      const { body } = await client.get(`/api/products/${row?.id}`);
+      const [held] = await queryRows<{ complete: number }>(
+        db,
+        sql`SELECT complete FROM product WHERE id = ${row?.id ?? 0}`,
+      );
+      return {
+        complete: held?.complete,
+        required: body.values.filter((value: Body) => value.isRequired).map((value: Body) => value.attribute),
+      };
+    };
+    const before = await measured();
+    expect(before.required).toEqual([]);
+    const lacks = (await client.get(`/api/products/${row?.id}`)).body.values.find(
+      ({ origin, language }: Body) => origin === 'none' && language === null,
+    ).attribute;
+    const unknown = await changed(['Planters'], { requires: ['nobody'] });
+    expect([unknown.status, unknown.body.detail]).toEqual([400, expect.stringContaining('nobody')]);
+    expect((await changed(['Planters'], { requires: ['glaze', lacks] })).body.job).not.toBeNull();
+    await client.idle();
+    expect(await measured()).toEqual({ complete: 50, required: expect.arrayContaining(['glaze', lacks]) });
+    await client.undo();
+    await client.idle();
+    expect(await measured()).toEqual(before);
   });
   it('has no two of one name beside each other', async () => {
     const { names } = await category('Planters/Hanging planters');

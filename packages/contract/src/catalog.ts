@@ -83,6 +83,8 @@ export const productValueSchema = z.object({
   choices: z.array(optionSchema).nullable(),
   language: z.string().nullable(),
   level: z.enum(['family', 'variant']),
+  /** Its category requires one. */
+  isRequired: z.boolean(),
   /** As one would type it; null = no value. */
   text: z.string().nullable(),
   /** As people read it. */

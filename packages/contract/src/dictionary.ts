@@ -42,6 +42,8 @@ export const valueFields = z.object({
   parentId: rowNumber.nullable(),
   /** Among those beside it. */
   position: z.number().int().min(0).max(2_000_000_000),
+  /** Keys of attributes that goods of it must have a value of, besides those of what it stands below. */
+  requires: z.array(z.string().min(1).max(200)).max(200),
   hidden: z.boolean(),
 });
 export type ValueFields = z.infer<typeof valueFields>;
@@ -160,7 +162,8 @@ export const dictionary = {
     summary: 'Rename a value, move it, give it spellings, put it away or back; goods, maps and conditions follow it',
     params: idParam,
     body: changeOf(valueFields),
-    answer: z.object({}),
+    /** The job that tells the goods, where what is required of them changed. */
+    answer: z.object({ job: z.number().nullable() }),
   }),
   mergeValue: endpoint({
     role: 'editor',

@@ -96,10 +96,13 @@ export function draftVariant(
   const { attributes, home } = dictionary;
   const text = heldText(facts, dictionary);
   const title = titleOf(texts, dictionary);
+  const hasValue = (key: string) => {
+    // Of an attribute that was made one with another, by the key of that.
+    const current = attributes.get(key)?.key ?? key;
+    return facts[current] !== undefined || texts[current]?.[home] !== undefined;
+  };
   const has = (fact: Role | 'price') =>
-    fact === 'price'
-      ? before.price !== null
-      : withRole(attributes, fact).some(({ key }) => facts[key] !== undefined || texts[key]?.[home] !== undefined);
+    fact === 'price' ? before.price !== null : withRole(attributes, fact).some(({ key }) => hasValue(key));
   return {
     id: before.id,
     kind: before.kind,
@@ -118,7 +121,7 @@ export function draftVariant(
     price: before.price,
     stock: before.stock,
     offers: before.offers,
-    complete: completeness(has),
+    complete: completeness({ role: has, attribute: hasValue }, requiredOf(text('category'), dictionary)),
     search: searchWords([
       title,
       text('sku'),
@@ -131,6 +134,10 @@ export function draftVariant(
     ]),
   };
 }
+
+/** Keys of what a category requires, those above it heard. */
+export const requiredOf = (category: string | null, { attributes }: Dictionary): string[] =>
+  category === null ? [] : listOf(attributes, 'category').requires(category);
 
 /** Reads a product's text by the role of its attribute. */
 const heldText =

@@ -18,6 +18,7 @@ import { notFound } from '../http/problem.js';
 import { type RecordSource, columnOf, feeding, loadSources, writtenNumber } from '../claims/versions.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf } from '../dictionary/lists.js';
+import { requiredOf } from './draft.js';
 import { asideNow } from './aside.js';
 import { planOf } from './plans.js';
 import { loadUnits } from './resolve.js';
@@ -86,6 +87,9 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     .innerJoin(tables.supplier, eq(tables.supplier.id, tables.record.supplierId))
     .where(and(eq(tables.record.productId, id), isNotNull(tables.record.contentId)))
     .orderBy(tables.supplier.rank, tables.record.id);
+  const required = new Set(
+    requiredOf(product.category, dictionary).map((key) => dictionary.attributes.get(key)?.key ?? key),
+  );
   const wanted: [string, Attribute, string | undefined][] = [];
   for (const attribute of dictionary.attributes.values()) {
     if (isComputed(attribute.key)) continue;
@@ -125,7 +129,12 @@ export async function showProduct(db: Database, id: number, locale?: string): Pr
     version: product.version,
     sources: speaking,
     values: wanted.map(([slot, attribute, language]) =>
-      showValue(slots.get(slot), slot, attribute, language, sources, { isFamily, reader: dictionary.reader }),
+      showValue(slots.get(slot), slot, attribute, language, sources, {
+        isFamily,
+        reader: dictionary.reader,
+        // In our own language: others are asked for by channels.
+        isRequired: required.has(attribute.key) && (language === undefined || language === dictionary.home),
+      }),
     ),
     aside: await asideNow(db, id),
     plan: isFamily || family ? await planOf(db, family?.id ?? id) : null,
@@ -140,7 +149,7 @@ function showValue(
   attribute: Attribute,
   language: string | undefined,
   sources: Map<number, RecordSource>,
-  { isFamily, reader }: { isFamily: boolean; reader: Reader },
+  { isFamily, reader, isRequired }: { isFamily: boolean; reader: Reader; isRequired: boolean },
 ): ProductValue {
   const value = slot?.value;
   return {
@@ -152,6 +161,7 @@ function showValue(
     choices: optionsOf(attribute, reader.names),
     language: language ?? null,
     level: attribute.level,
+    isRequired,
     text: value === undefined ? null : typedText(value, attribute),
     shown: value === undefined ? null : shownText(value, attribute, reader),
     origin:

@@ -19,6 +19,7 @@ export async function loadLists(on: Executor): Promise<Map<number, ListValue[]>>
       parent: parent.key,
       mergedInto: successor.key,
       hidden: tables.listValue.hidden,
+      requires: tables.listValue.requires,
     })
     .from(tables.listValue)
     .leftJoin(parent, eq(parent.id, tables.listValue.parentId))

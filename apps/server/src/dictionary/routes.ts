@@ -34,10 +34,9 @@ export function dictionaryRoutes(router: AppRouter, services: Services): void {
   route(router, services, dictionary.values, async ({ params }) => ({ items: await listValues(db, params.id) }));
   route(router, services, dictionary.addValues, ({ user, params, body }) => addToList(services, user, params.id, body));
   route(router, services, dictionary.addCategories, ({ user, body }) => addToList(services, user, undefined, body));
-  route(router, services, dictionary.changeValue, async ({ user, params, body }) => {
-    await changeValue(services, user, params.id, body);
-    return {};
-  });
+  route(router, services, dictionary.changeValue, async ({ user, params, body }) => ({
+    job: await changeValue(services, user, params.id, body),
+  }));
   route(router, services, dictionary.mergeValue, async ({ user, params, body }) => ({
     job: await mergeValue(services, user, params.id, body.into),
   }));

@@ -3,11 +3,12 @@ import type { ListValueAnswer, ValueFields } from '@velvet-shelf/contract';
 import { foldText, groupBy } from '@velvet-shelf/core/values';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Executor, first, queryRows, texts } from '../db/client.js';
+import { type Executor, first, isAmong, queryRows, texts } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { deltaOfFields, fieldsOfAction, takeRowsBack } from '../history/fields.js';
 import { resolveAnew } from '../history/follow.js';
 import type { Undoing, Undone } from '../history/undo.js';
+import { runAside } from '../jobs/aside.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { addValues, categoryAttribute, lockDictionary } from './new.js';
@@ -17,11 +18,12 @@ const { listValue, attribute } = tables;
 export type ValueRow = typeof listValue.$inferSelect;
 type Row = ValueRow;
 
-const fieldsOf = ({ names, spellings, parentId, position, hidden }: Row): ValueFields => ({
+const fieldsOf = ({ names, spellings, parentId, position, requires, hidden }: Row): ValueFields => ({
   names,
   spellings,
   parentId,
   position,
+  requires,
   hidden,
 });
 
@@ -166,8 +168,8 @@ export async function changeValue(
   user: User,
   id: number,
   { to, was }: { to: Partial<ValueFields>; was: Partial<ValueFields> },
-): Promise<void> {
-  await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
+): Promise<number | null> {
+  const { answer: job } = await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
     await lockDictionary(on.tx);
     const held = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
     if (!held) throw notFound(`value ${id}`);
@@ -176,12 +178,30 @@ export async function changeValue(
     const rows = (await rowsOf(on.tx, held.attributeId)).filter(({ mergedInto }) => mergedInto === null);
     expectPlace(rows, held, { ...fieldsOf(held), ...to });
     const delta = deltaOfFields(fieldsOf(held), to, was);
-    if (Object.keys(delta).length === 0) return;
+    if (Object.keys(delta).length === 0) return null;
+    await expectAttributes(on.tx, to.requires ?? []);
     await on.tx.update(listValue).set(to).where(eq(listValue.id, id));
     on.say(sayChange((pathsOf(rows, home).get(id) ?? []).join(' / '), to));
     on.change({ kind: 'list value', id, delta });
     await touchPlaces(on);
+    // What is required is inherited: where a value stands says what it requires.
+    const isRequired = rows.some(({ requires }) => requires.length > 0) && 'parentId' in delta;
+    return 'requires' in delta || isRequired
+      ? resolveAnew(on.tx, 'Telling the goods what their category requires', on.id)
+      : null;
   });
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
+/** Refuses keys that no attribute has. */
+async function expectAttributes(on: Executor, keys: readonly string[]): Promise<void> {
+  const known = await on.select({ key: attribute.key }).from(attribute).where(isAmong(attribute.key, keys));
+  const unknown = keys.find((key) => !known.some((row) => row.key === key));
+  if (unknown !== undefined)
+    throw badRequest(`There is no attribute “${unknown}”`, [
+      { pointer: '/body/to/requires', detail: 'No attribute of ours' },
+    ]);
 }
 
 /** Names that channels are sent, and what stands below what, are read by every place. */
@@ -191,6 +211,7 @@ export async function touchPlaces(on: Pick<Acting, 'tx' | 'dirtyPlace'>): Promis
 
 function sayChange(name: string, to: Partial<ValueFields>): string {
   if (to.hidden !== undefined) return to.hidden ? `Put ${name} away` : `Took ${name} back`;
+  if (to.requires !== undefined) return `Said what ${name} requires`;
   if (to.names !== undefined) return `Renamed ${name}`;
   return to.parentId === undefined ? `Changed ${name}` : `Moved ${name}`;
 }
@@ -273,7 +294,7 @@ export async function undoLists(
   });
   // What nothing has is read by no place.
   if (dirtyPlace && fields.size > 0) await touchPlaces({ tx, dirtyPlace });
-  if (by !== undefined && fields.has('mergedInto'))
-    await resolveAnew(tx, 'Giving the goods back what was made one', by);
+  if (by !== undefined && ['mergedInto', 'requires', 'parentId'].some((field) => fields.has(field)))
+    await resolveAnew(tx, 'Giving the goods back what their lists said', by);
   return { left };
 }

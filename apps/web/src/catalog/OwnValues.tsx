@@ -23,8 +23,24 @@ export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValue
     ({ origin, attribute }) => (origin !== 'none' && !(onlyOwn && origin === 'inherited')) || attribute === focus,
   );
   const bare = facts.filter(({ origin, attribute }) => origin === 'none' && attribute !== focus);
+  const required = product.values.filter(({ isRequired }) => isRequired);
+  const lacking = required.filter(({ origin, shown }) => origin === 'none' || shown === null);
   return (
     <>
+      {!onlyOwn && required.length > 0 && (
+        <Box small below={1} role="status">
+          Its category requires {plural(required.length, 'value')}:{' '}
+          {lacking.length === 0 ? (
+            <Box as="span" tone="ready">
+              it has all of them
+            </Box>
+          ) : (
+            <Box as="span" tone="blocked">
+              {lacking.map(({ label }) => label).join(', ')} {lacking.length === 1 ? 'is' : 'are'} missing
+            </Box>
+          )}
+        </Box>
+      )}
       <Prices key={product.id} product={product} />
       {isFamily && (
         <Box small muted below={1}>
@@ -53,14 +69,16 @@ export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValue
         <Box as="summary" small muted>
           {plural(bare.length, 'attribute')} without a value
         </Box>
-        {bare.map((value) => (
-          <ValueRow
-            key={`${product.id} ${value.attribute}@${value.language}`}
-            productId={product.id}
-            value={value}
-            editing={false}
-          />
-        ))}
+        {[...bare]
+          .sort((a, b) => Number(b.isRequired) - Number(a.isRequired))
+          .map((value) => (
+            <ValueRow
+              key={`${product.id} ${value.attribute}@${value.language}`}
+              productId={product.id}
+              value={value}
+              editing={false}
+            />
+          ))}
       </Box>
     </>
   );

@@ -49,6 +49,8 @@ export const theme = createTheme({
     MuiTooltip: { defaultProps: { enterDelay: 400 } },
     MuiInputBase: { styleOverrides: { root: { fontSize: 13 } } },
     MuiMenuItem: { styleOverrides: { root: { fontSize: 13, minHeight: 30 } } },
+    // Ours is darker: the library's grey is too near the ground of a page (WCAG 1.4.3).
+    MuiToggleButton: { styleOverrides: { root: { color: 'var(--shelf-palette-ink-2)' } } },
     MuiTab: {
       styleOverrides: {
         root: { minHeight: 36, minWidth: 0, padding: '6px 10px', textTransform: 'none', fontWeight: 600 },

@@ -1,10 +1,11 @@
 /** One value of a list: its names by language, how else it is written, where it stands. */
 import Button from '@mui/material/Button';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type ListValueAnswer, type ValueFields, api } from '@velvet-shelf/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type DictionaryRow, type ListValueAnswer, type ValueFields, api } from '@velvet-shelf/contract';
 import { sayLanguage } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { z } from 'zod';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
@@ -19,7 +20,20 @@ const asked = z.object({
   spellings: z.string().transform(linesOf),
   /** Number of the value it stands below, as text; empty = at the root. */
   below: z.string(),
+  requires: z.array(z.string()),
 });
+
+/** Keys of what those above it require. */
+function inheritedBy({ parentId }: ListValueAnswer, all: readonly ListValueAnswer[]): string[] {
+  const byId = new Map(all.map((row) => [row.id, row]));
+  const keys = new Set<string>();
+  for (let at = byId.get(parentId ?? 0); at; at = byId.get(at.parentId ?? 0))
+    for (const key of at.requires) keys.add(key);
+  return [...keys];
+}
+
+export const labelOf = (attributes: readonly DictionaryRow[] | undefined, key: string): string =>
+  attributes?.find((row) => row.key === key)?.label ?? key;
 
 export function ValueForm({
   value,
@@ -39,15 +53,18 @@ export function ValueForm({
     names: spoken.map((language) => ({ language, name: value.names[language] ?? '' })),
     spellings: value.spellings.join('\n'),
     below: value.parentId === null ? '' : String(value.parentId),
+    requires: value.requires,
   });
+  const attributes = useQuery({ ...ask(api.dictionary.list), enabled: isTree });
+  const inherited = inheritedBy(value, all);
   const { control } = form;
   const [isMerging, setMerging] = useState(false);
   const change = useMutation({
     mutationFn: (to: Partial<ValueFields>) => {
-      const { names, spellings, parentId, position, hidden } = value;
+      const { names, spellings, parentId, position, requires, hidden } = value;
       return call(api.dictionary.changeValue, {
         params: { id: value.id },
-        body: { to, was: { names, spellings, parentId, position, hidden } },
+        body: { to, was: { names, spellings, parentId, position, requires, hidden } },
       });
     },
     onSuccess: () => {
@@ -78,11 +95,11 @@ export function ValueForm({
   return (
     <Form
       form={form}
-      onSend={({ names, spellings, below: at }) =>
+      onSend={({ names, spellings, below: at, requires }) =>
         change.mutate({
           names: Object.fromEntries(names.flatMap(({ language, name }) => (name === '' ? [] : [[language, name]]))),
           spellings,
-          ...(isTree ? { parentId: at === '' ? null : Number(at) } : {}),
+          ...(isTree ? { parentId: at === '' ? null : Number(at), requires } : {}),
         })
       }
       onCancel={onDone}
@@ -107,6 +124,22 @@ export function ValueForm({
           label="Stands below"
           choices={below.map(({ id, path }) => ({ code: String(id), name: path.join(' / ') }))}
           helperText="Empty: at the root"
+        />
+      )}
+      {isTree && (
+        <Pick
+          several
+          control={control}
+          name="requires"
+          label="Requires of its goods"
+          choices={(attributes.data?.items ?? [])
+            .filter(({ putAway, isComputed, key }) => !putAway && !isComputed && !inherited.includes(key))
+            .map(({ key, label }) => ({ code: key, name: label }))}
+          helperText={
+            inherited.length > 0
+              ? `Besides what stands above it: ${inherited.map((key) => labelOf(attributes.data?.items, key)).join(', ')}`
+              : 'How complete goods are is measured by it, below it as well'
+          }
         />
       )}
       {change.error && <ProblemBox error={change.error} />}

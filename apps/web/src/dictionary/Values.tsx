@@ -11,10 +11,11 @@ import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { readPaths } from '../design/paths';
 import { count, plural } from '../design/words';
-import { ValueForm } from './ValueForm';
+import { ValueForm, labelOf } from './ValueForm';
 
 export function Values({ attributeId, isTree = false }: { attributeId: number; isTree?: boolean }) {
   const values = useQuery(ask(api.dictionary.values, { params: { id: attributeId } }));
+  const attributes = useQuery({ ...ask(api.dictionary.list), enabled: isTree });
   const [open, setOpen] = useState<number>();
   return (
     <>
@@ -41,6 +42,16 @@ export function Values({ attributeId, isTree = false }: { attributeId: number; i
                   cell: (row) => `${row.path.at(-1) ?? ''}${row.hidden ? ' · put away' : ''}`,
                 },
                 { head: 'Also written', look: { muted: true, small: true }, cell: sayOthers },
+                ...(isTree
+                  ? [
+                      {
+                        head: 'Requires',
+                        look: { small: true, muted: true },
+                        cell: ({ requires }: ListValueAnswer) =>
+                          requires.map((key) => labelOf(attributes.data?.items, key)).join(', '),
+                      },
+                    ]
+                  : []),
                 { head: 'Goods', look: { num: true }, cell: ({ goods }) => count(goods) },
                 {
                   head: '',

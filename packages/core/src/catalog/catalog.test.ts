@@ -36,16 +36,20 @@ it('a family title holds only words that nearly all of its titles hold', () => {
 });
 
 it('counts how complete goods are: eight parts, of which one is either identifier', () => {
-  const has =
-    (...slots: string[]) =>
-    (slot: string) =>
-      slots.includes(slot);
+  const has = (...slots: string[]) => ({ role: (slot: string) => slots.includes(slot), attribute: () => false });
   expect(completeness(has())).toBe(0);
   expect(completeness(has('title'))).toBe(13);
   expect(completeness(has('gtin', 'mpn'))).toBe(13);
   const all = ['title', 'description', 'brand', 'category', 'pictures', 'price', 'weight'];
   expect(completeness(has(...all))).toBe(88);
   expect(completeness(has(...all, 'mpn'))).toBe(100);
+});
+
+it('counts what a category requires, and nothing else, where it says so', () => {
+  const has = { role: () => true, attribute: (key: string) => key === 'glaze' };
+  expect(completeness(has, ['glaze'])).toBe(100);
+  expect(completeness(has, ['glaze', 'diameter', 'height'])).toBe(33);
+  expect(completeness(has, [])).toBe(100);
 });
 
 it('reads option axes however they are spaced, and leaves what is no axis', () => {

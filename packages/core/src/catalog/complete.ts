@@ -1,6 +1,6 @@
 import type { Role } from '../values/index.js';
 
-/** How complete a product is: the facts every channel builds on. */
+/** What every channel builds on, by role: what is asked for where no category says what it asks for. */
 const parts: readonly (Role | 'price')[][] = [
   ['title'],
   ['description'],
@@ -12,7 +12,16 @@ const parts: readonly (Role | 'price')[][] = [
   ['weight'],
 ];
 
-/** 0–100, of eight parts; `has` tells whether a fact, by its role, has a value. */
-export function completeness(has: (fact: Role | 'price') => boolean): number {
-  return Math.round((parts.filter((part) => part.some(has)).length / parts.length) * 100);
+interface Filled {
+  /** A fact, by its role, has a value. */
+  role: (fact: Role | 'price') => boolean;
+  /** An attribute, by its key, has one. */
+  attribute: (key: string) => boolean;
+}
+
+/** How complete a product is, 0–100: of what its category requires, else of eight parts. */
+export function completeness(has: Filled, required: readonly string[] = []): number {
+  const filled =
+    required.length > 0 ? required.map((key) => has.attribute(key)) : parts.map((part) => part.some(has.role));
+  return Math.round((filled.filter(Boolean).length / filled.length) * 100);
 }

@@ -169,3 +169,19 @@ it('whatever a value is called, its whole name is read back as it', () => {
     }),
   );
 });
+
+it('what is required is inherited down a tree, also by way of what was made one with another', () => {
+  const tree = closedList({
+    choices: [
+      { key: 'a', names: { en: 'Pots' }, requires: ['brand', 'height'] },
+      { key: 'b', names: { en: 'Indoor' }, parent: 'a', requires: ['glaze', 'brand'] },
+      { key: 'c', names: { en: 'Tall' }, parent: 'b' },
+      { key: 'old', names: { en: 'Jars' }, mergedInto: 'b', requires: ['lid'] },
+      { key: 'd', names: { en: 'Loop' }, parent: 'd' },
+    ],
+  });
+  expect(tree.requires('c')).toEqual(['glaze', 'brand', 'height']);
+  expect(tree.requires('a')).toEqual(['brand', 'height']);
+  expect(tree.requires('old')).toEqual(tree.requires('b'));
+  expect([tree.requires('d'), tree.requires('unknown')]).toEqual([[], []]);
+});

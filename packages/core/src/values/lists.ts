@@ -14,6 +14,8 @@ export interface ListValue {
   parent?: string | undefined;
   /** Not offered any more; goods that have it keep it. */
   hidden?: boolean | undefined;
+  /** Keys of attributes that goods of it must have a value of, besides those of what it stands under. */
+  requires?: readonly string[] | undefined;
   /** Key of the value it was made one with: whatever refers to it means that one, and what stood below it stands there. */
   mergedInto?: string | undefined;
 }
@@ -33,6 +35,8 @@ export interface ClosedList {
   names(key: string, language?: string): string[];
   /** The same as one text: “Planters / Indoor pots”. */
   say(key: string, language?: string): string;
+  /** Keys of attributes that goods of a value must have, its own first, then those of what it stands under. */
+  requires(key: string): string[];
   /** Itself and all that stands under it. */
   under(key: string): ReadonlySet<string>;
   /** Place in the order; -1 where it is not on the list. */
@@ -85,12 +89,17 @@ function compileList(given: readonly ListValue[]): ClosedList {
     }
     return Object.values(names)[0] ?? key;
   };
-  const pathFrom = (from: ListValue | undefined, language: string | undefined): string[] => {
-    const path: string[] = [];
+  /** A value with those above it, itself first. */
+  const upFrom = (from: ListValue | undefined): ListValue[] => {
+    const path: ListValue[] = [];
     for (let value = from; value && path.length < byKey.size; value = byKey.get(current(value.parent ?? '')))
-      path.unshift(nameOf(value, language));
+      path.push(value);
     return path;
   };
+  const pathFrom = (from: ListValue | undefined, language: string | undefined): string[] =>
+    upFrom(from)
+      .map((value) => nameOf(value, language))
+      .reverse();
   const names = (key: string, language?: string): string[] => {
     const path = pathFrom(byKey.get(current(key)), language);
     return path.length === 0 ? [key] : path;
@@ -134,6 +143,7 @@ function compileList(given: readonly ListValue[]): ClosedList {
     },
     names,
     say: (key, language) => names(key, language).join(' / '),
+    requires: (key) => [...new Set(upFrom(byKey.get(current(key))).flatMap(({ requires = [] }) => requires))],
     under,
     position: (key) => positions.get(current(key)) ?? -1,
   };

@@ -54,6 +54,8 @@ export const listValue = pgTable(
     spellings: jsonb('spellings').$type<string[]>().notNull().default([]),
     /** Among those beside it. */
     position: integer('position').notNull(),
+    /** Keys of attributes that goods of it must have, besides those of what it stands below. */
+    requires: jsonb('requires').$type<string[]>().notNull().default([]),
     /** Not offered any more; goods that have it keep it. */
     hidden: boolean('hidden').notNull().default(false),
     /** The value it was made one with: whatever refers to its key means that one. Never one that was merged itself. */

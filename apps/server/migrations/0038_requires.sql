@@ -1,0 +1,1 @@
+ALTER TABLE "list_value" ADD COLUMN "requires" jsonb DEFAULT '[]'::jsonb NOT NULL;
