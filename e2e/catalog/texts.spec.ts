@@ -75,3 +75,38 @@ test('axe finds nothing wrong where texts are written', async ({ page }) => {
 test('axe finds nothing wrong with what was found in texts', async ({ page }) => {
   expect(await faultsOn(page, '/catalog/found')).toEqual([]);
 });
+
+test('titles are composed of values in their order, looked at first, written together and taken back', async ({
+  page,
+}) => {
+  await page.goto('/catalog?search=Ambrel&show=variants');
+  await page.getByLabel('Choose all of the view').click();
+  await page.getByRole('button', { name: 'Compose a text…' }).click();
+  const add = async (name: string) => {
+    await page.getByLabel('Add a value').fill(name);
+    await page.getByRole('option', { name, exact: true }).click();
+  };
+  await add('All its options');
+  await add('Brand');
+  const parts = page.getByRole('list', { name: 'Parts of the text' });
+  await parts.getByRole('button', { name: 'Move Brand, place 2' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('Brand is over place 2 of 2')).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('Brand is over place 1 of 2')).toBeAttached();
+  await page.keyboard.press('Space');
+  await parts.getByLabel('behind it').first().fill(' pot');
+  const examples = page.getByRole('table', { name: 'Examples' });
+  await expect(examples.getByRole('cell', { name: /^Brackwater pot 13 cm, Oatmeal$/ })).toBeVisible();
+  await expect(page.getByText(/^of 6 products; the longest has \d+ characters/)).toBeVisible();
+  await page.getByRole('button', { name: 'Write 6 texts' }).click();
+  await expect(page).toHaveURL(/\/catalog$/);
+  const foot = page.getByRole('contentinfo');
+  await expect(foot.getByText('Composed Title of 6 products')).toBeVisible();
+  await foot.getByRole('button', { name: 'Undo' }).click();
+  await expect(foot.getByText('Composed Title of 6 products')).toHaveCount(0);
+});
+
+test('axe finds nothing wrong where texts are composed', async ({ page }) => {
+  expect(await faultsOn(page, '/catalog/compose')).toEqual([]);
+});

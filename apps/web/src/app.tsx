@@ -43,6 +43,7 @@ const router = createBrowserRouter([
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'catalog/sheet', lazy: async () => ({ Component: (await import('./catalog/sheet/Sheet')).Sheet }) },
       { path: 'catalog/found', lazy: async () => ({ Component: (await import('./enrichment/Found')).Found }) },
+      { path: 'catalog/compose', lazy: async () => ({ Component: (await import('./enrichment/Compose')).Compose }) },
       { path: 'catalog/families', lazy: async () => ({ Component: (await import('./enrichment/Gather')).Gather }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },
       {

@@ -4,6 +4,7 @@ import { byHand } from './by-hand.js';
 import { causes } from './causes.js';
 import { catalog } from './catalog.js';
 import { channels } from './channels.js';
+import { compose } from './compose.js';
 import { company } from './company.js';
 import { dictionary } from './dictionary.js';
 import { enrichment } from './enrichment.js';
@@ -29,6 +30,7 @@ export * from './causes.js';
 export * from './catalog.js';
 export * from './channels.js';
 export * from './company.js';
+export * from './compose.js';
 export * from './dictionary.js';
 export * from './effect.js';
 export * from './enrichment.js';
@@ -62,6 +64,7 @@ export const api = {
   asked,
   options,
   families,
+  compose,
   pictures,
   enrichment,
   channels,

@@ -37,6 +37,7 @@ describe('roles', () => {
       [
         "DELETE /api/session",
         "POST /api/bulk/count",
+        "POST /api/compose/try",
         "POST /api/families/propose",
         "POST /api/pictures/place",
         "POST /api/views",

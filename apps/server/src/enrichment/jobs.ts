@@ -1,6 +1,6 @@
 /** What enrichment has done beside the requests. */
 import { z } from 'zod';
-import type { ProposedFamilies, WishedFamilies } from '@velvet-shelf/contract';
+import type { ComposedAnswer, ProposedFamilies, WantedText, WishedFamilies } from '@velvet-shelf/contract';
 import { defineCall, defineJob } from '../jobs/define.js';
 
 const findInput = z.object({
@@ -20,5 +20,10 @@ export const proposeGathering = defineCall<WishedFamilies, ProposedFamilies>({
   run: async ({ db }, wished) => (await import('./gather.js')).proposeFamilies(db, wished),
 });
 
+export const tryText = defineCall<WantedText, ComposedAnswer>({
+  name: 'try-text',
+  run: async ({ db }, wanted) => (await import('./compose.js')).tryComposing(db, wanted),
+});
+
 export const enrichmentJobs = [findValues];
-export const enrichmentCalls = [proposeGathering];
+export const enrichmentCalls = [proposeGathering, tryText];

@@ -61,6 +61,9 @@ export function BulkBar({
         <Button color="inherit" disabled={read.isPending} onClick={() => read.mutate()}>
           Find values in texts
         </Button>
+        <Button color="inherit" onClick={() => void navigate('/catalog/compose', { state: { chosen } })}>
+          Compose a text…
+        </Button>
         <Button color="inherit" onClick={() => void navigate('/catalog/families', { state: { chosen } })}>
           Make families…
         </Button>

@@ -2,3 +2,4 @@ export * from './model.js';
 export { compileExtractor } from './extract.js';
 export * from './sought.js';
 export * from './gather.js';
+export * from './compose.js';
