@@ -101,6 +101,57 @@ test('families alone, then sorted by stock; columns stay chosen', async ({ page 
   await expect(page.getByRole('columnheader', { name: 'Material' })).toBeVisible();
 });
 
+test('groups of conditions narrow the goods, are read on their chip, and are opened again', async ({ page }) => {
+  await page.goto('/catalog?search=Ambrel&show=variants');
+  const shown = (n: number) => expect(page.getByText(new RegExp(`^${n} variants? of`))).toBeVisible();
+  await shown(6);
+  await page.getByRole('button', { name: '+ Group' }).click();
+  const group = page.getByRole('group', { name: 'Group', exact: true });
+  const compare = async (place: number, attribute: string, value: string) => {
+    await group.getByLabel('Attribute').nth(place).click();
+    await page.getByRole('option', { name: attribute, exact: true }).click();
+    await group.getByLabel('Value').nth(place).fill(value);
+  };
+  await compare(0, 'SKU', 'MS-AMB71-13-HA');
+  await group.getByRole('button', { name: '+ Condition' }).click();
+  await compare(1, 'SKU', 'MS-AMB71-20-HA');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await shown(2);
+  await page.reload();
+  await shown(2);
+  await page.getByRole('button', { name: /^one of: SKU is MS-AMB71-13-HA · SKU is MS-AMB71-20-HA/ }).click();
+  await group.getByLabel('Goods of which').click();
+  await page.getByRole('option', { name: 'none of these holds' }).click();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await shown(4);
+});
+
+test('columns are put in order, sized by keys and kept in sight, and are so again', async ({ page }) => {
+  await page.goto('/catalog');
+  const heads = async () =>
+    (await page.getByRole('columnheader').allTextContents()).map((text) => text.trim()).filter(Boolean);
+  const before = await heads();
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('button', { name: 'Move Price, place 2' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText(/Price is over place 2 of/)).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText(/Price is over place 1 of/)).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect.poll(heads).toEqual([before[0], 'Price', 'Category', ...before.slice(3)]);
+  await page.getByRole('button', { name: 'Keep Stock in sight' }).click();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await heads())[1]).toBe('Stock');
+  const width = page.getByRole('slider', { name: 'Width of Stock' });
+  await width.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(width).toHaveAttribute('aria-valuenow', '90');
+  await page.reload();
+  await expect(width).toHaveAttribute('aria-valuenow', '90');
+  expect((await heads()).slice(0, 3)).toEqual([before[0], 'Stock', 'Price']);
+});
+
 test('the arrow keys walk through the goods beside the open one', async ({ page }) => {
   await page.goto('/catalog?show=variants&all=yes');
   const chosen = page.locator('[role=row][aria-selected=true]');

@@ -46,6 +46,22 @@ describe('a view of the grid', () => {
     expect(rows.map((row) => row?.id)).toEqual((await viewIds(db, body.token)).slice(0, 3));
   });
 
+  it('of a search nothing has is of what is like it, in its rows and counts, and says so', async () => {
+    const like = async (search: string) => {
+      const { body } = await client.send('POST', '/api/views', { ...view, search });
+      const { body: counts } = await client.get(`/api/views/${body.token}/counts`);
+      const { body: rows } = await client.get(`/api/views/${body.token}/rows?from=0&count=5`);
+      return { ...body, counted: counts.variants, titles: rows.items.map((row: Body) => row.title) };
+    };
+    const meant = await like('ambrel');
+    expect([meant.isLike, meant.rows]).toEqual([false, 6]);
+    const typed = await like('ambrl');
+    expect(typed).toMatchObject({ isLike: true, rows: typed.counted });
+    expect(typed.titles.join()).toContain('Ambrel');
+    expect(await like('xq')).toMatchObject({ isLike: false, rows: 0 });
+    expect(await like('qqqqzzzzxxxx')).toMatchObject({ isLike: false, rows: 0 });
+  });
+
   it('is forgotten when nobody has asked for it in a day, and says so', async () => {
     const { body } = await client.send('POST', '/api/views', view);
     const other = await client.send('POST', '/api/views', view);

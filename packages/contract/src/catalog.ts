@@ -196,7 +196,8 @@ export const catalog = {
     path: '/api/views',
     summary: 'Open a grid view: answers a token and how many rows it has',
     body: viewSchema,
-    answer: z.object({ token: z.string(), rows: z.number() }),
+    /** `isLike`: no goods have the words of the search; these have words like them. */
+    answer: z.object({ token: z.string(), rows: z.number(), isLike: z.boolean() }),
   }),
   window: endpoint({
     role: 'viewer',

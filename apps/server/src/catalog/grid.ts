@@ -11,8 +11,13 @@ import { kept, nameOf } from '../kept/keep.js';
 import { badRequest, notFound } from '../http/problem.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 
+/** A view as it was opened: where no goods have the words of its search, it is of those that have words like them. */
+export interface LookedAt extends View {
+  isLike?: boolean;
+}
+
 interface Opened {
-  view: View;
+  view: LookedAt;
   ids: readonly number[];
 }
 
@@ -37,11 +42,18 @@ export const idleStates = ['paused', 'withdrawn'];
 const everyday = sql`coalesce(p.state, '') <> ALL(${texts(idleStates)})`;
 
 /** Of rows of the table `product` as p: the view shows them. */
-export const viewFilter = (view: View, dictionary: Dictionary): SQL =>
-  sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : sql`${everyday} AND NOT ${outOfSight}`} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)}`;
+export const viewFilter = (view: LookedAt, dictionary: Dictionary): SQL =>
+  sql`${goods} AND ${completing(view)} AND ${view.everything ? sql`true` : sql`${everyday} AND NOT ${outOfSight}`} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view)}`;
 
-export async function openView(db: Database, view: View): Promise<{ token: string; rows: number }> {
+export async function openView(db: Database, view: View): Promise<{ token: string; rows: number; isLike: boolean }> {
   const dictionary = await loadDictionary(db);
+  const opened = await openAs(db, view, dictionary);
+  if (opened.rows > 0 || !wordsOf(view.search).some(isLong)) return { ...opened, isLike: false };
+  const like = await openAs(db, { ...view, isLike: true }, dictionary);
+  return like.rows === 0 ? { ...opened, isLike: false } : { ...like, isLike: true };
+}
+
+async function openAs(db: Database, view: LookedAt, dictionary: Dictionary): Promise<{ token: string; rows: number }> {
   const filter = viewFilter(view, dictionary);
   const token = randomBytes(18).toString('base64url');
   // Back as one text of numbers: a row each would cost as much as finding them.
@@ -149,11 +161,17 @@ function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
     WHERE ${filter} ORDER BY f.num ${direction}, f.key ${direction}, p.id`;
 }
 
-function searchSql(search: string): SQL {
-  const words = foldText(search).split(' ').filter(Boolean);
+const wordsOf = (search: string): string[] => foldText(search).split(' ').filter(Boolean);
+
+/** Shorter words are like too many others. */
+const isLong = (word: string): boolean => word.length >= 4;
+
+function searchSql({ search, isLike = false }: LookedAt): SQL {
+  const words = wordsOf(search);
   if (words.length === 0) return sql`true`;
   return sql.join(
     words.map((word) => {
+      if (isLike && isLong(word)) return sql`p.search %> ${word}`;
       const like = containing(word);
       // The index knows threes of letters: with fewer it would be gone through whole, and slower than the goods.
       return word.length < 3 ? sql`p.search || '' LIKE ${like}` : sql`p.search LIKE ${like}`;
@@ -275,7 +293,7 @@ export async function stockLeftOut(db: Database, token: string): Promise<number[
   const found = await queryRows<{ id: number }>(
     db,
     sql`SELECT p.id FROM product p WHERE ${goods} AND p.stock > 0 AND NOT (${everyday} AND NOT ${outOfSight})
-          AND ${completing(view)} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view.search)} ORDER BY p.id LIMIT ${mostBulk}`,
+          AND ${completing(view)} AND ${conditionSql(view.condition, dictionary)} AND ${searchSql(view)} ORDER BY p.id LIMIT ${mostBulk}`,
   );
   return found.map(({ id }) => id);
 }
@@ -291,7 +309,7 @@ async function countView(db: Database, view: View) {
   const reason = sql`CASE
     WHEN NOT (${completing(view)}) THEN 'with nothing to complete'
     WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
-    WHEN NOT (${searchSql(view.search)}) THEN 'not found by the search'
+    WHEN NOT (${searchSql(view)}) THEN 'not found by the search'
     WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state
     WHEN ${view.everything ? sql`false` : outOfSight} THEN 'set aside' ELSE 'shown' END`;
   const found = await queryRows<{ reason: string; variants: number; stock: number }>(

@@ -18,7 +18,8 @@ import { count, plural } from '../design/words';
 import { BulkBar } from './BulkBar';
 import { useChoosing } from './choosing';
 import { Product } from './Product';
-import { ColumnMenu, useColumns } from './columns';
+import { ColumnMenu } from './ColumnMenu';
+import { useColumns } from './columns';
 import { ConditionBar } from './Conditions';
 import { ExportMenu } from './Export';
 import { Grid } from './Grid';
@@ -107,6 +108,11 @@ export function Catalog() {
         {choosing.chosen && opened.data && (
           <BulkBar choosing={choosing} chosen={choosing.chosen} rows={opened.data.rows} onDone={reopen} />
         )}
+        {opened.data?.isLike && (
+          <Box small muted below={2} role="status">
+            Nothing has “{view.search}” in its name or numbers; this is what is like it.
+          </Box>
+        )}
         {opened.error && <ProblemBox error={opened.error} />}
         {opened.data &&
           (opened.data.rows === 0 ? (
@@ -122,6 +128,7 @@ export function Catalog() {
               token={opened.data.token}
               rows={opened.data.rows}
               columns={columns.shown}
+              onSize={columns.size}
               sort={view.sort}
               onSort={(sort) => set({ sort })}
               open={open}

@@ -3,7 +3,8 @@ import { Box } from '../design/Box';
 import type { Choosing } from './choosing';
 import { statesOf } from './listed';
 import { useCompany } from '../company/company';
-import { WindowBody, WindowRow } from '../design/Windowed';
+import { SizeHandle } from '../design/SizeHandle';
+import { WindowBody, WindowCell, WindowHead, WindowRow } from '../design/Windowed';
 import { Meter } from '../design/Meter';
 import { useQueries } from '@tanstack/react-query';
 import { type GridRow, api } from '@velvet-shelf/contract';
@@ -19,11 +20,31 @@ import './grid.css';
 
 const windowRows = 100;
 const rowHeight = 34;
+/** Pixels. */
+const checkWidth = 30;
+const productWidth = 330;
+
+/** How the columns stand: those that stay in sight each at its distance from the edge, and what stands before them with them. */
+function layOutColumns(columns: readonly Column[]) {
+  const lefts = new Map<string, number>();
+  let left = checkWidth + productWidth;
+  for (const { key, width, isFrozen } of columns) {
+    if (isFrozen) lefts.set(key, left);
+    left += width;
+  }
+  const product = lefts.size > 0 ? `${productWidth}px` : `minmax(${productWidth}px, 1fr)`;
+  return {
+    template: `${checkWidth}px ${product} ${columns.map(({ width }) => `${width}px`).join(' ')}`,
+    least: left,
+    lefts,
+  };
+}
 
 interface GridProps {
   token: string;
   rows: number;
-  columns: Column[];
+  columns: readonly Column[];
+  onSize: (column: string, width: number) => void;
   sort: string;
   onSort(sort: string): void;
   open: number | undefined;
@@ -33,7 +54,7 @@ interface GridProps {
   onExpired(): void;
 }
 
-export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosing, onExpired }: GridProps) {
+export function Grid({ token, rows, columns, onSize, sort, onSort, open, onOpen, choosing, onExpired }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows,
@@ -74,7 +95,8 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
   held.current = byPage;
   const rowAt = (index: number): GridRow | null | undefined =>
     byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
-  const template = `30px minmax(330px, 1fr) ${columns.map((column) => `${column.width}px`).join(' ')}`;
+  const isFrozen = columns.some((column) => column.isFrozen);
+  const { template, least, lefts } = layOutColumns(columns);
   const current = visible.find((virtualItem) => rowAt(virtualItem.index)?.id === open)?.index;
   /** The row chosen last: with Shift those up to the next one are too. */
   const chosenLast = useRef<number>(undefined);
@@ -118,15 +140,15 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
       onKeyDown={onKey}
       ref={scroller}
     >
-      <Box columns={template} className="grid-head" role="row">
-        <span role="columnheader">
+      <WindowHead columns={template} least={least} className="grid-head" role="row">
+        <WindowCell role="columnheader" left={isFrozen ? 0 : undefined}>
           <Check
             label="Choose all of the view"
             checked={choosing.isAll}
             onChange={(to) => (to ? choosing.all() : choosing.none())}
           />
-        </span>
-        <Head id="family" label="Product" sort={sort} onSort={onSort} />
+        </WindowCell>
+        <Head id="family" label="Product" sort={sort} onSort={onSort} left={isFrozen ? checkWidth : undefined} />
         {columns.map((column) => (
           <Head
             key={column.key}
@@ -136,10 +158,12 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
             sort={sort}
             onSort={onSort}
             fixed={column.key === 'places'}
+            left={lefts.get(column.key)}
+            size={{ width: column.width, onSize: (width) => onSize(column.key, width) }}
           />
         ))}
-      </Box>
-      <WindowBody high={virtual.getTotalSize()}>
+      </WindowHead>
+      <WindowBody high={virtual.getTotalSize()} least={least}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
           const isOpen = row !== undefined && row?.id === open;
@@ -156,19 +180,26 @@ export function Grid({ token, rows, columns, sort, onSort, open, onOpen, choosin
             >
               {row ? (
                 <>
-                  <span role="gridcell">
+                  <WindowCell role="gridcell" left={isFrozen ? 0 : undefined}>
                     <Check
                       label={`Choose ${row.sku ?? row.title ?? 'this'}`}
                       checked={choosing.isChosen(row)}
                       isFixed={choosing.isDecided(row)}
                       onChange={(to, isSpan) => choose(index, to, isSpan)}
                     />
-                  </span>
-                  <First row={row} flat={sort !== 'family'} />
+                  </WindowCell>
+                  <WindowCell role="gridcell" className="cut" left={isFrozen ? checkWidth : undefined}>
+                    <First row={row} flat={sort !== 'family'} />
+                  </WindowCell>
                   {columns.map((column) => (
-                    <span key={column.key} role="gridcell" className={`cut ${column.numeric ? 'num' : ''}`}>
+                    <WindowCell
+                      key={column.key}
+                      role="gridcell"
+                      className={`cut ${column.numeric ? 'num' : ''}`}
+                      left={lefts.get(column.key)}
+                    >
                       {cell(row, column, currency)}
-                    </span>
+                    </WindowCell>
                   ))}
                 </>
               ) : (
@@ -220,6 +251,8 @@ function Head({
   sort,
   onSort,
   fixed,
+  left,
+  size,
 }: {
   id: string;
   label: string;
@@ -227,14 +260,17 @@ function Head({
   sort: string;
   onSort: (sort: string) => void;
   fixed?: boolean;
+  left?: number | undefined;
+  size?: { width: number; onSize: (width: number) => void };
 }) {
   const down = sort === `-${id}`;
   const up = sort === id;
   return (
-    <span
+    <WindowCell
       role="columnheader"
       aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
       className={numeric ? 'num' : ''}
+      left={left}
     >
       {fixed ? (
         label
@@ -244,14 +280,15 @@ function Head({
           {up ? ' ↑' : down ? ' ↓' : ''}
         </button>
       )}
-    </span>
+      {size && <SizeHandle label={label} {...size} />}
+    </WindowCell>
   );
 }
 
 function First({ row, flat }: { row: GridRow; flat: boolean }) {
   if (row.kind === 'family')
     return (
-      <Box as="span" cut row role="gridcell">
+      <Box as="span" cut row>
         <Thumb name={row.picture} />
         <Box as="b" cut>
           {row.title}
@@ -262,7 +299,7 @@ function First({ row, flat }: { row: GridRow; flat: boolean }) {
       </Box>
     );
   return (
-    <Box as="span" cut row padLeft={row.kind === 'variant' && !flat ? 5.5 : 0} role="gridcell">
+    <Box as="span" cut row padLeft={row.kind === 'variant' && !flat ? 5.5 : 0}>
       <Thumb name={row.picture} />
       <Box as="span" cut muted wide={122} fixed title={row.sku ?? ''}>
         {row.sku ?? 'no SKU'}

@@ -1,6 +1,6 @@
 /** What the catalog shows, as its address has it: the grid and the sheet show the same. */
 import type { View } from '@velvet-shelf/contract';
-import { type Comparison, comparisonSchema } from '@velvet-shelf/core/conditions';
+import { type Condition, conditionSchema } from '@velvet-shelf/core/conditions';
 import { z } from 'zod';
 import { inAddress } from '../api/address';
 
@@ -10,7 +10,7 @@ export const catalogAddress = z.object({
   show: z.enum(['both', 'variants', 'families']).default('both'),
   all: inAddress.flag,
   toComplete: inAddress.flag,
-  where: inAddress.list(comparisonSchema),
+  where: inAddress.list(conditionSchema),
   /** The product in the drawer, its tab, and the attribute one came for. */
   open: inAddress.number,
   tab: z.string().default('facts'),
@@ -24,13 +24,11 @@ export const addressOf = (view: View) => ({
   show: view.show,
   all: view.everything,
   toComplete: view.toComplete,
-  where: comparisonsOf(view.condition),
+  where: partsOf(view.condition),
 });
 
-/** A view of the catalog is of comparisons that all hold. */
-function comparisonsOf(condition: View['condition']): Comparison[] {
-  return 'all' in condition ? condition.all.flatMap((part) => comparisonSchema.safeParse(part).data ?? []) : [];
-}
+/** A view of the catalog is of conditions that all hold, each a comparison or a group. */
+const partsOf = (condition: Condition): Condition[] => ('all' in condition ? condition.all : [condition]);
 
 export const viewOf = ({
   search,

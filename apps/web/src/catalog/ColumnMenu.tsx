@@ -1,0 +1,73 @@
+/** Columns of the grid: put in order by drag or keys, kept in sight, taken out, and others shown. */
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
+import MenuItem from '@mui/material/MenuItem';
+import MenuList from '@mui/material/MenuList';
+import Popover from '@mui/material/Popover';
+import { useState } from 'react';
+import { Box } from '../design/Box';
+import { Ordered } from '../design/Ordered';
+import { RemoveButton } from '../design/RemoveButton';
+import type { Columns } from './columns';
+
+export function ColumnMenu({ columns: { all, shown, toggle, order, freeze } }: { columns: Columns }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const others = all.filter(({ key }) => !shown.some((column) => column.key === key));
+  const labelOf = (key: string) => all.find((column) => column.key === key)?.label ?? key;
+  return (
+    <>
+      <Button
+        variant="outlined"
+        color="inherit"
+        aria-haspopup="dialog"
+        onClick={({ currentTarget }) => setAnchor(currentTarget)}
+      >
+        Columns
+      </Button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { sx: { maxHeight: 520, width: 300 }, role: 'dialog', 'aria-label': 'Columns' } }}
+      >
+        <Box pad={[2, 2.5]}>
+          <Ordered label="Columns shown" ids={shown.map(({ key }) => key)} nameOf={labelOf} onOrder={order}>
+            {(key, place, handle) => (
+              <Box row gap={1.5}>
+                <span className="drag" {...handle} aria-label={`Move ${labelOf(key)}, place ${place}`}>
+                  <DragIndicatorIcon fontSize="small" />
+                </span>
+                <Box as="span" grow cut>
+                  {labelOf(key)}
+                </Box>
+                <Button
+                  color="secondary"
+                  aria-pressed={shown.find((column) => column.key === key)?.isFrozen ?? false}
+                  aria-label={`Keep ${labelOf(key)} in sight`}
+                  sx={{ p: '2px 6px', minWidth: 0 }}
+                  onClick={() => freeze(key, !shown.find((column) => column.key === key)?.isFrozen)}
+                >
+                  {shown.find((column) => column.key === key)?.isFrozen ? 'in sight' : 'scrolls'}
+                </Button>
+                <RemoveButton of={labelOf(key)} onClick={() => toggle(key)} />
+              </Box>
+            )}
+          </Ordered>
+          <Box small muted above={2}>
+            Not shown
+          </Box>
+          <MenuList disablePadding aria-label="Columns not shown">
+            {others.map(({ key, label }) => (
+              <MenuItem key={key} dense disableGutters onClick={() => toggle(key)}>
+                <Checkbox size="small" checked={false} sx={{ p: 0.3, mr: 1 }} tabIndex={-1} />
+                {label}
+              </MenuItem>
+            ))}
+          </MenuList>
+        </Box>
+      </Popover>
+    </>
+  );
+}
