@@ -92,7 +92,7 @@ test('two categories are made one, with what it does said before, and taken back
   await page.goto('/categories');
   const row = (name: string) =>
     page.getByRole('row').filter({ has: page.getByRole('button', { name: `Change ${name}`, exact: true }) });
-  const goods = async (name: string) => Number(await row(name).getByRole('cell').nth(2).textContent());
+  const goods = async (name: string) => Number(await row(name).getByRole('cell').nth(3).textContent());
   const before = await goods('Planters / Indoor pots');
   expect(before).toBeGreaterThan(0);
   await row('Planters / Indoor pots').getByRole('button').click();

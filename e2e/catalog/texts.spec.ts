@@ -95,7 +95,7 @@ test('titles are composed of values in their order, looked at first, written tog
   await page.keyboard.press('ArrowUp');
   await expect(page.getByText('Brand is over place 1 of 2')).toBeAttached();
   await page.keyboard.press('Space');
-  await parts.getByLabel('behind it').first().fill(' pot');
+  await parts.getByLabel('behind it').first().fill(' pot ');
   const examples = page.getByRole('table', { name: 'Examples' });
   await expect(examples.getByRole('cell', { name: /^Brackwater pot 13 cm, Oatmeal$/ })).toBeVisible();
   await expect(page.getByText(/^of 6 products; the longest has \d+ characters/)).toBeVisible();

@@ -1,14 +1,14 @@
-/** A family of our own sheet that grows: the key its rows share, what its variants have, and what a new one takes over from the next. */
+/** A family that grows: the key its rows of our own sheet share, what its variants have, and what a new one takes over from the next. */
 import type { ByHand } from '@velvet-shelf/contract';
 import { axesOf, isComputed } from '@velvet-shelf/core/catalog';
 import type { RecordContent } from '@velvet-shelf/core/intake';
 import { foldText, identifyingRoles, keyOf } from '@velvet-shelf/core/values';
 import { currentSlots, splitSlot } from '@velvet-shelf/core/claims';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { typedText } from '../../catalog/product.js';
 import { type Executor, first } from '../../db/client.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
-import { conflict, notFound } from '../../http/problem.js';
+import { notFound } from '../../http/problem.js';
 import * as tables from '../../db/schema/index.js';
 
 interface Sibling {
@@ -18,14 +18,14 @@ interface Sibling {
 }
 
 export interface Growing {
-  /** What the rows of our own sheet share. */
-  key: string;
+  /** What the rows of our own sheet share; undefined where none is of it, and new ones are put there once they are made. */
+  key: string | undefined;
   /** Folded names of its axes: those that most of its variants have. */
   axes: ReadonlySet<string>;
   siblings: readonly Sibling[];
 }
 
-/** Refuses a family that no row of our own sheet is of. */
+/** What our own rows say goes before what suppliers say: new ones are rows of ours. */
 export async function growingFamily(on: Executor, own: number, id: number): Promise<Growing> {
   const family = await first(
     on
@@ -36,6 +36,9 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
   if (family?.kind !== 'family') throw notFound(`family ${id}`);
   const rows = await on
     .select({
+      product: tables.product.id,
+      isOwn: sql<boolean>`${tables.record.supplierId} = ${own}`,
+      keyOf: tables.familyKey.productId,
       sku: tables.product.sku,
       key: tables.record.key,
       content: tables.recordContent.content,
@@ -44,14 +47,18 @@ export async function growingFamily(on: Executor, own: number, id: number): Prom
     .from(tables.record)
     .innerJoin(tables.recordContent, eq(tables.recordContent.id, tables.record.contentId))
     .innerJoin(tables.product, eq(tables.product.id, tables.record.productId))
-    .where(and(eq(tables.record.supplierId, own), eq(tables.product.familyId, id)))
-    .orderBy(asc(tables.record.id));
-  const key = rows.map(({ content }) => content.family).find((one) => one !== undefined);
-  if (key === undefined)
-    throw conflict(
-      `${family.title ?? 'This family'} is in suppliers’ files alone: its variants come from there. Bring one of ours in first`,
-    );
-  const siblings = rows.map((row) => ({
+    .innerJoin(tables.supplier, eq(tables.supplier.id, tables.record.supplierId))
+    .leftJoin(tables.familyKey, eq(tables.familyKey.id, tables.record.familyKeyId))
+    .where(eq(tables.product.familyId, id))
+    .orderBy(asc(tables.supplier.rank), asc(tables.record.id));
+  // A row that somebody put here has the key of where it came from.
+  const key = rows.find(({ isOwn, content, keyOf: of }) => isOwn && content.family !== undefined && of === id)?.content
+    .family;
+  const seen = new Set<number>();
+  const speaking = [...rows.filter(({ isOwn }) => isOwn), ...rows.filter(({ isOwn }) => !isOwn)].filter(
+    ({ product }) => !seen.has(product) && seen.add(product),
+  );
+  const siblings = speaking.map((row) => ({
     sku: row.sku ?? row.key,
     options: new Map(row.options.map(([axis, value]) => [foldText(axis), value])),
     values: row.content.values,

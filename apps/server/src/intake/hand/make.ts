@@ -5,11 +5,11 @@ import { keyOf } from '@velvet-shelf/core/values';
 import { asc, eq } from 'drizzle-orm';
 import { loadCompany } from '../../company/settings.js';
 import { ownSupplier } from '../../company/suppliers.js';
-import { first } from '../../db/client.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import { badRequest } from '../../http/problem.js';
 import type { Services, User } from '../../http/route.js';
 import { apart } from '../../jobs/aside.js';
+import { gatherGoods } from '../../matching/families.js';
 import { getBatch } from '../batches.js';
 import { discard } from '../discard.js';
 import * as jobs from '../jobs.js';
@@ -57,17 +57,19 @@ async function makeNow(services: Services, user: User, given: ByHand): Promise<{
   }
   await applyTried(services, id, user);
   services.notify('catalog');
-  const made = await first(
-    db
-      .select({ unit: tables.product.unitId })
-      .from(tables.recordVersion)
-      .innerJoin(tables.record, eq(tables.record.id, tables.recordVersion.recordId))
-      .innerJoin(tables.product, eq(tables.product.id, tables.record.productId))
-      .where(eq(tables.recordVersion.batchId, id))
-      .orderBy(asc(tables.recordVersion.row))
-      .limit(1),
-  );
-  return { product: made?.unit ?? 0, batch: id };
+  const made = await db
+    .select({ id: tables.product.id, unit: tables.product.unitId })
+    .from(tables.recordVersion)
+    .innerJoin(tables.record, eq(tables.record.id, tables.recordVersion.recordId))
+    .innerJoin(tables.product, eq(tables.product.id, tables.record.productId))
+    .where(eq(tables.recordVersion.batchId, id))
+    .orderBy(asc(tables.recordVersion.row));
+  if (given.family !== undefined && growing?.key === undefined) {
+    const members = made.map((product) => ({ id: product.id, values: [] }));
+    await gatherGoods(services, user, { families: [{ into: given.family, axes: [], members }] });
+    return { product: given.family, batch: id };
+  }
+  return { product: made[0]?.unit ?? 0, batch: id };
 }
 
 /** What the batch and the history call it. */

@@ -5,7 +5,7 @@ import Tabs from '@mui/material/Tabs';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react';
 import { type ProductAnswer, api } from '@velvet-shelf/contract';
 import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { useAddress, writeAddress } from '../../api/address';
@@ -27,7 +27,7 @@ import { Pictures } from './Pictures';
 import { RackTab } from './RackTab';
 import { Texts } from './Texts';
 import { type ProductAddress, productAddress } from './address';
-import { useDraft } from './draft';
+import { pictureColumns, useDraft } from './draft';
 import { type Beside, useBeside } from './beside';
 
 export function ProductPage() {
@@ -68,7 +68,11 @@ function Page({ product, address, onSet, beside }: PageProps) {
   const chosen = isFamily ? product.siblings.find(({ id }) => id === address.variant) : undefined;
   const variant = useQuery({ ...ask(api.catalog.product, { params: { id: chosen?.id ?? 0 } }), enabled: !!chosen });
   const columns = useQuery({ ...ask(api.sheet.columns), staleTime: 300_000 });
-  const draft = useDraft(columns.data?.items ?? []);
+  const written = useMemo(
+    () => [...(columns.data?.items ?? []), ...pictureColumns([product, variant.data])],
+    [columns.data, product, variant.data],
+  );
+  const draft = useDraft(written);
   const asksVariant = chosen !== undefined && address.level === 'variant';
   const looked = asksVariant ? variant.data : product;
   const tab = address.tab ?? (isFamily ? 'rack' : 'values');

@@ -1,5 +1,5 @@
 /** What somebody has written on a product's page and not saved: texts by goods and slot, and what each was written against. */
-import { type Edit, type SheetColumn, api } from '@velvet-shelf/contract';
+import { type Edit, type ProductAnswer, type SheetColumn, api } from '@velvet-shelf/contract';
 import { cellKey } from '@velvet-shelf/core/catalog';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -56,6 +56,16 @@ interface Sent {
   products: Cells;
   texts: ReadonlyMap<string, string>;
 }
+
+/** Pictures of these goods as columns: a sheet has none of them, a page writes them with the rest. */
+export const pictureColumns = (products: readonly (ProductAnswer | undefined)[]): SheetColumn[] =>
+  products
+    .flatMap((product) => product?.values ?? [])
+    .filter(({ type }) => type === 'media')
+    .map(({ attribute, label, group, type, level, role }) => ({
+      ...{ slot: attribute, label, group, attribute, language: null },
+      read: { key: attribute, label, group, type, level, many: true, perLanguage: false, ...(role ? { role } : {}) },
+    }));
 
 export function useDraft(columns: readonly SheetColumn[]): Draft {
   const [cells, setCells] = useState<ReadonlyMap<string, string>>(new Map());
