@@ -89,3 +89,10 @@ export async function faultsOn(page: Page, path: string): Promise<string[]> {
     .analyze();
   return violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html.slice(0, 160)}`);
 }
+
+/** Presses a key until it is said where what is dragged is: keys are heard only once all is measured, on slow days late. */
+export const moveByKey = (page: Page, key: string, said: string | RegExp): Promise<void> =>
+  expect(async () => {
+    await page.keyboard.press(key);
+    await expect(page.getByText(said)).toBeAttached({ timeout: 10_000 });
+  }).toPass();

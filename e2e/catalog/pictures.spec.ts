@@ -1,6 +1,6 @@
 /** Pictures in the real interface: dropped by the pile, placed by their names, given, ordered by keys, described. In this order. */
 import sharp from 'sharp';
-import { type Page, expect, faultsOn, read, test } from '../hands.js';
+import { type Page, expect, faultsOn, moveByKey, read, test } from '../hands.js';
 
 const shot = async (name: string, colour: string) => ({
   name,
@@ -70,8 +70,7 @@ test('pictures of a product are brought in on its page, ordered by keys, and sav
   const last = before.length + 1;
   await expect(page.getByText(`top view.jpg is over place ${last} of ${last}`)).toBeAttached();
   for (let place = last; place > 1; place--) {
-    await page.keyboard.press('ArrowLeft');
-    await expect(page.getByText(`top view.jpg is over place ${place - 1} of ${last}`)).toBeAttached();
+    await moveByKey(page, 'ArrowLeft', `top view.jpg is over place ${place - 1} of ${last}`);
   }
   await page.keyboard.press('Space');
   await expect(hung.getByRole('button', { name: 'top view.jpg, place 1' })).toBeVisible();

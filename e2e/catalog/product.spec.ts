@@ -1,5 +1,5 @@
 /** The page of a product, in the real interface: its rack, what channels ask, its options, each taken back. In this order. */
-import { type Page, expect, faultsOn, idle, read, test } from '../hands.js';
+import { type Page, expect, faultsOn, idle, moveByKey, read, test } from '../hands.js';
 
 const familyNamed = async (page: Page, words: string) =>
   (await read(page, `/api/search?q=${words}`)).items.find(({ kind }: { kind: string }) => kind === 'family').id;
@@ -136,8 +136,7 @@ test('values are put in another order by keys, and sorted again', async ({ page 
   await values.getByRole('button', { name: 'Move 20 cm' }).focus();
   await page.keyboard.press('Space');
   await expect(page.getByText(/20 cm is over place 3 of 3/)).toBeAttached();
-  await page.keyboard.press('ArrowUp');
-  await expect(page.getByText(/20 cm is over place 2 of 3/)).toBeAttached();
+  await moveByKey(page, 'ArrowUp', /20 cm is over place 2 of 3/);
   await page.keyboard.press('Space');
   await expect.poll(shown).toEqual(['13 cm', '20 cm', '16 cm']);
   await page.getByRole('button', { name: 'Sort the values of diameter' }).click();

@@ -1,5 +1,5 @@
 /** Values found in the texts of many goods, in the real interface: read, taken, turned down, taken back. In this order. */
-import { expect, faultsOn, idle, read, test } from '../hands.js';
+import { expect, faultsOn, idle, moveByKey, read, test } from '../hands.js';
 
 test('the texts of chosen goods are read, what they say is taken or turned down, and taken back', async ({ page }) => {
   await page.goto('/catalog');
@@ -92,8 +92,7 @@ test('titles are composed of values in their order, looked at first, written tog
   await parts.getByRole('button', { name: 'Move Brand, place 2' }).focus();
   await page.keyboard.press('Space');
   await expect(page.getByText('Brand is over place 2 of 2')).toBeAttached();
-  await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Brand is over place 1 of 2')).toBeAttached();
+  await moveByKey(page, 'ArrowUp', 'Brand is over place 1 of 2');
   await page.keyboard.press('Space');
   await parts.getByLabel('behind it').first().fill(' pot ');
   const examples = page.getByRole('table', { name: 'Examples' });

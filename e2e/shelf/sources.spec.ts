@@ -1,6 +1,6 @@
 /** Every file a supplier sends, and one product out of several sources, in the real interface. After path.spec, in this order. */
 import { readFileSync } from 'node:fs';
-import { applied, drop, expect, faultsOn, idle, picked, test, tryIt } from '../hands.js';
+import { applied, drop, expect, faultsOn, idle, moveByKey, picked, test, tryIt } from '../hands.js';
 
 test('a workbook: sheets and hidden columns are said, our goods tell its words, listings’ fate is foreseen', async ({
   page,
@@ -108,8 +108,7 @@ test('whose word counts: a policy, and an order of sources moved by keys', async
   await expect(second).toHaveAttribute('aria-pressed', 'true');
   // The keys are heard once the sources are measured.
   await expect(page.getByText('Brackwater Pottery is over place 2')).toBeAttached();
-  await page.keyboard.press('ArrowLeft');
-  await expect(page.getByText('Brackwater Pottery is over place 1')).toBeAttached();
+  await moveByKey(page, 'ArrowLeft', 'Brackwater Pottery is over place 1');
   await page.keyboard.press('Space');
   await expect(order.getByRole('listitem').first()).toContainText('Brackwater Pottery');
 });

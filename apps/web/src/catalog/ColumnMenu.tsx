@@ -5,16 +5,18 @@ import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import MenuItem from '@mui/material/MenuItem';
 import MenuList from '@mui/material/MenuList';
 import Popover from '@mui/material/Popover';
+import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Box } from '../design/Box';
 import { Ordered } from '../design/Ordered';
 import { RemoveButton } from '../design/RemoveButton';
-import type { Columns } from './columns';
+import { type Columns, boundWidth } from './columns';
 
-export function ColumnMenu({ columns: { all, shown, toggle, order, freeze } }: { columns: Columns }) {
+export function ColumnMenu({ columns: { all, shown, toggle, order, size, freeze } }: { columns: Columns }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const others = all.filter(({ key }) => !shown.some((column) => column.key === key));
   const labelOf = (key: string) => all.find((column) => column.key === key)?.label ?? key;
+  const widthOf = (key: string) => shown.find((column) => column.key === key)?.width ?? 0;
   return (
     <>
       <Button
@@ -30,7 +32,7 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, freeze } }: {
         anchorEl={anchor}
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        slotProps={{ paper: { sx: { maxHeight: 520, width: 300 }, role: 'dialog', 'aria-label': 'Columns' } }}
+        slotProps={{ paper: { sx: { maxHeight: 520, width: 350 }, role: 'dialog', 'aria-label': 'Columns' } }}
       >
         <Box pad={[2, 2.5]}>
           <Ordered label="Columns shown" ids={shown.map(({ key }) => key)} nameOf={labelOf} onOrder={order}>
@@ -42,6 +44,7 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, freeze } }: {
                 <Box as="span" grow cut>
                   {labelOf(key)}
                 </Box>
+                <Width label={`Width of ${labelOf(key)}`} width={widthOf(key)} onSize={(width) => size(key, width)} />
                 <Button
                   color="secondary"
                   aria-pressed={shown.find((column) => column.key === key)?.isFrozen ?? false}
@@ -69,5 +72,26 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, freeze } }: {
         </Box>
       </Popover>
     </>
+  );
+}
+
+/** In pixels; said once one leaves it or presses Enter. */
+function Width({ label, width, onSize }: { label: string; width: number; onSize: (width: number) => void }) {
+  const [text, setText] = useState(String(width));
+  const say = () => {
+    const wished = boundWidth(Number(text) || width);
+    setText(String(wished));
+    onSize(wished);
+  };
+  return (
+    <TextField
+      size="small"
+      value={text}
+      onChange={({ target }) => setText(target.value.replace(/\D/g, ''))}
+      onBlur={say}
+      onKeyDown={({ key }) => key === 'Enter' && say()}
+      sx={{ width: 58 }}
+      slotProps={{ htmlInput: { 'aria-label': label, inputMode: 'numeric', sx: { p: '3px 8px', textAlign: 'right' } } }}
+    />
   );
 }

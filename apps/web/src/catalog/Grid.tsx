@@ -280,7 +280,7 @@ function Head({
           {up ? ' ↑' : down ? ' ↓' : ''}
         </button>
       )}
-      {size && <SizeHandle label={label} {...size} />}
+      {size && <SizeHandle {...size} />}
     </WindowCell>
   );
 }

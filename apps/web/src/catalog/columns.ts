@@ -31,6 +31,9 @@ const slot = 'velvet.catalog.columns';
 const least = 40;
 const most = 800;
 
+/** A width that a column may have. */
+export const boundWidth = (width: number): number => Math.round(Math.min(most, Math.max(least, width)));
+
 const keptSchema = z.array(
   z.object({
     key: z.string(),
@@ -93,7 +96,7 @@ export function useColumns(): Columns {
         kept.some((column) => column.key === key) ? kept.filter((column) => column.key !== key) : [...kept, { key }],
       ),
     order: (keys) => keep(keys.flatMap((key) => kept.find((column) => column.key === key) ?? [])),
-    size: (key, width) => change(key, { width: Math.round(Math.min(most, Math.max(least, width))) }),
+    size: (key, width) => change(key, { width: boundWidth(width) }),
     freeze: (key, to) => change(key, { isFrozen: to }),
   };
 }

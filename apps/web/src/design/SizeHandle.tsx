@@ -1,29 +1,12 @@
-/** The edge of a column: drawn with the pointer, or moved by arrow keys. */
+/** The edge of a column, drawn with the pointer; whoever uses keys is given a figure elsewhere. */
 import { useRef } from 'react';
 
-/** Pixels a key moves it. */
-const step = 10;
-
-export function SizeHandle({
-  label,
-  width,
-  onSize,
-}: {
-  label: string;
-  width: number;
-  onSize: (width: number) => void;
-}) {
+export function SizeHandle({ width, onSize }: { width: number; onSize: (width: number) => void }) {
   const from = useRef<{ x: number; width: number }>(undefined);
   return (
     <span
       className="size-handle"
-      role="slider"
-      aria-orientation="horizontal"
-      aria-label={`Width of ${label}`}
-      aria-valuenow={width}
-      aria-valuemin={40}
-      aria-valuemax={800}
-      tabIndex={0}
+      aria-hidden="true"
       onClick={(event) => event.stopPropagation()}
       onPointerDown={(event) => {
         event.preventDefault();
@@ -32,13 +15,6 @@ export function SizeHandle({
       }}
       onPointerMove={({ clientX }) => from.current && onSize(from.current.width + clientX - from.current.x)}
       onPointerUp={() => (from.current = undefined)}
-      onKeyDown={(event) => {
-        const by = event.key === 'ArrowLeft' ? -step : event.key === 'ArrowRight' ? step : 0;
-        if (by === 0) return;
-        event.preventDefault();
-        event.stopPropagation();
-        onSize(width + by);
-      }}
     />
   );
 }
