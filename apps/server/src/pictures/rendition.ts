@@ -37,9 +37,10 @@ export async function renditionOf(config: Config, picture: Picture, query: unkno
   const read = rule.safeParse(query);
   if (!read.success) throw fromZod(read.error, 'query');
   const { side, square, format = picture.format } = read.data;
+  const content = picture.hash === '' ? `picture-${picture.id}` : picture.hash;
   if (side === undefined && square === undefined && format === picture.format)
-    return { path: pathOf(config, picture), format, tag: picture.hash };
-  const tag = `${picture.hash}-${side ?? 'full'}-${square ?? 'own'}`;
+    return { path: pathOf(config, picture), format, tag: content };
+  const tag = `${content}-${side ?? 'full'}-${square ?? 'own'}`;
   const directory = join(config.files, 'renditions');
   const path = join(directory, `${tag}.${pictureFormats[format]?.extension ?? format}`);
   if (!existsSync(path)) {

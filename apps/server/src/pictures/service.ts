@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { PictureAnswer } from '@velvet-shelf/contract';
-import { type Media, foldText, withRole } from '@velvet-shelf/core/values';
+import { type Media, foldText, textKey, withRole } from '@velvet-shelf/core/values';
 import { type SQL, and, asc, eq, gt, ne, sql } from 'drizzle-orm';
 import { pictureKeys } from '../catalog/draft.js';
 import { followResolved } from '../catalog/resolve-all.js';
@@ -111,10 +111,9 @@ export async function listMissing(db: Database) {
       ),
     );
   const factsOf = new Map(goods.map(({ id, facts }) => [id, facts]));
-  const arrived = new Set(keys.map(({ key }) => key));
   return keys.map((row) => {
     const named = [...pictured].flatMap((key) => (factsOf.get(row.product)?.[key] ?? []) as Media[]);
-    const name = named.find((each) => arrived.has(row.key) && foldText(each.name).startsWith(row.key))?.name;
+    const name = named.find((each) => textKey(each.name) === row.key)?.name;
     return { name: name ?? row.key, goods: row.goods, product: row.product };
   });
 }
@@ -218,7 +217,7 @@ export async function describePicture(
 /** Throws one away that no goods name; its content goes with the last name it has. */
 export async function removePicture({ db, config }: Services, id: number): Promise<void> {
   const named = attributeIds(await loadDictionary(db));
-  await db.transaction(async (tx) => {
+  const last = await db.transaction(async (tx) => {
     const held = await first(tx.select().from(media).where(eq(media.id, id)).for('update'));
     if (!held) throw notFound(`picture ${id}`);
     const { used } = await pictureOf(tx, id, named);
@@ -231,6 +230,7 @@ export async function removePicture({ db, config }: Services, id: number): Promi
       .select({ id: media.id })
       .from(media)
       .where(and(eq(media.hash, held.hash), ne(media.id, id)));
-    if (!other) await rm(pathOf(config, held), { force: true });
+    return other ? undefined : held;
   });
+  if (last) await rm(pathOf(config, last), { force: true });
 }

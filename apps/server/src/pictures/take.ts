@@ -2,16 +2,18 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { copyFile, mkdir, readFile, rename, rm, stat } from 'node:fs/promises';
-import { extname, join } from 'node:path';
+import { basename, extname, join } from 'node:path';
 import { groundOf } from '@velvet-shelf/core/catalog';
 import { textKey } from '@velvet-shelf/core/values';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import sharp, { type Metadata } from 'sharp';
 import type { Config } from '../config.js';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
-import { Problem, badRequest } from '../http/problem.js';
+import { badRequest } from '../http/problem.js';
 
+/** Space of the lock, apart from those of jobs, evaluation and joins. */
+const nameSpace = 4183;
 /** What is decoded: a picture of more is an attack, or no picture of goods. */
 const mostPixels = 120_000_000;
 /** Of the copy that is measured, in pixels. */
@@ -29,10 +31,19 @@ export const pictureFormats: Readonly<Record<string, { extension: string; type: 
 };
 
 export type Picture = typeof tables.media.$inferSelect;
+type Measures = Pick<Picture, 'bytes' | 'width' | 'height' | 'plain' | 'blank'>;
 
-/** Where what goes out stands, by content: the names of goods are nobody's file names. */
-export const pathOf = ({ files }: Pick<Config, 'files'>, { hash, format }: Pick<Picture, 'hash' | 'format'>): string =>
-  join(files, 'pictures', `${hash}.${pictureFormats[format]?.extension ?? 'bin'}`);
+/**
+ * Where what goes out stands, by content: the names of goods are nobody's file names. One that came before its content was
+ * known stands by its name.
+ */
+export const pathOf = (
+  { files }: Pick<Config, 'files'>,
+  { hash, format, name }: Pick<Picture, 'hash' | 'format' | 'name'>,
+): string =>
+  hash === ''
+    ? join(files, 'media', basename(name))
+    : join(files, 'pictures', `${hash}.${pictureFormats[format]?.extension ?? 'bin'}`);
 
 /**
  * Takes the file at a path as a picture of this name. Another picture of the name is not written over: this one goes by the
@@ -51,31 +62,39 @@ export async function takePicture(
   const metadata = await readHead(path, name);
   const { format } = metadata;
   await mkdir(join(config.files, 'pictures'), { recursive: true });
-  const kept = pathOf(config, { hash, format });
+  const kept = pathOf(config, { hash, format, name });
   const changes = changesOf(metadata);
-  // Beside the place first: what stands there is whole.
+  const measures = await fit(path, kept, { format, isChanged: changes.length > 0 }).catch((error: unknown) => {
+    throw badRequest(`“${name}” cannot be read as a picture: ${sayFault(error)}`);
+  });
+  const free = await freeName(on, cleanName(name, format), hash);
+  if (free.held) return free.held;
+  const [row] = await on
+    .insert(tables.media)
+    .values({ name: free.name, key: textKey(free.name), hash, format, changes, ...measures })
+    .returning();
+  if (!row) throw new Error(`No row was made of ${name}`);
+  return row;
+}
+
+/** Writes what goes out to its place, whole or not at all, and measures it. */
+async function fit(
+  path: string,
+  kept: string,
+  { format, isChanged }: { format: string; isChanged: boolean },
+): Promise<Measures> {
   const draft = `${kept}.${randomUUID()}`;
   try {
-    if (changes.length === 0) await copyFile(path, draft);
-    else
+    if (isChanged)
       await sharp(path, { limitInputPixels: mostPixels })
         .rotate()
         .toColourspace('srgb')
-        .toFormat(format, format === 'jpeg' || format === 'webp' ? { quality } : {})
+        .toFormat(format as 'jpeg', format === 'jpeg' || format === 'webp' ? { quality } : {})
         .toFile(draft);
+    else await copyFile(path, draft);
     const measures = await measure(draft);
     if (!existsSync(kept)) await rename(draft, kept);
-    const free = await freeName(on, cleanName(name, format), hash);
-    if (free.held) return free.held;
-    const [row] = await on
-      .insert(tables.media)
-      .values({ name: free.name, key: textKey(free.name), hash, format, changes, ...measures })
-      .returning();
-    if (!row) throw new Error(`No row was made of ${name}`);
-    return row;
-  } catch (error) {
-    if (error instanceof Problem) throw error;
-    throw badRequest(`“${name}” cannot be read as a picture: ${sayFault(error)}`);
+    return measures;
   } finally {
     await rm(draft, { force: true });
   }
@@ -109,7 +128,7 @@ function changesOf({ orientation, space, exif, xmp, iptc, format }: Metadata): s
   ].flatMap((words) => words ?? []);
 }
 
-async function measure(path: string): Promise<Pick<Picture, 'bytes' | 'width' | 'height' | 'plain' | 'blank'>> {
+async function measure(path: string): Promise<Measures> {
   const { width, height } = await sharp(path, { limitInputPixels: mostPixels }).metadata();
   const { data, info } = await sharp(path, { limitInputPixels: mostPixels })
     .resize(measured, measured, { fit: 'inside', withoutEnlargement: true })
@@ -139,6 +158,8 @@ function cleanName(name: string, format: string): string {
 
 /** The name, or the first with a figure that no other content has; `held` where this content has it already. */
 async function freeName(on: Executor, name: string, hash: string): Promise<{ name: string; held?: Picture }> {
+  // Of two of one name at one moment the second finds it taken.
+  await on.execute(sql`SELECT pg_advisory_xact_lock(${nameSpace}, 0)`);
   const end = extname(name);
   for (let n = 1; ; n++) {
     const wanted = n === 1 ? name : `${name.slice(0, name.length - end.length)}-${n}${end}`;
