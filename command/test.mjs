@@ -12,11 +12,11 @@ const results = join(state, 'test-results');
 
 /** Pieces that take longest and are therefore begun first; the others follow in any order. */
 const longest = [
+  'e2e/catalog',
   'e2e/shelf',
   'intake.test.ts',
   'e2e/supplier',
   'e2e/channel',
-  'e2e/catalog',
   'e2e/files',
   'mangled.test.ts',
   'careful.test.ts',
@@ -55,8 +55,8 @@ export async function test({ only }) {
   const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
   for (const { part } of pieces) tally.get(part).left++;
   try {
-    // Two at a time: they wait a lot, for a browser, a server, a database.
-    await Promise.all([1, 2].map(() => work(pieces, grounds, tally)));
+    // Three at a time on two processors: they wait a lot, for a browser, a server, a database.
+    await Promise.all([1, 2, 3].map(() => work(pieces, grounds, tally)));
   } finally {
     await Promise.all(Object.values(grounds).map((ground) => ground?.strike()));
   }
