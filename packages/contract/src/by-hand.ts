@@ -1,4 +1,5 @@
 /** Goods that somebody makes by hand: a single one, or a family with its options. */
+import { axisNameSchema } from '@velvet-shelf/core/catalog';
 import { z } from 'zod';
 import { endpoint, idParam, rowNumber } from './endpoint.js';
 
@@ -19,16 +20,7 @@ export const byHandSchema = z.object({
   /** Said of each of them, texts in the company's own language. */
   shared: z.array(said).max(300),
   /** Names of its option axes; none where it is a single one. */
-  axes: z
-    .array(
-      z
-        .string()
-        .trim()
-        .min(1, 'Give the option a name')
-        .max(60)
-        .regex(/^[^:|]*$/, 'Without : and |'),
-    )
-    .max(6, 'Six options at most'),
+  axes: z.array(axisNameSchema).max(6, 'Six options at most'),
   variants: z
     .array(
       z.object({

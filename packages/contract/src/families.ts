@@ -1,4 +1,5 @@
 /** Families as people make them: proposed from titles, made, goods put in and taken out, and broken up. */
+import { axisNameSchema, optionValueSchema } from '@velvet-shelf/core/catalog';
 import { z } from 'zod';
 import { chosenSchema } from './bulk.js';
 import { effectSchema } from './effect.js';
@@ -9,32 +10,19 @@ export const mostPlaced = 5000;
 /** Axes of a family that is made at once. */
 const mostAxes = 12;
 
-const axisName = z
-  .string()
-  .trim()
-  .min(1, 'Say what it is')
-  .max(100)
-  .regex(/^[^|]*$/, 'Without |');
-const optionText = z
-  .string()
-  .trim()
-  .min(1)
-  .max(200)
-  .regex(/^[^|]*$/, 'Without |');
-
 export const gatheredSchema = z.object({
   families: z
     .array(
       z.object({
         /** The family that they come into; null: one is made. */
         into: rowNumber.nullable().default(null),
-        axes: z.array(axisName).max(mostAxes),
+        axes: z.array(axisNameSchema).max(mostAxes),
         members: z
           .array(
             z.object({
               id: rowNumber,
               /** By axis; null: what it has there, or nothing. */
-              values: z.array(optionText.nullable()).max(mostAxes),
+              values: z.array(optionValueSchema.nullable()).max(mostAxes),
             }),
           )
           .min(1)

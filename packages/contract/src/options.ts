@@ -1,5 +1,5 @@
 /** Options of a family: what people say of its axes and values, and of each variant's own value on an axis. */
-import { optionPlanSchema } from '@velvet-shelf/core/catalog';
+import { axisNameSchema, optionPlanSchema, optionValueSchema } from '@velvet-shelf/core/catalog';
 import { z } from 'zod';
 import { effectSchema, triedEffectSchema } from './effect.js';
 import { endpoint, idParam, rowNumber } from './endpoint.js';
@@ -15,15 +15,9 @@ export const optionChangeSchema = z.object({
     .array(
       z.object({
         variant: rowNumber,
-        axis: optionPlanSchema.shape.axes.element.shape.name,
+        axis: axisNameSchema,
         /** Null: it has none on this axis. */
-        value: z
-          .string()
-          .trim()
-          .min(1)
-          .max(200)
-          .regex(/^[^|]*$/, 'Without |')
-          .nullable(),
+        value: optionValueSchema.nullable(),
         /** What it had when this was said. */
         was: z.string().nullable(),
       }),

@@ -20,8 +20,7 @@ import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { planOf, saidOptions, sayOptions, writePlan } from './plans.js';
-import { followResolved } from './resolve-all.js';
-import { resolveUnits } from './resolve.js';
+import { resolveAndFollow } from './resolve-all.js';
 
 /** Saves what is said of a family's options as one action; refuses what was made against others than they are now. */
 export async function saveOptions(
@@ -124,8 +123,7 @@ async function follow(
   families: number[],
   dictionary: Dictionary,
 ) {
-  change(...(await resolveUnits(tx, families, dictionary)));
-  await followResolved(tx, families);
+  change(...(await resolveAndFollow(tx, families, dictionary)));
   await dirty(families);
 }
 

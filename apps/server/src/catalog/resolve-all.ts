@@ -3,8 +3,8 @@ import { asc, and, gt, countDistinct, sql, eq } from 'drizzle-orm';
 import type { JobContext } from '../jobs/define.js';
 import { type Executor, first, isIn } from '../db/client.js';
 import { markDirty } from '../history/dirty.js';
-import { addChanges } from '../history/record.js';
-import { loadDictionary } from '../dictionary/dictionary.js';
+import { type Change, addChanges } from '../history/record.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { createJob } from '../jobs/run.js';
 import { type ResolveInput, resolveEverything } from './jobs.js';
 import { resolveUnits } from './resolve.js';
@@ -19,8 +19,18 @@ export function registerFollowing(following: Following): void {
   followers.push(following);
 }
 
-/** What follows from units that were resolved. */
-export async function followResolved(tx: Executor, units: readonly number[]): Promise<void> {
+/** Units resolved anew, and what follows from that; answers what changed in them. */
+export async function resolveAndFollow(
+  tx: Executor,
+  units: readonly number[],
+  dictionary: Dictionary,
+): Promise<Change[]> {
+  const changes = await resolveUnits(tx, units, dictionary);
+  await followResolved(tx, units);
+  return changes;
+}
+
+async function followResolved(tx: Executor, units: readonly number[]): Promise<void> {
   const products = await tx
     .select({ id: tables.product.id })
     .from(tables.product)
@@ -65,9 +75,7 @@ export async function resolveAll({
     done += units.length;
     const list = units.map(({ unit }) => unit);
     await db.transaction(async (tx) => {
-      const changes = await resolveUnits(tx, list, dictionary);
-      await addChanges(tx, input.action, changes);
-      await followResolved(tx, list);
+      await addChanges(tx, input.action, await resolveAndFollow(tx, list, dictionary));
       await markDirty(tx, list);
       await saveCheckpoint(tx, { after, done });
     });

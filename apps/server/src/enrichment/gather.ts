@@ -87,9 +87,10 @@ function readTitles(rows: readonly Row[], { attributes, languages, home }: Dicti
     const codes = [
       sku,
       gtin,
-      ...numbers.map(({ key, ...rest }) =>
-        facts[key] === undefined ? null : plainValue(facts[key], { key, ...rest }),
-      ),
+      ...numbers.flatMap((attribute) => {
+        const value = facts[attribute.key];
+        return value === undefined ? [] : [plainValue(value, attribute)];
+      }),
     ];
     return {
       id,

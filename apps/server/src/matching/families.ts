@@ -1,11 +1,10 @@
 /** What a person says of families: goods made one, put into another, taken out, and families broken up. */
 import type { Effect, GatheredGoods, PlacedGoods } from '@velvet-shelf/contract';
 import { canonical, foldText } from '@velvet-shelf/core/values';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { sayOptions, saidOptions } from '../catalog/plans.js';
-import { followResolved } from '../catalog/resolve-all.js';
-import { resolveUnits } from '../catalog/resolve.js';
+import { resolveAndFollow } from '../catalog/resolve-all.js';
 import { type Executor, ids, isIn, json, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
@@ -170,7 +169,7 @@ async function standingFamily(tx: Executor, id: number): Promise<{ title: string
   const rows = await tx
     .select({ id: product.id, kind: product.kind, title: product.title })
     .from(product)
-    .where(and(sql`(${product.id} = ${id} OR ${product.familyId} = ${id})`, eq(product.stands, true)))
+    .where(and(or(eq(product.id, id), eq(product.familyId, id)), eq(product.stands, true)))
     .orderBy(product.id)
     .for('update');
   const family = rows.find((row) => row.id === id);
@@ -223,8 +222,7 @@ async function writePlaced(tx: Executor, placed: ReadonlyMap<number, Placed>): P
 async function followPlaced({ tx, dirty }: Pick<Acting, 'tx' | 'dirty'>, products: readonly number[], action: number) {
   const units = await regroup(tx, products);
   await hideEmptied(tx, units, action);
-  const changes = await resolveUnits(tx, units, await loadDictionary(tx));
-  await followResolved(tx, units);
+  const changes = await resolveAndFollow(tx, units, await loadDictionary(tx));
   await dirty(units);
   return changes;
 }

@@ -6,8 +6,7 @@ import type { PictureAnswer } from '@velvet-shelf/contract';
 import { type Media, foldText, textKey, withRole } from '@velvet-shelf/core/values';
 import { type SQL, and, asc, eq, gt, ne, sql } from 'drizzle-orm';
 import { pictureKeys } from '../catalog/draft.js';
-import { followResolved } from '../catalog/resolve-all.js';
-import { resolveUnits } from '../catalog/resolve.js';
+import { resolveAndFollow } from '../catalog/resolve-all.js';
 import { unitsOf } from '../catalog/units.js';
 import { type Database, type Executor, containing, first, ids, iso, isIn, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -178,8 +177,7 @@ async function followArrival(tx: Executor, { key }: Picture, dictionary: Diction
     tx,
     waiting.map(({ id }) => id),
   );
-  await resolveUnits(tx, units, dictionary);
-  await followResolved(tx, units);
+  await resolveAndFollow(tx, units, dictionary);
   await markDirty(tx, units);
 }
 

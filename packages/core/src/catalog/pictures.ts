@@ -75,7 +75,10 @@ function commonest(colours: readonly Colour[]): Colour {
   return [red / n, green / n, blue / n];
 }
 
-/** Letters and figures alone, as numbers are compared: “MS-AMB 71/13” and “ms_amb71-13” are one. */
+/**
+ * Letters and figures alone, signs of letters kept: “MS-AMB 71/13” and “ms_amb71-13” are one. As a database has it that looks
+ * for such a number (small letters, `[:alnum:]` alone); `foldCode` is for those that are compared here.
+ */
 export const bareNumber = (text: string): string =>
   text
     .normalize('NFKC')

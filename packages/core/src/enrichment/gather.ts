@@ -1,5 +1,5 @@
 /** Families proposed from titles: goods of one maker and category whose titles differ only in what tells variants apart. */
-import { foldText, groupBy } from '../values/index.js';
+import { foldCode, foldText, groupBy } from '../values/index.js';
 
 export interface Titled {
   id: number;
@@ -85,13 +85,13 @@ const isTelling = (words: readonly Word[]): boolean =>
   words.filter(({ key }) => /\p{L}{2}/u.test(key)).length >= leastWords;
 
 function readTitle(good: Titled): Read {
-  const codes = new Set(good.codes.map(bare));
+  const codes = new Set(good.codes.map(foldCode));
   const { held = [] } = good;
   const all = wordsOf(good.title);
   const said = new Set(held.flatMap(({ value }) => sequences(all, wordsOf(value))));
   const words = all.filter(
     (word) =>
-      !codes.has(bare(word.key)) &&
+      !codes.has(foldCode(word.key)) &&
       !said.has(word) &&
       !good.found.some((value) => value.start < word.end && word.start < value.end),
   );
@@ -116,8 +116,6 @@ function sequences(title: readonly Word[], sought: readonly Word[]): Word[] {
     return part.length === sought.length && part.every(({ key }, j) => key === sought[j]?.key) ? part : [];
   });
 }
-
-const bare = (text: string): string => foldText(text).replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** A family of these, told apart by what their titles say of attributes and, where given, by words of each's own. */
 function familyOf(group: readonly Read[], ownWords: ((one: Read) => readonly Word[]) | undefined): GatheredFamily {

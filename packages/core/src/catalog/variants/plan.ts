@@ -11,13 +11,15 @@ export type Option = [axis: string, value: string];
 const mostAxes = 12;
 export const mostAxisValues = 2000;
 
-const axisName = z
+/** A name of an option, wherever one is said. */
+export const axisNameSchema = z
   .string()
   .trim()
-  .min(1, 'Give the option a name')
+  .min(1, 'Say what it is called')
   .max(60)
   .regex(/^[^:|]*$/, 'Without : and |');
-const valueName = z
+/** A value of an option. */
+export const optionValueSchema = z
   .string()
   .trim()
   .min(1, 'Give the value a name')
@@ -29,7 +31,7 @@ const amount = z
   .regex(/^-?\d{1,9}(?:\.\d{1,4})?$/, 'An amount, as 2.50');
 
 const plannedValueSchema = z.strictObject({
-  value: valueName,
+  value: optionValueSchema,
   /** Other spellings of it, the sources' own among them. */
   from: z.array(z.string().max(200)).max(200).default([]),
   /** Variants with it leave every assortment. */
@@ -40,7 +42,7 @@ const plannedValueSchema = z.strictObject({
 
 const plannedAxisSchema = z
   .strictObject({
-    name: axisName,
+    name: axisNameSchema,
     /** Other names that sources have for it. */
     from: z.array(z.string().max(200)).max(200).default([]),
     /** Its variants are not told apart by it any more. */
