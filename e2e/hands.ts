@@ -96,3 +96,11 @@ export const moveByKey = (page: Page, key: string, said: string | RegExp): Promi
     await page.keyboard.press(key);
     await expect(page.getByText(said)).toBeAttached({ timeout: 10_000 });
   }).toPass();
+
+/** Takes back what was done last, at the foot of the page, once that says so. */
+export async function undoAtTheFoot(page: Page, words: string | RegExp): Promise<void> {
+  const foot = page.getByRole('contentinfo');
+  await expect(foot.getByText(words)).toBeVisible();
+  await foot.getByRole('button', { name: 'Undo' }).click();
+  await expect(foot.getByText(words)).toHaveCount(0);
+}

@@ -1,12 +1,5 @@
 /** Goods and categories by hand, in the real interface: made, joined, made one, each taken back. In this order. */
-import { type Page, expect, faultsOn, idle, read, test } from '../hands.js';
-
-/** The foot names the last action before it is asked to take it back. */
-async function undoneAtTheFoot(page: Page, words: string | RegExp): Promise<void> {
-  const foot = page.getByRole('contentinfo');
-  await expect(foot.getByText(words)).toBeVisible();
-  await foot.getByRole('button', { name: 'Undo' }).click();
-}
+import { expect, faultsOn, idle, read, test, undoAtTheFoot } from '../hands.js';
 
 test('a family is laid out from its options, corrected where it says, made, and taken back', async ({ page }) => {
   await page.goto('/catalog');
@@ -35,7 +28,7 @@ test('a family is laid out from its options, corrected where it says, made, and 
   await drawer.getByRole('tab', { name: 'Variants' }).click();
   await expect(drawer.getByText('FJELL-M')).toBeVisible();
   await expect(drawer.getByText('FJELL-L')).toHaveCount(0);
-  await undoneAtTheFoot(page, 'Applied Wool blanket Fjell, by hand');
+  await undoAtTheFoot(page, 'Applied Wool blanket Fjell, by hand');
   await expect.poll(async () => (await read(page, '/api/search?q=FJELL')).items).toEqual([]);
 });
 
@@ -54,7 +47,7 @@ test('a family is given a new value of an option, what is there already is known
   await page.getByRole('button', { name: 'Make 1 variant' }).click();
   const place = page.getByRole('gridcell', { name: /MS-HOL42-990MM-CHALK/ });
   await expect(place).toBeVisible();
-  await undoneAtTheFoot(page, /by hand/);
+  await undoAtTheFoot(page, /by hand/);
   await expect(place).toHaveCount(0);
 });
 
@@ -69,7 +62,7 @@ test('a product is deleted with what goes with it said first, and is back with t
   await drawer.getByRole('button', { name: /^Delete / }).click();
   await expect(drawer).toHaveCount(0);
   await expect.poll(found).toBe(before - 1);
-  await undoneAtTheFoot(page, /out of the catalog/);
+  await undoAtTheFoot(page, /out of the catalog/);
   await expect.poll(found).toBe(before);
 });
 
@@ -103,7 +96,7 @@ test('two categories are made one, with what it does said before, and taken back
   await page.getByRole('button', { name: 'Make one', exact: true }).click();
   await expect(row('Planters / Indoor pots')).toHaveCount(0);
   await idle(page);
-  await undoneAtTheFoot(page, 'Made Planters / Indoor pots one with Tools');
+  await undoAtTheFoot(page, 'Made Planters / Indoor pots one with Tools');
   await idle(page);
   await expect
     .poll(async () => (await row('Planters / Indoor pots').count()) && goods('Planters / Indoor pots'))

@@ -1,5 +1,5 @@
 /** Goods chosen in the grid: set aside, given one value, brought back, each taken back. In this order. */
-import { type Page, expect, faultsOn, test } from '../hands.js';
+import { type Page, expect, faultsOn, test, undoAtTheFoot } from '../hands.js';
 
 const variantsShown = async (page: Page): Promise<number> => {
   const words = page.getByText(/^[\d,]+ variants? of [\d,]+ famil/);
@@ -64,10 +64,7 @@ test('one value is given to all that are chosen, with what it changes told first
   await chosen(page).getByLabel('Value', { exact: true }).fill('1.25 kg');
   await expect(chosen(page).getByText(/^6 products, \d of them with another value now/)).toBeVisible();
   await chosen(page).getByRole('button', { name: 'Give it to all' }).click();
-  const foot = page.getByRole('contentinfo');
-  await expect(foot.getByText('Set Weight of 6 products')).toBeVisible();
-  await foot.getByRole('button', { name: 'Undo' }).click();
-  await expect(foot.getByText('Set Weight of 6 products')).toHaveCount(0);
+  await undoAtTheFoot(page, 'Set Weight of 6 products');
 });
 
 test('axe finds nothing wrong with goods chosen', async ({ page }) => {

@@ -1,12 +1,7 @@
 /** Families by hand: broken up, made again from titles and as one, a variant put elsewhere; each taken back at the foot. In this order. */
-import { type Page, expect, faultsOn, test } from '../hands.js';
+import { type Page, expect, faultsOn, test, undoAtTheFoot } from '../hands.js';
 
 const foot = (page: Page) => page.getByRole('contentinfo');
-const undo = async (page: Page, words: RegExp) => {
-  await expect(foot(page).getByText(words)).toBeVisible();
-  await foot(page).getByRole('button', { name: 'Undo' }).click();
-  await expect(foot(page).getByText(words)).toHaveCount(0);
-};
 const open = async (page: Page, row: RegExp) => {
   await page.getByRole('row', { name: row }).click();
   return page.getByRole('complementary', { name: 'Product' });
@@ -41,8 +36,8 @@ test('a family is broken up, told first; its goods are made families again from 
   await form.getByRole('button', { name: 'Make this family' }).click();
   await expect(page).toHaveURL(/\/catalog\/product\/\d+/);
   await expect(page.getByRole('region', { name: /Ambrel/ }).getByText(/6 variants/)).toBeVisible();
-  await undo(page, /^Made a family of 6 products/);
-  await undo(page, /^Broke up Ambrel/);
+  await undoAtTheFoot(page, /^Made a family of 6 products/);
+  await undoAtTheFoot(page, /^Broke up Ambrel/);
   await page.goto('/catalog?search=Ambrel&show=families');
   await expect(page.getByRole('row', { name: /Ambrel footed pot.*6 variants/ })).toBeVisible();
 });
@@ -63,9 +58,9 @@ test('a variant is put into another family with what it is there, warned of one 
   await expect(form.getByText(/already/)).toHaveCount(0);
   await form.getByRole('button', { name: 'Put it there' }).click();
   await expect(drawer.getByText('9 variants')).toBeVisible();
-  await undo(page, /^Put MS-AMB71-13-HA into a family/);
+  await undoAtTheFoot(page, /^Put MS-AMB71-13-HA into a family/);
   await page.goto('/catalog?search=Ambrel&show=variants');
   await open(page, /MS-AMB71-13-HA/);
   await drawer.getByRole('button', { name: 'Take out of its family' }).click();
-  await undo(page, /^Took MS-AMB71-13-HA out of its family/);
+  await undoAtTheFoot(page, /^Took MS-AMB71-13-HA out of its family/);
 });

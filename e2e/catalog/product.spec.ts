@@ -1,5 +1,5 @@
 /** The page of a product, in the real interface: its rack, what channels ask, its options, each taken back. In this order. */
-import { type Page, expect, faultsOn, idle, moveByKey, read, test } from '../hands.js';
+import { type Page, expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 const familyNamed = async (page: Page, words: string) =>
   (await read(page, `/api/search?q=${words}`)).items.find(({ kind }: { kind: string }) => kind === 'family').id;
@@ -12,13 +12,6 @@ async function openFamily(page: Page, words: string, more = ''): Promise<number>
 }
 
 const product = (page: Page, id: number) => read(page, `/api/products/${id}`);
-
-async function undoneAtTheFoot(page: Page, words: string | RegExp): Promise<void> {
-  const foot = page.getByRole('contentinfo');
-  await expect(foot.getByText(words)).toBeVisible();
-  await foot.getByRole('button', { name: 'Undo' }).click();
-  await expect(foot.getByText(words)).toHaveCount(0);
-}
 
 test('a family stands on its rack: arrows go from place to place, and what differs is beside it', async ({ page }) => {
   await page.goto('/catalog?search=Ambrel');
@@ -69,7 +62,7 @@ test('what channels ask is written once, tried before it is saved, and taken bac
     return siblings.find(({ sku }: { sku: string }) => sku === 'MS-AMB71-16-HA').title;
   };
   expect(await held()).not.toMatch(/FREE/);
-  await undoneAtTheFoot(page, /^Set Title/);
+  await undoAtTheFoot(page, /^Set Title/);
   await expect.poll(held).toMatch(/FREE/);
 });
 
@@ -120,7 +113,7 @@ test('options are renamed, hidden and made dearer in place, with what it does to
   await expect(rack.getByRole('gridcell', { name: /hidden$/ })).toHaveCount(3);
   const { siblings } = await product(page, id);
   expect(siblings.filter(({ isHidden }: { isHidden: boolean }) => isHidden)).toHaveLength(3);
-  await undoneAtTheFoot(page, /^Options of Ambrel/);
+  await undoAtTheFoot(page, /^Options of Ambrel/);
   await expect(page.getByRole('grid', { name: 'diameter by glaze' })).toBeVisible();
   await expect(page.getByRole('gridcell', { name: /hidden$/ })).toHaveCount(0);
 });
@@ -162,8 +155,8 @@ test('an option more: variants keep what they are, and the rest of the combinati
   for (const { id: kept, sku, stock } of before)
     expect(after.find((sibling: { id: number }) => sibling.id === kept)).toMatchObject({ sku, stock });
   await idle(page);
-  await undoneAtTheFoot(page, /by hand/);
-  await undoneAtTheFoot(page, /^Options of Ambrel/);
+  await undoAtTheFoot(page, /by hand/);
+  await undoAtTheFoot(page, /^Options of Ambrel/);
   await expect.poll(async () => (await product(page, id)).siblings.length).toBe(6);
 });
 
@@ -186,7 +179,7 @@ test('another like it takes over what names no one thing alone, and is made unde
   const [before, after] = [await product(page, id), await product(page, made)];
   expect(after.category).toEqual(before.category);
   expect(after.siblings).toHaveLength(6);
-  await undoneAtTheFoot(page, /by hand/);
+  await undoAtTheFoot(page, /by hand/);
 });
 
 for (const more of ['', '?options=yes', '?tab=values', '?tab=pictures'])

@@ -1,5 +1,5 @@
 /** Values found in the texts of many goods, in the real interface: read, taken, turned down, taken back. In this order. */
-import { expect, faultsOn, idle, moveByKey, read, test } from '../hands.js';
+import { expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 test('the texts of chosen goods are read, what they say is taken or turned down, and taken back', async ({ page }) => {
   await page.goto('/catalog');
@@ -27,10 +27,7 @@ test('the texts of chosen goods are read, what they say is taken or turned down,
     .first()
     .click();
   await expect.poll(open).toBe(before - 2);
-  const foot = page.getByRole('contentinfo');
-  await expect(foot.getByText('Took 1 value from texts')).toBeVisible();
-  await foot.getByRole('button', { name: 'Undo' }).click();
-  await expect(foot.getByText('Took 1 value from texts')).toHaveCount(0);
+  await undoAtTheFoot(page, 'Took 1 value from texts');
 });
 
 test('a description is written as it is seen, counted against channels, kept as markup, and taken back', async ({
@@ -100,10 +97,7 @@ test('titles are composed of values in their order, looked at first, written tog
   await expect(page.getByText(/^of 6 products; the longest has \d+ characters/)).toBeVisible();
   await page.getByRole('button', { name: 'Write 6 texts' }).click();
   await expect(page).toHaveURL(/\/catalog$/);
-  const foot = page.getByRole('contentinfo');
-  await expect(foot.getByText('Composed Title of 6 products')).toBeVisible();
-  await foot.getByRole('button', { name: 'Undo' }).click();
-  await expect(foot.getByText('Composed Title of 6 products')).toHaveCount(0);
+  await undoAtTheFoot(page, 'Composed Title of 6 products');
 });
 
 test('axe finds nothing wrong where texts are composed', async ({ page }) => {

@@ -26,11 +26,6 @@ const leftOut = async (view: object = {}): Promise<Record<string, number>> =>
 const rowsOf = async (view: object, n: number): Promise<Body[]> =>
   (await client.get(`/api/views/${await open(view)}/rows?from=0&count=${n}`)).body.items;
 const ranked = async (): Promise<Body> => (await client.get('/api/causes')).body;
-/** Takes back the last that is not undone. */
-const undoLast = async (): Promise<Body> => {
-  const { items } = (await client.get('/api/actions')).body;
-  return (await client.undo(items.find(({ canUndo }: Body) => canUndo).id)).body;
-};
 
 describe('goods that are set aside', () => {
   it('leave everyday views and are counted there; those with pieces come back with one click, and undo', async () => {
@@ -48,9 +43,9 @@ describe('goods that are set aside', () => {
     expect(stocked).toEqual(expect.arrayContaining(rows));
     await send('/api/bulk/back', { chosen: { rows: stocked } });
     expect((await counts()).variants).toBe(before.variants + stocked.length - 3);
-    await undoLast();
+    await client.undoLast();
     expect([(await counts()).variants, (await leftOut())['set aside']]).toEqual([before.variants - 3, 3]);
-    await undoLast();
+    await client.undoLast();
     expect(await counts()).toEqual(before);
   });
 
@@ -63,9 +58,9 @@ describe('goods that are set aside', () => {
     expect(await state()).toBe('paused');
     await send('/api/bulk/back', { chosen: { rows: [id] } });
     expect(await state()).toBe('selling');
-    expect((await undoLast()).left).toEqual([]);
+    expect((await client.undoLast()).left).toEqual([]);
     expect(await state()).toBe('paused');
-    await undoLast();
+    await client.undoLast();
     expect(await state()).toBe(held);
   });
 
@@ -140,7 +135,7 @@ describe('one value for many goods', () => {
         .text;
     expect(await held(others[0]?.id)).toBe('stoneware, salt glazed');
     expect((await send('/api/bulk/value', said)).body.goods).toBe(0);
-    await undoLast();
+    await client.undoLast();
     expect(await held(others[0]?.id)).not.toBe('stoneware, salt glazed');
   });
 

@@ -95,6 +95,12 @@ export class Client {
   undo = async (action?: number): Promise<Answer> =>
     this.send('POST', `/api/actions/${action ?? (await this.newest()).id}/undo`);
 
+  /** Takes back the last that is not undone; answers what the undo says. */
+  undoLast = async (): Promise<Answer['body']> => {
+    const { items } = (await this.get('/api/actions')).body;
+    return (await this.undo(items.find(({ canUndo }: { canUndo: boolean }) => canUndo).id)).body;
+  };
+
   /** Three made-up suppliers. */
   async addSuppliers(): Promise<Answer['body'][]> {
     const added = [];

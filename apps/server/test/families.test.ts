@@ -41,11 +41,6 @@ const idOf = async (search: string, number: string): Promise<number> => {
   const goods = await Promise.all((await rowsOf(search)).map(({ id }) => product(id)));
   return goods.find(({ sku, sources }) => (sku ?? sources[0].key) === number).id;
 };
-/** Takes back the last that is not undone. */
-const undoLast = async (): Promise<Body> => {
-  const { items } = (await client.get('/api/actions')).body;
-  return (await client.undo(items.find(({ canUndo }: Body) => canUndo).id)).body;
-};
 const singles = async (mark: string, ...titles: string[]): Promise<number[]> => {
   const made: number[] = [];
   for (const [i, title] of titles.entries())
@@ -89,7 +84,7 @@ describe('a family of singles', () => {
     expect((await client.newest()).words).toBe('Made a family of 3 products');
     await client.idle();
     await expectListingsAnew();
-    expect((await undoLast()).left).toEqual([]);
+    expect((await client.undoLast()).left).toEqual([]);
     expect(await placed('Quellmark')).toEqual(before);
     expect((await client.get(`/api/products/${id}`)).status).toBe(404);
     await client.idle();
@@ -213,7 +208,7 @@ describe('a family a source has', () => {
     expect((await send('/api/families/take-out', { products: [id] })).status).toBe(200);
     expect(await familiesIn()).toEqual({ 'NW-1': from, 'NW-2': null, 'NW-3': from, 'NW-9': null });
     expect((await send('/api/families/take-out', { products: [id] })).body.detail).toContain('of no family');
-    await undoLast();
+    await client.undoLast();
     expect((await familiesIn())['NW-2']).toBe(from);
   });
 
@@ -242,7 +237,7 @@ describe('a family a source has', () => {
     expect((await send('/api/families', { families: [{ into, axes: [], members }] })).status).toBe(200);
     expect(new Set(Object.values(await familiesIn()))).toEqual(new Set([into, null]));
     expect((await client.get(`/api/products/${from}`)).status).toBe(404);
-    await undoLast();
+    await client.undoLast();
     expect(new Set(Object.values(await familiesIn()))).toEqual(new Set([from, null]));
   });
 
@@ -250,7 +245,7 @@ describe('a family a source has', () => {
     const [a, b] = await Promise.all([family(), idOf('Nordwale', 'NW-1')]);
     const answers = await Promise.all([1, 2].map(() => send('/api/families/take-out', { products: [b] })));
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 400]);
-    await undoLast();
+    await client.undoLast();
     expect((await familiesIn())['NW-1']).toBe(a);
   });
 });

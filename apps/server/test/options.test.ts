@@ -42,12 +42,6 @@ const held = async (): Promise<Record<string, string>[]> =>
 const priceOf = async (glaze: string): Promise<string | null> =>
   (await product(family)).siblings.find(({ options }: Body) => options[0][1] === glaze).price;
 
-/** Takes back the last that is not undone. */
-const undoLast = async (): Promise<void> => {
-  const { items } = (await client.get('/api/actions')).body;
-  await client.undo(items.find(({ canUndo }: Body) => canUndo).id);
-};
-
 describe('options of a family', () => {
   beforeEach(async () => {
     family = await makeFamily(true);
@@ -67,8 +61,8 @@ describe('options of a family', () => {
     });
     expect(again.status).toBe(200);
     expect((await held()).at(-1)).toEqual({ tint: 'Terracotta' });
-    await undoLast();
-    await undoLast();
+    await client.undoLast();
+    await client.undoLast();
     expect(await held()).toEqual(before);
     expect((await product(family)).plan).toEqual({ axes: [] });
   });
@@ -168,11 +162,11 @@ describe('a family’s price', () => {
     expect(await priced(rust, null, '21')).toBe(200);
     expect(await priceOf('Rust')).toBe('32.5');
     for (const expected of ['21', '21', '22.5']) {
-      await undoLast();
+      await client.undoLast();
       expect(await priceOf('Rust')).toBe(expected);
     }
     expect(await priceOf('Moss')).toBe('20');
-    await undoLast();
+    await client.undoLast();
     expect(await priceOf('Rust')).toBe('20');
   });
 

@@ -14,9 +14,9 @@ import { type Columns, boundWidth } from './columns';
 
 export function ColumnMenu({ columns: { all, shown, toggle, order, size, freeze } }: { columns: Columns }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const others = all.filter(({ key }) => !shown.some((column) => column.key === key));
-  const labelOf = (key: string) => all.find((column) => column.key === key)?.label ?? key;
-  const widthOf = (key: string) => shown.find((column) => column.key === key)?.width ?? 0;
+  const byKey = new Map(shown.map((column) => [column.key, column]));
+  const labelOf = (key: string) => byKey.get(key)?.label ?? key;
+  const others = all.filter(({ key }) => !byKey.has(key));
   return (
     <>
       <Button
@@ -36,27 +36,30 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, size, freeze 
       >
         <Box pad={[2, 2.5]}>
           <Ordered label="Columns shown" ids={shown.map(({ key }) => key)} nameOf={labelOf} onOrder={order}>
-            {(key, place, handle) => (
-              <Box row gap={1.5}>
-                <span className="drag" {...handle} aria-label={`Move ${labelOf(key)}, place ${place}`}>
-                  <DragIndicatorIcon fontSize="small" />
-                </span>
-                <Box as="span" grow cut>
-                  {labelOf(key)}
+            {(key, place, handle) => {
+              const { label, width, isFrozen = false } = byKey.get(key) ?? { label: key, width: 0 };
+              return (
+                <Box row gap={1.5}>
+                  <span className="drag" {...handle} aria-label={`Move ${label}, place ${place}`}>
+                    <DragIndicatorIcon fontSize="small" />
+                  </span>
+                  <Box as="span" grow cut>
+                    {label}
+                  </Box>
+                  <Width label={`Width of ${label}`} width={width} onSize={(to) => size(key, to)} />
+                  <Button
+                    color="secondary"
+                    aria-pressed={isFrozen}
+                    aria-label={`Keep ${label} in sight`}
+                    sx={{ p: '2px 6px', minWidth: 0 }}
+                    onClick={() => freeze(key, !isFrozen)}
+                  >
+                    {isFrozen ? 'in sight' : 'scrolls'}
+                  </Button>
+                  <RemoveButton of={label} onClick={() => toggle(key)} />
                 </Box>
-                <Width label={`Width of ${labelOf(key)}`} width={widthOf(key)} onSize={(width) => size(key, width)} />
-                <Button
-                  color="secondary"
-                  aria-pressed={shown.find((column) => column.key === key)?.isFrozen ?? false}
-                  aria-label={`Keep ${labelOf(key)} in sight`}
-                  sx={{ p: '2px 6px', minWidth: 0 }}
-                  onClick={() => freeze(key, !shown.find((column) => column.key === key)?.isFrozen)}
-                >
-                  {shown.find((column) => column.key === key)?.isFrozen ? 'in sight' : 'scrolls'}
-                </Button>
-                <RemoveButton of={labelOf(key)} onClick={() => toggle(key)} />
-              </Box>
-            )}
+              );
+            }}
           </Ordered>
           <Box small muted above={2}>
             Not shown

@@ -24,11 +24,11 @@ export const addressOf = (view: View) => ({
   show: view.show,
   all: view.everything,
   toComplete: view.toComplete,
-  where: partsOf(view.condition),
+  where: conditionsOf(view.condition),
 });
 
 /** A view of the catalog is of conditions that all hold, each a comparison or a group. */
-const partsOf = (condition: Condition): Condition[] => ('all' in condition ? condition.all : [condition]);
+const conditionsOf = (condition: Condition): Condition[] => ('all' in condition ? condition.all : [condition]);
 
 export const viewOf = ({
   search,

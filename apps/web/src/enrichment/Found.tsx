@@ -12,6 +12,7 @@ import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { Meter } from '../design/Meter';
+import { ShowMore } from '../design/ShowMore';
 import { count, plural, sayBecoming } from '../design/words';
 
 /** From here on they are taken together. */
@@ -74,13 +75,7 @@ export function Found() {
             )
           }
         </Loaded>
-        {found.hasNextPage && (
-          <Box above={2}>
-            <Button disabled={found.isFetchingNextPage} onClick={() => void found.fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        <ShowMore of={found} />
       </Box>
     </Box>
   );

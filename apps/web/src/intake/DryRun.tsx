@@ -1,5 +1,6 @@
 /** What every row would do (or did): filtered, searched, picked out, corrected; with a reason for each refusal. */
 import { Box } from '../design/Box';
+import { ShowMore } from '../design/ShowMore';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import Chip from '@mui/material/Chip';
@@ -160,11 +161,7 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
             },
           ]}
         />
-        {rows.hasNextPage && (
-          <Button onClick={() => void rows.fetchNextPage()} sx={{ m: 1 }}>
-            Show more rows
-          </Button>
-        )}
+        <ShowMore of={rows} words="Show more rows" />
         {rows.data?.pages[0]?.items.length === 0 && (
           <Box as="p" muted pad={4}>
             No row is like this.

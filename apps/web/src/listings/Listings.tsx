@@ -1,5 +1,6 @@
 /** Listings across places, and the one that is open. */
 import { Box } from '../design/Box';
+import { ShowMore } from '../design/ShowMore';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import { useInfiniteQuery } from '@tanstack/react-query';
@@ -144,11 +145,7 @@ export function Listings() {
               },
             ]}
           />
-          {list.hasNextPage && (
-            <Button sx={{ m: 1 }} onClick={() => void list.fetchNextPage()}>
-              Show more
-            </Button>
-          )}
+          <ShowMore of={list} />
         </Box>
       </Box>
       {open !== undefined && (

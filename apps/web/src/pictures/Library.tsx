@@ -1,7 +1,6 @@
 /** All pictures: brought in by the pile, placed by their names, each with its measures, who names it, and what is seen on it. */
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import Button from '@mui/material/Button';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { type PictureAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
@@ -13,6 +12,7 @@ import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Drawer } from '../design/Drawer';
 import { Empty, Loaded } from '../design/feedback';
+import { ShowMore } from '../design/ShowMore';
 import { SearchBox } from '../design/SearchBox';
 import { Thumb } from '../design/Thumb';
 import { count, plural } from '../design/words';
@@ -101,13 +101,7 @@ export function Library() {
             }
           </Loaded>
         )}
-        {which !== 'missing' && pictures.hasNextPage && (
-          <Box above={2}>
-            <Button disabled={pictures.isFetchingNextPage} onClick={() => void pictures.fetchNextPage()}>
-              Show more
-            </Button>
-          </Box>
-        )}
+        {which !== 'missing' && <ShowMore of={pictures} />}
       </Box>
       {open !== undefined && (
         <Drawer label="Picture" onClose={() => set({ open: undefined })}>

@@ -1,4 +1,5 @@
 import { Box } from '../design/Box';
+import { ShowMore } from '../design/ShowMore';
 import Button from '@mui/material/Button';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
@@ -64,7 +65,7 @@ export function History() {
           },
         ]}
       />
-      {actions.hasNextPage && <Button onClick={() => void actions.fetchNextPage()}>Show earlier</Button>}
+      <ShowMore of={actions} words="Show earlier" />
     </Box>
   );
 }
