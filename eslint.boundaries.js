@@ -4,10 +4,10 @@
  */
 const coreLayers = [
   ['values'],
-  ['conditions'],
+  ['conditions', 'lexicon'],
   ['tabular', 'catalog', 'rulebooks'],
   ['enrichment'],
-  ['claims', 'matching', 'categories', 'fills', 'checks'],
+  ['claims', 'matching', 'categories', 'translations', 'fills', 'checks'],
   ['listings'],
   ['causes', 'prices', 'stock', 'bundles', 'orders'],
   ['intake', 'feeds'],

@@ -16,7 +16,7 @@ export default defineConfig({
     locale: 'en-GB',
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env.VELVET_BROWSER ?? '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-gpu',

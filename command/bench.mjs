@@ -1,7 +1,7 @@
 /** ./velvet bench: ratios to a baseline of the same run, on built JavaScript and a private cluster. */
 import { join } from 'node:path';
 import { build } from './build.mjs';
-import { checkNode, installModules, installPostgres } from './install.mjs';
+import { browserPath, checkNode, installBrowser, installModules, installPostgres } from './install.mjs';
 import { collect, root } from './run.mjs';
 import { Fault, say } from './say.mjs';
 import { raiseGround } from './stage.mjs';
@@ -13,6 +13,8 @@ const needs = {
   feed: (size) => ['--size', sizes[size]],
   intake: () => [],
   answers: (size) => ['--size', sizes[size]],
+  edits: (size) => ['--size', sizes[size]],
+  grid: (size) => ['--size', sizes[size]],
 };
 const names = Object.keys(needs);
 const sizes = { 1000: '1k', 10000: '10k', 100000: '100k' };
@@ -25,6 +27,7 @@ export async function bench({ json, only, size }) {
   checkNode();
   installModules();
   installPostgres();
+  if (only === undefined || only === 'grid') installBrowser();
   build();
   const lines = [];
   const take = (output) => {
@@ -50,8 +53,8 @@ export async function bench({ json, only, size }) {
       const ground = await raiseGround({ load, buffers: '1GB' });
       try {
         // What answers requests is a server with its files.
-        const stage = name === 'answers' ? await ground.stage() : undefined;
-        const env = stage ? { ...stage.env, VELVET_TEST_URL: stage.url } : ground.env;
+        const stage = ['answers', 'edits', 'grid'].includes(name) ? await ground.stage() : undefined;
+        const env = stage ? { ...stage.env, VELVET_TEST_URL: stage.url, VELVET_BROWSER: browserPath() } : ground.env;
         take(await measured(main, name, count, env));
         await stage?.strike();
       } finally {

@@ -39,10 +39,23 @@ export function installPostgres() {
   aptInstall(['postgresql']);
 }
 
+/** Chromium without its windows, which does with two thirds of the work; or the whole one, where there is only that. */
+const browsers = ['chromium-headless-shell', 'chromium'];
+
+/** Path of the browser that is installed. */
+export const browserPath = () => {
+  const name = browsers.find(has);
+  return name && `/usr/bin/${name}`;
+};
+
 export function installBrowser() {
-  if (has('chromium')) return;
+  if (browserPath()) return;
   say('installing Chromium from Debian');
-  aptInstall(['chromium']);
+  try {
+    aptInstall(['chromium-headless-shell']);
+  } catch {
+    aptInstall(['chromium']);
+  }
 }
 
 function aptInstall(packages) {

@@ -1,8 +1,8 @@
 /** ./velvet test: lint and types, unit, integration, end-to-end. Quiet when green, telling when red. */
 import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
-import { build } from './build.mjs';
-import { checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
+import { basename, join } from 'node:path';
+import { build, compiler } from './build.mjs';
+import { browserPath, checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
 import { collect, root } from './run.mjs';
 import { Fault, say } from './say.mjs';
 import { raiseGround } from './stage.mjs';
@@ -30,6 +30,9 @@ const longest = [
   'undo.test.ts',
 ];
 
+/** What a piece may begin with, as the demo’s loader is told it. */
+const grounds = { loaded: { load: ['--bare'] }, stocked: { load: ['--own'] }, empty: {} };
+
 /** Browser tests of a shelf that nobody owns yet. */
 const emptyFolders = ['first-run', 'keys'];
 
@@ -48,17 +51,19 @@ export async function test({ only }) {
   const pieces = [...plainPieces(), ...stagedPieces()].filter(({ part }) => wanted(part));
   const order = ({ name }) => (longest.includes(name) ? longest.indexOf(name) : longest.length);
   pieces.sort((x, y) => order(x) - order(y));
-  const grounds = {
-    loaded: pieces.some(({ stage }) => stage === 'loaded') ? await raiseGround({ load: ['--bare'] }) : undefined,
-    empty: pieces.some(({ stage }) => stage === 'empty') ? await raiseGround() : undefined,
+  // Each when it is first asked for.
+  const raised = new Map();
+  const ground = (stage) => {
+    if (!raised.has(stage)) raised.set(stage, raiseGround(grounds[stage]));
+    return raised.get(stage);
   };
   const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
   for (const { part } of pieces) tally.get(part).left++;
   try {
     // Three at a time on two processors: they wait a lot, for a browser, a server, a database.
-    await Promise.all([1, 2, 3].map(() => work(pieces, grounds, tally)));
+    await Promise.all([1, 2, 3].map(() => work(pieces, ground, tally)));
   } finally {
-    await Promise.all(Object.values(grounds).map((ground) => ground?.strike()));
+    for (const one of await Promise.allSettled(raised.values())) await one.value?.strike();
   }
   const sum = (what) => [...tally.values()].reduce((all, one) => all + one[what], 0);
   say(`${sum('passed')} passed, ${sum('failed')} failed`);
@@ -66,10 +71,10 @@ export async function test({ only }) {
 }
 
 /** Takes piece after piece until none is left; says a part’s count with its last piece. */
-async function work(pieces, grounds, tally) {
+async function work(pieces, ground, tally) {
   for (let piece = pieces.shift(); piece !== undefined; piece = pieces.shift()) {
     const of = tally.get(piece.part);
-    const stage = await grounds[piece.stage]?.stage();
+    const stage = piece.stage && (await (await ground(piece.stage)).stage());
     try {
       const one = await piece.run(stage && { ...stage.env, VELVET_TEST_URL: stage.url });
       of.passed += one.passed;
@@ -89,10 +94,13 @@ function plainPieces() {
   });
   return [
     command('lint', 'npm', ['run', '-s', 'lint']),
-    command('types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.tests.json']),
+    command('types', process.execPath, [compiler, '-p', 'tsconfig.tests.json']),
     { part: 'unit', name: 'unit', run: () => vitest('unit', {}) },
   ];
 }
+
+/** A file that asks first for our own sheet to be in is given a stage where it is. */
+const beginsStocked = (name) => readFileSync(join(root, 'apps/server/test', name), 'utf8').includes('.stocked()');
 
 /** A file of integration tests, a folder of browser tests: each says from its first line on what is there. */
 function stagedPieces() {
@@ -105,8 +113,9 @@ function stagedPieces() {
     ...integration.map((name) => ({
       part: 'integration',
       name,
-      stage: 'loaded',
-      run: (env) => vitest('integration', env, [name]),
+      stage: beginsStocked(name) ? 'stocked' : 'loaded',
+      // Its whole path: another name may end in this one.
+      run: (env) => vitest('integration', env, [`apps/server/test/${name}`]),
     })),
     ...folders.map(({ name }) => ({
       part: 'e2e',
@@ -125,12 +134,11 @@ async function quietly(program, args, env = {}) {
 }
 
 async function vitest(project, env, files = []) {
-  const file = join(results, `${[project, ...files].join('-')}.json`);
+  const file = join(results, `${[project, ...files.map((path) => basename(path))].join('-')}.json`);
   const green = await quietly(
-    'npx',
+    process.execPath,
     [
-      '--no-install',
-      'vitest',
+      join(root, 'node_modules/vitest/vitest.mjs'),
       'run',
       '--project',
       project,
@@ -152,16 +160,20 @@ async function vitest(project, env, files = []) {
 async function playwright(folder, env) {
   const file = join(results, `e2e-${folder}.json`);
   const green = await quietly(
-    'npx',
+    process.execPath,
     [
-      '--no-install',
-      'playwright',
+      join(root, 'node_modules/@playwright/test/cli.js'),
       'test',
       '--reporter=line,json',
       `--output=${join(results, `e2e-${folder}`)}`,
       `e2e/${folder}/`,
     ],
-    { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
+    {
+      ...env,
+      VELVET_BROWSER: browserPath(),
+      PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+      PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+    },
   );
   const report = readReport(file);
   if (!report) return { passed: 0, failed: 1 };

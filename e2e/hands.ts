@@ -28,8 +28,8 @@ export const test = base.extend<object, { desk: BrowserContext }>({
 /** Whoever has not signed in. */
 export const stranger = base;
 
-/** What the server answers, as the browser would see it. */
-export const read = async (page: Page, path: string) => (await page.request.get(path)).json();
+/** What the server answers, as the browser would see it; asked again where a connection had been idle for too long. */
+export const read = async (page: Page, path: string) => (await page.request.get(path, { maxRetries: 2 })).json();
 
 /** Waits until nothing is at work beside the requests. */
 export const idle = (page: Page) =>

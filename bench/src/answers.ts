@@ -1,40 +1,13 @@
-/** What people wait for: every GET of the contract, fifty grid queries at once, and health while hostile files are read. */
+/** What people wait for: every GET of the contract, and health while hostile files are read. */
 import { type Endpoint, api } from '@velvet-shelf/contract';
 import { openDatabase, queryRows } from '@velvet-shelf/server/db/client';
 import { sql } from 'drizzle-orm';
+import { ask, openView, percentile, signIn } from './asking.js';
 import type { BenchLine } from './timing.js';
 
 const calls = 20;
 const reachMilliseconds = 100;
-const atOnce = 50;
-const reachAtOnce = 500;
 const reachHealth = 50;
-
-const base = process.env.VELVET_TEST_URL ?? '';
-let cookie = '';
-
-async function ask(path: string, init: RequestInit = {}): Promise<number> {
-  const start = performance.now();
-  const answer = await fetch(base + path, { ...init, headers: { ...init.headers, cookie } });
-  await answer.arrayBuffer();
-  if (answer.status >= 500) throw new Error(`${path} answered ${answer.status}`);
-  return performance.now() - start;
-}
-
-const post = (path: string, body: unknown) =>
-  fetch(base + path, {
-    method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json', cookie },
-  });
-
-const percentile = (times: number[], share: number) =>
-  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))] ?? 0;
-
-async function openView(view: object): Promise<string> {
-  const { token } = (await (await post('/api/views', view)).json()) as { token: string };
-  return token;
-}
 
 /** An address of an endpoint, of the last batch, product, listing and so on there are. */
 function addressOf({ path }: Endpoint, name: string, known: Record<string, number | string>): string | undefined {
@@ -56,12 +29,7 @@ function addressOf({ path }: Endpoint, name: string, known: Record<string, numbe
 export async function benchAnswers(count: number): Promise<BenchLine[]> {
   const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 2 });
   try {
-    const signed = await fetch(`${base}/api/session`, {
-      method: 'POST',
-      body: JSON.stringify({ email: 'iris@mosswick.example', password: 'shelf-demo' }),
-      headers: { 'content-type': 'application/json' },
-    });
-    cookie = (signed.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+    await signIn();
     const [known] = await queryRows<Record<string, number | string>>(
       db,
       sql`SELECT (SELECT max(id) FROM batch) AS "intake.id", (SELECT min(id) FROM product WHERE kind = 'variant') AS "catalog.id",
@@ -91,40 +59,11 @@ export async function benchAnswers(count: number): Promise<BenchLine[]> {
         holds: worst <= reachMilliseconds,
         figures: Object.fromEntries(slow.slice(0, 12)),
       },
-      await gridAtOnce(count),
       await hostileFiles(count),
     ];
   } finally {
     await db.$client.end();
   }
-}
-
-async function gridAtOnce(count: number): Promise<BenchLine> {
-  const sorts = ['title', 'sku', '-price', 'brand', 'family'];
-  const open = async (i: number) => {
-    const start = performance.now();
-    await post('/api/views', {
-      condition: {
-        any: [
-          { attribute: 'brand', op: 'contains', value: 'bra' },
-          { attribute: 'material', op: 'is', value: 'steel' },
-        ],
-      },
-      search: `p${i % 7}`,
-      sort: sorts[i % sorts.length],
-    });
-    return performance.now() - start;
-  };
-  await open(0);
-  const taken = await Promise.all(Array.from({ length: atOnce }, (_, i) => open(i)));
-  const worst = Math.round(percentile(taken, 0.95));
-  return {
-    name: `grid at once ${count}`,
-    ratio: Number((worst / reachAtOnce).toFixed(2)),
-    reach: `<= ${reachAtOnce} ms`,
-    holds: worst <= reachAtOnce,
-    figures: { p95: worst, median: Math.round(percentile(taken, 0.5)) },
-  };
 }
 
 /** Health while files that take long are read: nothing of it is in the request loop. */

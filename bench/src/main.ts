@@ -1,7 +1,9 @@
 /** Runs one benchmark at one size; the command gives both and the database. */
 import { benchAnswers } from './answers.js';
 import { benchChecks } from './checks.js';
+import { benchEdits } from './edits.js';
 import { benchFeed } from './feed.js';
+import { benchGrid } from './grid.js';
 import { benchIntake } from './intake.js';
 import { benchMatching } from './matching.js';
 import type { BenchLine } from './timing.js';
@@ -9,7 +11,9 @@ import type { BenchLine } from './timing.js';
 const benches: Record<string, (count: number) => Promise<BenchLine[]> | BenchLine[]> = {
   answers: benchAnswers,
   checks: benchChecks,
+  edits: benchEdits,
   feed: benchFeed,
+  grid: benchGrid,
   intake: benchIntake,
   matching: benchMatching,
 };

@@ -1,7 +1,7 @@
 /** Mosswick Supply: who it is, what it sells, whom it buys from, and how its Orrivane account is set up. All invented. */
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
-import { baseDictionary, computedAttributes } from '@velvet-shelf/core/catalog';
+import { baseDictionary, computedAttributes, linkingAttributes } from '@velvet-shelf/core/catalog';
 import type { Attribute } from '@velvet-shelf/core/values';
 
 export const company = {
@@ -198,7 +198,7 @@ const own: Attribute[] = [
   },
 ];
 
-export const dictionary: Attribute[] = [...baseDictionary, ...own, ...computedAttributes];
+export const dictionary: Attribute[] = [...baseDictionary, ...own, ...linkingAttributes, ...computedAttributes];
 
 export const suppliers = [
   { key: 'mosswick', name: 'Mosswick own sheet', rank: 1, kind: 'own', language: 'en-GB' },

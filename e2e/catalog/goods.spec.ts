@@ -1,5 +1,5 @@
 /** Finding and mending goods by hand, in the real interface: conditions, sorting, edits that win and give way, two people at once. In this order. */
-import { type Page, bringIn, expect, idle, moveByKey, read, test } from '../hands.js';
+import { type Page, bringIn, expect, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 const sku = 'MS-HOL42-10-MO';
 const shown = (page: Page) => page.getByText(/^[\d,]+ variants? of [\d,]+ famil/);
@@ -66,6 +66,11 @@ test('a condition on nothing finds the goods without a value, and both halves ma
 
 test('a view is kept under a name, stands as a button, and shows the same once more', async ({ page }) => {
   await page.goto('/catalog?search=pot&show=variants&all=yes');
+  const brands = page.getByRole('columnheader', { name: 'Brand' });
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('menuitem', { name: 'Brand' }).click();
+  await page.keyboard.press('Escape');
+  await expect(brands).toBeVisible();
   await page.getByRole('button', { name: 'Views', exact: true }).click();
   await page.getByRole('menuitem', { name: /^Keep what is shown/ }).click();
   await page.getByLabel('Name of the view').fill('Pots to look at');
@@ -74,7 +79,12 @@ test('a view is kept under a name, stands as a button, and shows the same once m
   await expect(button).toHaveAttribute('aria-pressed', 'true');
   await page.goto('/catalog');
   await expect(button).toHaveAttribute('aria-pressed', 'false');
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('button', { name: 'Remove Brand' }).click();
+  await page.keyboard.press('Escape');
+  await expect(brands).toHaveCount(0);
   await button.click();
+  await expect(brands).toBeVisible();
   await expect(page).toHaveURL(/search=pot/);
   await expect(page).toHaveURL(/show=variants/);
   await page.getByRole('button', { name: 'Views', exact: true }).click();
@@ -195,6 +205,35 @@ test('a person’s word wins, says so, and gives way again', async ({ page }) =>
   await goods.getByRole('button', { name: 'Save' }).click();
   await expect(material).toHaveText('basalt');
   await expect(goods.getByText(/Iris.* won over Mosswick own sheet/)).toBeVisible();
+  await material.click();
+  await goods.getByRole('button', { name: 'Let the sources speak again' }).click();
+  await expect(material).toHaveText(before);
+});
+
+test('two moments are compared, and a value is put back to what it was', async ({ page }) => {
+  await open(page);
+  const goods = drawer(page);
+  const material = goods.getByRole('button', { name: 'Edit Material' });
+  const before = (await material.textContent()) ?? '';
+  for (const text of ['basalt', 'granite']) {
+    await material.click();
+    await goods.getByRole('textbox', { name: 'Material' }).fill(text);
+    await goods.getByRole('button', { name: 'Save' }).click();
+    await expect(material).toHaveText(text);
+  }
+  await goods.getByRole('tab', { name: 'History' }).click();
+  await goods
+    .getByRole('button', { name: /^Compare with what was after Set Material/ })
+    .first()
+    .click();
+  const moments = goods.getByRole('region', { name: 'Two moments' });
+  await expect(moments.getByRole('row', { name: /Material/ })).toContainText(/basalt.*granite/);
+  await moments.getByRole('button', { name: 'Put Material back' }).click();
+  await expect(moments.getByText('Nothing differs.')).toBeVisible();
+  await goods.getByRole('tab', { name: 'Facts' }).click();
+  await expect(material).toHaveText('basalt');
+  await undoAtTheFoot(page, 'Put a value back to what it was');
+  await expect(material).toHaveText('granite');
   await material.click();
   await goods.getByRole('button', { name: 'Let the sources speak again' }).click();
   await expect(material).toHaveText(before);

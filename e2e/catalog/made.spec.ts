@@ -83,24 +83,101 @@ test('two goods are found and joined by hand', async ({ page }) => {
 
 test('two categories are made one, with what it does said before, and taken back', async ({ page }) => {
   await page.goto('/categories');
-  const row = (name: string) =>
-    page.getByRole('row').filter({ has: page.getByRole('button', { name: `Change ${name}`, exact: true }) });
-  const goods = async (name: string) => Number(await row(name).getByRole('cell').nth(3).textContent());
-  const before = await goods('Planters / Indoor pots');
+  const row = (name: string) => page.getByRole('treeitem', { name, exact: true });
+  const goods = async (name: string) => Number(await row(name).locator('> span').last().textContent());
+  const before = await goods('Indoor pots');
   expect(before).toBeGreaterThan(0);
-  await row('Planters / Indoor pots').getByRole('button').click();
+  await row('Indoor pots').click();
   await page.getByRole('button', { name: 'Make one with another…' }).click();
   await page.getByLabel('Planters / Indoor pots becomes').fill('Tools');
   await page.getByRole('option', { name: 'Tools', exact: true }).click();
   await expect(page.getByText(`${before} products have Planters / Indoor pots and will have Tools.`)).toBeVisible();
   await page.getByRole('button', { name: 'Make one', exact: true }).click();
-  await expect(row('Planters / Indoor pots')).toHaveCount(0);
+  await expect(row('Indoor pots')).toHaveCount(0);
   await idle(page);
   await undoAtTheFoot(page, 'Made Planters / Indoor pots one with Tools');
   await idle(page);
+  await expect.poll(async () => (await row('Indoor pots').count()) && goods('Indoor pots')).toBe(before);
+});
+
+test('a category is moved by keys and by drag, with what stands below it, and taken back', async ({ page }) => {
+  await page.goto('/categories');
+  const row = (name: string) => page.getByRole('treeitem', { name, exact: true });
+  const names = () => page.getByRole('treeitem').evaluateAll((rows) => rows.map((one) => one.ariaLabel));
+  const level = (name: string) => row(name).getAttribute('aria-level');
+  // By its number: all moves are told in the same words.
+  const undoNewest = async () => {
+    const { items } = await read(page, '/api/actions');
+    expect((await page.request.post(`/api/actions/${items[0].id}/undo`)).status()).toBe(200);
+  };
+  await expect(row('Hanging planters')).toBeVisible();
+  const before = await names();
+  await row('Hanging planters').focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  const earlier = async () => (await names()).indexOf('Hanging planters') - (await names()).indexOf('Indoor pots');
+  await expect.poll(earlier).toBe(-1);
+  await row('Hanging planters').focus();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect.poll(() => level('Hanging planters')).toBe('1');
+  await undoNewest();
+  await expect.poll(() => level('Hanging planters')).toBe('2');
+  await row('Hanging planters').dragTo(row('Lighting'), { targetPosition: { x: 60, y: 17 } });
   await expect
-    .poll(async () => (await row('Planters / Indoor pots').count()) && goods('Planters / Indoor pots'))
-    .toBe(before);
+    .poll(async () => (await names()).indexOf('Hanging planters'))
+    .toBeGreaterThan(before.indexOf('Lighting') - 1);
+  await idle(page);
+  const [tree] = (await read(page, '/api/dictionary')).items.filter(
+    ({ role }: { role: string }) => role === 'category',
+  );
+  const { items } = await read(page, `/api/dictionary/${tree.id}/values`);
+  const paths = items.map(({ path }: { path: string[] }) => path.join(' / '));
+  expect(paths).toContain('Lighting / Hanging planters');
+  await undoNewest();
+  await expect.poll(() => level('Hanging planters')).toBe('2');
+  expect(await faultsOn(page, '/categories')).toEqual([]);
+});
+
+test('an attribute is worked out from others, seen on goods before it is kept, and made of another kind', async ({
+  page,
+}) => {
+  const field = (name: string) => page.getByRole('combobox', { name, exact: true });
+  const choose = async (name: string, option: string) => {
+    await field(name).last().click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  await page.goto('/attributes?make=one');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Side seen');
+  await choose('Is', 'measure');
+  await choose('Of', 'area');
+  await choose('Where nobody says it, it is', 'the product of others');
+  for (const side of ['Diameter', 'Height']) {
+    await field('Of').last().fill(side);
+    await page.getByRole('option', { name: side, exact: true }).click();
+  }
+  await page.keyboard.press('Escape');
+  await choose('Given in', 'cm²');
+  const examples = page.getByRole('table', { name: 'What comes of it' });
+  await expect(examples.getByRole('row').nth(1)).toContainText(/cm².*diameter .* × height /);
+  await page.getByRole('button', { name: 'Make the attribute' }).click();
+  await expect(page.getByRole('row', { name: /^Side seen .*the product of others/ })).toBeVisible();
+  await idle(page);
+  await undoAtTheFoot(page, 'Made the attribute Side seen');
+
+  await page.goto('/attributes');
+  await page.getByRole('button', { name: 'pH', exact: true }).click();
+  await page.getByRole('button', { name: 'Change what it is…' }).click();
+  await choose('Shall be', 'number');
+  await expect(page.getByText(/^0 of \d+ goods keep their value; \d+ would have none/)).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Values that cannot be read so' })).toContainText('is not a number');
+  await choose('Shall be', 'one of a list');
+  await expect(page.getByRole('table', { name: 'Values as they become' })).toBeVisible();
+  await page.getByRole('button', { name: 'Change it', exact: true }).click();
+  await expect(page.getByRole('row', { name: /^pH .*one of a list, \d+ values/ })).toBeVisible();
+  await idle(page);
+  await undoAtTheFoot(page, 'Changed what pH is');
+  await idle(page);
+  await expect(page.getByRole('row', { name: /^pH Growing text/ })).toBeVisible();
+  expect(await faultsOn(page, '/attributes')).toEqual([]);
 });
 
 for (const path of ['/catalog/new', '/matching/by-hand?a=1'])

@@ -1,6 +1,6 @@
 /** Pictures in the real interface: dropped by the pile, placed by their names, given, ordered by keys, described. In this order. */
 import sharp from 'sharp';
-import { type Page, expect, faultsOn, moveByKey, read, test } from '../hands.js';
+import { type Page, expect, faultsOn, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 const shot = async (name: string, colour: string) => ({
   name,
@@ -38,7 +38,7 @@ test('a pile of files goes to the goods whose numbers stand in their names; what
   await page.getByRole('button', { name: 'Give 1 picture to 1 product' }).click();
   await expect(places).toHaveCount(0);
   expect(await picturesOf(page, 'MS-AMB71-13-HA')).toEqual([...before, 'MS_AMB71_13_HA.back.jpg']);
-  await foot(page).getByRole('button', { name: 'Undo' }).click();
+  await undoAtTheFoot(page, 'Gave 1 picture to 1 product');
   await expect.poll(() => picturesOf(page, 'MS-AMB71-13-HA')).toEqual(before);
 });
 

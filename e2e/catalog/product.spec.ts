@@ -32,6 +32,16 @@ test('a family stands on its rack: arrows go from place to place, and what diffe
   await expect(
     page.getByRole('region', { name: 'Values of 16 cm, Rust' }).getByText('MS-AMB71-16-EI').first(),
   ).toBeVisible();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Space');
+  const bar = page.getByRole('region', { name: 'Chosen goods' });
+  await expect(bar.getByText('2 variants of 1 product')).toBeVisible();
+  await expect(chosen).toHaveCount(2);
+  await bar.getByRole('button', { name: 'Choose all of the family' }).click();
+  await expect(bar.getByText('6 variants of 1 product')).toBeVisible();
+  await bar.getByRole('button', { name: 'Choose none' }).click();
+  await expect(chosen).toHaveCount(1);
   await page.getByRole('button', { name: /^Turn the rack/ }).click();
   await expect(page.getByRole('grid', { name: 'glaze by diameter' })).toBeVisible();
   await expect(page.getByRole('gridcell', { selected: true })).toHaveAccessibleName(/^Rust, 16 cm/);

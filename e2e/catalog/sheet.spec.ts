@@ -88,6 +88,29 @@ test('keys do what they do in a spreadsheet: go, write, choose, fill, copy, empt
   await expect(cell(page, 0, 3)).toHaveText('raffia');
 });
 
+test('the corner of what is chosen is dragged down, and only what blocks is shown', async ({ page }) => {
+  await open(page);
+  await cell(page, 0, 3).click();
+  await page.keyboard.type('jute');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await cell(page, 0, 3).locator('[data-corner]').hover();
+  await page.mouse.down();
+  await cell(page, 2, 3).hover();
+  await cell(page, 3, 3).hover();
+  await page.mouse.up();
+  await expect(cell(page, 3, 3)).toHaveText('jute');
+  await expect(unsaved(page)).toContainText('4 cells in 4 products');
+  await page.keyboard.press('Control+z');
+  await expect(unsaved(page)).toContainText('1 cell in 1 product');
+  await page.keyboard.press('Control+z');
+  await expect(unsaved(page)).toHaveCount(0);
+  const all = await page.getByRole('grid').getAttribute('aria-rowcount');
+  await page.getByRole('button', { name: 'Only what blocks' }).click();
+  await expect(page.getByRole('button', { name: 'Only what blocks' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('grid')).not.toHaveAttribute('aria-rowcount', all ?? '');
+});
+
 test('texts and patterns are found and replaced, and cells cleaned up', async ({ page }) => {
   await open(page);
   await cell(page, 0, 4).click();

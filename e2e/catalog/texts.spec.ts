@@ -4,7 +4,8 @@ import { expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '..
 test('the texts of chosen goods are read, what they say is taken or turned down, and taken back', async ({ page }) => {
   await page.goto('/catalog');
   await page.getByLabel('Choose all of the view').click();
-  await page.getByRole('button', { name: 'Find values in texts' }).click();
+  await page.getByRole('button', { name: 'Their texts' }).click();
+  await page.getByRole('menuitem', { name: 'Find values in them' }).click();
   await expect(page).toHaveURL(/\/catalog\/found$/);
   await idle(page);
   const values = page.getByRole('table', { name: 'Values found in texts' });
@@ -78,7 +79,8 @@ test('titles are composed of values in their order, looked at first, written tog
 }) => {
   await page.goto('/catalog?search=Ambrel&show=variants');
   await page.getByLabel('Choose all of the view').click();
-  await page.getByRole('button', { name: 'Compose a text…' }).click();
+  await page.getByRole('button', { name: 'Their texts' }).click();
+  await page.getByRole('menuitem', { name: 'Compose one…' }).click();
   const add = async (name: string) => {
     await page.getByLabel('Add a value').fill(name);
     await page.getByRole('option', { name, exact: true }).click();
@@ -102,4 +104,47 @@ test('titles are composed of values in their order, looked at first, written tog
 
 test('axe finds nothing wrong where texts are composed', async ({ page }) => {
   expect(await faultsOn(page, '/catalog/compose')).toEqual([]);
+});
+
+test('texts are proofread: a word is written otherwise in all of them and taken back, another is known from now on', async ({
+  page,
+}) => {
+  const { id } = (await read(page, '/api/search?q=MS-AMB71-16-HA&only=ordered')).items[0];
+  const held = async (): Promise<{ attribute: string; text: string }> =>
+    (await read(page, `/api/products/${id}`)).values.find(
+      ({ type, language }: { type: string; language: string }) => type === 'richText' && language === 'en-GB',
+    );
+  const { text: before } = await held();
+  await page.goto(`/catalog/product/${id}?tab=texts`);
+  const text = page.getByRole('region', { name: /^Ambrel/ }).getByRole('textbox', { name: /^Description/ });
+  await text.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('It is glased twice and has no drainge hole.');
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect.poll(async () => (await held()).text).toContain('glased');
+
+  await page.goto('/catalog?search=AMB71');
+  await page.getByLabel('Choose all of the view').click();
+  await page.getByRole('button', { name: 'Their texts' }).click();
+  await page.getByRole('menuitem', { name: 'Proofread them' }).click();
+  await expect(page).toHaveURL(/\/catalog\/proofread$/);
+  await idle(page);
+  const word = (name: string) => page.getByRole('article', { name, exact: true });
+  await expect(word('glased').locator('mark')).toHaveText('glased');
+  await word('glased').getByRole('textbox', { name: 'Another word' }).fill('glazed');
+  await word('glased').getByRole('button', { name: 'Write it' }).click();
+  await expect(word('glased')).toHaveCount(0);
+  await expect.poll(async () => (await held()).text).toContain('It is glazed twice');
+  await undoAtTheFoot(page, /Wrote “glazed” for “glased”/);
+  await expect.poll(async () => (await held()).text).toContain('It is glased twice');
+  await expect(word('drainge').getByRole('button', { name: 'It is a word' })).toBeEnabled();
+  await word('drainge').focus();
+  await page.keyboard.press('w');
+  await expect(word('drainge')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Said before/ }).click();
+  await expect(page).toHaveURL(/about=repeated/);
+  expect(await faultsOn(page, '/catalog/proofread')).toEqual([]);
+  await undoAtTheFoot(page, /^Set Description/);
+  await expect.poll(async () => (await held()).text).toBe(before);
 });

@@ -1,5 +1,5 @@
 /** A channel's set-up in the real interface: fills tried before they are saved, a rulebook taken, listings found, all of it taken back from the history. */
-import { bringIn, expect, faultsOn, idle, read, test } from '../hands.js';
+import { bringIn, expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -73,6 +73,66 @@ test('a fill by cases is composed of comparisons and what is sent then, tried, s
   await expect(page.getByText(/^Undid: Changed how Short wording is filled/)).toBeVisible();
 });
 
+test('words a translation has no pair for stand with what they may be, are taken, saved and taken back', async ({
+  page,
+}) => {
+  await page.goto('/places/1/fills?attribute=differsShade');
+  const open = page.getByRole('region', { name: 'Not translated yet' });
+  await expect(open.getByRole('heading')).toHaveText(/^\d+ words? not translated yet, on \d+ listings?$/);
+  const taken = open.getByRole('button', { name: /^Sage is / }).first();
+  const shade = ((await taken.getAttribute('aria-label')) ?? '').replace('Sage is ', '');
+  await taken.click();
+  await expect(page.getByText(`Sage → ${shade}`)).toBeVisible();
+  await expect(open.getByRole('button', { name: /^Sage is / })).toHaveCount(0);
+  await expect(page.getByText('Tried on the whole assortment, not saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/^Saved; \d+ listings? re-checked, \d+ became ready/)).toBeVisible();
+  await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undid: Changed how/)).toBeVisible();
+});
+
+test('a fixed value over goods that hold others is told, and copied instead', async ({ page }) => {
+  await page.goto('/places/1/fills?attribute=maker');
+  await page.getByLabel('Filled by').click();
+  await page.getByRole('option', { name: /fixed value/i }).click();
+  await page.getByLabel('Value', { exact: true }).fill('One maker');
+  await expect(page.getByText(/^All of them get this one value, and their own Brand differs: /)).toBeVisible();
+  await page.getByRole('button', { name: 'Copy Brand instead' }).click();
+  await expect(page.getByLabel('Filled by')).toHaveText(/copy/i);
+});
+
+test('a text is laid out of blocks, and seen as a shopper sees it', async ({ page }) => {
+  await page.goto('/places/1/fills?attribute=long');
+  await page.getByLabel('Filled by').click();
+  await page.getByRole('option', { name: 'Lay out of blocks' }).click();
+  await page.getByRole('combobox', { name: 'Text', exact: true }).click();
+  await page.getByRole('option', { name: 'Description' }).click();
+  const add = async (name: string) => {
+    await page.getByRole('button', { name: 'Add a block' }).click();
+    await page.getByRole('menuitem', { name }).click();
+  };
+  await add('A list of attributes');
+  await page.getByRole('combobox', { name: 'Attributes' }).fill('Material');
+  await page.getByRole('option', { name: 'Material', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await add('Heading');
+  await page.getByRole('textbox', { name: 'Heading' }).fill('Made <of>');
+  // The list was taken with what begins it: its first source.
+  await page.getByLabel('Take markup out').uncheck();
+  const seen = page.getByRole('figure').first();
+  await expect(seen.getByRole('listitem').filter({ hasText: 'Material' })).toBeVisible();
+  // A heading over nothing is none; moved before the list it stands.
+  await expect(seen.getByRole('heading')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Move Heading/ }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText(/Heading is over place 3 of 3/)).toBeAttached();
+  await moveByKey(page, 'ArrowUp', /Heading is over place 2 of 3/);
+  await page.keyboard.press('Space');
+  await expect(seen.getByRole('heading', { name: 'Made <of>' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await undoAtTheFoot(page, /^Changed how Long wording is filled/);
+});
+
 test('the next rulebook is taken: what was foreseen happens, and the older one is taken again', async ({ page }) => {
   await idle(page);
   const before = await ready(page);
@@ -90,6 +150,26 @@ test('the next rulebook is taken: what was foreseen happens, and the older one i
   const old = page.getByRole('article').filter({ hasText: 'Version 2026.1' });
   await old.getByRole('button', { name: 'Use this version' }).click();
   await expect.poll(() => ready(page)).toBe(before);
+});
+
+test('a category is saved as JSON Schema, and one that is read is a version that waits', async ({ page }) => {
+  await page.goto('/places/1/rulebook');
+  const part = page.getByRole('region', { name: 'A category as JSON Schema' });
+  await part.getByLabel('Category').fill('Indoor pots');
+  await page.getByRole('option', { name: /Indoor pots$/ }).click();
+  const file = page.waitForEvent('download');
+  await part.getByRole('button', { name: 'Save it as a file' }).click();
+  expect((await file).suggestedFilename()).toBe('plants-growing-pots-planters-indoor-pots.schema.json');
+  await expect(part.getByText('What the file does not say:')).toBeVisible();
+  await part.getByLabel('As version').fill('by schema');
+  const schema = { properties: { depth: { type: 'number', title: 'Depth' }, box: { type: 'object' } } };
+  await part.getByLabel('Schema file').setInputFiles({
+    name: 'pots.schema.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(schema)),
+  });
+  await expect(part.getByText(/^properties\.box: only texts, numbers/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Version by schema' })).toBeVisible();
 });
 
 test('a file that is no rulebook is refused with the places where', async ({ page }) => {

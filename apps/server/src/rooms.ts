@@ -8,9 +8,11 @@ import { undoSupplier } from './company/suppliers.js';
 import { catalogCalls, catalogJobs } from './catalog/jobs.js';
 import { registerFollowing, startResolving } from './catalog/resolve-all.js';
 import { undoDictionary } from './dictionary/attributes.js';
+import { dictionaryCalls } from './dictionary/jobs.js';
 import { registerResolving } from './history/follow.js';
 import { undoLists } from './dictionary/values.js';
 import { undoAssortment } from './channels/assortment.js';
+import { channelCalls } from './channels/jobs.js';
 import { undoRulebook } from './channels/rulebooks.js';
 import { undoFill, undoMaps } from './channels/undo.js';
 import { enrichmentCalls, enrichmentJobs } from './enrichment/jobs.js';
@@ -44,7 +46,15 @@ import { undoStock } from './stock/service.js';
 
 export function registerRooms(): void {
   registerJobs([...catalogJobs, ...intakeJobs, ...matchingJobs, ...enrichmentJobs, ...feedJobs]);
-  registerCalls([...catalogCalls, ...intakeCalls, ...listingCalls, ...causeCalls, ...enrichmentCalls]);
+  registerCalls([
+    ...catalogCalls,
+    ...dictionaryCalls,
+    ...channelCalls,
+    ...intakeCalls,
+    ...listingCalls,
+    ...causeCalls,
+    ...enrichmentCalls,
+  ]);
   registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerResolving(startResolving);
   registerFollowing(refreshOffers);

@@ -20,7 +20,7 @@ let user: User;
 beforeAll(async () => {
   registerRooms();
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
   user = (await client.get('/api/session')).body;
 });

@@ -9,7 +9,7 @@ type Body = Answer['body'];
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
 });
 afterAll(() => db.$client.end());

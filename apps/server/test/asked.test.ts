@@ -9,7 +9,7 @@ let family = 0;
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
   const { items } = (await client.get('/api/search?q=Ambrel')).body;
   family = items.find(({ kind }: Body) => kind === 'family').id;

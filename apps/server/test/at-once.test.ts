@@ -14,21 +14,28 @@ afterAll(() => db.$client.end());
 describe('pressed many times at once', () => {
   let feed: Body;
   beforeAll(async () => {
-    await client.bringIn('mosswick-own.tsv');
+    await client.stocked();
     await client.idle();
     feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).body;
   });
   const press = (path: string, n: number, headers?: Record<string, string>) =>
     Promise.all(Array.from({ length: n }, () => client.send('POST', path, {}, headers)));
 
+  /** While what is under way cannot write: it is not done before all have asked. */
+  const whileHeld = <T>(ask: () => Promise<T>): Promise<T> =>
+    db.transaction(async (tx) => {
+      await tx.execute(sql`LOCK TABLE run_item, report IN EXCLUSIVE MODE`);
+      return ask();
+    });
+
   it('a build is one', async () => {
-    const answers = await press(`/api/feeds/${feed.id}/runs`, 8);
+    const answers = await whileHeld(() => press(`/api/feeds/${feed.id}/runs`, 8));
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409, 409, 409, 409, 409]);
     await client.until(`/api/feeds/${feed.id}`, ({ runs }) => runs[0].state === 'done');
     expect(await count(sql`SELECT count(*)::int AS n FROM run WHERE feed_id = ${feed.id}`)).toBe(1);
   });
   it('a build with a key of its own is one, and everybody is answered the same', async () => {
-    const answers = await press(`/api/feeds/${feed.id}/runs`, 6, { 'idempotency-key': 'build-once' });
+    const answers = await whileHeld(() => press(`/api/feeds/${feed.id}/runs`, 6, { 'idempotency-key': 'build-once' }));
     expect(new Set(answers.map((answer) => JSON.stringify([answer.status, answer.body.id]))).size).toBe(1);
     await client.until(`/api/feeds/${feed.id}`, ({ runs }) => runs[0].state === 'done');
     expect(await count(sql`SELECT count(*)::int AS n FROM run WHERE feed_id = ${feed.id}`)).toBe(2);
@@ -38,7 +45,7 @@ describe('pressed many times at once', () => {
     expect(other.status).toBe(422);
   });
   it('an offer is one', async () => {
-    const answers = await press(`/api/feeds/${feed.id}/offer`, 6);
+    const answers = await whileHeld(() => press(`/api/feeds/${feed.id}/offer`, 6));
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     await client.idle();
     expect(

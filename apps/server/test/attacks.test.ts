@@ -300,8 +300,7 @@ describe('a session', () => {
   it('that ends, ends its stream of events', async () => {
     const other = new Client();
     await other.signIn();
-    const cookie = (other as unknown as { cookie: string }).cookie;
-    const stream = await fetch(`${base}/api/events`, { headers: { cookie } });
+    const stream = await other.open('/api/events');
     expect(stream.status).toBe(200);
     const ended = (async () => {
       await stream.text();

@@ -1,6 +1,6 @@
 /** Work beside the requests: threads are used again, and what a person decides meanwhile is not undone by it. */
 import { readConfig } from '@velvet-shelf/server/config';
-import { queryOne, queryRows } from '@velvet-shelf/server/db/client';
+import { ids as idsOf, queryOne, queryRows } from '@velvet-shelf/server/db/client';
 import type { Services } from '@velvet-shelf/server/http/route';
 import { runAside } from '@velvet-shelf/server/jobs/aside';
 import type { JobContext } from '@velvet-shelf/server/jobs/define';
@@ -10,7 +10,7 @@ import { findMatches as findMatchesJob } from '@velvet-shelf/server/matching/job
 import { findMatches } from '@velvet-shelf/server/matching/propose';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Client, db } from './client.js';
+import { Client, db, until } from './client.js';
 
 const client = new Client();
 const services: Services = { db, config: readConfig(), notify: () => undefined };
@@ -49,10 +49,20 @@ describe('threads', () => {
     }
   });
 
-  it('take several at once, more than are kept waiting afterwards', async () => {
+  it('take several at once, more than are kept waiting afterwards; one that must be alone waits for the other', async () => {
     const ids = await Promise.all([look(), look(), look(), look()]);
     await Promise.all(ids.map((id) => runAside(id)));
-    expect(await Promise.all(ids.map(stateOf))).toEqual(['done', 'done', 'done', 'done']);
+    await until(
+      'all are done',
+      () => Promise.all(ids.map(stateOf)),
+      (states) => states.every((state) => state === 'done'),
+    );
+    const spans = await queryRows<{ overlaps: number }>(
+      db,
+      sql`SELECT count(*)::int AS overlaps FROM job a JOIN job b ON a.id < b.id AND a.kind = b.kind AND a.ended_at > b.started_at AND b.ended_at > a.started_at
+          WHERE a.kind = 'find-matches' AND a.id = ANY(${idsOf(ids)})`,
+    );
+    expect(spans).toEqual([{ overlaps: 0 }]);
   });
 
   it('run a job once that is sent twice', async () => {
@@ -136,5 +146,42 @@ describe('looking for the same goods', () => {
     const left = await pairs();
     expect(left.some((pair) => pair.a === a && pair.b === b)).toBe(false);
     expect(left.length).toBeGreaterThan(0);
+  });
+});
+
+describe('a stream of events', () => {
+  const say = (topic: string) => db.execute(sql`SELECT pg_notify('velvet_events', ${JSON.stringify({ topic })})`);
+
+  /** What a stream begins with, up to a word that is said once it is open. */
+  async function begins(since: number): Promise<string[]> {
+    const stop = new AbortController();
+    const { body } = await client.open(`/api/events?since=${since}`, stop.signal);
+    if (!body) throw new Error('There is no stream');
+    const letters = new TextDecoder();
+    let text = '';
+    for await (const bytes of body) {
+      text += letters.decode(bytes, { stream: true });
+      if (text.includes('last word')) break;
+      // Said once it is open, so that what is read ends there.
+      await say('last word');
+    }
+    stop.abort();
+    return [...text.matchAll(/"topic":"([^"]+)"/g)].map(([, topic]) => topic ?? '');
+  }
+
+  it('begins with what changed while the page was read, each topic once', async () => {
+    for (let i = 0; i < 3; i++) await say('something of late');
+    const heard = (topics: string[]) => topics.filter((topic) => topic === 'something of late');
+    await until(
+      'it has come',
+      () => begins(30_000),
+      (topics) => heard(topics).length > 0,
+    );
+    expect(heard(await begins(30_000))).toHaveLength(1);
+    expect(heard(await begins(0))).toEqual([]);
+  });
+
+  it('says that everything may have changed, where that is longer than it remembers', async () => {
+    expect((await begins(3_600_000))[0]).toBe('everything');
   });
 });

@@ -15,7 +15,7 @@ const saveFill = (key: string, fill: unknown) => client.send('PUT', `${place}/fi
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
 });
 afterAll(() => db.$client.end());
@@ -91,6 +91,23 @@ describe('a category map', () => {
     expect(suggested.suggestions[0].evidence.length).toBeGreaterThan(0);
     const scores = suggested.suggestions.map((suggestion: Body) => suggestion.score);
     expect(scores).toEqual([...scores].sort((a: number, b: number) => b - a));
+  });
+  it('of values: words of ours come with what they may be, most goods first', async () => {
+    const words = async (from: string): Promise<Body[]> =>
+      (await client.get(`${place}/fills/differsShade/words?from=${from}`)).body.items;
+    const items = await words('glaze');
+    const goods = items.map((item) => item.goods);
+    expect(goods).toEqual([...goods].sort((a, b) => b - a));
+    const sage = items.find(({ name }) => name === 'Sage');
+    expect(['moss', 'fern', 'sage']).toContain(sage?.suggestions[0].value);
+    expect(sage?.suggestions[0].evidence[0]).toMatch(/looks|same/);
+    expect(items.find(({ name }) => name === 'Moss')?.suggestions[0]).toMatchObject({ value: 'moss', score: 100 });
+    expect(await words('description')).toEqual([]);
+    expect(await words('no-such')).toEqual([]);
+    expect((await client.get(`${place}/fills/no-such/words?from=glaze`)).status).toBe(404);
+    const key = encodeURIComponent('translate:orrivane:GB:differsShade:Sage');
+    const { remedy } = (await client.get(`/api/causes/one?key=${key}`)).body;
+    expect(remedy.suggested[0].value).toBe(sage?.suggestions[0].value);
   });
   it('taken away blocks its listings, undone brings them back', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;
@@ -309,6 +326,50 @@ describe('a viewer', () => {
     const maps = [{ category: 'Pots', target: null }];
     expect((await viewer.send('PUT', `${place}/categories`, { maps })).status).toBe(403);
     expect((await viewer.send('PUT', `${place}/rulebooks/1`, {})).status).toBe(403);
+  });
+});
+
+describe('a category as JSON Schema', () => {
+  const pots = 'plants-growing/pots-planters/indoor-pots';
+  const inUse = async (): Promise<Body> =>
+    (await client.get(`${place}/rulebooks`)).body.items.find((body: Body) => body.inUse);
+
+  it('is written with what it does not say, and read into a version of its own', async () => {
+    const { id } = await inUse();
+    const { status, body } = await client.get(`${place}/rulebooks/${id}/schema?category=${pots}`);
+    expect([status, body.schema.type, body.schema.required]).toEqual([200, 'object', expect.arrayContaining(['own'])]);
+    expect(body.left).toContain('The rule told-by');
+    const schema = { ...body.schema, properties: { ...body.schema.properties, depth: { type: 'number', minimum: 1 } } };
+    const made = await client.send('POST', `${place}/rulebooks/${id}/schema`, {
+      ...{ category: pots, version: 'with depth', schema },
+    });
+    expect([made.status, made.body.version]).toEqual([200, 'with depth']);
+    const { items } = (await client.get(`${place}/rulebooks`)).body;
+    const next = items.find(({ version }: Body) => version === 'with depth');
+    expect(next.inUse).toBe(false);
+    expect(next.changes.find(({ key }: Body) => key === 'depth')).toMatchObject({ part: 'attribute', kind: 'added' });
+  });
+
+  it('is refused where there is no such category, version or schema, and nothing is loaded', async () => {
+    const { id } = await inUse();
+    const before = (await client.get(`${place}/rulebooks`)).body.items.length;
+    const path = `${place}/rulebooks/${id}/schema`;
+    const body = { category: pots, version: 'no', schema: { properties: { a: { type: 'string' } } } };
+    const refused = [
+      await client.get(`${path}?category=nowhere`),
+      await client.send('POST', path, { ...body, category: 'nowhere' }),
+      await client.send('POST', path, { ...body, version: 'with depth' }),
+      await client.send('POST', path, { ...body, schema: { properties: { a: { minLength: -1 } } } }),
+    ];
+    expect(refused.map(({ status }) => status)).toEqual([400, 400, 400, 400]);
+    expect(refused[3]?.body.errors[0].detail).toContain('properties.a.minLength');
+    expect((await client.get(`${place}/rulebooks/999999/schema`)).status).toBe(404);
+    expect((await client.get(`${place}/rulebooks`)).body.items).toHaveLength(before);
+  });
+
+  it('is of a format that is told itself', async () => {
+    const { body } = await client.get('/api/rulebook-format');
+    expect(body.required).toEqual(expect.arrayContaining(['channel', 'attributes', 'exchange']));
   });
 });
 

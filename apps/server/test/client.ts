@@ -39,6 +39,10 @@ export class Client {
 
   get = (path: string) => this.send('GET', path);
 
+  /** An answer that goes on, as it comes. */
+  open = (path: string, signal?: AbortSignal): Promise<Response> =>
+    fetch(base + path, { headers: { cookie: this.cookie }, ...(signal ? { signal } : {}) });
+
   /** A batch tried, applied, and corrected in how it is read. */
   tried = async (id: number) => (await this.send('POST', `/api/batches/${id}/try`)).body;
   applied = async (id: number) => (await this.send('POST', `/api/batches/${id}/apply`)).body;
@@ -115,6 +119,12 @@ export class Client {
     await this.send('PUT', `/api/batches/${body.id}/reading`, { supplierId: supplier.id });
     await this.send('POST', `/api/batches/${body.id}/try`);
     return this.send('POST', `/api/batches/${body.id}/apply`);
+  }
+
+  /** Our own sheet is in: it is where a file that asks for it begins with it, else it is brought in. */
+  async stocked(): Promise<void> {
+    const { items } = (await this.get('/api/batches')).body;
+    if (items.length === 0) await this.bringIn('mosswick-own.tsv');
   }
 
   /** Uploads, tries and applies; answers the batch. */

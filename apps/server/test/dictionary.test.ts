@@ -10,7 +10,7 @@ type Body = Answer['body'];
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
 });
 afterAll(() => db.$client.end());
 
@@ -43,6 +43,17 @@ describe('an attribute', () => {
     expect([late.status, late.body.current]).toEqual([412, 'Glazing']);
     await client.undo();
     expect((await attribute('Glaze')).key).toBe('glaze');
+  });
+  it('says what is meant where it is entered', async () => {
+    const help = 'How the surface feels, not how it looks.';
+    expect((await change('Glaze', { help }, { help: '' })).status).toBe(200);
+    const product = await queryOne<{ id: number }>(db, sql`SELECT id FROM product WHERE kind = 'variant' LIMIT 1`);
+    const { values } = (await client.get(`/api/products/${product?.id}`)).body;
+    expect(values.find((one: Body) => one.attribute === 'glaze').help).toBe(help);
+    expect(values.find((one: Body) => one.attribute === 'material').help).toBeNull();
+    expect((await change('Glaze', { help: 'x'.repeat(501) }, { help })).status).toBe(400);
+    await client.undo();
+    expect((await attribute('Glaze')).help).toBe('');
   });
   it('keeps a value on its list that one of the goods has, be it among several', async () => {
     const { ids } = (await make({ ...blank, label: 'Suits', type: 'choice', many: true })).body;

@@ -31,7 +31,7 @@ beforeAll(async () => {
     await client.signIn(email, 'every-role');
     clients.set(role, client);
   }
-  await owner.bringIn('mosswick-own.tsv');
+  await owner.stocked();
   await owner.bringIn('kestrelgate-seeds.json');
   await owner.send('POST', '/api/feeds', { placeId: 1, format: 'xml' });
 });
@@ -89,7 +89,7 @@ describe('a viewer', () => {
     await client.signIn('viewer@mosswick.example');
     const view = await client.send('POST', '/api/views', { condition: { all: [] } });
     expect(view.status).toBe(200);
-    expect(view.body.rows).toBeGreaterThan(100);
+    expect((await client.get(`/api/views/${view.body.token}`)).body.rows).toBeGreaterThan(100);
     expect((await client.send('DELETE', '/api/session')).status).toBe(200);
     expect((await client.get('/api/session')).status).toBe(401);
   });

@@ -9,7 +9,7 @@ type Body = Answer['body'];
 let supplier: number;
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   supplier = await client.supplier('Nordwale Mill');
   await client.idle();
 });

@@ -8,7 +8,7 @@ const client = new Client();
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
 });
 afterAll(() => db.$client.end());

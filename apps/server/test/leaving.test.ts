@@ -11,7 +11,7 @@ let feed: Body;
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
   feed = (await client.send('POST', '/api/feeds', { placeId: 1, format: 'xml' })).body;
 });

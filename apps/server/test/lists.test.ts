@@ -14,7 +14,8 @@ const value = tables.listValue;
 async function found(condition: object): Promise<{ count: number; first: Body }> {
   const { body } = await client.send('POST', '/api/views', { condition, show: 'variants', everything: true });
   const { body: rows } = await client.get(`/api/views/${body.token}/rows?from=0&count=1&columns=`);
-  return { count: body.rows, first: rows.items[0] };
+  const { body: size } = await client.get(`/api/views/${body.token}`);
+  return { count: size.rows, first: rows.items[0] };
 }
 const under = (key: string) => found({ attribute: 'category', op: 'under', value: key });
 const mapped = async () =>
@@ -25,7 +26,7 @@ let before: typeof value.$inferSelect | undefined;
 beforeAll(async () => {
   await client.signIn();
   const known = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM product WHERE category = ${pots}`);
-  if (!known?.n) await client.bringIn('mosswick-own.tsv');
+  if (!known?.n) await client.stocked();
   await client.idle();
   [before] = await db.select().from(value).where(eq(value.key, pots));
 });

@@ -13,7 +13,7 @@ const places: Record<string, number> = {};
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
   const [home] = await db.select().from(tables.place);
   const [account] = await db.select().from(tables.account);

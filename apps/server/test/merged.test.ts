@@ -10,7 +10,7 @@ type Body = Answer['body'];
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
 });
 afterAll(() => db.$client.end());
 
@@ -132,5 +132,88 @@ describe('a category made one with another', () => {
       target: mapped.target,
       variants: mapped.variants,
     });
+  });
+});
+
+const held = async (label: string, id: number | undefined): Promise<Body> =>
+  (await client.get(`/api/products/${id}`)).body.values.find((value: Body) => value.label === label);
+const actionOf = async (words: string): Promise<Body> =>
+  (await client.get('/api/actions')).body.items.find((action: Body) => action.words === words && action.canUndo);
+
+describe('what an attribute is', () => {
+  const changed = async (label: string, to: object) => {
+    const { id, type, many, dimension } = await attribute(label);
+    return client.send('POST', `/api/dictionary/${id}/kind`, { style: {}, ...to, was: { type, many, dimension } });
+  };
+  const holding = async (condition: object): Promise<number> => {
+    const { body } = await client.send('POST', '/api/views', { show: 'variants', everything: true, condition });
+    return (await client.get(`/api/views/${body.token}`)).body.rows;
+  };
+
+  it('is changed with what goods hold, shown before; edits too, and all comes back with the undo', async () => {
+    await make({ ...blank, label: 'Reach', type: 'text' });
+    const { body: view } = await client.send('POST', '/api/views', { show: 'variants', search: 'hollin' });
+    const ids: number[] = view.first.slice(0, 4).map(({ id }: Body) => id);
+    const key = (await attribute('Reach')).key;
+    for (const [i, text] of ['12 cm', '1.5 m', 'as far as it goes', '90'].entries())
+      await client.send('PATCH', `/api/products/${ids[i]}`, {
+        edits: [{ attribute: key, language: null, text, madeAgainst: null }],
+      });
+    const length = { type: 'measure', many: false, dimension: 'length' };
+    const { id } = await attribute('Reach');
+    const tried = await client.send('POST', `/api/dictionary/${id}/kind/try`, { ...length, style: { unit: 'mm' } });
+    expect(tried.body).toMatchObject({ objection: null, goods: 4, lost: 1, values: 4 });
+    expect(tried.body.lostValues).toMatchObject([{ text: 'as far as it goes', goods: 1 }]);
+    expect(tried.body.examples.map(({ after }: Body) => after).sort()).toEqual(['1.5 m', '12 cm', '90 mm']);
+
+    const done = await changed('Reach', { ...length, style: { unit: 'mm' } });
+    expect(done.status).toBe(200);
+    await client.idle();
+    const now = await attribute('Reach');
+    expect([now.id, now.type, now.dimension]).toEqual([done.body.id, 'measure', 'length']);
+    expect((await held('Reach', ids[1])).text).toBe('1.5 m');
+    expect((await held('Reach', ids[2])).text).toBeNull();
+    expect((await held('Reach', ids[3])).text).toBe('90 mm');
+    // What names it by what it was means what it is.
+    expect(now.formerKeys).toEqual([key]);
+    const followed = await client.send('POST', '/api/dictionary/computed/try', {
+      attribute: { ...blank, label: 'Reached', type: 'measure', dimension: 'area' },
+      computed: { kind: 'multiplied', of: [key, key], unit: 'cm2' },
+    });
+    expect([followed.body.objection, followed.body.goods]).toEqual([null, 3]);
+    expect(await holding({ attribute: key, op: 'atLeast', value: '0.1 m' })).toBe(2);
+    expect((await changed('Reach', { type: 'number', many: false })).body.detail).toMatch(/unit/);
+    expect((await changed('Reach', { type: 'number', many: false, style: { unit: 'cm' } })).status).toBe(200);
+    await client.idle();
+    // By what it was at first, over what it became.
+    expect((await held('Reach', ids[1])).text).toBe('150');
+    await client.undo();
+    await client.idle();
+    expect((await client.undo((await actionOf('Changed what Reach is')).id)).body.left).toEqual([]);
+    await client.idle();
+    expect([(await attribute('Reach')).type, (await held('Reach', ids[2])).text]).toEqual([
+      'text',
+      'as far as it goes',
+    ]);
+    expect(await holding({ attribute: key, op: 'is', value: '12 cm' })).toBe(1);
+  });
+
+  it('becomes a list of what goods hold, and is refused where code knows it as something', async () => {
+    const glazed = await holding({ attribute: 'glaze', op: 'is', value: 'Moss' });
+    expect(glazed).toBeGreaterThan(0);
+    expect((await changed('Glaze', { type: 'choice', many: false })).status).toBe(200);
+    await client.idle();
+    const now = await attribute('Glaze');
+    expect(now.type).toBe('choice');
+    expect(now.values).toBeGreaterThan(3);
+    const names = (await client.get(`/api/dictionary/${now.id}/values`)).body.items.flatMap(({ path }: Body) => path);
+    expect(names).toContain('Moss');
+    expect(await holding({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(glazed);
+    expect((await changed('Title', { type: 'number', many: false })).status).toBe(400);
+    expect((await changed('Glaze', { type: 'choice', many: false })).status).toBe(400);
+    expect((await client.undo((await actionOf('Changed what Glaze is')).id)).body.left).toEqual([]);
+    await client.idle();
+    expect((await attribute('Glaze')).type).toBe('text');
+    expect(await holding({ attribute: 'glaze', op: 'is', value: 'Moss' })).toBe(glazed);
   });
 });

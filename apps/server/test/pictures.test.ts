@@ -6,13 +6,15 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { expectListingsAnew } from './anew.js';
 import { type Answer, Client, base, db } from './client.js';
+import { blank, keeping } from './keeping.js';
 
 const client = new Client();
+const { attribute, make } = keeping(client);
 type Body = Answer['body'];
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
 });
 afterAll(() => db.$client.end());
@@ -177,6 +179,18 @@ describe('pictures of goods', () => {
     expect((await client.get('/api/pictures?unused=yes&search=holiday')).body.items).toHaveLength(1);
     expect((await client.send('DELETE', `/api/pictures/${id}`)).status).toBe(200);
     expect((await media('holiday.jpg')).status).toBe(404);
+  });
+
+  it('are in use whichever attribute of pictures names them', async () => {
+    expect((await make({ ...blank, label: 'Plans', type: 'media', many: true })).status).toBe(200);
+    const { key } = await attribute('Plans');
+    const { body } = await bring('plan.png', await shot(640, 480).png().toBuffer());
+    const { id } = await variant(sku);
+    const edit = { attribute: key, text: 'plan.png', madeAgainst: null };
+    expect((await client.send('PATCH', `/api/products/${id}`, { edits: [edit] })).status).toBe(200);
+    expect((await client.get(`/api/pictures/${body.id}`)).body).toMatchObject({ used: 1, goods: [{ id }] });
+    expect((await client.send('DELETE', `/api/pictures/${body.id}`)).status).toBe(409);
+    await client.undo();
   });
 
   it('that are named and have not come are listed, and are there for all who name them once they come', async () => {

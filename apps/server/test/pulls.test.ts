@@ -8,7 +8,7 @@ const client = new Client();
 const { tried, applied, rowsOf, supplier } = client;
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
 });
 afterAll(() => db.$client.end());
 

@@ -7,7 +7,7 @@ const client = new Client();
 const { tried, applied, rowsOf, correct } = client;
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.bringIn('brackwater-pottery.csv');
 });
 afterAll(() => db.$client.end());

@@ -33,6 +33,15 @@ describe('a view that is kept', () => {
     const [saved] = await seenBy(otto);
     expect((await otto.send('POST', '/api/views', saved.view)).status).toBe(200);
   });
+  it('keeps its columns, where its owner says so', async () => {
+    const columns = [{ key: 'brand', width: 140, isFrozen: true }, { key: 'stock' }];
+    const { body } = await keep(iris, 'In columns', { columns });
+    const held = async () => (await seenBy(iris)).find(({ id }) => id === body.id);
+    expect((await held()).columns).toEqual(columns);
+    await iris.send('PATCH', `/api/saved-views/${body.id}`, { to: { columns: null }, was: { columns } });
+    expect((await held()).columns).toBeNull();
+    await iris.send('DELETE', `/api/saved-views/${body.id}`);
+  });
   it('has a name of its own among hers, however it is written', async () => {
     expect((await keep(iris, ' POTS ')).status).toBe(409);
     expect((await keep(otto, 'Pots')).status).toBe(200);

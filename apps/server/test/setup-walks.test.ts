@@ -20,7 +20,7 @@ let listed: number[];
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
   const next = readPublished('orrivane-2026.2.json');
   await client.send('POST', `${place}/rulebooks`, { rulebook: JSON.parse(next) });

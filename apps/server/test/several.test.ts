@@ -1,6 +1,7 @@
 /** Several servers over one database: what one of them keeps in its memory is never what another needs, nor what is not true any more. */
 import { compileFor } from '@velvet-shelf/server/channels/setup';
 import { getPlace } from '@velvet-shelf/server/channels/places';
+import { chosenGoods } from '@velvet-shelf/server/catalog/chosen';
 import { countsOf, forgetViews, openView, viewIds, windowOf } from '@velvet-shelf/server/catalog/grid';
 import { loadDictionary } from '@velvet-shelf/server/dictionary/dictionary';
 import { readConfig } from '@velvet-shelf/server/config';
@@ -24,20 +25,20 @@ const view = {
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   await client.idle();
 });
 afterAll(() => db.$client.end());
 
 describe('a view of the grid', () => {
   it('that one server opened is shown by another', async () => {
-    const opened = await openView(db, view);
+    const opened = await openView(db, view, { columns: [] });
     const { status, body } = await client.get(`/api/views/${opened.token}/rows?from=0&count=5&columns=`);
     expect(status).toBe(200);
     expect(body.items.map((row: Body) => row.id)).toEqual((await viewIds(db, opened.token)).slice(0, 5));
     const { body: counts } = await client.get(`/api/views/${opened.token}/counts`);
-    expect(counts.variants).toBe(opened.rows);
-    expect(await countsOf(services, opened.token)).toMatchObject({ variants: opened.rows });
+    expect(counts.variants).toBe((await viewIds(db, opened.token)).length);
+    expect(await countsOf(services, opened.token)).toMatchObject({ variants: counts.variants });
   });
 
   it('that was opened over the network is shown here too', async () => {
@@ -68,7 +69,64 @@ describe('a view of the grid', () => {
     await db.execute(sql`UPDATE opened_view SET at = now() - interval '2 days' WHERE token = ${body.token}`);
     await forgetViews(db);
     await expect(viewIds(db, body.token)).rejects.toThrow('open it again');
-    expect((await viewIds(db, other.body.token)).length).toBe(other.body.rows);
+    expect((await viewIds(db, other.body.token)).length).toBe(
+      (await client.get(`/api/views/${other.body.token}`)).body.rows,
+    );
+  });
+
+  it('is chosen whole after a trial of the same, which leaves nothing', async () => {
+    const { body } = await client.send('POST', '/api/views', view);
+    const chosen = { view: body.token, except: [] };
+    const tried = db.transaction(async (tx) => {
+      expect((await chosenGoods(tx, chosen)).variants.length).toBeGreaterThan(100);
+      await viewIds(tx, body.token);
+      throw new Error('a trial');
+    });
+    await expect(tried).rejects.toThrow('a trial');
+    expect((await chosenGoods(db, chosen)).variants.length).toBe((await viewIds(db, body.token)).length);
+  });
+
+  it.each(
+    ['both', 'families', 'variants'].flatMap((show) =>
+      ['family', '-family', 'title', '-price', 'brand', 'category', ...(show === 'variants' ? ['weight'] : [])].map(
+        (sort) => [show, sort],
+      ),
+    ),
+  )('of %s by %s begins with the rows it goes on with', async (show, sort) => {
+    const { body } = await client.send('POST', '/api/views', { show, sort, everything: true, columns: 'weight' });
+    const { body: size } = await client.get(`/api/views/${body.token}`);
+    const { body: window } = await client.get(`/api/views/${body.token}/rows?from=0&count=100&columns=weight`);
+    expect(body.first).toEqual(window.items);
+    expect(body.rows).toBe(size.rows < 100 ? size.rows : null);
+  });
+
+  const is = (attribute: string, op: string, value?: string) => ({ attribute, op, ...(value ? { value } : {}) });
+  const conditions = {
+    most: { not: is('material', 'is', 'a thing nobody has') },
+    some: {
+      all: [{ any: [is('brand', 'contains', 'a'), is('material', 'isEmpty')] }, { not: is('glaze', 'is', 'Moss') }],
+    },
+    few: is('title', 'contains', 'trough'),
+    texts: is('description', 'contains', 'herb'),
+    none: is('weight', 'atLeast', '900 t'),
+  };
+  it.each(
+    Object.keys(conditions).flatMap((name) =>
+      ['family', '-family', '-price', 'weight', 'category'].flatMap((sort) =>
+        (sort === 'weight' ? ['variants'] : ['both', 'families', 'variants']).map(
+          (show) => [name, show, sort] as const,
+        ),
+      ),
+    ),
+  )('of %s of the goods, %s by %s, begins with the rows it goes on with', async (name, show, sort) => {
+    const condition = conditions[name as keyof typeof conditions];
+    const { body } = await client.send('POST', '/api/views', { show, sort, condition, search: 'o', everything: true });
+    const { body: window } = await client.get(`/api/views/${body.token}/rows?from=0&count=100`);
+    expect(body.first).toEqual(window.items.slice(0, 100));
+  });
+  it('of a condition over nothing there is, is refused', async () => {
+    const { status } = await client.send('POST', '/api/views', { condition: is('nope', 'isEmpty') });
+    expect(status).toBe(400);
   });
 });
 

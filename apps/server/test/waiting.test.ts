@@ -15,7 +15,7 @@ let isDone = false;
 
 beforeAll(async () => {
   await client.signIn();
-  await client.bringIn('mosswick-own.tsv');
+  await client.stocked();
   channel = createServer((request, response) => {
     asked[request.method === 'POST' ? 'fetch' : 'report']++;
     const answer = { report: 'r 1', state: isDone ? 'done' : 'working', checked: 0, total: 1, items: [] };

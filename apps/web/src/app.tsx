@@ -2,7 +2,8 @@
 import { ThemeProvider } from '@mui/material/styles';
 import { MutationCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import { RouterProvider, createBrowserRouter } from 'react-router';
+import { createBrowserRouter } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import { keyOf } from './api/ask';
 import { ApiProblem } from './api/call';
 import { TellProvider } from './design/feedback';
@@ -43,6 +44,10 @@ const router = createBrowserRouter([
       { path: 'catalog', lazy: async () => ({ Component: (await import('./catalog/Catalog')).Catalog }) },
       { path: 'catalog/sheet', lazy: async () => ({ Component: (await import('./catalog/sheet/Sheet')).Sheet }) },
       { path: 'catalog/found', lazy: async () => ({ Component: (await import('./enrichment/Found')).Found }) },
+      {
+        path: 'catalog/proofread',
+        lazy: async () => ({ Component: (await import('./enrichment/Proofread')).Proofread }),
+      },
       { path: 'catalog/compose', lazy: async () => ({ Component: (await import('./enrichment/Compose')).Compose }) },
       { path: 'catalog/families', lazy: async () => ({ Component: (await import('./enrichment/Gather')).Gather }) },
       { path: 'catalog/new', lazy: async () => ({ Component: (await import('./catalog/NewProduct')).NewProduct }) },

@@ -3,7 +3,8 @@ import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { attributeTypes, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { asideFields } from './bulk.js';
-import { bytes, endpoint, idParam, moment } from './endpoint.js';
+import { effectSchema } from './effect.js';
+import { bytes, endpoint, idParam, moment, rowNumber } from './endpoint.js';
 
 /** One of a closed list: what refers to it, and how people read it. */
 export const optionSchema = z.object({ key: z.string(), name: z.string() });
@@ -22,6 +23,12 @@ export const attributeSchema = z.object({
   choices: z.array(optionSchema).nullable(),
 });
 export type AttributeAnswer = z.infer<typeof attributeSchema>;
+
+/** Keys of attributes, parted by commas. */
+const columnKeys = z.string().max(4000).default('');
+
+/** Rows that come with the view that is opened, and at once in a window of the grid. */
+export const windowRows = 100;
 
 export const viewSchema = z.object({
   condition: conditionSchema.default({ all: [] }),
@@ -85,11 +92,13 @@ export const productValueSchema = z.object({
   level: z.enum(['family', 'variant']),
   /** Its category requires one. */
   isRequired: z.boolean(),
+  /** What is meant, for whoever enters it. */
+  help: z.string().nullable(),
   /** As one would type it; null = no value. */
   text: z.string().nullable(),
   /** As people read it. */
   shown: z.string().nullable(),
-  origin: z.enum(['edit', 'record', 'inherited', 'none']),
+  origin: z.enum(['edit', 'record', 'inherited', 'computed', 'none']),
   why: z.string().nullable(),
   claims: z.array(claimSchema),
 });
@@ -153,6 +162,39 @@ export const productSchema = z.object({
 export type ProductAnswer = z.infer<typeof productSchema>;
 export type Sibling = ProductAnswer['siblings'][number];
 
+const otherGoodsSchema = z.object({
+  id: z.number(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  picture: z.string().nullable(),
+  /** Regular, in the company's own currency. */
+  price: z.string().nullable(),
+  stock: z.number(),
+});
+export type OtherGoods = z.infer<typeof otherGoodsSchema>;
+
+const keptGoods = z.object({
+  /** That keeps them; null where no attribute has the role. */
+  attribute: z.object({ key: z.string(), label: z.string() }).nullable(),
+  /** `goods` null: nothing has that SKU. */
+  kept: z.array(z.object({ sku: z.string(), goods: otherGoodsSchema.nullable() })),
+});
+
+const otherGoodsAnswer = z.object({
+  substitutes: keptGoods,
+  related: keptGoods,
+  /** What could stand in besides, most alike first, with the labels of what is the same and what is not. */
+  proposed: z.array(
+    z.object({
+      goods: otherGoodsSchema,
+      score: z.number(),
+      same: z.array(z.string()),
+      other: z.array(z.string()),
+    }),
+  ),
+});
+export type OtherGoodsAnswer = z.infer<typeof otherGoodsAnswer>;
+
 /** `text: null` = empty on purpose; `letGo` = the sources speak again. `madeAgainst` is the text the edit was made against. */
 export const editSchema = z.object({
   attribute: z.string(),
@@ -175,6 +217,18 @@ export const historyEntrySchema = z.object({
 });
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
+const differenceSchema = z.object({
+  /** What `putBack` calls it. */
+  field: z.string(),
+  label: z.string(),
+  /** As people read them; null = nothing. */
+  before: z.string().nullable(),
+  after: z.string().nullable(),
+  /** As one would type it now; undefined where it is no value that can be put back. */
+  now: z.string().nullable().optional(),
+});
+export type Difference = z.infer<typeof differenceSchema>;
+
 export const catalog = {
   attributes: endpoint({
     role: 'viewer',
@@ -194,10 +248,24 @@ export const catalog = {
     role: 'viewer',
     method: 'POST',
     path: '/api/views',
-    summary: 'Open a grid view: answers a token and how many rows it has',
-    body: viewSchema,
-    /** `isLike`: no goods have the words of the search; these have words like them. */
-    answer: z.object({ token: z.string(), rows: z.number(), isLike: z.boolean() }),
+    summary: 'Open a grid view: answers a token, and its first rows with the columns asked for',
+    body: viewSchema.extend({ columns: columnKeys }),
+    answer: z.object({
+      token: z.string(),
+      first: z.array(gridRowSchema.nullable()),
+      /** How many there are; null where they are more than the first, until `size` has counted them. */
+      rows: z.number().nullable(),
+      /** No goods have the words of the search; these have words like them. */
+      isLike: z.boolean(),
+    }),
+  }),
+  size: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/views/:token',
+    summary: 'How many rows a view has',
+    params: z.object({ token: z.string().max(100) }),
+    answer: z.object({ rows: z.number() }),
   }),
   window: endpoint({
     role: 'viewer',
@@ -208,7 +276,7 @@ export const catalog = {
     query: z.object({
       from: z.coerce.number().int().min(0),
       count: z.coerce.number().int().min(1).max(500),
-      columns: z.string().max(4000).default(''),
+      columns: columnKeys,
     }),
     /** In the order of the view; null where goods have gone since. */
     answer: z.object({ items: z.array(gridRowSchema.nullable()) }),
@@ -254,12 +322,15 @@ export const catalog = {
     summary: 'Edit values; 412 with both versions where somebody was faster',
     params: idParam,
     body: z.object({ edits: z.array(editSchema).min(1).max(200) }),
-    answer: z.object({
-      product: productSchema,
-      listingsChanged: z.number(),
-      becameReady: z.number(),
-      becameBlocked: z.number(),
-    }),
+    answer: effectSchema,
+  }),
+  otherGoods: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/products/:id/other-goods',
+    summary: 'Substitutes kept for a product, what goes with it, and what could stand in for it',
+    params: idParam,
+    answer: otherGoodsAnswer,
   }),
   history: endpoint({
     role: 'viewer',
@@ -268,6 +339,31 @@ export const catalog = {
     summary: 'What happened to a product, newest first',
     params: idParam,
     answer: z.object({ items: z.array(historyEntrySchema) }),
+  }),
+  compare: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/products/:id/compare',
+    summary: 'What differs between two moments of a product: as it was after one action, and after another, or now',
+    params: idParam,
+    query: z.object({ from: z.coerce.number().int().min(1), to: z.coerce.number().int().min(1).optional() }),
+    answer: z.object({ items: z.array(differenceSchema) }),
+  }),
+  putBack: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/products/:id/put-back',
+    once: true,
+    summary: 'Put values back to what they were after an action, as one edit; 412 where somebody was faster',
+    params: idParam,
+    body: z.object({
+      from: rowNumber,
+      fields: z
+        .array(z.object({ field: z.string().max(300), madeAgainst: z.string().nullable() }))
+        .min(1)
+        .max(200),
+    }),
+    answer: effectSchema,
   }),
   export: endpoint({
     method: 'GET',

@@ -23,6 +23,18 @@ export const placeSchema = z.object({
 });
 export type PlaceAnswer = z.infer<typeof placeSchema>;
 
+const categorySuggestionSchema = z.object({
+  path: z.string(),
+  names: z.array(z.string()),
+  /** How likely it is right, in percent. */
+  score: z.number(),
+  /** In words, the weightiest first. */
+  evidence: z.array(z.string()),
+  /** Sure enough to be taken with others at once. */
+  isSure: z.boolean(),
+});
+export type CategorySuggestion = z.infer<typeof categorySuggestionSchema>;
+
 export const categoryRowSchema = z.object({
   /** Key of our category, and its names from the root down. */
   category: z.string(),
@@ -31,11 +43,29 @@ export const categoryRowSchema = z.object({
   target: z.string().nullable(),
   targetNames: z.array(z.string()).nullable(),
   fault: z.string().nullable(),
-  suggestions: z.array(
-    z.object({ path: z.string(), names: z.array(z.string()), score: z.number(), evidence: z.array(z.string()) }),
-  ),
+  /** Likeliest first. */
+  suggestions: z.array(categorySuggestionSchema),
 });
 export type CategoryRow = z.infer<typeof categoryRowSchema>;
+
+const suggestedValueSchema = z.object({
+  value: z.string(),
+  /** How likely it is right, in percent. */
+  score: z.number(),
+  /** In words, the weightiest first. */
+  evidence: z.array(z.string()),
+});
+export type SuggestedValue = z.infer<typeof suggestedValueSchema>;
+
+const wordToTranslateSchema = z.object({
+  /** As a table of translations has it: the key of what stands on a list of ours. */
+  value: z.string(),
+  name: z.string(),
+  /** Listings whose goods have it. */
+  goods: z.number(),
+  suggestions: z.array(suggestedValueSchema),
+});
+export type WordToTranslate = z.infer<typeof wordToTranslateSchema>;
 
 export const channelAttributeSchema = z.object({
   key: z.string(),
@@ -51,12 +81,27 @@ export const channelAttributeSchema = z.object({
   /** Steps that one click switches on, as they are offered. */
   steps: z.array(z.object({ step: fitSchema, label: z.string() })),
   sources: z.array(z.object({ name: z.string(), label: z.string() })),
+  /** What gives pictures, for layouts. */
+  pictures: z.array(z.object({ name: z.string(), label: z.string() })),
+  /** Markup it takes, by its tags; null where the channel does not tell. */
+  tags: z.array(z.string()).nullable(),
   /** Listings with and without a value. */
   filled: z.number(),
   missing: z.number(),
   samples: z.array(
     z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() }),
   ),
+  /** A fixed value goes out for goods that hold values of their own, and not all the same. */
+  covers: z
+    .object({
+      /** Key of our attribute. */
+      from: z.string(),
+      label: z.string(),
+      distinct: z.number(),
+      /** What most of them hold. */
+      examples: z.array(z.object({ text: z.string(), goods: z.number() })),
+    })
+    .nullable(),
   /** Of a fill that is tried, what it does to how listings stand. */
   effect: effectSchema.nullable(),
 });
@@ -134,6 +179,16 @@ export const channels = {
     body: z.object({ fill: fillSchema.nullable() }),
     answer: channelAttributeSchema,
   }),
+  words: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/places/:id/fills/:attribute/words',
+    summary:
+      'Values of ours that a translation meets, most goods first, each with what it may be on the channel’s list',
+    params: marketParams,
+    query: z.object({ from: z.string().max(500) }),
+    answer: z.object({ items: z.array(wordToTranslateSchema) }),
+  }),
   tryFills: endpoint({
     role: 'editor',
     method: 'POST',
@@ -191,7 +246,7 @@ export const channels = {
             z.object({
               part: z.enum(['category', 'attribute', 'rule', 'eligibility']),
               key: z.string(),
-              kind: z.enum(['added', 'removed', 'changed']),
+              kind: z.enum(['added', 'removed', 'tightened', 'loosened', 'changed']),
               words: z.array(z.string()),
             }),
           ),
@@ -218,6 +273,36 @@ export const channels = {
       listings: z.number(),
       causes: z.array(z.object({ words: z.string(), listings: z.number() })),
     }),
+  }),
+  categorySchema: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/places/:id/rulebooks/:rulebookId/schema',
+    summary: 'What a category asks for as JSON Schema (2020-12), and what of it that does not say',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    query: z.object({ category: z.string().max(1000).optional() }),
+    answer: z.object({ schema: z.unknown(), left: z.array(z.string()) }),
+  }),
+  readSchema: endpoint({
+    role: 'publisher',
+    method: 'POST',
+    path: '/api/places/:id/rulebooks/:rulebookId/schema',
+    summary:
+      'Load a version in which a category asks for what a JSON Schema says; answers what of that is not carried over',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    body: z.object({
+      category: z.string().min(1).max(1000),
+      version: z.string().trim().min(1).max(60),
+      schema: z.unknown(),
+    }),
+    answer: z.object({ version: z.string(), attributes: z.number(), left: z.array(z.string()) }),
+  }),
+  rulebookFormat: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/rulebook-format',
+    summary: 'How a rulebook is written, as JSON Schema (2020-12)',
+    answer: z.unknown(),
   }),
   takeRulebook: endpoint({
     role: 'publisher',

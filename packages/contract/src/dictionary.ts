@@ -1,7 +1,18 @@
 /** The attribute dictionary and its closed lists: our category tree is the list of the attribute whose role is category. */
+import { computedKinds } from '@velvet-shelf/core/computed';
 import { attributeTypes, dimensions, readLanguage, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { endpoint, idParam, rowNumber } from './endpoint.js';
+
+const kindsOfComputing = computedKinds.map(({ kind }) => kind);
+
+const computation = z.object({
+  kind: z.enum(kindsOfComputing),
+  /** Keys of the attributes it follows from, in their order. */
+  of: z.array(z.string().min(1).max(200)).max(10),
+  /** The unit of a measure, or the currency of an amount. */
+  unit: z.string().min(1).max(20).optional(),
+});
 
 /** What somebody says of an attribute. */
 export const attributeFields = z.object({
@@ -16,6 +27,10 @@ export const attributeFields = z.object({
   /** Other names that columns of it have. */
   aliases: z.array(z.string().trim().min(1).max(120)).max(100),
   group: z.string().trim().min(1, 'Give a group').max(60),
+  /** For whoever enters it: what is meant, and what is not. */
+  help: z.string().trim().max(500).default(''),
+  /** How it follows from others where no source and nobody says it. */
+  computed: computation.nullable().default(null),
 });
 export type AttributeFields = z.infer<typeof attributeFields>;
 
@@ -27,8 +42,74 @@ export const dictionaryRowSchema = attributeFields.extend({
   isComputed: z.boolean(),
   /** Values on its list; null where it may be anything. */
   values: z.number().nullable(),
+  /** Keys of attributes that are one with it: what names them means it. */
+  formerKeys: z.array(z.string()),
 });
 export type DictionaryRow = z.infer<typeof dictionaryRowSchema>;
+
+/** An attribute as somebody would have it worked out; its key where there is one already. */
+const wantedComputation = z.object({
+  attribute: attributeFields
+    .pick({ label: true, type: true, many: true, perLanguage: true, dimension: true })
+    .extend({ key: z.string().min(1).max(200).optional() }),
+  computed: computation,
+});
+export type WantedComputation = z.output<typeof wantedComputation>;
+
+const triedComputation = z.object({
+  /** Why it cannot be, as a sentence for people. */
+  objection: z.string().nullable(),
+  /** Goods that hold what it takes, of so many. */
+  goods: z.number(),
+  of: z.number(),
+  examples: z.array(
+    z.object({
+      id: z.number(),
+      sku: z.string().nullable(),
+      title: z.string().nullable(),
+      /** As a reader would see it; null where there is none. */
+      text: z.string().nullable(),
+      /** How it comes about, or why there is none. */
+      why: z.string(),
+    }),
+  ),
+});
+export type TriedComputation = z.infer<typeof triedComputation>;
+
+/** What values shall be, and how those there are, and what files bring, is read as such. */
+const wantedKind = z.object({
+  type: z.enum(attributeTypes),
+  many: z.boolean(),
+  dimension: z.enum(dimensions).nullish(),
+  style: z.object({
+    decimal: z.enum(['.', ',']).default('.'),
+    dateOrder: z.enum(['dmy', 'mdy', 'ymd']).default('ymd'),
+    /** Of bare figures; of measures that become numbers, what the numbers are in. */
+    unit: z.string().min(1).max(20).optional(),
+    currency: z.string().length(3).optional(),
+  }),
+});
+export type WantedKind = z.output<typeof wantedKind>;
+
+const triedKind = z.object({
+  /** Why it cannot be at all. */
+  objection: z.string().nullable(),
+  /** Goods that have a value, and those whose value cannot be read as such. */
+  goods: z.number(),
+  lost: z.number(),
+  /** Different values there are. */
+  values: z.number(),
+  lostValues: z.array(z.object({ text: z.string(), goods: z.number(), reason: z.string() })),
+  examples: z.array(z.object({ before: z.string(), after: z.string(), goods: z.number() })),
+});
+export type TriedKind = z.infer<typeof triedKind>;
+
+const kindChanged = z.object({
+  /** Number of the attribute that is left. */
+  id: z.number(),
+  job: z.number().nullable(),
+});
+export type KindChanged = z.infer<typeof kindChanged>;
 
 const nameSchema = z.string().trim().min(1, 'Give a name').max(200);
 export const valueFields = z.object({
@@ -103,6 +184,34 @@ export const dictionary = {
     }),
     answer: z.object({ job: z.number().nullable() }),
   }),
+  tryComputed: endpoint({
+    role: 'viewer',
+    method: 'POST',
+    path: '/api/dictionary/computed/try',
+    summary: 'What working an attribute out so would give, for a few goods; nothing is kept',
+    body: wantedComputation,
+    answer: triedComputation,
+  }),
+  tryKind: endpoint({
+    role: 'viewer',
+    method: 'POST',
+    path: '/api/dictionary/:id/kind/try',
+    summary: 'What becomes of the values goods have, if they shall be of another kind; nothing is kept',
+    params: idParam,
+    body: wantedKind,
+    answer: triedKind,
+  }),
+  changeKind: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/dictionary/:id/kind',
+    once: true,
+    summary:
+      'Make the values of an attribute of another kind, those that goods have included; 412 where it is another already',
+    params: idParam,
+    body: wantedKind.extend({ was: wantedKind.pick({ type: true, many: true, dimension: true }) }),
+    answer: kindChanged,
+  }),
   merge: endpoint({
     role: 'editor',
     method: 'POST',
@@ -163,6 +272,20 @@ export const dictionary = {
     params: idParam,
     body: changeOf(valueFields),
     /** The job that tells the goods, where what is required of them changed. */
+    answer: z.object({ job: z.number().nullable() }),
+  }),
+  moveValue: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/values/:id/move',
+    summary: 'Move a value below another, or to the root, before one of those that stand there or after them all',
+    params: idParam,
+    body: z.object({
+      parentId: rowNumber.nullable(),
+      before: rowNumber.nullable(),
+      /** Where it stood, as whoever moves it saw it. */
+      wasBelow: rowNumber.nullable(),
+    }),
     answer: z.object({ job: z.number().nullable() }),
   }),
   mergeValue: endpoint({

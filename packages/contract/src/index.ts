@@ -16,6 +16,7 @@ import { matching } from './matching.js';
 import { movingIn } from './moving-in.js';
 import { options } from './options.js';
 import { pictures } from './pictures.js';
+import { proofreading } from './proofreading.js';
 import { savedViews } from './saved-views.js';
 import { session } from './session.js';
 import { sheet } from './sheet.js';
@@ -44,6 +45,7 @@ export * from './options.js';
 export * from './own-channels.js';
 export * from './saved-views.js';
 export * from './pictures.js';
+export * from './proofreading.js';
 export * from './session.js';
 export * from './sheet.js';
 export * from './stock.js';
@@ -66,6 +68,7 @@ export const api = {
   families,
   compose,
   pictures,
+  proofreading,
   enrichment,
   channels,
   listings,

@@ -38,6 +38,8 @@ describe('roles', () => {
         "DELETE /api/session",
         "POST /api/bulk/count",
         "POST /api/compose/try",
+        "POST /api/dictionary/:id/kind/try",
+        "POST /api/dictionary/computed/try",
         "POST /api/families/propose",
         "POST /api/pictures/place",
         "POST /api/views",

@@ -3,6 +3,13 @@ import { z } from 'zod';
 import { viewSchema } from './catalog.js';
 import { endpoint, idParam } from './endpoint.js';
 
+/** A column of the grid: pixels where it was sized, and whether it stays in sight. */
+export const keptColumnSchema = z.object({
+  key: z.string().min(1).max(200),
+  width: z.number().int().min(40).max(800).optional(),
+  isFrozen: z.boolean().optional(),
+});
+
 const keptFields = z.object({
   name: z.string().trim().min(1, 'Give the view a name').max(60),
   /** Others see it too. */
@@ -10,6 +17,8 @@ const keptFields = z.object({
   /** Stands as a button above the goods. */
   isToHand: z.boolean(),
   view: viewSchema,
+  /** In their order; null: those of whoever looks. */
+  columns: z.array(keptColumnSchema).max(100).nullable().default(null),
 });
 export type KeptFields = z.output<typeof keptFields>;
 

@@ -111,6 +111,13 @@ export const today = {
     summary: 'What changed, as server-sent events, as long as the session lasts',
     role: 'viewer',
     kind: 'events',
+    query: z.object({
+      since: z.coerce
+        .number()
+        .min(0)
+        .default(0)
+        .describe('Milliseconds: the stream begins with what changed in the last so many'),
+    }),
     answer: bytes,
   }),
 };

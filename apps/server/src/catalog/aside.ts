@@ -13,7 +13,7 @@ import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { chosenGoods } from './chosen.js';
-import { idleStates } from './grid.js';
+import { idleStates } from './filter.js';
 import { editing } from './edit.js';
 import { unitsOf } from './units.js';
 

@@ -4,7 +4,8 @@ import { type SQL, sql } from 'drizzle-orm';
 import { type Executor, ids, queryOne, queryRows } from '../db/client.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
-import { openedView, viewFilter } from './grid.js';
+import { viewFilter } from './filter.js';
+import { openedView, storeIds } from './grid.js';
 
 export interface ChosenGoods {
   /** Variants and singles, each once. */
@@ -41,6 +42,7 @@ async function areChosen(on: Executor, chosen: Chosen): Promise<SQL> {
   if ('rows' in chosen)
     return sql`${goods} AND (p.id = ANY(${ids(chosen.rows)}) OR p.family_id = ANY(${ids(chosen.rows)}))`;
   const { view } = await openedView(on, chosen.view);
+  await storeIds(on, chosen.view);
   const except = ids(chosen.except);
   const shown = sql`SELECT x.id FROM opened_view v, unnest(v.ids) AS x(id) WHERE v.token = ${chosen.view}`;
   const there =

@@ -9,6 +9,7 @@ import {
   foldText,
   keyOf,
   listOf,
+  members,
   withRole,
 } from '@velvet-shelf/core/values';
 import type { product } from '../db/schema/index.js';
@@ -46,9 +47,9 @@ export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
   search: string;
 };
 
-/** Attributes whose pictures are given their measures. */
+/** Attributes that name pictures, whichever role they play: their pictures are given their measures, and are in use. */
 export const pictureKeys = ({ attributes }: Dictionary): ReadonlySet<string> =>
-  new Set(withRole(attributes, 'pictures').map(({ key }) => key));
+  new Set([...attributes.values()].flatMap(({ key, type }) => (type === 'media' ? [key] : [])));
 
 /** A record that speaks for a variant, best-ranked source first. */
 export interface Speaking {
@@ -131,9 +132,12 @@ export function draftVariant(
       sayCategory(text('category'), dictionary),
       ...options.map(([, value]) => value),
       ...numbers,
+      ...withRole(attributes, 'reference').flatMap(({ key }) => membersOf(facts[key])),
     ]),
   };
 }
+
+const membersOf = (value: Value | undefined): string[] => (value === undefined ? [] : members(value).map(String));
 
 /** Keys of what a category requires, those above it heard. */
 export const requiredOf = (category: string | null, { attributes }: Dictionary): string[] =>

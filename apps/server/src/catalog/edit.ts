@@ -1,8 +1,8 @@
 /** Edits by people: claims that win, prices and stock; checked against what they were made against. */
 import { type Edit, type Effect, type TriedEffect, editSchema } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
-import { type Attribute, type Value, canonical, readTyped } from '@velvet-shelf/core/values';
+import { type Edited, type Slots, empty, splitSlot } from '@velvet-shelf/core/claims';
+import { type Attribute, type Value, canonical, groupBy, readTyped } from '@velvet-shelf/core/values';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, ids, first, json, queryRows } from '../db/client.js';
@@ -12,8 +12,8 @@ import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { type EditField, fieldOf } from './fields.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
-import type { ProductRow } from './draft.js';
-import { loadUnits, resolveUnits } from './resolve.js';
+import { heldWithin } from './held.js';
+import { type UnitSources, resolveLoaded, resolveUnits } from './resolve.js';
 import { unitsOf } from './units.js';
 import { typedText } from './product.js';
 import * as tables from '../db/schema/index.js';
@@ -65,7 +65,7 @@ export function editing(
   return async (on) => {
     const products = [...new Set(list.map(({ productId }) => productId))];
     await lockUnits(on.tx, products);
-    const held = await heldBy(on.tx, products, dictionary);
+    const { held, units: loaded } = await heldWithin(on.tx, products, dictionary);
     const said: string[] = [];
     const claims: WantedClaim[] = [];
     const fields = new Map<EditField, unknown[]>();
@@ -107,8 +107,12 @@ export function editing(
         delta: { [`#${slot}`]: [before[i] ?? null, claim] },
       })),
     );
-    const units = await unitsOf(on.tx, products);
-    on.change(...(await resolveUnits(on.tx, units, dictionary)));
+    const units = [...loaded.keys()];
+    on.change(
+      ...(fields.size > 0 || claims.some(({ claim }) => claim === null)
+        ? await resolveUnits(on.tx, units, dictionary)
+        : await resolveLoaded(on.tx, withClaims(loaded, claims, String(user.id)), dictionary)),
+    );
     on.say(words ?? sayEdits(said));
     await on.dirty(units);
   };
@@ -129,30 +133,6 @@ function refuse(conflicts: readonly Conflict[], faults: readonly { pointer: stri
   if (!conflict) return;
   const others = conflicts.length > 1 ? ` (and ${conflicts.length - 1} more)` : '';
   throw stale(`${conflict.detail}${others}`, { ...conflict, conflicts });
-}
-
-/** What each of these products holds, slot by slot; throws for one there is none of. */
-export async function heldBy(
-  tx: Executor,
-  products: readonly number[],
-  dictionary: Dictionary,
-): Promise<(id: number) => { product: ProductRow; slots: Slots }> {
-  const loaded = await loadUnits(tx, await unitsOf(tx, products), dictionary);
-  const held = new Map<number, { product: ProductRow; slots: Slots }>();
-  for (const { products: members, claims } of loaded.values()) {
-    const { family, variants } = resolveUnit(claims, dictionary.attributes, dictionary.policies);
-    const byId = new Map(variants.map((variant) => [variant.id, variant.slots]));
-    for (const product of members)
-      held.set(product.id, {
-        product,
-        slots: product.kind === 'family' ? family : (byId.get(product.id) ?? new Map()),
-      });
-  }
-  return (id) => {
-    const found = held.get(id);
-    if (!found) throw notFound(`product ${id} any more`);
-    return found;
-  };
 }
 
 /** Of two who edit the same goods at once the second one compares with what the first has made of them. */
@@ -243,6 +223,36 @@ async function writeClaims(tx: Executor, claims: readonly WantedClaim[], actor: 
 }
 
 const emptied = { empty: true } as const;
+
+/** Units with these claims made, as they would be loaded once they are written; none of them lets the sources speak again. */
+function withClaims(
+  loaded: ReadonlyMap<number, UnitSources>,
+  claims: readonly WantedClaim[],
+  by: string,
+): UnitSources[] {
+  const at = new Date().toISOString();
+  const madeBy = groupBy(claims, ({ productId }) => productId);
+  const edited = (id: number, edits: readonly Edited[]): Edited[] => {
+    const made = (madeBy.get(id) ?? []).map(({ slot, claim }): Edited => {
+      const value = claim && 'value' in claim ? claim.value : empty;
+      return { slot, value, at, by };
+    });
+    const slots = new Set(made.map(({ slot }) => slot));
+    return [...made, ...edits.filter(({ slot }) => !slots.has(slot))];
+  };
+  return [...loaded.values()].map((unit) => {
+    const family = unit.products.find(({ kind }) => kind === 'family');
+    const { claims: held } = unit;
+    return {
+      ...unit,
+      claims: {
+        ...held,
+        familyEdits: family ? edited(family.id, held.familyEdits) : held.familyEdits,
+        variants: held.variants.map((variant) => ({ ...variant, edits: edited(variant.id, variant.edits) })),
+      },
+    };
+  });
+}
 
 const isClaim = (productId: number, attributeId: number, language: string) =>
   and(

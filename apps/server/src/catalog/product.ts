@@ -1,7 +1,7 @@
 /** One product with its own and inherited values, every claim beside the winner, and its siblings. */
 import type { ClaimAnswer, HistoryEntry, ProductAnswer, ProductValue } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
-import { type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
+import { type Author, type Slot, type Slots, resolveUnit, splitSlot } from '@velvet-shelf/core/claims';
 import {
   type Attribute,
   type Reader,
@@ -162,16 +162,19 @@ function showValue(
     language: language ?? null,
     level: attribute.level,
     isRequired,
+    help: attribute.help ?? null,
     text: value === undefined ? null : typedText(value, attribute),
     shown: value === undefined ? null : shownText(value, attribute, reader),
     origin:
       slot === undefined || (value === undefined && slot.origin.from !== 'edit')
         ? 'none'
-        : slot.inherited && !isFamily
-          ? 'inherited'
-          : slot.origin.from === 'edit'
-            ? 'edit'
-            : 'record',
+        : slot.origin.from === 'computed'
+          ? 'computed'
+          : slot.inherited && !isFamily
+            ? 'inherited'
+            : slot.origin.from === 'edit'
+              ? 'edit'
+              : 'record',
     why: slot?.why ?? null,
     claims: slot ? claimsOf(slot, name, attribute, { sources, reader }) : [],
   };
@@ -195,13 +198,16 @@ function claimsOf(
 ): ClaimAnswer[] {
   const say = (value: unknown) => (typeof value === 'symbol' ? null : shownText(value as Value, attribute, reader));
   const winner = slot.value;
+  const { origin } = slot;
   const claims: ClaimAnswer[] = [
-    claim(slot.origin, winner === undefined ? null : shownText(winner, attribute, reader), true),
+    ...(origin.from === 'computed'
+      ? []
+      : [claim(origin, winner === undefined ? null : shownText(winner, attribute, reader), true)]),
     ...slot.against.map((other) => claim(other.origin, say(other.value), false)),
   ];
   return claims;
 
-  function claim(origin: Slot['origin'], text: string | null, wins: boolean): ClaimAnswer {
+  function claim(origin: Author, text: string | null, wins: boolean): ClaimAnswer {
     if (origin.from === 'edit')
       return { text, from: origin.by, at: iso(origin.at), wins, batchId: null, row: null, column: null };
     const fed = feeding(sources.get(origin.record), (map) => columnOf(map, name, attribute.role === 'sku'));
@@ -246,13 +252,13 @@ export async function productHistory(db: Database, id: number, locale?: string):
   }));
 }
 
-function sayField(field: string, dictionary: Dictionary): string {
+export function sayField(field: string, dictionary: Dictionary): string {
   const [key, language] = splitSlot(field);
   const label = dictionary.attributes.get(key)?.label ?? field;
   return language ? `${label}, ${language}` : label;
 }
 
-function sayDelta(field: string, value: unknown, dictionary: Dictionary): string | null {
+export function sayDelta(field: string, value: unknown, dictionary: Dictionary): string | null {
   if (value === null || value === undefined) return null;
   const attribute = dictionary.attributes.get(splitSlot(field)[0]);
   if (attribute) return shownText(value as Value, attribute, dictionary.reader).slice(0, 400);

@@ -8,11 +8,13 @@ import {
   currentSlot,
   currentSlots,
   empty,
+  addComputed,
+  resolveSaid,
   resolveUnit,
   splitSlot,
 } from '@velvet-shelf/core/claims';
 import { type Media, type Value, groupBy } from '@velvet-shelf/core/values';
-import { type SQL, sql, eq, and, or, desc } from 'drizzle-orm';
+import { type SQL, count, sql, eq, and, or, desc } from 'drizzle-orm';
 import { type Executor, ids, queryRows, isAmong, isIn } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
@@ -109,8 +111,9 @@ function editsByProduct(edits: readonly EditRow[], dictionary: Dictionary): Map<
         const written = edit.lang === '' ? edit.key : `${edit.key}@${edit.lang}`;
         const slot = currentSlot(written, dictionary.merged);
         if (seen.has(slot)) return [];
-        seen.add(slot);
         const value = edit.value === null ? empty : currentSaid(written, edit.value, dictionary.merged);
+        if (value === undefined) return [];
+        seen.add(slot);
         return [{ slot, value, at: edit.at, by: edit.by ?? 'somebody' }];
       }),
     );
@@ -165,9 +168,16 @@ export async function loadUnits(
 }
 
 /** Resolves units anew and writes what differs. Answers what changed in each product, for the history. */
-export async function resolveUnits(on: Executor, units: readonly number[], dictionary: Dictionary): Promise<Change[]> {
-  const loaded = await loadUnits(on, units, dictionary);
-  const claims = [...loaded.values()].map((unitSources) => unitSources.claims);
+export const resolveUnits = async (on: Executor, units: readonly number[], dictionary: Dictionary): Promise<Change[]> =>
+  resolveLoaded(on, [...(await loadUnits(on, units, dictionary)).values()], dictionary);
+
+/** The same of units that are loaded, with the claims they are loaded with. */
+export async function resolveLoaded(
+  on: Executor,
+  loaded: readonly UnitSources[],
+  dictionary: Dictionary,
+): Promise<Change[]> {
+  const claims = loaded.map((unitSources) => unitSources.claims);
   const sizes = await measuredPictures(
     on,
     claims.flatMap((claim) => claim.variants.flatMap(({ records }) => records.map(({ values }) => values))),
@@ -177,7 +187,7 @@ export async function resolveUnits(on: Executor, units: readonly number[], dicti
   const changes: Change[] = [];
   const writes: { before: ProductRow; after: Draft }[] = [];
   const gone: ProductRow[] = [];
-  for (const { products, claims, speaking } of loaded.values()) {
+  for (const { products, claims, speaking } of loaded) {
     const resolved = resolveUnit(claims, dictionary.attributes, dictionary.policies);
     const byId = new Map(resolved.variants.map((variant) => [variant.id, variant]));
     const sourced = new Set(
@@ -243,10 +253,11 @@ export async function resolveVariants(
     [...editsOf.values()].flat(),
     dictionary,
   );
+  const sizeOf = await variantsIn(on, families);
   const isFamilyLevel = (slot: string) => dictionary.attributes.get(splitSlot(slot)[0])?.level === 'family';
   const writes = own.map((before) => {
     const records = (recordsOf.get(before.id) ?? []).map((record) => toSource(record, dictionary));
-    const resolved = resolveUnit(
+    const resolved = resolveSaid(
       {
         familyEdits: (editsOf.get(before.family_id ?? 0) ?? []).filter((edit) => !isFamilyLevel(edit.slot)),
         variants: [{ id: before.id, records, edits: editsOf.get(before.id) ?? [] }],
@@ -261,6 +272,7 @@ export async function resolveVariants(
     );
     for (const [slot, value] of heldSlots(before))
       if (isFamilyLevel(slot) && !slots.has(slot)) slots.set(slot, { ...inheritedSlot, against: [], value });
+    addComputed(slots, dictionary.attributes, sizeOf.get(before.family_id ?? 0) ?? 1);
     const speaking = speakingOf(recordsOf.get(before.id) ?? []);
     const { options, hidden: isHidden, surcharge } = before;
     const optioned = { options, isHidden, surcharge };
@@ -295,6 +307,17 @@ export async function resolveVariants(
   return [...changes, ...(await writeChanged(on, above, dictionary))];
 }
 
+/** How many variants families have. */
+async function variantsIn(on: Executor, families: readonly number[]): Promise<Map<number, number>> {
+  if (families.length === 0) return new Map();
+  const counted = await on
+    .select({ family: sql<number>`${tables.product.familyId}`, n: count() })
+    .from(tables.product)
+    .where(and(isIn(tables.product.familyId, families), eq(tables.product.stands, true)))
+    .groupBy(tables.product.familyId);
+  return new Map(counted.map(({ family, n }) => [family, n]));
+}
+
 const inheritedSlot = { origin: { from: 'record', record: 0, source: '' }, why: '', inherited: true } as const;
 
 /** What a product holds, slot by slot. */
@@ -319,7 +342,13 @@ export async function measuredPictures(
   for (const value of values) for (const key of pictured) collect(value[key]);
   for (const edit of edits) if (pictured.has(edit.slot)) collect(edit.value);
   const found = await on
-    .select({ name: tables.media.name, width: tables.media.width, height: tables.media.height })
+    .select({
+      name: tables.media.name,
+      width: tables.media.width,
+      height: tables.media.height,
+      format: tables.media.format,
+      plain: tables.media.plain,
+    })
     .from(tables.media)
     .where(isAmong(tables.media.name, [...names]));
   return new Map(found.map((required) => [required.name, required]));

@@ -5,16 +5,19 @@ import { loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
 import { apart } from '../jobs/aside.js';
+import { tryComputed } from './computed.js';
 import { saveEdits } from './edit.js';
 import { tryCells, tryOptionChange, trySaid } from './jobs.js';
 import { saveOptions } from './options.js';
 import { sayOfMany } from './said.js';
 import { bringBack, putAside } from './aside.js';
 import { countChosen } from './chosen.js';
-import { besideOf, countsOf, openView, stockLeftOut, windowOf } from './grid.js';
+import { besideOf, countsOf, openView, stockLeftOut, viewIds, windowOf } from './grid.js';
+import { compareMoments, putBack } from './moments.js';
 import { changeView, keepView, listSavedViews, removeView } from './saved-views.js';
 import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
+import { otherGoodsOf } from './substitutes.js';
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
   const { db, notify } = services;
@@ -22,22 +25,36 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     const { attributes, home } = await loadDictionary(db);
     return { items: [...attributes.values()].map((attribute) => showAttribute(attribute, home)) };
   });
+  route(router, services, api.dictionary.tryComputed, ({ body, locale }) => tryComputed(db, body, locale));
   route(router, services, api.catalog.categories, async () => {
     const { attributes, home } = await loadDictionary(db);
     const [own] = withRole(attributes, 'category');
     return { items: (own && optionsOf(own, home)) ?? [] };
   });
-  route(router, services, api.catalog.open, ({ body }) => openView(db, body));
+  const listed = (columns: string) => columns.split(',').filter(Boolean);
+  route(router, services, api.catalog.open, ({ body: { columns, ...view }, locale }) =>
+    openView(db, view, { columns: listed(columns), locale }),
+  );
+  route(router, services, api.catalog.size, async ({ params }) => ({ rows: (await viewIds(db, params.token)).length }));
   route(router, services, api.catalog.window, async ({ params, query, locale }) => ({
-    items: await windowOf(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean), locale }),
+    items: await windowOf(db, params.token, { ...query, columns: listed(query.columns), locale }),
   }));
   route(router, services, api.catalog.beside, ({ params }) => besideOf(db, params.token, params.id));
   route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
   route(router, services, api.catalog.product, ({ params, locale }) => showProduct(db, params.id, locale));
-  route(router, services, api.catalog.edit, async ({ params, body, user, locale }) => {
+  route(router, services, api.catalog.otherGoods, ({ params, locale }) => otherGoodsOf(db, params.id, locale));
+  route(router, services, api.catalog.compare, async ({ params, query, locale }) => ({
+    items: await compareMoments(db, params.id, query, locale),
+  }));
+  route(router, services, api.catalog.putBack, async ({ params, body, user }) => {
+    const effect = await putBack(services, user, params.id, body);
+    notify('catalog');
+    return effect;
+  });
+  route(router, services, api.catalog.edit, async ({ params, body, user }) => {
     const effect = await saveEdits(services, user, [{ productId: params.id, edits: body.edits }]);
     notify('catalog');
-    return { product: await showProduct(db, params.id, locale), ...effect };
+    return effect;
   });
   route(router, services, api.catalog.history, async ({ params, locale }) => ({
     items: await productHistory(db, params.id, locale),

@@ -8,7 +8,8 @@ import { noEffect } from '../history/effect.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { chosenGoods } from './chosen.js';
-import { type ProductEdits, heldBy, saveEdits, tryEdits } from './edit.js';
+import { type ProductEdits, saveEdits, tryEdits } from './edit.js';
+import { heldBy } from './held.js';
 import { typedText } from './product.js';
 
 /** Edits of those that do not hold the value yet, with how many goods are meant and how many of them hold another one. */

@@ -25,6 +25,7 @@ export async function listSavedViews(db: Database, user: User): Promise<SavedVie
       isShared: savedView.isShared,
       isToHand: savedView.isToHand,
       view: savedView.view,
+      columns: savedView.columns,
       ownerId: savedView.ownerId,
       owner: userAccount.name,
     })

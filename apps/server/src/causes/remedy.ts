@@ -5,9 +5,13 @@ import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/cor
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
-import { catalogLabel, likeValues, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
+import { catalogLabel, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
 import { optionsOf } from '../dictionary/lists.js';
-import { namesOf, suggestFor } from '../channels/categories.js';
+import { rulebookOf } from '../channels/places.js';
+import { namesOf } from '../channels/tree.js';
+import { suggestValue } from '../channels/jobs.js';
+import { suggestionsFor } from '../channels/suggestions.js';
+import { apart } from '../jobs/aside.js';
 import { loadSetup, mediaAddress } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
 import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
@@ -48,9 +52,9 @@ export async function remedyFor(
   switch (cause.kind) {
     case 'map-category': {
       const place = placeOf(all, cause);
-      const { rulebook, suggest } = await suggestFor(db, place);
+      const rulebook = await rulebookOf(db, place);
       const names = namesOf(rulebook);
-      const suggested = await suggest(cause.category, 3);
+      const suggested = (await suggestionsFor(services, place.id))[cause.category] ?? [];
       return {
         kind: 'choose',
         placeId: place.id,
@@ -79,7 +83,14 @@ export async function remedyFor(
         placeId: place.id,
         question: `Which ${attribute?.label.toLowerCase() ?? 'value'} is “${word}” on ${place.channelName}?`,
         options: values.map((value) => ({ value, label: value, score: null, evidence: [] })),
-        suggested: likeValues(word, values),
+        suggested: (
+          await apart(suggestValue, services, {
+            place: place.id,
+            attribute: cause.attribute,
+            value: cause.value,
+            of: cause.of,
+          })
+        ).map((one) => ({ ...one, label: one.value })),
       };
     }
     case 'fill': {

@@ -3,9 +3,18 @@ import { comparables } from '@velvet-shelf/core/listings';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { showAttribute } from '../dictionary/lists.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { apart } from '../jobs/aside.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
+import { wordsToTranslate } from './jobs.js';
 import { saveFill, saveFills } from './fills.js';
-import { showRulebooks, addRulebook, takeRulebook } from './rulebooks.js';
+import {
+  addRulebook,
+  categorySchema,
+  readCategorySchema,
+  rulebookFormat,
+  showRulebooks,
+  takeRulebook,
+} from './rulebooks.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
 import { addChannel, changeAccount, listChannels, removeChannel } from './own.js';
 import { addPlace, removePlace, renamePlace } from './own-places.js';
@@ -50,11 +59,25 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     const { attributes, home } = await loadDictionary(services.db);
     return { items: [...comparables(attributes).values()].map((attribute) => showAttribute(attribute, home)) };
   });
+  route(router, services, channels.words, async ({ params, query }) => ({
+    items: await apart(wordsToTranslate, services, {
+      place: params.id,
+      attribute: params.attribute,
+      from: query.from,
+    }),
+  }));
   route(router, services, channels.saveFills, ({ params, body, user }) =>
     saveFills(services, user, params.id, body.fills),
   );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, params.attribute, body.fill),
+  );
+  route(router, services, channels.rulebookFormat, async () => rulebookFormat());
+  route(router, services, channels.categorySchema, ({ params, query }) =>
+    categorySchema(services, params.id, params.rulebookId, query.category),
+  );
+  route(router, services, channels.readSchema, ({ params, body, user }) =>
+    readCategorySchema(services, user, { placeId: params.id, rulebookId: params.rulebookId }, body),
   );
   route(router, services, channels.rulebooks, async ({ params }) => ({
     items: await showRulebooks(services, params.id),

@@ -1,15 +1,23 @@
 /** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
 import { loadRulebook } from '@velvet-shelf/core/checks';
-import { type Rulebook, compareRulebooks } from '@velvet-shelf/core/rulebooks';
+import {
+  type Rulebook,
+  compareRulebooks,
+  fromJsonSchema,
+  rulebookSchema,
+  toJsonSchema,
+  unsaidBySchema,
+  withCategory,
+} from '@velvet-shelf/core/rulebooks';
 import { eq, and } from 'drizzle-orm';
-import { first } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { todayText } from '../db/clock.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { getPlace, placesOf } from './places.js';
+import { type PlaceRow, getPlace, placesOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { z } from 'zod';
 import { changesOf } from '../history/record.js';
@@ -42,6 +50,59 @@ export function readRulebook(given: unknown, pointer: string): Rulebook {
     `This is no rulebook we can use: ${read.faults.slice(0, 5).join('; ')}`,
     read.faults.map((detail) => ({ pointer, detail })),
   );
+}
+
+/** How a rulebook is written, as JSON Schema. */
+export const rulebookFormat = () =>
+  z.toJSONSchema(rulebookSchema, { io: 'input', unrepresentable: 'any', cycles: 'ref' });
+
+/** One version of the channel of a place. */
+export async function versionOf(on: Executor, place: PlaceRow, rulebookId: number): Promise<Rulebook> {
+  const { rulebook } = tables;
+  const found = await first(
+    on
+      .select({ body: rulebook.body })
+      .from(rulebook)
+      .where(and(eq(rulebook.id, rulebookId), eq(rulebook.channelId, place.channelId))),
+  );
+  if (!found) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+  return found.body;
+}
+
+function mustHave(rulebook: Rulebook, category: string | undefined): void {
+  if (category !== undefined && !rulebook.categories.some(({ path }) => path === category))
+    throw badRequest(`Version ${rulebook.version} has no category “${category}”`);
+}
+
+/** What a category asks for at a place, as JSON Schema, and what that cannot say. */
+export async function categorySchema(services: Services, placeId: number, rulebookId: number, category?: string) {
+  const place = await getPlace(services.db, placeId);
+  const rulebook = await versionOf(services.db, place, rulebookId);
+  mustHave(rulebook, category);
+  return {
+    schema: toJsonSchema(rulebook, category, place.market),
+    left: unsaidBySchema(rulebook, category, place.market),
+  };
+}
+
+/** Loads a version that is another in one category: it asks there for what a JSON Schema says. */
+export async function readCategorySchema(
+  services: Services,
+  user: User,
+  { placeId, rulebookId }: { placeId: number; rulebookId: number },
+  { category, version, schema }: { category: string; version: string; schema: unknown },
+): Promise<{ version: string; attributes: number; left: string[] }> {
+  const rulebook = await versionOf(services.db, await getPlace(services.db, placeId), rulebookId);
+  mustHave(rulebook, category);
+  const read = fromJsonSchema(schema);
+  if (!read.ok)
+    throw badRequest(
+      `This is no JSON Schema of goods: ${read.faults.slice(0, 5).join('; ')}`,
+      read.faults.map((detail) => ({ pointer: '/body/schema', detail })),
+    );
+  const next = withCategory(rulebook, { category, version, attributes: read.attributes });
+  await addRulebook(services, user, placeId, next);
+  return { version, attributes: read.attributes.length, left: read.left };
 }
 
 export async function addRulebook(
@@ -77,13 +138,7 @@ export async function takeRulebook(
   const place = await getPlace(services.db, placeId);
   const { effect } = await act(services, user, { kind: 'take-rulebook' }, async (on) => {
     const { tx } = on;
-    const rulebook = await first(
-      tx
-        .select({ version: tables.rulebook.version, validFrom: tables.rulebook.validFrom })
-        .from(tables.rulebook)
-        .where(and(eq(tables.rulebook.id, rulebookId), eq(tables.rulebook.channelId, place.channelId))),
-    );
-    if (!rulebook) throw notFound(`rulebook ${rulebookId} of ${place.channelName}`);
+    const rulebook = await versionOf(tx, place, rulebookId);
     if (rulebook.validFrom > todayText() && !early)
       throw conflict(
         `Version ${rulebook.version} holds from ${rulebook.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,

@@ -1,6 +1,7 @@
 /** The attribute dictionary as people keep it: made, changed, put away, each with its history. */
 import type { AttributeFields, DictionaryRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
+import { objectionTo } from '@velvet-shelf/core/computed';
 import { foldText } from '@velvet-shelf/core/values';
 import { asc, count, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
@@ -8,30 +9,29 @@ import { type Executor, first, queryOne, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import { deltaOfFields, sayKept, takeRowsBack } from '../history/fields.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { Problem, conflict, nameTaken, notFound } from '../http/problem.js';
+import { Problem, badRequest, conflict, nameTaken, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { runAside } from '../jobs/aside.js';
 import { resolveAnew } from '../history/follow.js';
+import { loadDictionary } from './dictionary.js';
 import { addAttributes, addValues, lockDictionary } from './new.js';
 import * as tables from '../db/schema/index.js';
 
 const { attribute, listValue } = tables;
 
 export async function listDictionary(on: Executor): Promise<DictionaryRow[]> {
-  const rows = await on
-    .select()
-    .from(attribute)
-    .where(isNull(attribute.mergedInto))
-    .orderBy(asc(attribute.position), asc(attribute.id));
+  const all = await on.select().from(attribute).orderBy(asc(attribute.position), asc(attribute.id));
+  const rows = all.filter(({ mergedInto }) => mergedInto === null);
   const lists = await on
     .select({ attribute: listValue.attributeId, n: count() })
     .from(listValue)
     .where(isNull(listValue.mergedInto))
     .groupBy(listValue.attributeId);
   const values = new Map(lists.map((list) => [list.attribute, list.n]));
-  return rows.map(({ position: _, mergedInto: __, ...row }) => ({
+  return rows.map(({ position: _, mergedInto: __, became: ___, ...row }) => ({
     ...row,
     isComputed: isComputed(row.key),
+    formerKeys: all.flatMap(({ key, mergedInto }) => (mergedInto === row.id ? [key] : [])),
     values: values.get(row.id) ?? (row.type === 'choice' ? 0 : null),
   }));
 }
@@ -71,6 +71,21 @@ async function expectFreeNames(on: Executor, labels: readonly string[], except =
   }
 }
 
+/** Throws where an attribute cannot be worked out as is said, or one that follows from it no more. */
+export async function expectWorkable(on: Executor, key: string, changed: readonly string[]): Promise<void> {
+  if (!workable.some((field) => changed.includes(field))) return;
+  const { attributes } = await loadDictionary(on);
+  for (const other of attributes.values()) {
+    const follows = other.computed?.of.some((of) => attributes.get(of)?.key === key);
+    if (!other.computed || (other.key !== key && !follows)) continue;
+    const objection = objectionTo(other.computed, other, attributes);
+    if (objection === undefined) continue;
+    if (other.key === key) throw badRequest(objection, [{ pointer: '/body/computed', detail: objection }]);
+    throw conflict(`${other.label} follows from it, and could not any more: ${objection}`);
+  }
+}
+const workable = ['computed', 'type', 'many', 'perLanguage', 'dimension', 'level'];
+
 type GivenAttribute = AttributeFields & { values: string[] };
 
 export async function addToDictionary(
@@ -86,6 +101,7 @@ export async function addToDictionary(
       given.map(({ label }) => label),
     );
     const rows = await addAttributes(on.tx, given);
+    for (const [i, { key }] of rows.entries()) if (given[i]?.computed) await expectWorkable(on.tx, key, ['computed']);
     for (const [i, { id, label }] of rows.entries()) {
       const { type, values = [] } = given[i] ?? {};
       const names = new Map(values.map((name) => [foldText(name), name]));
@@ -98,15 +114,17 @@ export async function addToDictionary(
       on.change({ kind: 'attribute', id, delta: { created: [label] } });
     }
     on.say(`Made ${rows.length === 1 ? `the attribute ${rows[0]?.label}` : `${rows.length} attributes`}`);
-    return rows.map(({ id }) => id);
+    const followed = given.some(({ computed }) => computed) ? ['computed'] : [];
+    return { ids: rows.map(({ id }) => id), job: await follow(on.tx, followed, on.id) };
   });
-  return answer;
+  if (answer.job !== null) runAside(answer.job).catch(() => undefined);
+  return answer.ids;
 }
 
 /** Fields that say what values are: they stay as long as there are any. */
 const ofValues = ['type', 'many', 'perLanguage', 'dimension'] as const;
 /** Fields that what goods hold out follows from. */
-const ofResolving = ['level', 'role', 'mergedInto'] as const;
+const ofResolving = ['level', 'role', 'mergedInto', 'became', 'computed'] as const;
 
 type Change = Partial<AttributeFields & { putAway: boolean }>;
 
@@ -135,6 +153,7 @@ export async function changeAttribute(
         touching.map((field) => ({ pointer: `/body/${field}`, detail: 'Goods have values of it: this stays' })),
       );
     await on.tx.update(attribute).set(to).where(eq(attribute.id, id));
+    await expectWorkable(on.tx, held.key, changed);
     on.say(sayKept(`the attribute ${held.label}`, to));
     on.change({ kind: 'attribute', id, delta });
     return follow(on.tx, changed, on.id);
@@ -148,17 +167,33 @@ const follow = async (on: Executor, changed: readonly string[], action: number):
     ? resolveAnew(on, 'Bringing all goods in line with the dictionary', action)
     : null;
 
+async function isAnyComputed(on: Executor, ids: readonly number[]): Promise<boolean> {
+  const rows = await on
+    .select({ computed: attribute.computed })
+    .from(attribute)
+    .where(inArray(attribute.id, [...ids]));
+  return rows.some(({ computed }) => computed !== null);
+}
+
 /** Takes back attributes that were made, where no goods have a value of them, and fields that are still as they were set. */
 export async function undoDictionary(undoing: Pick<Undoing, 'tx' | 'actionId' | 'by'>): Promise<Undone> {
   const { tx, by } = undoing;
   await lockDictionary(tx);
-  const inUse = async (row: { id: number; key: string; label: string }) =>
-    (await isUsed(tx, row)) ? `${row.label}: goods have values of it` : undefined;
+  const inUse = async (row: { id: number; key: string; label: string }) => {
+    if (await isUsed(tx, row)) return `${row.label}: goods have values of it`;
+    const held = await loadDictionary(tx);
+    const follows = [...held.attributes.values()].find(({ computed }) => computed?.of.includes(row.key));
+    return follows && `${row.label}: ${follows.label} follows from it`;
+  };
+  let goneComputed = false;
   const { left, fields } = await takeRowsBack(undoing, 'attribute', {
     load: (id) => first(tx.select().from(attribute).where(eq(attribute.id, id))),
     say: ({ label }) => label,
     stays: inUse,
     remove: async (ids) => {
+      // Nobody says a value of it; what was worked out goes with it.
+      await tx.delete(tables.fact).where(inArray(tables.fact.attributeId, ids));
+      goneComputed = await isAnyComputed(tx, ids);
       await tx.delete(tables.trustPolicy).where(inArray(tables.trustPolicy.attributeId, ids));
       await tx.delete(attribute).where(inArray(attribute.id, ids));
     },
@@ -169,6 +204,6 @@ export async function undoDictionary(undoing: Pick<Undoing, 'tx' | 'actionId' | 
       return undefined;
     },
   });
-  await follow(tx, [...fields], by);
+  await follow(tx, goneComputed ? [...fields, 'computed'] : [...fields], by);
   return { left };
 }

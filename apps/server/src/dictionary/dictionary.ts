@@ -1,6 +1,16 @@
 /** The attribute dictionary as core wants it, with row ids beside it. */
 import type { MergedAttributes, Trust } from '@velvet-shelf/core/claims';
-import { type Attribute, type ListValue, type Reader, AliasedMap, closedList } from '@velvet-shelf/core/values';
+import {
+  type Attribute,
+  type ListValue,
+  type Reader,
+  type ReadingStyle,
+  type Value,
+  AliasedMap,
+  closedList,
+  convertValue,
+  mapListed,
+} from '@velvet-shelf/core/values';
 import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
 import { type Executor } from '../db/client.js';
@@ -42,18 +52,19 @@ export async function loadDictionary(on: Executor, locale?: string): Promise<Dic
     .innerJoin(tables.attribute, eq(tables.attribute.id, tables.trustPolicy.attributeId));
   const { languages, home, currency } = await loadCompany(on);
   const keys = new Map(listed.map(({ id, key }) => [id, key]));
+  const byId = new Map(listed.map((row) => [row.id, { row, attribute: attributeOf(row, lists.get(row.id)) }]));
   const held: [string, Attribute][] = [];
-  const gone: [Attribute, into: string][] = [];
-  for (const row of listed) {
-    const attribute = attributeOf(row, lists.get(row.id));
+  const gone: [Listed, into: string][] = [];
+  for (const one of byId.values()) {
+    const { row, attribute } = one;
     const into = keys.get(row.mergedInto ?? 0);
     if (into === undefined) held.push([row.key, attribute]);
-    else gone.push([attribute, into]);
+    else gone.push([one, into]);
   }
-  const attributes = new AliasedMap(held, new Map(gone.map(([{ key }, into]) => [key, into])));
+  const attributes = new AliasedMap(held, new Map(gone.map(([{ row }, into]) => [row.key, into])));
   return {
     attributes,
-    merged: new Map(gone.map(([own, into]) => [own.key, { into, values: valuesIn(own, attributes.get(into)) }])),
+    merged: new Map(gone.map(([own, into]) => [own.row.key, { into, read: readerOf(own, byId) }])),
     ids: new Map(listed.map((row) => [row.key, row.id])),
     policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
     home,
@@ -65,7 +76,7 @@ export async function loadDictionary(on: Executor, locale?: string): Promise<Dic
 
 /** An attribute as core wants it. */
 function attributeOf(row: typeof tables.attribute.$inferSelect, list: ListValue[] | undefined): Attribute {
-  const { key, label, type, many, perLanguage, level, dimension, role, aliases, group } = row;
+  const { key, label, type, many, perLanguage, level, dimension, role, aliases, group, help, computed } = row;
   const choices = list ?? (type === 'choice' ? [] : undefined);
   return {
     key,
@@ -79,12 +90,45 @@ function attributeOf(row: typeof tables.attribute.$inferSelect, list: ListValue[
     ...(choices ? { choices } : {}),
     ...(role ? { role } : {}),
     ...(aliases.length > 0 ? { aliases } : {}),
+    ...(help === '' ? {} : { help }),
+    ...(computed ? { computed } : {}),
   };
 }
 
+type Read = (value: Value) => Value | undefined;
+
+/** How a value of one that is gone is read as one of the attribute that is left: step by step, as it became what it is. */
+function readerOf(gone: Listed, byId: ReadonlyMap<number, Listed>): Read {
+  const steps: Read[] = [];
+  for (let at = gone; at.row.mergedInto !== null;) {
+    const { became, mergedInto } = at.row;
+    const next = byId.get(became?.attribute ?? mergedInto);
+    if (!next) break;
+    steps.push(stepTo(at.attribute, next.attribute, became?.style));
+    at = next;
+  }
+  return (value) => steps.reduce<Value | undefined>((now, step) => (now === undefined ? now : step(now)), value);
+}
+
+interface Listed {
+  row: typeof tables.attribute.$inferSelect;
+  attribute: Attribute;
+}
+
+/** With a style the values are of another kind there; without one the same, but for the keys of their list. */
+function stepTo(from: Attribute, to: Attribute, style: ReadingStyle | undefined): Read {
+  if (style)
+    return (value) => {
+      const read = convertValue(value, from, to, style);
+      return read.ok ? read.value : undefined;
+    };
+  const values = valuesIn(from, to);
+  return values.size === 0 ? (value) => value : (value) => mapListed(value, (key) => values.get(key) ?? key);
+}
+
 /** Of each value of a list, the one of the same name on another. */
-function valuesIn(own: Attribute, into: Attribute | undefined): Map<string, string> {
-  const [from, to] = [closedList(own), into && closedList(into)];
+function valuesIn(own: Attribute, into: Attribute): Map<string, string> {
+  const [from, to] = [closedList(own), closedList(into)];
   if (!from || !to) return new Map();
   return new Map(from.values.map(({ key }) => [key, to.read(from.say(key)) ?? key]));
 }

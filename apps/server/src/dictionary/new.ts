@@ -5,7 +5,8 @@ import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 
 /** What is said of a new attribute; its key follows from its name. */
-export type NewAttribute = Omit<Attribute, 'key' | 'choices' | 'dimension' | 'role'> & {
+export type NewAttribute = Omit<Attribute, 'key' | 'choices' | 'dimension' | 'role' | 'computed'> & {
+  computed?: Attribute['computed'] | null;
   dimension?: Attribute['dimension'] | null;
   role?: Attribute['role'] | null;
 };
@@ -53,20 +54,27 @@ export async function addAttributes(
   return on
     .insert(tables.attribute)
     .values(
-      given.map(({ key, label, type, many, perLanguage, level, dimension, role, aliases = [], group }, i) => ({
-        key: key ?? freeKey(taken, `own-${slugOf(label, 'attribute')}`),
-        label,
-        type,
-        many,
-        perLanguage,
-        level,
-        // Of measures alone.
-        dimension: type === 'measure' ? dimension : null,
-        role,
-        aliases: [...aliases],
-        group,
-        position: after + i,
-      })),
+      given.map(
+        (
+          { key, label, type, many, perLanguage, level, dimension, role, aliases = [], group, help = '', computed },
+          i,
+        ) => ({
+          key: key ?? freeKey(taken, `own-${slugOf(label, 'attribute')}`),
+          label,
+          type,
+          many,
+          perLanguage,
+          level,
+          // Of measures alone.
+          dimension: type === 'measure' ? dimension : null,
+          role,
+          aliases: [...aliases],
+          group,
+          help,
+          computed,
+          position: after + i,
+        }),
+      ),
     )
     .returning({ id: tables.attribute.id, key: tables.attribute.key, label: tables.attribute.label });
 }

@@ -9,7 +9,7 @@ import { deltaOfFields, fieldsOfAction, takeRowsBack } from '../history/fields.j
 import { resolveAnew } from '../history/follow.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { runAside } from '../jobs/aside.js';
-import { badRequest, conflict, notFound } from '../http/problem.js';
+import { badRequest, conflict, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { addValues, categoryAttribute, lockDictionary } from './new.js';
 import * as tables from '../db/schema/index.js';
@@ -189,6 +189,44 @@ export async function changeValue(
     return 'requires' in delta || isRequired
       ? resolveAnew(on.tx, 'Telling the goods what their category requires', on.id)
       : null;
+  });
+  if (job !== null) runAside(job).catch(() => undefined);
+  return job;
+}
+
+/** Moves a value below another or to the root, before one that stands there; those beside it take their places anew. */
+export async function moveValue(
+  services: Services,
+  user: User,
+  id: number,
+  { parentId, before, wasBelow }: { parentId: number | null; before: number | null; wasBelow: number | null },
+): Promise<number | null> {
+  const { answer: job } = await act(services, user, { kind: 'list', tells: ['dictionary', 'catalog'] }, async (on) => {
+    await lockDictionary(on.tx);
+    const found = await first(on.tx.select().from(listValue).where(eq(listValue.id, id)));
+    if (!found || found.mergedInto !== null) throw notFound(`value ${id}`);
+    if (found.parentId !== wasBelow) throw stale('It was moved meanwhile: look at the list as it is now', {});
+    const { home } = await loadCompany(on.tx);
+    const rows = (await rowsOf(on.tx, found.attributeId)).filter(({ mergedInto }) => mergedInto === null);
+    expectPlace(rows, found, { ...fieldsOf(found), parentId });
+    const beside = rows.filter((row) => row.parentId === parentId && row.id !== id);
+    const at = before === null ? beside.length : beside.findIndex((row) => row.id === before);
+    if (at < 0) throw notFound(`value ${before} there`);
+    const ordered = [...beside.slice(0, at), found, ...beside.slice(at)];
+    // The places they have, and one more: nothing else of the list moves.
+    const free = [...new Set([...beside.map(({ position }) => position), found.position])].sort((a, b) => a - b);
+    while (free.length < ordered.length) free.push((free.at(-1) ?? 0) + 1);
+    for (const [i, row] of ordered.entries()) {
+      const to = { position: free[i] ?? i, ...(row.id === id ? { parentId } : {}) };
+      const delta = deltaOfFields(fieldsOf(row), to, fieldsOf(row));
+      if (Object.keys(delta).length === 0) continue;
+      await on.tx.update(listValue).set(to).where(eq(listValue.id, row.id));
+      on.change({ kind: 'list value', id: row.id, delta });
+    }
+    on.say(`Moved ${(pathsOf(rows, home).get(id) ?? []).join(' / ')}`);
+    await touchPlaces(on);
+    const isRequired = parentId !== wasBelow && rows.some(({ requires }) => requires.length > 0);
+    return isRequired ? resolveAnew(on.tx, 'Telling the goods what their category requires', on.id) : null;
   });
   if (job !== null) runAside(job).catch(() => undefined);
   return job;

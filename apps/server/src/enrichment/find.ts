@@ -1,34 +1,14 @@
 /** Goes through the texts of many goods for values they do not have; what it finds waits for a person. */
-import type { Chosen, ProposalAnswer } from '@velvet-shelf/contract';
-import { resolveUnit } from '@velvet-shelf/core/claims';
+import type { ProposalAnswer } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { chosenGoods } from '../catalog/chosen.js';
-import { loadUnits } from '../catalog/resolve.js';
+import { heldIn } from '../catalog/held.js';
 import { type Executor, ids, json } from '../db/client.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
-import type { Services, User } from '../http/route.js';
 import type { JobContext } from '../jobs/define.js';
-import { runAside } from '../jobs/aside.js';
-import { createJob } from '../jobs/run.js';
-import { type FindInput, findValues as findJob } from './jobs.js';
+import type { UnitsInput } from './jobs.js';
 import { type Proposing, proposing } from './proposals.js';
 
 const atOnce = 200;
-
-/** Begins it for goods chosen in the grid; answers the job, and how many families and singles it goes through. */
-export async function beginFinding(
-  { db, notify }: Services,
-  user: User,
-  chosen: Chosen,
-): Promise<{ job: number; goods: number }> {
-  const { units } = await chosenGoods(db, chosen);
-  const label = `Reading the texts of ${units.length} ${units.length === 1 ? 'product' : 'products'}`;
-  const job = await createJob(db, findJob, { label, input: { units }, actor: user.id });
-  // What goes wrong stands in the job.
-  runAside(job).catch(() => undefined);
-  notify('job');
-  return { job, goods: units.length };
-}
 
 interface Found extends ProposalAnswer {
   product: number;
@@ -45,7 +25,7 @@ export async function findValues({
   saveCheckpoint,
   cancelled,
   finish,
-}: JobContext<FindInput>): Promise<void> {
+}: JobContext<UnitsInput>): Promise<void> {
   const dictionary = await loadDictionary(db);
   const propose = proposing(dictionary);
   for (let done = Number(checkpoint?.done ?? 0); done < units.length; done += atOnce) {
@@ -70,15 +50,10 @@ async function readTexts(
 ): Promise<{ found: Found[]; products: number[] }> {
   const found: Found[] = [];
   const products: number[] = [];
-  for (const { products: members, claims } of (await loadUnits(tx, units, dictionary)).values()) {
-    const { family, variants } = resolveUnit(claims, dictionary.attributes, dictionary.policies);
-    const slotsOf = new Map(variants.map(({ id, slots }) => [id, slots]));
-    for (const { id, kind } of members) {
-      const slots = kind === 'family' ? family : slotsOf.get(id);
-      products.push(id);
-      for (const proposal of slots ? propose(kind, slots) : [])
-        found.push({ ...proposal, product: id, attributeId: dictionary.ids.get(proposal.attribute) ?? 0 });
-    }
+  for (const { product, slots } of await heldIn(tx, units, dictionary)) {
+    products.push(product.id);
+    for (const proposal of propose(product.kind, slots))
+      found.push({ ...proposal, product: product.id, attributeId: dictionary.ids.get(proposal.attribute) ?? 0 });
   }
   return { found, products };
 }

@@ -2,7 +2,8 @@
 import { type Effect, type FoundAnswer, type TakenValues, mostTaken } from '@velvet-shelf/contract';
 import { formatValue, readTyped } from '@velvet-shelf/core/values';
 import { type SQL, and, asc, desc, eq, gt, gte, isNull, lt, or, sql } from 'drizzle-orm';
-import { type ProductEdits, heldBy, saveEdits } from '../catalog/edit.js';
+import { type ProductEdits, saveEdits } from '../catalog/edit.js';
+import { heldBy } from '../catalog/held.js';
 import { typedText } from '../catalog/product.js';
 import { type Database, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';

@@ -8,7 +8,7 @@ import {
   soughtOf,
   valueOfFound,
 } from '@velvet-shelf/core/enrichment';
-import { plainText, plainValue, withRole } from '@velvet-shelf/core/values';
+import { type Attribute, type Value, plainText, plainValue, sortKeys, withRole } from '@velvet-shelf/core/values';
 import { and, asc, eq } from 'drizzle-orm';
 import { chosenGoods } from '../catalog/chosen.js';
 import { typedText } from '../catalog/product.js';
@@ -65,24 +65,41 @@ type Row = Pick<
   'id' | 'sku' | 'gtin' | 'title' | 'brand' | 'category' | 'facts' | 'options'
 >;
 
+/** Short words that variants have of their own: a glaze, a finish, a plug. */
+const isWords = ({ type, many, perLanguage, role }: Attribute): boolean =>
+  type === 'text' && !many && !perLanguage && (role === undefined || role === 'colour' || role === 'size');
+
+/** A value as it tells goods apart. */
+const heldOf = (value: Value, attribute: Attribute) => ({
+  axis: attribute.label,
+  value: typedText(value, attribute),
+  key: String(sortKeys(value, attribute)[0] ?? ''),
+  rank:
+    attribute.type === 'choice' || attribute.role === 'colour' || attribute.role === 'size'
+      ? ('listed' as const)
+      : attribute.type === 'text'
+        ? ('written' as const)
+        : attribute.role === 'weight'
+          ? ('weighed' as const)
+          : ('measured' as const),
+});
+
 /** What titles say of attributes that variants have of their own. */
 function readTitles(rows: readonly Row[], { attributes, languages, home }: Dictionary): Titled[] {
   const own = [...attributes.values()].filter(({ level }) => level === 'variant');
   const brands = [...new Set(rows.flatMap(({ brand }) => brand ?? []))];
   const sought = soughtOf(own);
   const extract = compileExtractor({ attributes: sought, brands, languages });
-  /** What can be found in texts tells goods apart; what only one of them can have is no axis. */
+  /** What can be found in texts tells goods apart, and so do words of no role; what only one of them can have is no axis. */
   const keys = new Set(sought.map(({ key }) => key));
-  const telling = own.filter(({ key }) => keys.has(key));
+  const telling = own.filter((attribute) => keys.has(attribute.key) || isWords(attribute));
   const numbers = withRole(attributes, 'mpn');
   return rows.map(({ id, sku, gtin, title, brand, category, facts, options }) => {
     const text = plainText(title ?? '');
     const found = extract({ title: text, language: home }).flatMap(({ attribute: key, value, start, end }) => {
       const attribute = attributes.get(key);
       const read = attribute && valueOfFound(value, attribute);
-      return attribute && read !== undefined
-        ? [{ axis: attribute.label, value: typedText(read, attribute), start, end }]
-        : [];
+      return attribute && read !== undefined ? [{ ...heldOf(read, attribute), start, end }] : [];
     });
     const codes = [
       sku,
@@ -103,7 +120,7 @@ function readTitles(rows: readonly Row[], { attributes, languages, home }: Dicti
         ...options.map(([axis, value]) => ({ axis, value, isOption: true })),
         ...telling.flatMap((attribute) => {
           const value = facts[attribute.key];
-          return value === undefined ? [] : [{ axis: attribute.label, value: typedText(value, attribute) }];
+          return value === undefined ? [] : [heldOf(value, attribute)];
         }),
       ],
     };

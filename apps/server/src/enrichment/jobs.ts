@@ -3,16 +3,22 @@ import { z } from 'zod';
 import type { ComposedAnswer, ProposedFamilies, WantedText, WishedFamilies } from '@velvet-shelf/contract';
 import { defineCall, defineJob } from '../jobs/define.js';
 
-const findInput = z.object({
+const unitsInput = z.object({
   /** Units whose variants, and themselves, are gone through. */
   units: z.array(z.number()),
 });
-export type FindInput = z.infer<typeof findInput>;
+export type UnitsInput = z.infer<typeof unitsInput>;
 
 export const findValues = defineJob({
   kind: 'find-values',
-  input: findInput,
+  input: unitsInput,
   run: async (context) => (await import('./find.js')).findValues(context),
+});
+
+export const proofread = defineJob({
+  kind: 'proofread',
+  input: unitsInput,
+  run: async (context) => (await import('./proofread.js')).proofread(context),
 });
 
 export const proposeGathering = defineCall<WishedFamilies, ProposedFamilies>({
@@ -25,5 +31,5 @@ export const tryText = defineCall<WantedText, ComposedAnswer>({
   run: async ({ db }, wanted) => (await import('./compose.js')).tryComposing(db, wanted),
 });
 
-export const enrichmentJobs = [findValues];
+export const enrichmentJobs = [findValues, proofread];
 export const enrichmentCalls = [proposeGathering, tryText];

@@ -65,13 +65,7 @@ export async function takeRowsBack<Row extends object>(
   const left: string[] = [];
   const fields = new Set<string>();
   const gone: number[] = [];
-  for (const id of created) {
-    const row = await load(id);
-    const why = row && (await stays(row));
-    if (why !== undefined) left.push(why);
-    else if (row) gone.push(id);
-  }
-  if (gone.length > 0) await remove(gone);
+  // What was made may stay only because of what was changed with it.
   for (const { id, delta } of changed) {
     const row = await load(id);
     if (!row) continue;
@@ -84,5 +78,12 @@ export async function takeRowsBack<Row extends object>(
     if (typeof why === 'string') left.push(why);
     else for (const field of Object.keys(to)) fields.add(field);
   }
+  for (const id of created) {
+    const row = await load(id);
+    const why = row && (await stays(row));
+    if (why !== undefined) left.push(why);
+    else if (row) gone.push(id);
+  }
+  if (gone.length > 0) await remove(gone);
   return { left, fields };
 }

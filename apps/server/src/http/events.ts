@@ -13,6 +13,10 @@ interface Listener {
 }
 
 const listeners = new Set<Listener>();
+/** Notices of late, oldest first: who opens a stream hears what was said while its page was already being read. */
+const late: { at: number; topic: string }[] = [];
+const keptMilliseconds = 60_000;
+const mostKept = 2000;
 /** One browser needs one; many are somebody who opens them without end. */
 const mostOfSession = 20;
 const beatMilliseconds = 25_000;
@@ -21,6 +25,7 @@ const beatMilliseconds = 25_000;
 export async function listenForEvents(db: Database): Promise<() => void> {
   let stopped = false;
   let current: pg.PoolClient | undefined;
+  let isAgain = false;
   const listen = async () => {
     const client = await db.$client.connect();
     current = client;
@@ -29,6 +34,9 @@ export async function listenForEvents(db: Database): Promise<() => void> {
       if (!stopped) retry();
     });
     await client.query(`LISTEN ${channelName}`);
+    // What was said while nobody listened is not known.
+    if (isAgain) say(JSON.stringify({ topic: 'everything' }));
+    isAgain = true;
   };
   const retry = () => {
     setTimeout(() => void (stopped ? undefined : listen().catch(retry)), 1000).unref();
@@ -43,9 +51,31 @@ export async function listenForEvents(db: Database): Promise<() => void> {
 
 function hand(payload: string): void {
   const { topic, session } = JSON.parse(payload) as { topic?: string; session?: string };
-  for (const listener of listeners)
-    if (topic !== 'signed-out') listener.stream.write(`data: ${payload}\n\n`);
-    else if (listener.session === session) listener.stream.end();
+  if (topic === undefined) return;
+  if (topic !== 'signed-out') {
+    keep(topic);
+    say(payload);
+    return;
+  }
+  for (const listener of listeners) if (listener.session === session) listener.stream.end();
+}
+
+function say(payload: string): void {
+  for (const { stream } of listeners) stream.write(`data: ${payload}\n\n`);
+}
+
+function keep(topic: string): void {
+  const at = Date.now();
+  late.push({ at, topic });
+  const from = late.findIndex((notice) => notice.at >= at - keptMilliseconds);
+  late.splice(0, Math.max(from, late.length - mostKept));
+}
+
+/** What changed in the last so many milliseconds, each topic once; everything may have, where that is longer than is kept. */
+function topicsSince(milliseconds: number): string[] {
+  const from = Date.now() - milliseconds;
+  if (milliseconds > keptMilliseconds || (late.length >= mostKept && (late[0]?.at ?? 0) > from)) return ['everything'];
+  return [...new Set(late.filter(({ at }) => at >= from).map(({ topic }) => topic))];
 }
 
 export function notifier(db: Database): (topic: string, detail?: Record<string, unknown>) => void {
@@ -57,8 +87,11 @@ export function notifier(db: Database): (topic: string, detail?: Record<string, 
   };
 }
 
-/** Opens a stream that ends with its session: `isOpen` tells whether that still is one. */
-export function openEvents(ctx: Context, session: string, isOpen: () => Promise<boolean>): void {
+/**
+ * Opens a stream that ends with its session: `isOpen` tells whether that still is one. It begins with what changed in the
+ * last `since` milliseconds.
+ */
+export function openEvents(ctx: Context, session: string, since: number, isOpen: () => Promise<boolean>): void {
   if ([...listeners].filter((listener) => listener.session === session).length >= mostOfSession)
     throw new Problem(429, 'Too many streams', 'One stream of events is enough for a browser');
   const stream = new PassThrough();
@@ -67,6 +100,7 @@ export function openEvents(ctx: Context, session: string, isOpen: () => Promise<
   ctx.status = 200;
   ctx.body = stream;
   stream.write(': open\n\n');
+  for (const topic of topicsSince(since)) stream.write(`data: ${JSON.stringify({ topic })}\n\n`);
   const beat = setInterval(() => {
     stream.write(': beat\n\n');
     isOpen().then(

@@ -1,4 +1,5 @@
 /** What a person has done with a batch: tried, applied, cancelled, undone, read again. */
+import { setTimeout } from 'node:timers/promises';
 import { isMainThread } from 'node:worker_threads';
 import { mappingFaults } from '@velvet-shelf/core/intake';
 import { UnreadableFile } from '@velvet-shelf/core/tabular';
@@ -56,13 +57,23 @@ async function runSized(services: Services, job: number, isSmall: boolean): Prom
     return;
   }
   await run.catch(() => undefined);
-  const ended = await first(
-    db.select({ state: tables.job.state, error: tables.job.error }).from(tables.job).where(eq(tables.job.id, job)),
-  );
+  let ended = await stateOf(db, job);
+  // After a fault that passes by itself, a deadlock, the sweep sends it again: whoever waits for it goes on waiting a while.
+  for (let waited = 0; ended?.state === 'running' && isMainThread && waited < mostWaited; waited += between) {
+    await setTimeout(between);
+    ended = await stateOf(db, job);
+  }
   if (ended?.state === 'failed') throw unprocessable(ended.error ?? 'It broke off');
   if (ended?.state === 'running')
     throw new Problem(503, 'It broke off', 'The work was interrupted; it goes on by itself. Look again in a moment.');
 }
+
+/** Milliseconds a request waits for the sweep, and between two looks. */
+const mostWaited = 20_000;
+const between = 500;
+
+const stateOf = (db: Services['db'], job: number) =>
+  first(db.select({ state: tables.job.state, error: tables.job.error }).from(tables.job).where(eq(tables.job.id, job)));
 
 /** Rows were picked out or corrected: what the rest would do to listings is found anew. */
 export async function restartEffect(services: Services, id: number, user: User): Promise<void> {

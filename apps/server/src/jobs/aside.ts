@@ -19,6 +19,8 @@ export type CallEnd =
 const youngMegabytes = 64;
 /** Threads at once. */
 const most = { job: 6, call: 3 };
+/** Times a call is made whose fault passes by itself. */
+const mostTries = 3;
 /** Threads that wait, and for how long; a thread keeps the memory of the largest work it had. */
 const mostWaiting = 2;
 const waitMilliseconds = 120_000;
@@ -51,7 +53,10 @@ export async function apart<Input, Answer>(
   input: Input,
 ): Promise<Answer> {
   if (!isMainThread) return call.run(services, input);
-  const end = await inThread('call', { call: call.name, input });
+  let end = await inThread('call', { call: call.name, input });
+  // A deadlock took back what the call did: the same once more succeeds.
+  for (let tries = 1; 'fault' in end && end.passing && tries < mostTries; tries++)
+    end = await inThread('call', { call: call.name, input });
   if ('problem' in end) throw new Problem(...end.problem);
   if ('fault' in end) throw end.passing ? new Passing(end.fault) : new Error(end.fault);
   // The thread ran this same call.

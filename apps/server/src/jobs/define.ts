@@ -27,6 +27,8 @@ export interface AnyJob {
   kind: string;
   /** Times it is begun without coming to a checkpoint, before it is given up. */
   tries: number;
+  /** One at a time: what is made while another runs waits for its end. */
+  isAlone: boolean;
   run(context: JobContext): Promise<void>;
   failed?(context: JobContext, fault: Error): Promise<void>;
 }
@@ -45,6 +47,7 @@ interface JobDefinition<Input> {
   /** Puts right what a job leaves that cannot go on; safe to run twice, like the job itself. */
   failed?(context: JobContext<Input>, fault: Error): Promise<void>;
   tries?: number;
+  isAlone?: boolean;
 }
 
 const usualTries = 5;
@@ -55,12 +58,14 @@ export function defineJob<Input>({
   run,
   failed,
   tries = usualTries,
+  isAlone = false,
 }: JobDefinition<Input>): JobKind<Input> {
   const read = (context: JobContext): JobContext<Input> => ({ ...context, input: input.parse(context.input) });
   return {
     kind,
     input,
     tries,
+    isAlone,
     run: async (context) => run(read(context)),
     ...(failed ? { failed: async (context: JobContext, fault: Error) => failed(read(context), fault) } : {}),
   };

@@ -2,7 +2,7 @@
  * Jobs: our `job` row is the truth. Whoever runs a job holds a session advisory lock on its id; a running job whose lock
  * is free has lost its worker, and the sweep sends it again.
  */
-import { type SQL, and, eq, inArray, sql } from 'drizzle-orm';
+import { type SQL, and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { type Executor, isCode, queryOne, queryRows, first } from '../db/client.js';
 import * as schema from '../db/schema/index.js';
@@ -48,24 +48,72 @@ export async function wishCancel<Input>(on: Executor, kind: JobKind<Input>, of: 
   return asked.length > 0;
 }
 
-/** Lock numbers of jobs live in a space of their own. */
+/** Lock numbers of jobs live in a space of their own, those of kinds that run one at a time in another. */
 const lockSpace = 4180;
+const aloneSpace = 4184;
+/** What waits for another of its kind looks again after this long. */
+const aloneMilliseconds = 500;
 
-/** Runs a job to its end, unless somebody else does already. */
+/** Runs a job to its end, unless somebody else does already; then the one that was put off because of it. */
 export async function runJob(services: Services, id: number): Promise<void> {
+  for (let next: number | undefined = id; next !== undefined;) next = await runOne(services, next);
+}
+
+/** Answers the job that waits for the end of this one. */
+async function runOne(services: Services, id: number): Promise<number | undefined> {
   const client = await services.db.$client.connect();
   const lock = drizzle(client, { schema });
   try {
     const got = await queryOne<{ got: boolean }>(lock, sql`SELECT pg_try_advisory_lock(${lockSpace}, ${id}) AS got`);
-    if (!got?.got) return;
+    if (!got?.got) return undefined;
     try {
+      const row = await first(lock.select({ kind: tables.job.kind }).from(tables.job).where(eq(tables.job.id, id)));
+      const kind = row && jobOf(row.kind);
+      if (!kind) return undefined;
+      if (kind.isAlone && !(await isFirst(lock, kind.kind))) {
+        await putOff(lock, id);
+        return undefined;
+      }
       await work(services, id);
+      return kind.isAlone ? await nextOf(lock, kind.kind) : undefined;
     } finally {
-      await lock.execute(sql`SELECT pg_advisory_unlock(${lockSpace}, ${id})`);
+      // The client goes back to its pool: no lock of it may stay.
+      await lock.execute(sql`SELECT pg_advisory_unlock_all()`);
     }
   } finally {
     client.release();
   }
+}
+
+/** Whether no other job of this kind runs; none begins until this connection lets go. */
+async function isFirst(lock: Executor, kind: string): Promise<boolean> {
+  const got = await queryOne<{ got: boolean }>(
+    lock,
+    sql`SELECT pg_try_advisory_lock(${aloneSpace}, hashtext(${kind})) AS got`,
+  );
+  return got?.got ?? false;
+}
+
+/** Lets a job wait without a thread, until the sweep sends it again. */
+async function putOff(on: Executor, id: number): Promise<void> {
+  await on
+    .update(tables.job)
+    .set({ state: 'waiting', dueAt: sql`now() + ${aloneMilliseconds} * interval '1 millisecond'` })
+    .where(and(eq(tables.job.id, id), inArray(tables.job.state, ['waiting', 'running'])));
+}
+
+/** The oldest of this kind that was put off. */
+async function nextOf(on: Executor, kind: string): Promise<number | undefined> {
+  const { job } = tables;
+  const waiting = await first(
+    on
+      .select({ id: job.id })
+      .from(job)
+      .where(and(eq(job.kind, kind), eq(job.state, 'waiting'), isNotNull(job.dueAt)))
+      .orderBy(job.id)
+      .limit(1),
+  );
+  return waiting?.id;
 }
 
 async function work(services: Services, id: number): Promise<void> {

@@ -1,10 +1,11 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
 import { checkMeta } from '@velvet-shelf/core/checks';
-import { compilePlace } from '@velvet-shelf/core/listings';
+import { type PlaceSetup, compilePlace, suggestFills } from '@velvet-shelf/core/listings';
 import { sayChannelValue } from '@velvet-shelf/core/rulebooks';
+import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import { eq, ne, and } from 'drizzle-orm';
-import { loadDictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
@@ -20,7 +21,7 @@ const mostAlike = 4;
 
 export interface FillCounts {
   /** By attribute of the channel. */
-  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples'>>;
+  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers'>>;
   /** Of a change that is tried. */
   effect: Effect | null;
 }
@@ -56,8 +57,11 @@ export async function countFills(
       samples: ChannelAttributeAnswer['samples'];
       kinds: Set<string>;
       families: Set<number>;
+      /** By what goods hold themselves of what a fixed value is sent for, as people read it: how many. */
+      own: Map<string, number>;
     }
   >();
+  const covered = coveredBy(setup, dictionary);
   const effect = change && noEffect();
   const standing = change ? await loadStanding(db, placeId) : undefined;
   const attributes = setup.rulebook.attributes.filter(
@@ -70,6 +74,7 @@ export async function countFills(
       samples: [],
       kinds: new Set(),
       families: new Set(),
+      own: new Map(),
     });
   for (let from = 0; from < units.length; from += 500)
     for (const family of await loadFamilies(
@@ -89,6 +94,12 @@ export async function countFills(
           const value = result.values[attribute.key];
           if (value === undefined) tally.missing++;
           else tally.filled++;
+          const source = covered.get(attribute.key);
+          const held = source && variant?.facts[source.key];
+          if (source && held !== undefined && value !== undefined) {
+            const text = formatValue(held, source, dictionary.reader);
+            tally.own.set(text, (tally.own.get(text) ?? 0) + 1);
+          }
           const fault = result.findings.find((finding) => finding.attribute === attribute.key);
           // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
           const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
@@ -107,8 +118,37 @@ export async function countFills(
       }
   return {
     tallies: Object.fromEntries(
-      [...tallies].map(([key, { filled, missing, samples }]) => [key, { filled, missing, samples }]),
+      [...tallies].map(([key, { filled, missing, samples, own }]) => [
+        key,
+        { filled, missing, samples, covers: sayCovered(covered.get(key), own) },
+      ]),
     ),
     effect: effect ?? null,
+  };
+}
+
+const mostCovered = 5;
+
+/** By attribute of the channel that is sent one fixed value: what of ours it would be copied from by its name, type or role. */
+function coveredBy({ fills, rulebook }: PlaceSetup, { attributes }: Dictionary): Map<string, Attribute> {
+  const suggested = suggestFills(rulebook, attributes);
+  return new Map(
+    fills.flatMap(({ attribute, fill }) => {
+      const rule = suggested.get(attribute)?.fill.rule;
+      const own = fill.rule.kind === 'fixed' && rule?.kind === 'copy' ? attributes.get(rule.from) : undefined;
+      return own && !own.perLanguage ? [[attribute, own] as const] : [];
+    }),
+  );
+}
+
+/** Undefined values are no difference; one alone is none either. */
+function sayCovered(own: Attribute | undefined, values: ReadonlyMap<string, number>): ChannelAttributeAnswer['covers'] {
+  if (!own || values.size < 2) return null;
+  const ranked = [...values].sort((a, b) => b[1] - a[1]);
+  return {
+    from: own.key,
+    label: own.label,
+    distinct: ranked.length,
+    examples: ranked.slice(0, mostCovered).map(([text, goods]) => ({ text, goods })),
   };
 }

@@ -2,7 +2,7 @@
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
-import { sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
+import { pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustCompare } from '../channels/fills.js';
@@ -14,7 +14,7 @@ import { apart } from '../jobs/aside.js';
 import { kept } from '../kept/keep.js';
 import { countFills } from './jobs.js';
 
-type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'effect'>;
+type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers' | 'effect'>;
 
 /** Attributes the channel asks for, each with its fill and what could fill it. */
 async function describeFills(
@@ -39,6 +39,8 @@ async function describeFills(
       need: attribute.need,
       limits: sayLimits(attribute, setup.rulebook),
       values: attribute.limits.values ?? null,
+      tags: attribute.limits.tags ?? null,
+      pictures: [...pictureSources],
       fill: placed.get(attribute.key) ?? null,
       suggested: placed.has(attribute.key) ? null : (suggested.get(attribute.key) ?? null),
       steps: offeredFits(attribute.limits),
@@ -57,7 +59,7 @@ function mergedSources(fill: Fill | undefined, { attributes, merged }: Dictionar
   );
 }
 
-const uncounted = { filled: 0, missing: 0, samples: [] };
+const uncounted = { filled: 0, missing: 0, samples: [], covers: null };
 
 /** Every attribute the channel asks for, its fill, and what it gives; large shelves are counted beside the request. */
 export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
@@ -91,12 +93,13 @@ export async function tryFill(
 
 /** What the channel takes of an attribute, in words. */
 export function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
-  const { minLength, maxLength, values, units, minWidth, minHeight } = attribute.limits;
+  const { minLength, maxLength, values, units, minWidth, minHeight, tags } = attribute.limits;
   const { advised } = attribute;
   return [
     ...(minLength !== undefined ? [`at least ${minLength} characters`] : []),
     ...(maxLength !== undefined ? [`at most ${maxLength} characters`] : []),
     ...(advised ? [`best ${[advised.minLength, advised.maxLength].filter(Boolean).join(' to ')} characters`] : []),
+    ...(tags ? [tags.length === 0 ? 'no markup' : `markup: ${tags.join(', ')}`] : []),
     ...(values ? [`one of ${values.length} values`] : []),
     ...(units ? [`in ${units.join(' or ')}`] : []),
     ...(minWidth !== undefined ? [`at least ${minWidth} × ${minHeight ?? minWidth} pixels`] : []),

@@ -1,5 +1,6 @@
 /** Listings as people see them: rows, one with its values, and the trace of any value back to the supplier's cell. */
 import type { FindingAnswer, ListingAnswer, ListingRow, TraceAnswer } from '@velvet-shelf/contract';
+import { nameOfAuthor } from '@velvet-shelf/core/claims';
 import type { Finding } from '@velvet-shelf/core/listings';
 import { type Rulebook, sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { foldText } from '@velvet-shelf/core/values';
@@ -235,12 +236,14 @@ function claimSteps(
         edit: null,
       },
     ];
+  if (slot.origin.from === 'computed')
+    return [{ at: 'claim', words: `Worked out: ${slot.why}`, value: null, edit: null }];
   const source = sources.get(slot.origin.record);
   const steps: TraceAnswer[] = [];
   if (slot.against.length > 0)
     steps.push({
       at: 'claim',
-      words: `${slot.origin.source} won over ${slot.against.map((claim) => (claim.origin.from === 'record' ? claim.origin.source : claim.origin.by)).join(', ')}: ${slot.why}`,
+      words: `${slot.origin.source} won over ${slot.against.map(({ origin }) => nameOfAuthor(origin)).join(', ')}: ${slot.why}`,
       value: null,
       edit: null,
     });

@@ -5,6 +5,8 @@ import { defineJob } from '../jobs/define.js';
 export const findMatches = defineJob({
   kind: 'find-matches',
   input: z.object({}),
+  // What began earlier would write over what was found later.
+  isAlone: true,
   run: async (context) => (await import('./propose.js')).findMatches(context),
 });
 

@@ -3,13 +3,14 @@ import {
   type KnownWords,
   type MatchItem,
   findCandidates,
+  learnWords,
   pairKey,
   type TraitKeys,
   type Traits,
   readTraits,
   traitKeys,
 } from '@velvet-shelf/core/matching';
-import { type Measure, type Money, type Value, foldCode, foldText, keyOf } from '@velvet-shelf/core/values';
+import { type Measure, type Money, type Value, foldCode, foldText, keyOf, withRole } from '@velvet-shelf/core/values';
 import { type SQL, sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { onClient, queryRows, type Executor, first } from '../db/client.js';
@@ -49,6 +50,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
   await progress(0, items.length);
   const pairs = findCandidates(items, {
     knownWords: await knownWords(db, dictionary),
+    learntWords: learnWords(await joinedTitles(db, dictionary)),
     decided: await decidedPairs(db),
   });
   await onClient(db, async ({ client, tx }) => {
@@ -77,6 +79,8 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
 /** What reading goods takes of the dictionary. */
 interface Told {
   attributes: Dictionary['attributes'];
+  /** Labels of sizes that people measure differently. */
+  slack: readonly string[];
   traits: TraitKeys;
   /** Attributes whose words tell variants of a family apart. */
   worded: readonly string[];
@@ -105,8 +109,13 @@ async function loadItems(db: Executor, dictionary: Dictionary): Promise<MatchIte
     .filter((attribute) => (attribute.type === 'measure' || attribute.type === 'number') && !attribute.many)
     .map((attribute) => attribute.key);
   const { attributes } = dictionary;
-  const told: Told = { attributes, traits: traitKeys(attributes), worded: await wordedOf(db, dictionary) };
   const said = (key: string) => (dictionary.attributes.get(key)?.label ?? key).toLowerCase();
+  const told: Told = {
+    attributes,
+    slack: withRole(attributes, 'weight').map(({ key }) => said(key)),
+    traits: traitKeys(attributes),
+    worded: await wordedOf(db, dictionary),
+  };
   const items: MatchItem[] = [];
   const identifiers = await grouped(
     db,
@@ -163,7 +172,7 @@ function toItem(
   identifiers: readonly string[],
   sized: readonly string[],
   said: (key: string) => string,
-  { attributes, traits, worded }: Told,
+  { attributes, slack, traits, worded }: Told,
 ): MatchItem {
   const { facts } = row;
   const sizes: Record<string, number> = {};
@@ -196,6 +205,7 @@ function toItem(
     mpn: typeof mpn === 'string' ? mpn : undefined,
     identifiers: identifiers.map(say),
     sizes,
+    slack,
     words,
     prices,
   };
@@ -221,6 +231,25 @@ async function knownWords(db: Executor, dictionary: Dictionary): Promise<KnownWo
     table.set(mine, (table.get(mine) ?? new Set()).add(theirs));
   }
   return known;
+}
+
+/** Of joined records, that many teach what words of titles mean. */
+const mostTaught = 50_000;
+
+/** Titles of two records of different suppliers that are the same goods, by pair. */
+async function joinedTitles(db: Executor, { attributes }: Dictionary): Promise<[string[], string[]][]> {
+  const key = keyOf(attributes, 'title');
+  if (key === undefined) return [];
+  const titles = (content: SQL) =>
+    sql`(SELECT array_agg(value) FROM jsonb_each_text(${content}::jsonb -> 'values') WHERE split_part(key, '@', 1) = ${key})`;
+  const found = await queryRows<{ a: string[] | null; b: string[] | null }>(
+    db,
+    sql`SELECT ${titles(sql`x.content`)} AS a, ${titles(sql`y.content`)} AS b
+        FROM record r JOIN record o ON o.product_id = r.product_id AND o.id > r.id AND o.supplier_id <> r.supplier_id
+        JOIN record_content x ON x.id = r.content_id JOIN record_content y ON y.id = o.content_id
+        ORDER BY r.id, o.id LIMIT ${mostTaught}`,
+  );
+  return found.flatMap(({ a, b }): [string[], string[]][] => (a && b ? [[a, b]] : []));
 }
 
 /** Pairs of products that a person keeps apart. */

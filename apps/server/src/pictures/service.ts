@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { PictureAnswer } from '@velvet-shelf/contract';
-import { type Media, foldText, textKey, withRole } from '@velvet-shelf/core/values';
+import { type Media, foldText, textKey } from '@velvet-shelf/core/values';
 import { type SQL, and, asc, eq, gt, ne, sql } from 'drizzle-orm';
 import { pictureKeys } from '../catalog/draft.js';
 import { resolveAndFollow } from '../catalog/resolve-all.js';
@@ -26,8 +26,8 @@ const largest = 60_000_000;
 /** Of those that have not come, and of the goods that name one. */
 const mostShown = 200;
 
-const attributeIds = ({ attributes, ids: numbers }: Dictionary): number[] =>
-  withRole(attributes, 'pictures').flatMap(({ key }) => numbers.get(key) ?? []);
+const attributeIds = (dictionary: Dictionary): number[] =>
+  [...pictureKeys(dictionary)].flatMap((key) => dictionary.ids.get(key) ?? []);
 
 /** How many goods name a picture of the row. */
 const usedBy = (attributes: readonly number[]): SQL<number> =>
@@ -82,23 +82,34 @@ export async function listPictures(
     next: rows.length > query.limit ? (items.at(-1)?.name ?? null) : null,
     all: counted?.all ?? 0,
     unused: counted?.unused ?? 0,
-    missing: (await missingKeys(db, named)).length,
+    missing: await countMissing(db, named),
   };
 }
 
-/** Pictures that goods name and that have not come, as facts have their names; those at outside addresses are none. */
+/** Facts that name pictures which have not come; those at outside addresses are none. */
+const namingMissing = (attributes: readonly number[]): SQL =>
+  sql`fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key IS NOT NULL AND f.key !~ '^(https?:)?//'
+        AND NOT EXISTS (SELECT 1 FROM media m WHERE m.key = f.key)`;
+
+async function countMissing(db: Database, attributes: readonly number[]): Promise<number> {
+  const [row] = await queryRows<{ n: number }>(
+    db,
+    sql`SELECT count(*)::int AS n FROM (SELECT DISTINCT f.key FROM ${namingMissing(attributes)}) AS named`,
+  );
+  return row?.n ?? 0;
+}
+
+/** As facts have their names, those most goods name first. */
 const missingKeys = (db: Database, attributes: readonly number[]) =>
   queryRows<{ key: string; goods: number; product: number }>(
     db,
-    sql`SELECT f.key, count(DISTINCT f.product_id)::int AS goods, min(f.product_id) AS product FROM fact f
-        WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key IS NOT NULL AND f.key !~ '^(https?:)?//'
-          AND NOT EXISTS (SELECT 1 FROM media m WHERE m.key = f.key)
-        GROUP BY f.key ORDER BY 2 DESC, 1`,
+    sql`SELECT f.key, count(DISTINCT f.product_id)::int AS goods, min(f.product_id) AS product FROM ${namingMissing(attributes)}
+        GROUP BY f.key ORDER BY 2 DESC, 1 LIMIT ${mostShown}`,
   );
 
 export async function listMissing(db: Database) {
   const dictionary = await loadDictionary(db);
-  const keys = (await missingKeys(db, attributeIds(dictionary))).slice(0, mostShown);
+  const keys = await missingKeys(db, attributeIds(dictionary));
   const pictured = pictureKeys(dictionary);
   const goods = await db
     .select({ id: product.id, facts: product.facts })

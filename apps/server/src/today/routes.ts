@@ -35,9 +35,14 @@ export function todayRoutes(router: AppRouter, services: Services, sessions: Ses
       .orderBy(tables.product.kind, tables.product.title)
       .limit(query.limit),
   }));
-  route(router, services, api.today.events, async ({ ctx }) => {
+  route(router, services, api.today.events, async ({ ctx, query }) => {
     const session = sessionOf(ctx) ?? '';
-    openEvents(ctx, session, async () => (await userOf(sessions.db, services.config, session)) !== undefined);
+    openEvents(
+      ctx,
+      session,
+      query.since,
+      async () => (await userOf(sessions.db, services.config, session)) !== undefined,
+    );
     return undefined;
   });
   route(router, services, api.today.health, async () => ({ status: 'ok' as const, version }));

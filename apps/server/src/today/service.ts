@@ -5,7 +5,7 @@ import { iso, queryOne, queryRows, texts, first } from '../db/client.js';
 import type { Services, User } from '../http/route.js';
 import { canUndo } from '../history/undo.js';
 import { dirtyCount } from '../history/dirty.js';
-import { toComplete } from '../catalog/grid.js';
+import { toComplete } from '../catalog/filter.js';
 import { unsentStates } from '../listings/service.js';
 import { showPlaces } from '../channels/service.js';
 import { rankedCauses } from '../causes/service.js';

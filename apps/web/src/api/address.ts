@@ -74,7 +74,8 @@ export function useAddress<Schema extends z.ZodObject>(
       const next = writeAddress(now, to);
       if (next === new URLSearchParams(now).toString()) return;
       written = { key, search: next };
-      void navigate({ search: next }, { replace });
+      // At once: the next key pressed is heard by the page as it is then, however slow the machine is.
+      void navigate({ search: next }, { replace, flushSync: true });
     },
     [key, navigate, search],
   );

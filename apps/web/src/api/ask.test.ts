@@ -58,4 +58,7 @@ describe('a notice', () => {
     expect(isTouched('catalog', keyOf(api.catalog.attributes, {}))).toBe(false);
     expect(isTouched('catalog', keyOf(api.session.who, {}))).toBe(false);
   });
+  it('of whatever may have changed meanwhile concern all there is', () => {
+    expect(isTouched('everything', keyOf(api.session.who, {}))).toBe(true);
+  });
 });

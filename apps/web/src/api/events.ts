@@ -5,6 +5,10 @@ import { isTouched } from './topics';
 
 const name = 'velvet-events';
 
+/** A stream that broke is opened again after this long; one the server refused, later. */
+const brokenMilliseconds = 2000;
+const refusedMilliseconds = 30_000;
+
 /** Notices as they come, for whoever counts them. */
 const notices = new EventTarget();
 
@@ -22,6 +26,7 @@ export function useChangesSince(topic: string, mark: unknown): number {
 export function followEvents(queries: QueryClient): () => void {
   const others = new BroadcastChannel(name);
   let source: EventSource | undefined;
+  let again: ReturnType<typeof setTimeout> | undefined;
   let pending: ReturnType<typeof setTimeout> | undefined;
   const stop = new AbortController();
   const topics = new Set<string>();
@@ -38,15 +43,30 @@ export function followEvents(queries: QueryClient): () => void {
       });
     }, 150);
   };
+  // A page is read before its stream is open, and a stream breaks: it begins with what changed since the last word of it.
+  let heard = 0;
+  const open = () => {
+    const stream = new EventSource(`/api/events?since=${String(Math.ceil(performance.now() - heard))}`);
+    stream.onopen = () => {
+      heard = performance.now();
+    };
+    stream.onmessage = ({ data }: MessageEvent<string>) => {
+      heard = performance.now();
+      const { topic } = JSON.parse(data) as { topic: string };
+      others.postMessage(topic);
+      changed(topic);
+    };
+    stream.onerror = () => {
+      const wait = stream.readyState === EventSource.CLOSED ? refusedMilliseconds : brokenMilliseconds;
+      stream.close();
+      again = setTimeout(open, wait);
+    };
+    source = stream;
+  };
   others.onmessage = ({ data }: MessageEvent<string>) => changed(data);
   void navigator.locks
     .request(name, { signal: stop.signal }, () => {
-      source = new EventSource('/api/events');
-      source.onmessage = ({ data }: MessageEvent<string>) => {
-        const { topic } = JSON.parse(data) as { topic: string };
-        others.postMessage(topic);
-        changed(topic);
-      };
+      open();
       return new Promise<void>((resolve) => stop.signal.addEventListener('abort', () => resolve()));
     })
     .catch(() => undefined);
@@ -55,5 +75,6 @@ export function followEvents(queries: QueryClient): () => void {
     source?.close();
     others.close();
     clearTimeout(pending);
+    clearTimeout(again);
   };
 }

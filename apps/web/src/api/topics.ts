@@ -14,6 +14,7 @@ const {
   listings,
   matching,
   movingIn,
+  proofreading,
   savedViews,
   session,
   sheet,
@@ -39,6 +40,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],
   found: [enrichment.found],
+  proofreading: [proofreading.counts, proofreading.words, proofreading.faults],
   views: [savedViews.list, today.shelf, today.history],
   suppliers: [company.suppliers, today.shelf, today.history, matching.trust],
   batch: [
@@ -77,7 +79,10 @@ const nameOf = (endpoint: Endpoint) => keyOf(endpoint)[0];
 const stays = new Set(notGoods.map(nameOf));
 const names = new Map(Object.entries(touched).map(([topic, endpoints]) => [topic, new Set(endpoints.map(nameOf))]));
 
-/** Whether a query shows what notices of this topic are about; of a topic that is not known, everything is. */
+/** Told where nobody knows what changed: the stream was away for longer than the server remembers. */
+const unknown = 'everything';
+
+/** Whether a query shows what notices of this topic are about; a topic that is not known is of all goods. */
 export function isTouched(topic: string, [name]: readonly unknown[]): boolean {
-  return names.get(topic)?.has(name) ?? !stays.has(name);
+  return topic === unknown || (names.get(topic)?.has(name) ?? !stays.has(name));
 }

@@ -19,10 +19,11 @@ import { BulkBar } from './BulkBar';
 import { useChoosing } from './choosing';
 import { Product } from './Product';
 import { ColumnMenu } from './ColumnMenu';
-import { useColumns } from './columns';
+import { attributesOf, useColumns } from './columns';
 import { ConditionBar } from './Conditions';
 import { ExportMenu } from './Export';
 import { Grid } from './Grid';
+import { useOpenedView } from './opened';
 import { ViewButtons, ViewForm } from './SavedViews';
 import { addressOf, catalogAddress, viewOf } from './view';
 
@@ -32,13 +33,8 @@ export function Catalog() {
   const view = viewOf(address);
   const [form, setForm] = useState<'new' | SavedView>();
   const [edition, setEdition] = useState(0);
-  // Whoever looks at a list keeps its rows, whatever changes: it is opened again when it is asked for.
-  const opened = useQuery({
-    ...ask(api.catalog.open, { body: view }, edition),
-    placeholderData: keepPreviousData,
-    staleTime: ({ state }) => (state.data?.rows === 0 ? 0 : 'static'),
-    gcTime: 0,
-  });
+  const columns = useColumns();
+  const opened = useOpenedView(view, { columns: attributesOf(columns.shown), mark: edition });
   const changes = useChangesSince('catalog', opened.data?.token);
   const reopen = () => setEdition((now) => now + 1);
   const counts = useQuery({
@@ -46,7 +42,6 @@ export function Catalog() {
     enabled: opened.data !== undefined,
     placeholderData: keepPreviousData,
   });
-  const columns = useColumns();
   const choosing = useChoosing(JSON.stringify(view), opened.data?.token);
   const { search: here } = useLocation();
   const { open } = address;
@@ -97,13 +92,19 @@ export function Catalog() {
             now={view}
             onShow={(saved) => {
               setForm(undefined);
-              set(addressOf(saved));
+              set(addressOf(saved.view));
+              if (saved.columns) columns.keep(saved.columns);
             }}
             onForm={setForm}
           />
         </ConditionBar>
         {form && (
-          <ViewForm key={form === 'new' ? 'new' : form.id} of={form} now={view} onDone={() => setForm(undefined)} />
+          <ViewForm
+            key={form === 'new' ? 'new' : form.id}
+            of={form}
+            now={{ view, columns: columns.kept }}
+            onDone={() => setForm(undefined)}
+          />
         )}
         {choosing.chosen && opened.data && (
           <BulkBar choosing={choosing} chosen={choosing.chosen} rows={opened.data.rows} onDone={reopen} />
@@ -125,8 +126,7 @@ export function Catalog() {
             <Grid
               // Another view begins at its top; the same one opened again, because something changed, stays where it is.
               key={JSON.stringify(view)}
-              token={opened.data.token}
-              rows={opened.data.rows}
+              opened={opened.data}
               columns={columns.shown}
               onSize={columns.size}
               sort={view.sort}

@@ -32,7 +32,9 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, size, freeze 
         anchorEl={anchor}
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        slotProps={{ paper: { sx: { maxHeight: 520, width: 350 }, role: 'dialog', 'aria-label': 'Columns' } }}
+        slotProps={{
+          paper: { sx: { maxHeight: 520, width: 350 }, role: 'dialog', tabIndex: -1, 'aria-label': 'Columns' },
+        }}
       >
         <Box pad={[2, 2.5]}>
           <Ordered label="Columns shown" ids={shown.map(({ key }) => key)} nameOf={labelOf} onOrder={order}>
@@ -66,7 +68,16 @@ export function ColumnMenu({ columns: { all, shown, toggle, order, size, freeze 
           </Box>
           <MenuList disablePadding aria-label="Columns not shown">
             {others.map(({ key, label }) => (
-              <MenuItem key={key} dense disableGutters onClick={() => toggle(key)}>
+              <MenuItem
+                key={key}
+                dense
+                disableGutters
+                onClick={({ currentTarget }) => {
+                  // It goes from this list: Escape still closes what it stood in.
+                  currentTarget.closest<HTMLElement>('[role=dialog]')?.focus();
+                  toggle(key);
+                }}
+              >
                 <Checkbox size="small" checked={false} sx={{ p: 0.3, mr: 1 }} tabIndex={-1} />
                 {label}
               </MenuItem>

@@ -7,7 +7,7 @@ import { SizeHandle } from '../design/SizeHandle';
 import { WindowBody, WindowCell, WindowHead, WindowRow } from '../design/Windowed';
 import { Meter } from '../design/Meter';
 import { useQueries } from '@tanstack/react-query';
-import { type GridRow, api } from '@velvet-shelf/contract';
+import { type GridRow, api, windowRows } from '@velvet-shelf/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import { ask } from '../api/ask';
@@ -15,10 +15,10 @@ import { ApiProblem } from '../api/call';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
 import { count, money, plural } from '../design/words';
-import type { Column } from './columns';
+import { type Column, attributesOf } from './columns';
+import type { OpenedView } from './opened';
 import './grid.css';
 
-const windowRows = 100;
 const rowHeight = 34;
 /** Pixels. */
 const checkWidth = 30;
@@ -41,8 +41,7 @@ function layOutColumns(columns: readonly Column[]) {
 }
 
 interface GridProps {
-  token: string;
-  rows: number;
+  opened: OpenedView;
   columns: readonly Column[];
   onSize: (column: string, width: number) => void;
   sort: string;
@@ -54,7 +53,12 @@ interface GridProps {
   onExpired(): void;
 }
 
-export function Grid({ token, rows, columns, onSize, sort, onSort, open, onOpen, choosing, onExpired }: GridProps) {
+export function Grid({ opened, columns, onSize, sort, onSort, open, onOpen, choosing, onExpired }: GridProps) {
+  const { token, first } = opened;
+  // Until they are counted there are as many as before, or as have come.
+  const counted = useRef(first.length);
+  const rows = opened.rows ?? Math.max(counted.current, first.length);
+  counted.current = rows;
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows,
@@ -64,17 +68,18 @@ export function Grid({ token, rows, columns, onSize, sort, onSort, open, onOpen,
   });
   const [currency] = useCompany().currencies;
   const visible = virtual.getVirtualItems();
-  const asked = columns
-    .filter((column) => column.attribute)
-    .map((column) => column.key)
-    .join(',');
-  const pages = new Set(visible.map((virtualItem) => Math.floor(virtualItem.index / windowRows)));
+  const asked = attributesOf(columns);
+  const pageOf = (index: number) => Math.floor(index / windowRows);
+  // The next one too, before it is in sight.
+  const ahead = Math.min(rows - 1, (visible.at(-1)?.index ?? 0) + windowRows / 2);
+  const pages = new Set([...visible.map(({ index }) => index), ahead].map(pageOf).filter((page) => page >= 0));
   const windows = useQueries({
     queries: [...pages].map((page) => ({
       ...ask(api.catalog.window, {
         params: { token },
         query: { from: page * windowRows, count: windowRows, columns: asked },
       }),
+      ...(page === 0 && asked === opened.columns ? { initialData: { items: [...first] } } : {}),
       staleTime: 60_000,
     })),
   });
@@ -93,8 +98,7 @@ export function Grid({ token, rows, columns, onSize, sort, onSort, open, onOpen,
     }),
   );
   held.current = byPage;
-  const rowAt = (index: number): GridRow | null | undefined =>
-    byPage.get(Math.floor(index / windowRows))?.[index % windowRows];
+  const rowAt = (index: number): GridRow | null | undefined => byPage.get(pageOf(index))?.[index % windowRows];
   const isFrozen = columns.some((column) => column.isFrozen);
   const { template, least, lefts } = layOutColumns(columns);
   const current = visible.find((virtualItem) => rowAt(virtualItem.index)?.id === open)?.index;

@@ -4,6 +4,7 @@ import { Box } from '../design/Box';
 import { Line } from '../design/Line';
 import { count, plural } from '../design/words';
 import { OptionRow } from './OptionRow';
+import { OtherGoods } from './OtherGoods';
 import { Prices } from './Prices';
 import { ValueRow } from './ValueRow';
 
@@ -54,6 +55,7 @@ export function OwnValues({ product, focus, onStock, onlyOwn = false }: OwnValue
           </button>
         </Line>
       )}
+      {!onlyOwn && <OtherGoods product={product} />}
       {product.options.map(([axis, value]) => (
         <OptionRow key={`${product.id} ${axis}`} product={product} axis={axis} value={value} />
       ))}

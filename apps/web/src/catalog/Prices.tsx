@@ -89,8 +89,8 @@ function PriceForm({
           })),
         },
       }),
-    onSuccess: ({ product }) => {
-      queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), product);
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: keyOf(api.catalog.product, { params: { id: productId } }) });
       void queries.invalidateQueries();
       tell('Saved the price');
       onDone();

@@ -23,7 +23,7 @@ export function ViewButtons({
   onForm,
 }: {
   now: View;
-  onShow: (view: View) => void;
+  onShow: (saved: SavedView) => void;
   /** The form is asked for: to keep what is shown, or to change a view of one's own. */
   onForm: (of: 'new' | SavedView) => void;
 }) {
@@ -37,7 +37,7 @@ export function ViewButtons({
       selected={saved === current}
       onClick={() => {
         close();
-        onShow(saved.view);
+        onShow(saved);
       }}
     >
       {saved.name}
@@ -59,7 +59,7 @@ export function ViewButtons({
             variant={saved === current ? 'contained' : 'outlined'}
             color={saved === current ? 'primary' : 'inherit'}
             aria-pressed={saved === current}
-            onClick={() => onShow(saved.view)}
+            onClick={() => onShow(saved)}
           >
             {saved.name}
           </Button>
@@ -105,10 +105,24 @@ const choice = (no: string, yes: string) =>
     ['yes', yes],
   ] as const;
 const yesNo = z.enum(['no', 'yes']).transform((word) => word === 'yes');
-const asked = z.object({ name: api.savedViews.keep.body.shape.name, shared: yesNo, toHand: yesNo });
+const asked = z.object({
+  name: api.savedViews.keep.body.shape.name,
+  shared: yesNo,
+  toHand: yesNo,
+  withColumns: yesNo,
+});
 const word = (is: boolean) => (is ? ('yes' as const) : ('no' as const));
 
-export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View; onDone: () => void }) {
+export function ViewForm({
+  of,
+  now,
+  onDone,
+}: {
+  of: 'new' | SavedView;
+  /** What is shown, in which columns. */
+  now: Pick<KeptFields, 'view' | 'columns'>;
+  onDone: () => void;
+}) {
   const queries = useQueryClient();
   const tell = useTell();
   const held = of === 'new' ? undefined : of;
@@ -116,6 +130,7 @@ export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View
     name: held?.name ?? '',
     shared: word(held?.isShared ?? false),
     toHand: word(held?.isToHand ?? true),
+    withColumns: word(held ? held.columns !== null : true),
   });
   const done = (words: string) => {
     tell(words);
@@ -123,12 +138,12 @@ export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View
     onDone();
   };
   const keep = useMutation({
-    mutationFn: async (fields: Omit<KeptFields, 'view'>) => {
-      if (!held) return call(api.savedViews.keep, { body: { ...fields, view: now } });
-      const { name, isShared, isToHand, view } = held;
+    mutationFn: async (fields: KeptFields) => {
+      if (!held) return call(api.savedViews.keep, { body: fields });
+      const { name, isShared, isToHand, view, columns } = held;
       return call(api.savedViews.change, {
         params: { id: held.id },
-        body: { to: { ...fields, view: now }, was: { name, isShared, isToHand, view } },
+        body: { to: fields, was: { name, isShared, isToHand, view, columns } },
       });
     },
     onSuccess: (_, { name }) => done(held ? `${name} is changed` : `${name} is kept`),
@@ -136,7 +151,15 @@ export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View
   return (
     <Form
       form={form}
-      onSend={({ name, shared, toHand }) => keep.mutate({ name, isShared: shared, isToHand: toHand })}
+      onSend={({ name, shared, toHand, withColumns }) =>
+        keep.mutate({
+          name,
+          isShared: shared,
+          isToHand: toHand,
+          view: now.view,
+          columns: withColumns ? now.columns : null,
+        })
+      }
       onCancel={onDone}
       error={keep.error}
     >
@@ -148,6 +171,12 @@ export function ViewForm({ of, now, onDone }: { of: 'new' | SavedView; now: View
           name="toHand"
           label="Where"
           options={choice('In the list', 'To hand, as a button')}
+        />
+        <Field
+          control={form.control}
+          name="withColumns"
+          label="Columns"
+          options={choice('Those of whoever looks', 'Those shown now')}
         />
         <Button type="submit" variant="contained" disabled={keep.isPending}>
           Keep the view

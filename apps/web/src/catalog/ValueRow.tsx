@@ -10,7 +10,7 @@ import { keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
 import { Field, Form, useFields } from '../design/Form';
 import { useTell } from '../design/feedback';
-import { day, plural } from '../design/words';
+import { count, day, plural } from '../design/words';
 
 export function ValueRow({ productId, value, editing }: { productId: number; value: ProductValue; editing: boolean }) {
   const [isOpen, setOpen] = useState(editing);
@@ -29,11 +29,11 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
         params: { id: productId },
         body: { edits: [{ attribute: value.attribute, language: value.language, madeAgainst: against, ...edit }] },
       }),
-    onSuccess: (answer) => {
+    onSuccess: async ({ becameReady, becameBlocked }) => {
+      // The row shows what it has become before the form closes.
+      await queries.invalidateQueries({ queryKey: keyOf(api.catalog.product, { params: { id: productId } }) });
       setOpen(false);
-      queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), answer.product);
       void queries.invalidateQueries();
-      const { becameReady, becameBlocked } = answer;
       tell(
         `Saved ${value.label}${becameReady > 0 ? `; ${plural(becameReady, 'listing')} became ready` : ''}${becameBlocked > 0 ? `; ${plural(becameBlocked, 'listing')} became blocked` : ''}`,
       );
@@ -47,7 +47,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
   return (
     <Box pad={[1.5, 0]} line="bottom">
       <Box row align="baseline" gap={2.5} wrap={long}>
-        <Box as="span" wide={116} fixed tone="muted" textSize={12.5}>
+        <Box as="span" wide={116} fixed tone="muted" textSize={12.5} title={value.help ?? undefined}>
           {label}
         </Box>
         {!isOpen ? (
@@ -76,6 +76,11 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
             onLetGo={() => save.mutate({ letGo: true })}
             onCancel={() => setOpen(false)}
           >
+            {value.help !== null && (
+              <Box small muted above={1}>
+                {value.help}
+              </Box>
+            )}
             {hasMoved && (
               <Box small above={1} role="status">
                 Somebody has made it <b>{value.shown ?? 'empty'}</b> meanwhile.{' '}
@@ -99,6 +104,11 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           </ValueForm>
         )}
       </Box>
+      {!winner && value.why !== null && (
+        <Box small muted pad={[0.5, 0, 0, 31.5]}>
+          {value.origin === 'computed' ? 'worked out' : 'not worked out'}: {value.why}
+        </Box>
+      )}
       {(winner || beaten.length > 0) && (
         <button type="button" className="who" onClick={() => setClaims(!claims)} aria-expanded={claims}>
           {value.origin === 'inherited' ? 'from the family' : winner?.from}
@@ -106,9 +116,7 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           {beaten.length > 0 && (
             <>
               {' '}
-              won over {beaten
-                .map((claim) => `${claim.from} (${claim.text?.slice(0, 24) ?? 'empty'})`)
-                .join(', ')} · <b>{value.why}</b>
+              won over {sayBeaten(beaten)} · <b>{value.why}</b>
             </>
           )}
         </button>
@@ -193,4 +201,20 @@ function ValueForm({
       {children}
     </Form>
   );
+}
+
+const mostBeaten = 3;
+
+/** Who says something else, each word of theirs once: a family’s value is beaten by that of every variant of it. */
+function sayBeaten(claims: ProductValue['claims']): string {
+  const words = new Map<string, number>();
+  for (const { from, text } of claims) {
+    const said = `${from} (${text?.slice(0, 24) ?? 'empty'})`;
+    words.set(said, (words.get(said) ?? 0) + 1);
+  }
+  const listed = [...words]
+    .slice(0, mostBeaten)
+    .map(([said, times]) => (times > 1 ? `${said} × ${count(times)}` : said));
+  const more = words.size - listed.length;
+  return `${listed.join(', ')}${more > 0 ? ` and ${count(more)} more` : ''}`;
 }

@@ -1,6 +1,6 @@
 /** Which columns the grid shows, in which order, how wide, and which stay in sight; remembered in this browser. */
 import { useQuery } from '@tanstack/react-query';
-import { api } from '@velvet-shelf/contract';
+import { api, keptColumnSchema } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { z } from 'zod';
 import { ask } from '../api/ask';
@@ -15,6 +15,10 @@ export interface Column {
   /** Stays in sight while the others are scrolled. */
   isFrozen?: boolean;
 }
+
+/** Keys of the attributes among columns, as a window of rows is asked for with them. */
+export const attributesOf = (columns: readonly Column[]): string =>
+  columns.flatMap(({ key, attribute }) => (attribute ? [key] : [])).join(',');
 
 const standard: Column[] = [
   { key: 'category', label: 'Category', width: 170 },
@@ -34,14 +38,8 @@ const most = 800;
 /** A width that a column may have. */
 export const boundWidth = (width: number): number => Math.round(Math.min(most, Math.max(least, width)));
 
-const keptSchema = z.array(
-  z.object({
-    key: z.string(),
-    width: z.number().min(least).max(most).optional(),
-    isFrozen: z.boolean().optional(),
-  }),
-);
-type Kept = z.infer<typeof keptSchema>;
+const keptSchema = z.array(keptColumnSchema);
+export type Kept = z.infer<typeof keptSchema>;
 const first: Kept = ['category', 'price', 'stock', 'complete', 'places'].map((key) => ({ key }));
 
 function keptHere(): Kept {
@@ -54,6 +52,9 @@ function keptHere(): Kept {
 
 export interface Columns {
   all: readonly Column[];
+  /** As they are kept. */
+  kept: Kept;
+  keep: (kept: Kept) => void;
   /** In their order, those that stay in sight before the others. */
   shown: readonly Column[];
   toggle: (key: string) => void;
@@ -90,6 +91,8 @@ export function useColumns(): Columns {
   });
   return {
     all,
+    kept,
+    keep,
     shown: [...shown.filter(({ isFrozen }) => isFrozen), ...shown.filter(({ isFrozen }) => !isFrozen)],
     toggle: (key) =>
       keep(

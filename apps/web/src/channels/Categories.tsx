@@ -12,8 +12,6 @@ import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 
-const sure = 60;
-
 export function Categories({ placeId }: { placeId: number }) {
   const params = { id: placeId };
   const queries = useQueryClient();
@@ -42,9 +40,8 @@ export function Categories({ placeId }: { placeId: number }) {
       <Loaded query={categories}>
         {({ items }) => {
           const open = items.filter((row) => row.variants > 0 && (row.target === null || row.fault !== null));
-          const certain = open.flatMap(({ category, suggestions: [first, second] }) =>
-            // Two that are as good as each other are no certainty.
-            first && first.score >= sure && first.score !== second?.score ? [{ category, target: first.path }] : [],
+          const certain = open.flatMap(({ category, suggestions: [first] }) =>
+            first?.isSure ? [{ category, target: first.path }] : [],
           );
           return (
             <>
@@ -61,9 +58,7 @@ export function Categories({ placeId }: { placeId: number }) {
                 </Box>
                 {certain.length > 0 && !tried.data && (
                   <Button variant="outlined" disabled={tried.isPending} onClick={() => tried.mutate(certain)}>
-                    {tried.isPending
-                      ? 'Trying…'
-                      : `See what ${plural(certain.length, 'suggestion')} of ${sure} and above would do`}
+                    {tried.isPending ? 'Trying…' : `See what ${plural(certain.length, 'sure suggestion')} would do`}
                   </Button>
                 )}
               </Box>
@@ -73,8 +68,8 @@ export function Categories({ placeId }: { placeId: number }) {
                   <Box grow>
                     <Box serif>{sayBecoming(tried.data)}</Box>
                     <Box muted small>
-                      Tried on the whole assortment, not saved. Suggestions below {sure}, and those of which two are as
-                      good as each other, are left for you.
+                      Tried on the whole assortment, not saved. What is less than 90 % likely, or wanted by two of
+                      yours, is left for you.
                     </Box>
                   </Box>
                   <Button variant="outlined" color="inherit" onClick={() => tried.reset()}>
@@ -211,7 +206,7 @@ function Suggestions({ row, busy, onMap }: { row: CategoryRow; busy: boolean; on
       </Button>
       <Box as="span" small muted>
         {' '}
-        {suggestion.score}
+        {suggestion.score} %
       </Box>
       {i === 0 && (
         <Box small muted>

@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
 import { type Fill, type FillRule, beginRule, isWholeRule, rules } from '@velvet-shelf/core/fills';
+import { isMarkup } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask } from '../api/ask';
@@ -15,6 +16,10 @@ import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 import { RuleEditor } from './RuleEditor';
+import { ShopperView } from './ShopperView';
+
+/** Texts that are shown as a shopper sees them. */
+const mostSeen = 3;
 
 export function FillEditor({ placeId, attribute }: { placeId: number; attribute: ChannelAttributeAnswer }) {
   const [fill, setFill] = useState<Fill | null>(attribute.fill);
@@ -37,6 +42,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
     },
   });
   const shown = changed && tried.data ? tried.data : attribute;
+  const laidOut = shown.samples.filter(({ value }) => value !== null && isMarkup(value)).slice(0, mostSeen);
   const setRule = (rule: FillRule) => setFill({ rule, fit: fill?.fit ?? [] });
   return (
     <Box col grow surface="card">
@@ -60,6 +66,23 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           ))}
         </TextField>
         {fill && <RuleEditor rule={fill.rule} attribute={attribute} onChange={setRule} />}
+        {fill?.rule.kind === 'fixed' && shown.covers && (
+          <Box row above={2} pad={[2, 3]} rounded surface="advice" role="status">
+            <Box grow small>
+              All of them get this one value, and their own {shown.covers.label} differs:{' '}
+              {shown.covers.examples.map(({ text, goods }) => `${text} on ${count(goods)}`).join(', ')}
+              {shown.covers.distinct > shown.covers.examples.length &&
+                ` and ${count(shown.covers.distinct - shown.covers.examples.length)} more`}
+              .
+            </Box>
+            <Button
+              variant="outlined"
+              onClick={() => shown.covers && setRule({ kind: 'copy', from: shown.covers.from })}
+            >
+              Copy {shown.covers.label} instead
+            </Button>
+          </Box>
+        )}
         {fill && attribute.type === 'text' && (
           <Box wrap row around={[3, 0]}>
             <Box as="span" small muted>
@@ -125,6 +148,16 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
             },
           ]}
         />
+        {laidOut.length > 0 && (
+          <>
+            <Box as="h3" around={[4, 0, 1.5]}>
+              As a shopper sees it
+            </Box>
+            {laidOut.map(({ listingId, title, value }) => (
+              <ShopperView key={listingId} title={title} html={value ?? ''} tags={attribute.tags} />
+            ))}
+          </>
+        )}
         {(save.error ?? tried.error) && <ProblemBox error={save.error ?? tried.error} />}
       </Box>
       <div className="effect">

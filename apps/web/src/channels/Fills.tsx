@@ -57,7 +57,12 @@ export function Fills({ placeId }: { placeId: number }) {
                     look: { small: true },
                     cell: (row) =>
                       row.fill ? (
-                        say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))
+                        <>
+                          {say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))}
+                          {row.covers && (
+                            <Box tone="advice">for goods with {count(row.covers.distinct)} of their own</Box>
+                          )}
+                        </>
                       ) : (
                         <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
                           nothing

@@ -10,6 +10,7 @@ import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { readJson } from '../design/files';
 import { SmallChannel } from './SmallChannel';
 
 type Body = z.input<typeof api.channels.add.body>;
@@ -55,14 +56,10 @@ export function NewChannel({ onMade }: { onMade: () => void }) {
 
 function FromFile({ isBusy, onSend }: { isBusy: boolean; onSend: (body: Body) => void }) {
   const input = useRef<HTMLInputElement>(null);
-  const [fault, setFault] = useState<string>();
-  const read = async (file: File) => {
+  const [fault, setFault] = useState<unknown>();
+  const read = (file: File) => {
     setFault(undefined);
-    try {
-      onSend({ rulebook: JSON.parse(await file.text()) as unknown });
-    } catch {
-      setFault(`“${file.name}” is not JSON; nothing was changed`);
-    }
+    readJson(file).then((rulebook) => onSend({ rulebook }), setFault);
   };
   return (
     <>
@@ -76,7 +73,7 @@ function FromFile({ isBusy, onSend }: { isBusy: boolean; onSend: (body: Body) =>
         hidden
         accept=".json,application/json"
         aria-label="Rulebook file"
-        onChange={(event) => event.target.files?.[0] && void read(event.target.files[0])}
+        onChange={(event) => event.target.files?.[0] && read(event.target.files[0])}
       />
       <Button variant="contained" disabled={isBusy} onClick={() => input.current?.click()}>
         Choose the file

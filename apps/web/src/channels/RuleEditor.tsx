@@ -1,43 +1,15 @@
 /** The rule of a fill, edited by its kind: a source, a fixed value, parts, a translation, the first that is not empty. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import Chip from '@mui/material/Chip';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
-import { useState } from 'react';
-import { useCompared } from './compared';
 import { RemoveButton } from '../design/RemoveButton';
+import { ChannelValue } from './ChannelValue';
+import { LayoutEditor } from './LayoutEditor';
+import { SourceSelect } from './SourceSelect';
+import { Translation } from './Translation';
 import { WhenEditor } from './WhenEditor';
-
-function SourceSelect({
-  attribute,
-  value,
-  onChange,
-  label,
-}: {
-  attribute: ChannelAttributeAnswer;
-  value: string;
-  onChange: (name: string) => void;
-  label: string;
-}) {
-  return (
-    <TextField
-      select
-      label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value)}
-      sx={{ width: 190 }}
-    >
-      {attribute.sources.map((source) => (
-        <MenuItem key={source.name} value={source.name}>
-          {source.label}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
-}
 
 export function RuleEditor({
   rule,
@@ -124,6 +96,8 @@ export function RuleEditor({
           </Box>
         </Box>
       );
+    case 'layout':
+      return <LayoutEditor rule={rule} attribute={attribute} onChange={onChange} />;
     case 'translate':
       return <Translation rule={rule} attribute={attribute} onChange={onChange} />;
     case 'first':
@@ -155,116 +129,4 @@ export function RuleEditor({
         </Box>
       );
   }
-}
-
-/** A value as the channel wants it: one of its closed list, or typed. */
-function ChannelValue({
-  attribute,
-  label,
-  width,
-  value,
-  onChange,
-}: {
-  attribute: ChannelAttributeAnswer;
-  label: string;
-  width: number;
-  value: string;
-  onChange: (value: string) => void;
-}) {
-  return (
-    <TextField
-      select={attribute.values !== null}
-      label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value)}
-      sx={{ width }}
-    >
-      {attribute.values?.map((value) => (
-        <MenuItem key={value} value={value}>
-          {value}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
-}
-
-function Translation({
-  rule,
-  attribute,
-  onChange,
-}: {
-  rule: Extract<FillRule, { kind: 'translate' }>;
-  attribute: ChannelAttributeAnswer;
-  onChange: (rule: FillRule) => void;
-}) {
-  const [from, setFrom] = useState('');
-  const [to, setTo] = useState('');
-  const compared = useCompared().data ?? [];
-  const listed = compared.find(({ key }) => key === rule.from)?.choices ?? null;
-  return (
-    <div>
-      <Box row below={2}>
-        <SourceSelect
-          attribute={attribute}
-          label="Translates"
-          value={rule.from}
-          onChange={(name) => onChange({ ...rule, from: name })}
-        />
-        <TextField
-          select
-          label="What is not in the table"
-          value={rule.otherwise}
-          onChange={(event) => onChange({ ...rule, otherwise: event.target.value as 'keep' | 'empty' })}
-          sx={{ width: 190 }}
-        >
-          <MenuItem value="keep">is kept as it is</MenuItem>
-          <MenuItem value="empty">gives nothing</MenuItem>
-        </TextField>
-      </Box>
-      <Box wrap row gap={1.5}>
-        {Object.entries(rule.table).map(([ours, theirs]) => (
-          <Chip
-            key={ours}
-            size="small"
-            label={`${listed?.find(({ key }) => key === ours)?.name ?? ours} → ${theirs}`}
-            onDelete={() =>
-              onChange({
-                ...rule,
-                table: Object.fromEntries(Object.entries(rule.table).filter(([key]) => key !== ours)),
-              })
-            }
-          />
-        ))}
-      </Box>
-      <Box
-        as="form"
-        row
-        above={2}
-        onSubmit={(event) => {
-          event.preventDefault();
-          onChange({ ...rule, table: { ...rule.table, [from]: to } });
-          setFrom('');
-          setTo('');
-        }}
-      >
-        <TextField
-          select={listed !== null}
-          label="Our value"
-          value={from}
-          onChange={(event) => setFrom(event.target.value)}
-          sx={{ width: 150 }}
-        >
-          {listed?.map(({ key, name }) => (
-            <MenuItem key={key} value={key}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <ChannelValue attribute={attribute} label="Theirs" width={150} value={to} onChange={setTo} />
-        <Button type="submit" disabled={from === '' || to === ''}>
-          Add
-        </Button>
-      </Box>
-    </div>
-  );
 }

@@ -8,7 +8,9 @@ import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
+import { readJson } from '../design/files';
 import { State } from '../design/State';
+import { CategorySchema } from './CategorySchema';
 import { count, plural } from '../design/words';
 
 export function RulebookPage({ placeId }: { placeId: number }) {
@@ -18,15 +20,8 @@ export function RulebookPage({ placeId }: { placeId: number }) {
   const tell = useTell();
   const rulebooks = useQuery(ask(api.channels.rulebooks, { params }));
   const load = useMutation({
-    mutationFn: async (file: File) => {
-      let rulebook: unknown;
-      try {
-        rulebook = JSON.parse(await file.text());
-      } catch {
-        throw new Error(`“${file.name}” is not JSON; nothing was changed`);
-      }
-      return call(api.channels.loadRulebook, { params, body: { rulebook } });
-    },
+    mutationFn: async (file: File) =>
+      call(api.channels.loadRulebook, { params, body: { rulebook: await readJson(file) } }),
     onSuccess: ({ version }) => {
       tell(`Loaded version ${version}; it is not in use yet`);
       void queries.invalidateQueries();
@@ -63,6 +58,9 @@ export function RulebookPage({ placeId }: { placeId: number }) {
     </Box>
   );
 }
+
+/** What asks most of goods first. */
+const kinds = ['tightened', 'removed', 'added', 'changed', 'loosened'];
 
 interface VersionAnswer {
   id: number;
@@ -140,6 +138,17 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
           ))}
         </Box>
       )}
+      {version.inUse && <CategorySchema placeId={placeId} rulebookId={version.id} />}
+      {version.changes.length > 0 && (
+        <Box small muted above={2}>
+          {kinds
+            .flatMap((kind) => {
+              const n = version.changes.filter((change) => change.kind === kind).length;
+              return n > 0 ? [`${count(n)} ${kind}`] : [];
+            })
+            .join(' · ')}
+        </Box>
+      )}
       {version.changes.length > 0 && (
         <DataTable
           label={`What version ${version.version} changes`}
@@ -148,7 +157,15 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
           columns={[
             { head: 'Of', sortBy: ({ part }) => part, cell: ({ part }) => part, look: { muted: true, wide: 90 } },
             { head: 'Which', sortBy: ({ key }) => key, cell: ({ key }) => key, look: { wide: 280 } },
-            { head: 'Is', sortBy: ({ kind }) => kind, cell: ({ kind }) => kind, look: { wide: 80 } },
+            {
+              head: 'Is',
+              sortBy: ({ kind }) => kind,
+              cell: ({ kind }) => kind,
+              look: ({ kind }) => ({
+                wide: 90,
+                tone: kind === 'tightened' || kind === 'removed' ? 'blocked' : undefined,
+              }),
+            },
             { head: 'What is different', cell: ({ words }) => words.join('; ') },
           ]}
         />

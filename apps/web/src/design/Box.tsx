@@ -197,6 +197,8 @@ function dress<P extends Look & { className?: string }>(props: P) {
       border: framed ? '1px solid var(--shelf-palette-line)' : undefined,
       borderRadius: framed || rounded ? 7 : undefined,
     }),
+    // What sticks to its top stands on its edge, not below its padding.
+    ...(scroll ? { '--pad-top': steps(padTop ?? (Array.isArray(pad) ? pad[0] : pad)) ?? '0px' } : {}),
     ...(line ? { [side[line]]: '1px solid var(--shelf-palette-line)' } : {}),
   };
   return {

@@ -13,6 +13,7 @@ import {
   useId,
   useMemo,
   useRef,
+  useState,
 } from 'react';
 import './cell-grid.css';
 
@@ -38,6 +39,13 @@ interface Spot {
   column: number;
 }
 
+interface Edges {
+  top: number;
+  left: number;
+  bottom: number;
+  right: number;
+}
+
 const rowHigh = 27;
 const headHigh = 29;
 
@@ -51,6 +59,8 @@ export function CellGrid({
   chosen,
   onChoose,
   onOpen,
+  onFill,
+  reachOf,
   onKeyDown,
   onCopy,
   onCut,
@@ -64,10 +74,14 @@ export function CellGrid({
   active: Spot;
   /** The cell to keep in sight: the far end of what is chosen. */
   inSight: Spot;
-  chosen: { top: number; left: number; bottom: number; right: number };
+  chosen: Edges;
   /** A cell was pointed at; `extends` what is chosen up to it. */
   onChoose: (spot: Spot, how: { extends: boolean }) => void;
   onOpen: () => void;
+  /** The corner of what is chosen was dragged to a cell, and let go there. */
+  onFill: (to: Spot) => void;
+  /** What is filled then, shown while it is dragged. */
+  reachOf: (to: Spot) => Edges;
   onKeyDown: (event: KeyboardEvent) => void;
   onCopy: (event: ClipboardEvent) => void;
   onCut: (event: ClipboardEvent) => void;
@@ -118,12 +132,27 @@ export function CellGrid({
       ...inSeen.map((column, i) => ({ column, at: count + firstSeen + i, left: undefined })),
     ];
   }, [columns, firstSeen, lastSeen]);
+  /** Where the corner of what is chosen is dragged to. */
+  const [dragged, setDragged] = useState<Spot>();
+  const over = dragged ? reachOf(dragged) : chosen;
+  useEffect(() => {
+    if (!dragged) return;
+    const letGo = () => {
+      setDragged(undefined);
+      onFill(dragged);
+    };
+    window.addEventListener('mouseup', letGo);
+    return () => window.removeEventListener('mouseup', letGo);
+  }, [dragged, onFill]);
   const spotOf = (event: MouseEvent): Spot | undefined => {
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     return cell ? { row: Number(cell.dataset.row), column: Number(cell.dataset.column) } : undefined;
   };
   const cellId = ({ row, column }: Spot) => `${id}-${row}-${column}`;
   const whole = stillWide + across.getTotalSize();
+  const rowsSeen = down.getVirtualItems();
+  const isActiveSeen =
+    rowsSeen.some(({ index }) => index === active.row) && shown.some(({ at }) => at === active.column);
   return (
     <div
       ref={scroller}
@@ -133,7 +162,7 @@ export function CellGrid({
       aria-rowcount={rows + 1}
       aria-colcount={columns.length}
       aria-multiselectable="true"
-      aria-activedescendant={cellId(active)}
+      aria-activedescendant={isActiveSeen ? cellId(active) : undefined}
       tabIndex={0}
       onKeyDown={onKeyDown}
       onCopy={onCopy}
@@ -159,16 +188,24 @@ export function CellGrid({
         style={{ height: down.getTotalSize(), width: whole, position: 'relative' }}
         onMouseDown={(event) => {
           const spot = spotOf(event);
-          if (spot && event.button === 0) onChoose(spot, { extends: event.shiftKey });
+          if (!spot || event.button !== 0) return;
+          if ((event.target as HTMLElement).dataset.corner !== undefined) {
+            // Not a text marked meanwhile.
+            event.preventDefault();
+            setDragged(spot);
+          } else onChoose(spot, { extends: event.shiftKey });
         }}
         onMouseMove={(event) => {
+          const over = dragged && spotOf(event);
+          if (over && (over.row !== dragged.row || over.column !== dragged.column)) setDragged(over);
+          if (dragged) return;
           const spot = event.buttons === 1 && editor === null ? spotOf(event) : undefined;
           if (spot && (spot.row !== inSight.row || spot.column !== inSight.column)) onChoose(spot, { extends: true });
         }}
         onDoubleClick={onOpen}
       >
-        {down.getVirtualItems().map(({ index: row, start }) => {
-          const isChosen = row >= chosen.top && row <= chosen.bottom;
+        {rowsSeen.map(({ index: row, start }) => {
+          const isChosen = row >= over.top && row <= over.bottom;
           return (
             <CellRow
               key={row}
@@ -181,8 +218,9 @@ export function CellGrid({
               before={before}
               look={look}
               active={row === active.row ? active.column : undefined}
-              from={isChosen ? chosen.left : undefined}
-              to={isChosen ? chosen.right : undefined}
+              from={isChosen ? over.left : undefined}
+              to={isChosen ? over.right : undefined}
+              corner={row === chosen.bottom && !isEditing && chosen.right >= still.length ? chosen.right : undefined}
               editor={row === active.row ? editor : null}
             />
           );
@@ -211,6 +249,7 @@ const CellRow = memo(function CellRow({
   active,
   from,
   to,
+  corner,
   editor,
 }: {
   id: string;
@@ -226,6 +265,8 @@ const CellRow = memo(function CellRow({
   active: number | undefined;
   from: number | undefined;
   to: number | undefined;
+  /** Column of the cell at whose corner what is chosen is dragged, where it is in this row. */
+  corner: number | undefined;
   editor: ReactNode;
 }) {
   return (
@@ -261,6 +302,7 @@ const CellRow = memo(function CellRow({
             style={{ width: column.wide, left, marginLeft: i === still ? before : undefined }}
           >
             {isActive && editor !== null ? editor : text}
+            {at === corner && <span className="cell-corner" data-corner="" aria-hidden="true" />}
           </span>
         );
       })}

@@ -20,7 +20,8 @@ interface RackProps {
   across: readonly ReactNode[];
   places: readonly (readonly RackPlace[])[];
   chosen: ReadonlySet<string>;
-  onChoose: (key: string, how: { add: boolean }) => void;
+  /** `isMove`: arrows came by it. */
+  onChoose: (key: string, how: { add: boolean; isMove?: boolean }) => void;
   /** Enter, or a second click. */
   onOpen: (key: string) => void;
   onGap: (row: number, column: number) => void;
@@ -41,7 +42,8 @@ export function Rack({ label, down, across, places, chosen, onChoose, onOpen, on
     setActive(to);
     grid.current?.querySelector<HTMLElement>(`[data-place="${to.row} ${to.column}"]`)?.focus();
     const key = places[to.row]?.[to.column]?.key;
-    if (key !== undefined && (to.row !== at.row || to.column !== at.column)) onChoose(key, { add: false });
+    if (key !== undefined && (to.row !== at.row || to.column !== at.column))
+      onChoose(key, { add: false, isMove: true });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const { row, column } = at;

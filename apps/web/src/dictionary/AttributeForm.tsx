@@ -12,11 +12,14 @@ import { Field, Form, useFields } from '../design/Form';
 import { PutAway, type PutAwayChange } from '../design/PutAway';
 import { count, linesOf, plural } from '../design/words';
 import { MergeForm } from '../design/MergeForm';
+import { ComputedFields, computedFields, computedOf, computedTyped } from './ComputedFields';
 import { KindFields, kindFields, kindTyped } from './KindFields';
+import { KindForm } from './KindForm';
 
 /** What is typed: lists as lines, choices as words. */
-const asked = attributeFields.extend({
+const asked = attributeFields.omit({ computed: true }).extend({
   ...kindFields,
+  ...computedFields,
   aliases: z.string().transform(linesOf),
   values: z.string().transform(linesOf),
 });
@@ -31,12 +34,15 @@ const blank: AttributeFields = {
   role: null,
   aliases: [],
   group: 'Own',
+  help: '',
+  computed: null,
 };
 
 export function AttributeForm({
   attribute,
   goods = 0,
   alike = [],
+  all = [],
   onDone,
 }: {
   attribute?: DictionaryRow;
@@ -44,6 +50,8 @@ export function AttributeForm({
   goods?: number;
   /** Others of its kind, with which it may be made one. */
   alike?: readonly DictionaryRow[];
+  /** What it may follow from. */
+  all?: readonly DictionaryRow[];
   onDone: (id: number) => void;
 }) {
   const queries = useQueryClient();
@@ -51,9 +59,11 @@ export function AttributeForm({
   const was: AttributeFields = attribute ?? blank;
   const form = useFields(asked, {
     ...kindTyped(was),
+    ...computedTyped(was.computed, all),
     label: was.label,
     level: was.level,
     group: was.group,
+    help: was.help,
     aliases: was.aliases.join('\n'),
     values: '',
   });
@@ -64,19 +74,20 @@ export function AttributeForm({
     onDone(id);
   };
   const save = useMutation({
-    mutationFn: async ({ values, ...given }: z.output<typeof asked>) => {
-      const fields = { ...given, dimension: given.type === 'measure' ? given.dimension : null };
+    mutationFn: async ({ values, computedKind, computedOf: of, computedUnit, ...given }: z.output<typeof asked>) => {
+      const { type } = given;
+      const fields: AttributeFields = {
+        ...given,
+        dimension: type === 'measure' ? given.dimension : null,
+        computed: computedOf({ computedKind, computedOf: of, computedUnit, type }),
+      };
       if (attribute === undefined) {
         const { ids } = await call(api.dictionary.add, { body: { attributes: [{ ...fields, values }] } });
         return ids[0] ?? 0;
       }
-      const { label, many, perLanguage, level, dimension, role, aliases, group } = attribute;
       await call(api.dictionary.change, {
         params: { id: attribute.id },
-        body: {
-          to: fields,
-          was: { label, type: attribute.type, many, perLanguage, level, dimension, role, aliases, group },
-        },
+        body: { to: fields, was: attributeFields.parse(attribute) },
       });
       return attribute.id;
     },
@@ -92,6 +103,9 @@ export function AttributeForm({
   });
   const stays = goods > 0;
   const [isMerging, setMerging] = useState(false);
+  const [isChanging, setChanging] = useState(false);
+  if (isChanging && attribute)
+    return <KindForm attribute={attribute} onDone={done} onCancel={() => setChanging(false)} />;
   if (isMerging && attribute)
     return (
       <MergeForm
@@ -112,7 +126,7 @@ export function AttributeForm({
       </Box>
       {stays && (
         <Box small muted>
-          {count(goods)} goods have a value of it: what its values are stays.
+          {count(goods)} goods have a value of it.
         </Box>
       )}
       <Field control={control} name="label" label="Name" autoFocus={attribute === undefined} required />
@@ -129,6 +143,8 @@ export function AttributeForm({
         />
         <Field control={control} name="group" label="Group" />
       </Box>
+      <Field control={control} name="help" label="What is meant" multiline helperText="Shown where it is entered" />
+      <ComputedFields attribute={attribute?.key} all={all} />
       <Field
         control={control}
         name="aliases"
@@ -157,6 +173,11 @@ export function AttributeForm({
             disabled={away.isPending}
             onChange={(body) => away.mutate({ id: attribute.id, ...body })}
           />
+        )}
+        {attribute && stays && (
+          <Button color="inherit" onClick={() => setChanging(true)}>
+            Change what it is…
+          </Button>
         )}
         {attribute && alike.length > 0 && (
           <Button color="inherit" onClick={() => setMerging(true)}>

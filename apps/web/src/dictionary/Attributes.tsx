@@ -14,7 +14,7 @@ import { count, plural } from '../design/words';
 import { AttributeForm } from './AttributeForm';
 import { PasteAttributes } from './PasteAttributes';
 import { Values } from './Values';
-import { roleWords, sayType, typeWords } from './words';
+import { computedWords, roleWords, sayType, typeWords } from './words';
 
 const address = z.object({
   search: inAddress.search,
@@ -106,7 +106,7 @@ export function Attributes() {
       </Box>
       {make === 'one' && (
         <Drawer label="New attribute" onClose={close}>
-          <AttributeForm onDone={(id) => go({ open: id, make: undefined })} />
+          <AttributeForm all={attributes.data?.items ?? []} onDone={(id) => go({ open: id, make: undefined })} />
         </Drawer>
       )}
       {make === 'many' && (
@@ -120,8 +120,9 @@ export function Attributes() {
             key={JSON.stringify(chosen)}
             attribute={chosen}
             goods={goodsOf(chosen)}
+            all={attributes.data?.items ?? []}
             alike={(attributes.data?.items ?? []).filter((other) => isAlike(other, chosen))}
-            onDone={() => undefined}
+            onDone={(id) => go({ open: id })}
           />
           {chosen.type === 'choice' && (
             <>
@@ -150,5 +151,6 @@ const sayKind = (row: DictionaryRow): string =>
   [
     sayType(row),
     ...(row.perLanguage ? ['by language'] : []),
+    ...(row.computed ? [computedWords[row.computed.kind] ?? row.computed.kind] : []),
     ...(row.values === null ? [] : [plural(row.values, 'value')]),
   ].join(', ');

@@ -30,16 +30,16 @@ export const kindTyped = ({ type, many, perLanguage, dimension, role }: Kind): T
   role: role ?? '',
 });
 
-/** Inside a form that has `kindFields` among its own. */
-export function KindFields({ disabled = false }: { disabled?: boolean }) {
-  const { control } = useFormContext<Typed>();
+/** What one value is, and how many there are; inside a form that has these fields among its own. */
+export function ShapeFields({ label, disabled = false }: { label: string; disabled?: boolean }) {
+  const { control } = useFormContext<Pick<Typed, 'type' | 'dimension' | 'many'>>();
   const type = useWatch({ control, name: 'type' });
   return (
     <>
       <Field
         control={control}
         name="type"
-        label="Is"
+        label={label}
         disabled={disabled}
         options={attributeTypes.map((each) => [each, typeWords[each]])}
       />
@@ -60,6 +60,16 @@ export function KindFields({ disabled = false }: { disabled?: boolean }) {
           options={yesNo('several values', 'one value')}
         />
       )}
+    </>
+  );
+}
+
+/** Inside a form that has `kindFields` among its own. */
+export function KindFields({ disabled = false }: { disabled?: boolean }) {
+  const { control } = useFormContext<Typed>();
+  return (
+    <>
+      <ShapeFields label="Is" disabled={disabled} />
       <Field
         control={control}
         name="perLanguage"

@@ -1,8 +1,8 @@
-/** Values of a closed list, or our category tree: with their goods, renamed, moved, put away; new ones pasted in. */
+/** Values of a closed list: with their goods, renamed, put away; new ones pasted in, of a list or of our tree. */
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type ListValueAnswer, api } from '@velvet-shelf/contract';
+import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
@@ -11,11 +11,11 @@ import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { readPaths } from '../design/paths';
 import { count, plural } from '../design/words';
-import { ValueForm, labelOf } from './ValueForm';
+import { ValueForm } from './ValueForm';
+import { sayOthers } from './words';
 
-export function Values({ attributeId, isTree = false }: { attributeId: number; isTree?: boolean }) {
+export function Values({ attributeId }: { attributeId: number }) {
   const values = useQuery(ask(api.dictionary.values, { params: { id: attributeId } }));
-  const attributes = useQuery({ ...ask(api.dictionary.list), enabled: isTree });
   const [open, setOpen] = useState<number>();
   return (
     <>
@@ -25,33 +25,19 @@ export function Values({ attributeId, isTree = false }: { attributeId: number; i
             <Empty title="Nothing is on it yet">Paste the first values below.</Empty>
           ) : (
             <DataTable
-              label={isTree ? 'Categories' : 'Values of the list'}
+              label="Values of the list"
               look={{ surface: 'card' }}
               rows={items}
               keyOf={({ id }) => id}
               rowLook={({ hidden }) => ({ faded: hidden })}
               instead={(row) =>
                 row.id === open && (
-                  <ValueForm value={row} all={items} isTree={isTree} onDone={() => setOpen(undefined)} />
+                  <ValueForm value={row} all={items} isTree={false} onDone={() => setOpen(undefined)} />
                 )
               }
               columns={[
-                {
-                  head: isTree ? 'Category' : 'Value',
-                  look: ({ path }) => ({ padLeft: 2 + (path.length - 1) * 5, plainWeight: path.length > 1 }),
-                  cell: (row) => `${row.path.at(-1) ?? ''}${row.hidden ? ' · put away' : ''}`,
-                },
+                { head: 'Value', cell: (row) => `${row.path.at(-1) ?? ''}${row.hidden ? ' · put away' : ''}` },
                 { head: 'Also written', look: { muted: true, small: true }, cell: sayOthers },
-                ...(isTree
-                  ? [
-                      {
-                        head: 'Requires',
-                        look: { small: true, muted: true },
-                        cell: ({ requires }: ListValueAnswer) =>
-                          requires.map((key) => labelOf(attributes.data?.items, key)).join(', '),
-                      },
-                    ]
-                  : []),
                 { head: 'Goods', look: { num: true }, cell: ({ goods }) => count(goods) },
                 {
                   head: '',
@@ -71,14 +57,10 @@ export function Values({ attributeId, isTree = false }: { attributeId: number; i
           )
         }
       </Loaded>
-      <PasteValues attributeId={attributeId} isTree={isTree} />
+      <PasteValues attributeId={attributeId} isTree={false} />
     </>
   );
 }
-
-/** Its names in other languages, and its spellings. */
-const sayOthers = ({ names, spellings, path }: ListValueAnswer) =>
-  [...Object.values(names).filter((name) => name !== path.at(-1)), ...spellings].join(', ');
 
 /** Pasted, one a line; of a tree with its parents before it, or set in. `attributeId` undefined: our tree, which is made with the first. */
 export function PasteValues({ attributeId, isTree }: { attributeId: number | undefined; isTree: boolean }) {

@@ -1,4 +1,5 @@
 /** Types, dimensions and roles of attributes as people read them. */
+import type { ListValueAnswer } from '@velvet-shelf/contract';
 import type { Attribute, AttributeType, Role } from '@velvet-shelf/core/values';
 
 export const typeWords: Record<AttributeType, string> = {
@@ -12,6 +13,17 @@ export const typeWords: Record<AttributeType, string> = {
   choice: 'one of a list',
   media: 'picture or file',
   link: 'address of a page',
+};
+
+/** What an attribute is where nobody says it. */
+export const computedWords: Readonly<Record<string, string>> = {
+  multiplied: 'the product of others',
+  divided: 'one divided by another',
+  added: 'the sum of others',
+  subtracted: 'one less others',
+  lowest: 'the lowest that anybody says',
+  highest: 'the highest that anybody says',
+  variants: 'the number of variants in the family',
 };
 
 /** “purchasePrice” → “purchase price”; what is an abbreviation stays one. */
@@ -31,3 +43,7 @@ export const sayType = ({
   many: boolean;
 }): string =>
   [dimension ? `${typeWords[type]} of ${spaced(dimension)}` : typeWords[type], ...(many ? ['several'] : [])].join(', ');
+
+/** Its names in other languages, and its spellings. */
+export const sayOthers = ({ names, spellings, path }: ListValueAnswer): string =>
+  [...Object.values(names).filter((name) => name !== path.at(-1)), ...spellings].join(', ');

@@ -1,19 +1,19 @@
 /** Values found in the texts of many goods: by attribute, each with its words, taken singly or all that are sure, or turned down. */
 import Button from '@mui/material/Button';
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { type FoundAnswer, type TakenValues, api } from '@velvet-shelf/contract';
 import { sayLanguage } from '@velvet-shelf/core/values';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
-import { ask, askPages } from '../api/ask';
+import { askPages } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
-import { Meter } from '../design/Meter';
 import { ShowMore } from '../design/ShowMore';
 import { count, plural, sayBecoming } from '../design/words';
+import { Progress, SideChoice, useJobOf } from './parts';
 
 /** From here on they are taken together. */
 const sure = 0.9;
@@ -28,8 +28,7 @@ export function Found() {
       query: { limit: pageRows, attribute, ...(gaps ? { gaps: 'yes' as const } : {}) },
     }),
   );
-  const shelf = useQuery(ask(api.today.shelf));
-  const job = shelf.data?.jobs.find(({ kind }) => kind === 'find-values');
+  const job = useJobOf('find-values');
   const attributes = found.data?.pages[0]?.attributes ?? [];
   const all = attributes.reduce((sum, { open }) => sum + open, 0);
   const items = found.data?.pages.flatMap((page) => page.items) ?? [];
@@ -40,22 +39,19 @@ export function Found() {
         <Box small muted below={3}>
           what titles and descriptions say, and the goods do not have
         </Box>
-        <Choice label="All" n={all} isOn={attribute === undefined} onChoose={() => set({ attribute: undefined })} />
+        <SideChoice label="All" n={all} isOn={attribute === undefined} onChoose={() => set({ attribute: undefined })} />
         {attributes.map(({ attribute: key, label, open }) => (
-          <Choice key={key} label={label} n={open} isOn={attribute === key} onChoose={() => set({ attribute: key })} />
+          <SideChoice
+            key={key}
+            label={label}
+            n={open}
+            isOn={attribute === key}
+            onChoose={() => set({ attribute: key })}
+          />
         ))}
       </Box>
       <Box as="section" col grow scroll minWide={0} pad={[3.5, 5]} aria-label="Values">
-        {job && (
-          <Box surface="brass" rounded pad={[2, 3]} below={3} row role="status">
-            <span>
-              {job.label}: {count(job.done)} of {count(job.total)}
-            </span>
-            <Box grow>
-              <Meter percent={job.total === 0 ? 0 : (100 * job.done) / job.total} label={job.label} />
-            </Box>
-          </Box>
-        )}
+        <Progress kind="find-values" />
         <Loaded query={found}>
           {() =>
             items.length === 0 ? (
@@ -78,22 +74,6 @@ export function Found() {
         <ShowMore of={found} />
       </Box>
     </Box>
-  );
-}
-
-function Choice({ label, n, isOn, onChoose }: { label: string; n: number; isOn: boolean; onChoose: () => void }) {
-  return (
-    <Button
-      fullWidth
-      color="inherit"
-      aria-pressed={isOn}
-      variant={isOn ? 'outlined' : 'text'}
-      onClick={onChoose}
-      sx={{ justifyContent: 'space-between' }}
-    >
-      <span>{label}</span>
-      <span>{count(n)}</span>
-    </Button>
   );
 }
 

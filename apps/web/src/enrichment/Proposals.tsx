@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ProposalAnswer, api } from '@velvet-shelf/contract';
-import { ask, keyOf } from '../api/ask';
+import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { ProblemBox, useTell } from '../design/feedback';
@@ -21,8 +21,7 @@ export function Proposals({ productId }: { productId: number }) {
         params: { id: productId },
         body: { edits: taken.map(({ attribute, text, held }) => ({ attribute, text, madeAgainst: held })) },
       }),
-    onSuccess: (answer, taken) => {
-      queries.setQueryData(keyOf(api.catalog.product, { params: { id: productId } }), answer.product);
+    onSuccess: (_, taken) => {
       void queries.invalidateQueries();
       tell(`Took ${plural(taken.length, 'value')} from the texts`);
     },

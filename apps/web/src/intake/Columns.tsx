@@ -20,6 +20,7 @@ import { type Choice, choicesFor, ignored, sameTarget, sayReading } from './targ
 import { Makes } from './Makes';
 import { NewAttribute } from './NewAttribute';
 import { Translations } from './Translations';
+import { batchWork } from './work';
 
 export function Columns({
   batch,
@@ -32,6 +33,7 @@ export function Columns({
 }) {
   const attributes = useQuery({ ...ask(api.catalog.attributes), staleTime: 300_000 });
   const correct = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: (body: Correction) => call(api.intake.reading, { params: { id: batch.id }, body }),
     onSuccess: onChange,
   });

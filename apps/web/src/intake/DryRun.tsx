@@ -21,6 +21,7 @@ import { EffectBar } from './Effect';
 import { FixRow } from './FixRow';
 import { signOf } from './notes';
 import { UntakenWords } from './UntakenWords';
+import { batchWork } from './work';
 
 const outcomes = ['created', 'joins', 'changed', 'unchanged', 'refused'] as const;
 type Outcome = (typeof rowFilters)[number];
@@ -49,6 +50,7 @@ export function DryRun({ batch, onChange }: { batch: BatchAnswer; onChange: (bat
     void queries.invalidateQueries({ queryKey: keyOf(api.intake.rows) });
   };
   const pick = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: (body: { leftOut: boolean; rows?: number[] }) =>
       call(api.intake.leaveOut, {
         params: { id: batch.id },

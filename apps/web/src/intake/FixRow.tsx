@@ -11,6 +11,7 @@ import { z } from 'zod';
 import { call } from '../api/call';
 import { Field, Form, useFields } from '../design/Form';
 import { ProblemBox, useTell } from '../design/feedback';
+import { batchWork } from './work';
 
 /** By the place of the column: names of columns may hold anything. */
 const cellFields = z.object({ cells: z.array(z.string()) });
@@ -29,6 +30,7 @@ export function FixRow({
   const form = useFields(cellFields, { cells: batch.columns.map((_, i) => row.cells[i] ?? '') });
   const tell = useTell();
   const save = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: ({ cells }: z.output<typeof cellFields>) =>
       call(api.intake.fix, {
         params: { id: batch.id, row: row.row },

@@ -11,6 +11,7 @@ import { ProblemBox } from '../design/feedback';
 import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
 import { sayType } from '../dictionary/words';
+import { batchWork } from './work';
 
 type Homeless = BatchAnswer['homeless'][number];
 
@@ -37,6 +38,7 @@ export function Makes({
   const [isOpen, setOpen] = useState(false);
   const chosen = homeless.filter(({ column }) => !leftOut.has(column));
   const make = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: () =>
       call(api.intake.make, {
         params: { id: batch.id },
@@ -50,6 +52,7 @@ export function Makes({
     onSuccess: onChange,
   });
   const leave = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: (keys: string[]) => call(api.intake.make, { params: { id: batch.id }, body: { leave: keys } }),
     onSuccess: onChange,
   });

@@ -8,6 +8,7 @@ import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { Field, Form, useFields } from '../design/Form';
 import { KindFields, kindFields, kindTyped } from '../dictionary/KindFields';
+import { batchWork } from './work';
 
 type Homeless = BatchAnswer['homeless'][number];
 const { shape } = api.intake.make.body.shape.attributes.unwrap().element;
@@ -32,6 +33,7 @@ export function NewAttribute({
   const { control } = form;
   const type = useWatch({ control, name: 'type' });
   const make = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: (fields: z.output<typeof asked>) =>
       call(api.intake.make, {
         params: { id: batch.id },

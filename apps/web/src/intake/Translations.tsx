@@ -11,6 +11,7 @@ import { useState } from 'react';
 import { call } from '../api/call';
 import { ProblemBox } from '../design/feedback';
 import { type List, asValues, untaken, untakenWords } from './untaken';
+import { batchWork } from './work';
 
 /** Chosen where a word is to come onto the list. */
 const newOne = '\u0001new';
@@ -72,6 +73,7 @@ function Words({
 }) {
   const [all, setAll] = useState(false);
   const make = useMutation({
+    mutationKey: batchWork(batch.id),
     mutationFn: (cells: string[]) =>
       call(api.intake.make, { params: { id: batch.id }, body: { values: [{ attribute: list.attribute, cells }] } }),
     onSuccess: onChange,

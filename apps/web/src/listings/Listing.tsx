@@ -97,11 +97,14 @@ function Finding({ finding }: { finding: ListingAnswer['findings'][number] }) {
   return (
     <Box small row pad={[0.5, 0, 1.5, 31.5]} align="baseline" className="finding">
       <State is={finding.severity === 'blocker' ? 'blocked' : 'advice'}>{finding.words}</State>
-      <Link
+      <Box
+        as={Link}
+        fixed
+        minHigh={24}
         to={`/causes?${finding.severity === 'advice' ? 'show=advice&' : ''}cause=${encodeURIComponent(finding.cause)}`}
       >
         Fix the cause
-      </Link>
+      </Box>
     </Box>
   );
 }

@@ -26,8 +26,18 @@ const keys: { where: string; list: [keys: string, does: string][] }[] = [
     list: [
       ['↑ ↓ ← →', 'the place beside it on the rack'],
       ['Enter', 'open the variant there, or make it'],
+      ['Space', 'choose several, to do something to all of them'],
       ['Ctrl Enter', 'save, and go to the next product'],
       ['Alt ↑ ↓', 'the product before or after'],
+    ],
+  },
+  {
+    where: 'Proofreading',
+    list: [
+      ['↑ ↓', 'the word above or below'],
+      ['1 – 9', 'write that suggestion'],
+      ['w', 'it is a word'],
+      ['o', 'write another word'],
     ],
   },
   {

@@ -79,7 +79,10 @@ export function Shell() {
       </main>
       <Foot
         shelf={shelf.data}
-        isBehind={shelf.isFetching && queries.getQueryState(keyOf(api.today.shelf, {}))?.isInvalidated === true}
+        isBehind={
+          (shelf.isFetching || shelf.isError) &&
+          queries.getQueryState(keyOf(api.today.shelf, {}))?.isInvalidated === true
+        }
       />
       {searching && (
         <Suspense>

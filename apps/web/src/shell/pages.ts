@@ -27,6 +27,7 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
       { to: '/catalog', label: 'Catalog' },
       { to: '/catalog/sheet', label: 'Sheet' },
       { to: '/catalog/found', label: 'Found in texts' },
+      { to: '/catalog/proofread', label: 'Proofread' },
       { to: '/catalog/families', label: 'Families from titles' },
       { to: '/pictures', label: 'Pictures' },
     ],

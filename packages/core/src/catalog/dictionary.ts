@@ -69,6 +69,54 @@ const measured = (role: Role, label: string, dimension: Dimension, group: string
   group,
 });
 
+/** Films, other numbers goods go by, and which goods they have to do with. */
+export const linkingAttributes: readonly Attribute[] = [
+  {
+    ...base,
+    key: 'videos',
+    role: 'video',
+    label: 'Videos',
+    aliases: ['Video', 'Film', 'Video URL', 'Produktvideo', 'Videolink'],
+    help: 'Addresses of films, the main one first',
+    type: 'link',
+    many: true,
+    group: 'Pictures',
+  },
+  {
+    ...base,
+    key: 'references',
+    role: 'reference',
+    label: 'Reference numbers',
+    aliases: ['Referenznummern', 'Referensnummer'],
+    help: 'Numbers of any kind; goods are found by them',
+    type: 'text',
+    many: true,
+    group: 'Identifiers',
+  },
+  {
+    ...base,
+    key: 'substitutes',
+    role: 'substitutes',
+    label: 'Substitutes',
+    aliases: ['Ersatzartikel', 'Ersättningsartiklar'],
+    help: 'SKUs of what is offered where these have run out',
+    type: 'text',
+    many: true,
+    group: 'Other goods',
+  },
+  {
+    ...base,
+    key: 'related',
+    role: 'related',
+    label: 'Goes with',
+    aliases: ['Related products', 'Passt zu', 'Passar till'],
+    help: 'SKUs of what is bought with these',
+    type: 'text',
+    many: true,
+    group: 'Other goods',
+  },
+];
+
 /** What a company may begin with: what goods of most trades have, each known by its role; no categories. */
 export const startSet: readonly Attribute[] = [
   ...baseDictionary,
@@ -107,6 +155,7 @@ export const startSet: readonly Attribute[] = [
   { ...base, key: 'care', role: 'care', label: 'Care', type: 'text', perLanguage: true, group: 'Texts' },
   { ...base, key: 'origin', role: 'origin', label: 'Country of origin', type: 'text', group: 'Customs' },
   { ...base, key: 'customsCode', role: 'customsCode', label: 'Customs tariff number', type: 'text', group: 'Customs' },
+  ...linkingAttributes,
 ];
 
 /** Attributes that follow from others or from the sources: nobody types them. */

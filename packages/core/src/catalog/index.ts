@@ -6,3 +6,4 @@ export * from './words/index.js';
 export * from './variants/index.js';
 export * from './sheet/index.js';
 export * from './pictures.js';
+export * from './substitutes.js';

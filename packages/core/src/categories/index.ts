@@ -1,87 +1,79 @@
-/** Which of a channel's categories suits one of ours: ranked, with the evidence. */
-import { foldText } from '../values/index.js';
+/** Which of a channel's categories suits each of ours: ranked, with the evidence and how likely it is right. */
+import { type Compiled, type Own, compile } from './compiled.js';
+import type { CategoryQuestion, CategorySuggestion, ChosenMap } from './model.js';
+import { type Scorer, compileScorer } from './score.js';
+import { evidenceOf } from './evidence.js';
+import { type Judged, judge } from './together.js';
 
-export interface CategoryCandidate {
-  path: string;
-  /** Names from the root down to this category. */
-  names: string[];
-  words: string;
-  isLeaf: boolean;
+export { loadLexicon } from '../lexicon/relations.js';
+export type * from './model.js';
+
+/** Less likely is not worth showing: by itself, and beside the likeliest. */
+const leastLikely = { p: 0.005, ofBest: 0.04 };
+const sure = { p: 0.9, base: 8 };
+
+/** Suggestions by the path of our category, best first; empty where nothing tells. */
+export function suggestCategories(question: CategoryQuestion): Map<string, CategorySuggestion[]> {
+  const compiled = compile(question);
+  const { own, targets } = compiled;
+  if (targets.length === 0) return new Map(question.own.map(({ path }) => [path, []]));
+  const scorer = compileScorer(compiled);
+  const judged = judgeCarefully(
+    compiled,
+    own.map((one) => scorer.score(one)),
+    question.chosen,
+  );
+  const wanted = new Map<number, number>();
+  for (const { p } of judged) {
+    const first = bestOf(p);
+    wanted.set(first, (wanted.get(first) ?? 0) + 1);
+  }
+  const around = { ...question, compiled, scorer, judged, wanted };
+  return new Map(own.map((one, i) => [one.of.path, suggestionsFor(one, judged[i], around)]));
 }
 
-export interface CategoryQuestion {
-  /** Names of our category from the root down. */
-  names: string[];
-  /** Titles of a few goods in it. */
-  titles: string[];
-  /** Where our neighbouring categories went. */
-  neighbours: { names: string[]; chosen: string; chosenNames: string[] }[];
+/** Less likely than this, what was chosen elsewhere changes no first place: a guess is no reason to give another up. */
+const aGuess = 0.35;
+
+/** With what was chosen, but where that only makes another guess out of a guess. */
+function judgeCarefully(compiled: Compiled, bases: readonly Float64Array[], chosen: readonly ChosenMap[]): Judged[] {
+  const judged = judge(compiled, bases, chosen);
+  if (chosen.length === 0) return judged;
+  const bare = judge(compiled, bases, []);
+  const fixed = new Set(chosen.map(({ own }) => own));
+  return judged.map((one, i) => {
+    const [first, was] = [bestOf(one.p), bare[i]];
+    const isGuess = (one.p[first] ?? 0) < aGuess;
+    return was && isGuess && !fixed.has(compiled.own[i]?.of.path ?? '') && bestOf(was.p) !== first ? was : one;
+  });
 }
 
-export interface CategorySuggestion {
-  path: string;
-  names: string[];
-  /** 0–100. */
-  score: number;
-  evidence: string[];
+interface Around extends CategoryQuestion {
+  compiled: Compiled;
+  scorer: Scorer;
+  judged: readonly Judged[];
+  /** By candidate: how many of ours would go there. */
+  wanted: ReadonlyMap<number, number>;
 }
 
-const idle = new Set(['and', 'for', 'the', 'with', 'of', 'in', 'cm', 'set', 'other']);
-
-/** Singular stems of the words of a text, without the idle ones. */
-function stems(text: string): Set<string> {
-  const words = foldText(text)
-    .split(/[^\p{L}]+/u)
-    .filter((word) => word.length > 2 && !idle.has(word));
-  return new Set(words.map((word) => word.replace(/(?:ies)$/, 'y').replace(/(?<=[^s])s$/, '')));
+function suggestionsFor(own: Own, judged: Judged | undefined, around: Around): CategorySuggestion[] {
+  const { compiled, most, wanted, chosen } = around;
+  if (!judged) return [];
+  const { p, base } = judged;
+  const isChosen = chosen.some(({ own: path }) => path === own.of.path);
+  const ranked = [...p.keys()].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0) || a - b).slice(0, most);
+  const first = bestOf(base);
+  return ranked.flatMap((t) => {
+    const [likely, target] = [p[t] ?? 0, compiled.targets[t]];
+    if (!target || likely < Math.max(leastLikely.p, leastLikely.ofBest * (p[ranked[0] ?? t] ?? 0))) return [];
+    const evidence = evidenceOf(own, t, around);
+    if (evidence.length === 0 && !isChosen) return [];
+    // Of several that would share one, some are of one beside it.
+    const isAlone = wanted.get(t) === 1;
+    const isSure = isAlone && likely >= sure.p && t === first && (base[t] ?? 0) >= sure.base;
+    return [{ path: target.of.path, p: likely, evidence, isSure }];
+  });
 }
 
-/** Words that many categories share say little: weighted by how rare they are in the tree. */
-export function compileSuggester(
-  candidates: readonly CategoryCandidate[],
-): (question: CategoryQuestion, most: number) => CategorySuggestion[] {
-  const bags = candidates.map((candidate) => ({
-    candidate,
-    own: stems(`${candidate.names.at(-1) ?? ''} ${candidate.words}`),
-    above: stems(candidate.names.slice(0, -1).join(' ')),
-  }));
-  const frequency = new Map<string, number>();
-  for (const { own, above } of bags)
-    for (const word of new Set([...own, ...above])) frequency.set(word, (frequency.get(word) ?? 0) + 1);
-  const weight = (word: string) => Math.log(1 + bags.length / (frequency.get(word) ?? bags.length));
-
-  return (question, most) => {
-    const leaf = stems(question.names.at(-1) ?? '');
-    const root = stems(question.names.slice(0, -1).join(' '));
-    const titles = question.titles.map(stems);
-    const sum = (words: Iterable<string>) => [...words].reduce((total, word) => total + weight(word), 0);
-    const reach = sum(leaf) * 2 + sum(root) + 3;
-    return bags
-      .map(({ candidate, own, above }) => {
-        const evidence: string[] = [];
-        const shared = [...leaf].filter((word) => own.has(word));
-        const aside = [...leaf, ...root].filter((word) => (above.has(word) || own.has(word)) && !shared.includes(word));
-        const named = titles.filter((words) => [...own].some((word) => words.has(word))).length;
-        const share = titles.length > 0 ? named / titles.length : 0;
-        const near = question.neighbours.filter((neighbour) => sameParent(neighbour.chosen, candidate.path));
-        let score = sum(shared) * 2 + sum(aside) * 0.9 + share * 2.5 + Math.min(1.5, near.length * 0.75);
-        if (shared.length > 0) evidence.push(`words ${shared.join(', ')}`);
-        if (named > 0) evidence.push(`${named} of ${titles.length} titles name it`);
-        if (near[0]) evidence.push(`you chose ${near[0].chosenNames.at(-1)} for ${near[0].names.join(' / ')}`);
-        if (!candidate.isLeaf) score *= 0.55;
-        return {
-          path: candidate.path,
-          names: candidate.names,
-          score: Math.min(99, Math.round((score / reach) * 100)),
-          evidence,
-        };
-      })
-      .filter((suggestion) => suggestion.score >= 12 && suggestion.evidence.length > 0)
-      .sort((a, b) => b.score - a.score || (a.path < b.path ? -1 : 1))
-      .slice(0, most);
-  };
-}
-
-function sameParent(a: string, b: string): boolean {
-  return a.slice(0, a.lastIndexOf('/')) === b.slice(0, b.lastIndexOf('/')) && a.includes('/');
-}
+const bestOf = (scores: Float64Array): number =>
+  scores.reduce((best, one, t) => (one > (scores[best] ?? -Infinity) ? t : best), 0);

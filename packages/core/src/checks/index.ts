@@ -2,10 +2,23 @@ import { absoluteLink } from './absolute-link.js';
 import { advisedLength } from './advised-length.js';
 import { allowedValue } from './allowed-value.js';
 import { capitals } from './capitals.js';
+import { bannedWords } from './banned-words.js';
+import { datesInOrder } from './dates-in-order.js';
+import { familySize } from './family-size.js';
+import { maxBytes } from './max-bytes.js';
+import { minCount } from './min-count.js';
+import { oneOf } from './one-of.js';
+import { pictureFormat } from './picture-format.js';
+import { pictureShape } from './picture-shape.js';
+import { plainGround } from './plain-ground.js';
+import { sameInFamily } from './same-in-family.js';
+import { secureLink } from './secure-link.js';
+import { titleUnique } from './title-unique.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
 import { itemKeyUnique } from './item-key-unique.js';
 import { loaderOf } from './load.js';
+import { markup } from './markup.js';
 import { maxLength } from './max-length.js';
 import { minLength } from './min-length.js';
 import type { ChannelAttribute, Rulebook } from '../rulebooks/index.js';
@@ -31,20 +44,28 @@ export * from './model.js';
 export const valueChecks: ValueCheck[] = [
   valueKind,
   valueCount,
+  minCount,
   maxLength,
+  maxBytes,
   minLength,
   pattern,
   allowedValue,
   numberRange,
   positivePrice,
   absoluteLink,
+  secureLink,
   gtinDigits,
   unit,
   pictureSize,
+  pictureShape,
+  pictureFormat,
+  plainGround,
   salesTalk,
+  bannedWords,
   capitals,
   repeatedWords,
   advisedLength,
+  markup,
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
 export const schemaChecks: ValueCheck[] = [
@@ -56,6 +77,8 @@ export const schemaChecks: ValueCheck[] = [
   numberRange,
   positivePrice,
   absoluteLink,
+  secureLink,
+  minCount,
 ];
 /** The value checks that hold for an attribute, compiled once, run for every item. */
 export function compileValueChecks(
@@ -69,9 +92,9 @@ export function compileValueChecks(
   });
 }
 
-export const itemChecks: ItemCheck[] = [toldBy, salePrice];
-export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes];
-export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique];
+export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder];
+export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];
+export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
 export { variantAxes } from './variant-axis.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 

@@ -115,13 +115,57 @@ describe('identifiers', () => {
   });
 });
 
+describe('words that are banned', () => {
+  const test = value('banned-words', {}, [{ check: 'banned-words', attributes: ['a'], words: ['c++', 'über gut'] }]);
+  it('are met whole, in any case, whatever stands between them', () => {
+    expect(test('ÜBER  GUT')).toMatchObject({ word: 'ÜBER  GUT' });
+    expect(test('über-gut!')).toBeDefined();
+    expect(test('überaus gut')).toBeUndefined();
+    fc.assert(
+      fc.property(fc.stringMatching(/^[0-9 .,c]{0,20}$/), (other) => {
+        expect(test(other)).toBeUndefined();
+      }),
+    );
+  });
+});
+
+describe('bytes', () => {
+  it('are those of UTF-8, whatever the text', () => {
+    fc.assert(
+      fc.property(text, fc.integer({ min: 1, max: 60 }), (word, limit) => {
+        const bytes = Buffer.byteLength(word, 'utf8');
+        expect(value('max-bytes', { limits: { maxBytes: limit } })(word)).toEqual(
+          bytes > limit ? { bytes, limit } : undefined,
+        );
+      }),
+    );
+  });
+});
+
+describe('goods of a place', () => {
+  it('have titles that tell them apart, whatever the order of words; siblings need not', () => {
+    const [unique] = collectiveChecks.filter(({ meta }) => meta.id === 'title-unique');
+    const compiled = unique?.compile(rulebook([{ check: 'title-unique', attribute: 'a' }]));
+    const keys = (title: string) => compiled?.keys({ a: title });
+    expect(keys('Moss pot, 12 cm')).toEqual(keys('12 cm pot – MOSS'));
+    expect(keys('Moss pot')).not.toEqual(keys('Moss pots'));
+    expect([keys('Pot'), keys(''), compiled?.keys({})]).toEqual([[], [], []]);
+    expect(
+      [
+        { items: 3, families: 1 },
+        { items: 2, families: 2 },
+      ].map((one) => unique?.judge(one)),
+    ).toEqual([false, true]);
+  });
+});
+
 describe('siblings', () => {
   const glazes = ['Moss', 'Slate', 'Chalk', 'Ochre'];
   const sibling = fc.constantFrom(...glazes).map((glaze): Sibling => ({ item: {}, options: [['glaze', glaze]] }));
   const siblings = fc.array(sibling, { maxLength: 6 });
   it('each have one answer, in their order', () => {
-    for (const { compile } of familyChecks) {
-      const test = compile(rulebook([{ check: 'variant-axis', group: 'group', axes: ['colour'] }]));
+    for (const { compile, examples } of familyChecks) {
+      const test = compile(rulebook(examples.rules));
       fc.assert(
         fc.property(siblings, (list) => {
           expect(test?.(list)).toHaveLength(list.length);

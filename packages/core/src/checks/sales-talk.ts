@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Rulebook } from '../rulebooks/index.js';
 import { foldText } from '../values/index.js';
 import { type ValueCheck, ofText, rulesOf } from './model.js';
+import { finderOf } from './phrases.js';
 
 const settings = z.strictObject({ attributes: z.array(z.string()), phrases: z.array(z.string().min(1)) });
 const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'sales-talk', settings);
@@ -23,8 +24,7 @@ export const salesTalk: ValueCheck = {
     const holding = rules(rulebook).filter(({ attributes }) => attributes.includes(key));
     if (holding.length === 0) return undefined;
     const phrases = holding.flatMap((rule) => rule.phrases);
-    const escaped = phrases.map((phrase) => phrase.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+'));
-    const plain = new RegExp(`(?<![\\p{L}\\p{N}])(?:${escaped.join('|')})(?![\\p{L}\\p{N}])|!{2,}`, 'iu');
+    const plain = finderOf(phrases, '!{2,}');
     return ofText((text) => {
       const phrase = plain.exec(text)?.[0];
       return phrase === undefined ? undefined : { phrase: foldText(phrase) };

@@ -1,6 +1,6 @@
 /** What goods would hold out if a record said something else: the fields that change, and those that stay though it does. */
 import { type Attribute, type Value, agree, sameValue } from '../values/index.js';
-import type { Trust } from './resolve.js';
+import { type Trust, nameOfAuthor } from './resolve.js';
 import { type Slots, type SourceRecord, type UnitClaims, resolveUnit, splitSlot } from './unit.js';
 
 export interface SlotChange {
@@ -43,9 +43,10 @@ export function foreseeRecord(
   const stays = Object.entries(record.values).flatMap(([slot, says]): SlotStay[] => {
     const attribute = dictionary.get(splitSlot(slot)[0]);
     const held = after.get(slot);
-    if (!attribute || !held || (held.origin.from === 'record' && held.origin.record === record.id)) return [];
+    if (!attribute || !held || held.origin.from === 'computed') return [];
+    if (held.origin.from === 'record' && held.origin.record === record.id) return [];
     if (held.value !== undefined && agree(says, held.value, attribute)) return [];
-    const by = held.origin.from === 'record' ? held.origin.source : held.origin.by;
+    const by = nameOfAuthor(held.origin);
     return [{ slot, says, keeps: held.value, why: held.why, by }];
   });
   return { changes, stays };

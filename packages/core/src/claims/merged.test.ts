@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { type Value, mapListed } from '../values/index.js';
 import { currentSlot, currentSlots } from './index.js';
 
 const merged = new Map([
-  ['coating', { into: 'glaze', values: new Map([['red', 'rot']]) }],
-  ['headline', { into: 'title', values: new Map<string, string>() }],
+  ['coating', { into: 'glaze', read: (value: Value) => mapListed(value, (key) => (key === 'red' ? 'rot' : key)) }],
+  ['headline', { into: 'title', read: (value: Value) => value }],
 ]);
 
 describe('what is said of attributes that were made one', () => {

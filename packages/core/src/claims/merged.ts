@@ -1,9 +1,12 @@
 /** What is said of attributes that were made one with another, told by the one that is left. */
-import { type Value, mapListed } from '../values/index.js';
+import type { Value } from '../values/index.js';
 import { splitSlot } from './unit.js';
 
-/** By the key of an attribute that is gone: the one that is left, and of each value of its list the value there. */
-export type MergedAttributes = ReadonlyMap<string, { into: string; values: ReadonlyMap<string, string> }>;
+/**
+ * By the key of an attribute that is gone: the one that is left, and how a value is read as one of that, by its list and its
+ * kind; undefined where it cannot be.
+ */
+export type MergedAttributes = ReadonlyMap<string, { into: string; read: (value: Value) => Value | undefined }>;
 
 /** The slot that one stands for. */
 export function currentSlot(slot: string, merged: MergedAttributes): string {
@@ -13,10 +16,10 @@ export function currentSlot(slot: string, merged: MergedAttributes): string {
   return language === undefined ? into : `${into}@${language}`;
 }
 
-/** A value said in a slot, by the list it is on now. */
-export function currentSaid(slot: string, value: Value, merged: MergedAttributes): Value {
-  const values = merged.get(splitSlot(slot)[0])?.values;
-  return values && values.size > 0 ? mapListed(value, (key) => values.get(key) ?? key) : value;
+/** A value said in a slot, by the list it is on and the kind it is of now; undefined where it is no value of that kind. */
+export function currentSaid(slot: string, value: Value, merged: MergedAttributes): Value | undefined {
+  const attribute = merged.get(splitSlot(slot)[0]);
+  return attribute ? attribute.read(value) : value;
 }
 
 /** All that a source says, by slot; what it says of the attribute that is left itself stands before the rest. */
@@ -25,7 +28,8 @@ export function currentSlots(said: Readonly<Record<string, Value>>, merged: Merg
   const [own, moved] = [new Map<string, Value>(), new Map<string, Value>()];
   for (const [slot, value] of Object.entries(said)) {
     const now = currentSlot(slot, merged);
-    (now === slot ? own : moved).set(now, currentSaid(slot, value, merged));
+    const says = currentSaid(slot, value, merged);
+    if (says !== undefined) (now === slot ? own : moved).set(now, says);
   }
   return Object.fromEntries([...moved, ...own]);
 }

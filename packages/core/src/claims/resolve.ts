@@ -5,11 +5,17 @@ import { type Attribute, type Value, agree, sortKeys } from '../values/index.js'
 export const empty = Symbol.for('velvet-shelf.empty');
 export type Claimed = Value | typeof empty;
 
-export type Origin = { from: 'edit'; at: string; by: string } | { from: 'record'; record: number; source: string };
+/** Who says a value. */
+export type Author = { from: 'edit'; at: string; by: string } | { from: 'record'; record: number; source: string };
+/** Nobody does where it follows from others (`core/computed`). */
+export type Origin = Author | { from: 'computed' };
+
+/** Who it is, in words. */
+export const nameOfAuthor = (author: Author): string => (author.from === 'record' ? author.source : author.by);
 
 export interface Claim {
   value: Claimed;
-  origin: Origin;
+  origin: Author;
   /** Lower wins among sources. */
   rank: number;
   /** ISO 8601 time the claim was made. */

@@ -1,13 +1,15 @@
 /** All claims about a family and its variants in, what each of them holds out. */
 import { type OptionPlan, isHiddenBy, noPlan, optionsBy, surchargeBy } from '../catalog/index.js';
-import { type Attribute, type Value, currentValue } from '../values/index.js';
+import { type Attribute, type SingleValue, type Value, currentValue } from '../values/index.js';
+import { computedSteps, workOut } from '../computed/index.js';
 import {
+  type Author,
   type Claim,
   type Claimed,
-  type Origin,
   type Resolved,
   type Trust,
   empty,
+  nameOfAuthor,
   onlyClaim,
   resolveClaims,
 } from './resolve.js';
@@ -70,10 +72,63 @@ export function splitSlot(slot: string): [attribute: string, language: string | 
 }
 
 /**
+ * All that a unit holds: what is said (`resolveSaid`), and what follows from that where nobody says it.
+ */
+export function resolveUnit(
+  unit: UnitClaims,
+  dictionary: ReadonlyMap<string, Attribute>,
+  policies: ReadonlyMap<string, Trust>,
+): ResolvedUnit {
+  const resolved = resolveSaid(unit, dictionary, policies);
+  const count = unit.variants.length;
+  for (const { slots } of resolved.variants) addComputed(slots, dictionary, count);
+  addComputed(resolved.family, dictionary, count);
+  // What a family lacks its variants may have.
+  for (const [key, { origin, value }] of resolved.family)
+    if (origin.from === 'computed' && value === undefined) resolved.family.delete(key);
+  return resolved;
+}
+
+/** Adds what follows from the slots of one product, where nobody says it; `variants` is how many its family has. */
+export function addComputed(slots: Slots, dictionary: ReadonlyMap<string, Attribute>, variants: number): void {
+  for (const step of computedSteps(dictionary)) {
+    const { key } = step.attribute;
+    if (slots.has(key)) continue;
+    const worked = workOut(step, (input) => inputOf(slots.get(input.key)), { variants });
+    slots.set(
+      key,
+      'value' in worked
+        ? { value: worked.value, origin: { from: 'computed' }, why: worked.trace, against: [], inherited: false }
+        : { value: undefined, origin: { from: 'computed' }, why: worked.reason, against: [], inherited: false },
+    );
+  }
+}
+
+function inputOf(slot: Slot | undefined): {
+  value: SingleValue | undefined;
+  said: { value: SingleValue; by: string }[];
+} {
+  const single = (value: Claimed | undefined): SingleValue[] =>
+    value === undefined || value === empty || Array.isArray(value) ? [] : [value];
+  if (!slot) return { value: undefined, said: [] };
+  const by = slot.origin.from === 'computed' ? 'worked out' : nameOfAuthor(slot.origin);
+  const [value] = single(slot.value);
+  return {
+    value,
+    said: [
+      ...(value === undefined ? [] : [{ value, by }]),
+      ...slot.against.flatMap((claim) =>
+        single(claim.value).map((other) => ({ value: other, by: nameOfAuthor(claim.origin) })),
+      ),
+    ],
+  };
+}
+
+/**
  * Family-level attributes are resolved over the rows of all variants and inherited by each.
  * On variant-level attributes a variant's own edit wins over the family's edit, and that over every source.
  */
-export function resolveUnit(
+export function resolveSaid(
   unit: UnitClaims,
   dictionary: ReadonlyMap<string, Attribute>,
   policies: ReadonlyMap<string, Trust>,
@@ -158,7 +213,7 @@ function resolveAll(
 /** Most goods have one source that nobody has edited: there is nothing to decide. */
 function onlySource(record: SourceRecord, attributeOf: AttributeOf): Slots {
   const slots: Slots = new Map();
-  const origin: Origin = { from: 'record', record: record.id, source: record.supplier };
+  const origin: Author = { from: 'record', record: record.id, source: record.supplier };
   for (const slot of Object.keys(record.values))
     if (attributeOf(slot)?.level === 'variant')
       slots.set(slot, {

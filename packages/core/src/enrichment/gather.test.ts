@@ -66,12 +66,36 @@ describe('families from titles', () => {
         ],
       }),
     );
-    expect(all(goods)[0]?.axes).toEqual(['Width', 'Colour']);
+    expect(all(goods)[0]?.axes).toEqual(['Colour', 'Size']);
     const own = goods.map((good) => ({
       ...good,
       held: [{ axis: 'Fit', value: `${good.id}`, isOption: true }, ...(good.held ?? [])],
     }));
     expect(all(own)[0]?.axes).toEqual(['Fit', 'Colour']);
+  });
+
+  it('are told apart by words before figures, and by as few as do, whatever the unit', () => {
+    const goods = ['moss', 'chalk', 'soot'].flatMap((glaze, i) =>
+      [10, 12].map((size, j) =>
+        titled(2 * i + j + 1, `Hollin pot ‹Diameter:${size} cm›`, {
+          held: [
+            ...[`${size * 37 + i} g`, `0.${size}${i} kg`].slice(j, j + 1).map((value) => ({
+              ...{ axis: 'Weight', value, rank: 'measured' as const },
+            })),
+            { axis: 'Glaze', value: glaze, rank: 'written' },
+            { axis: 'Height', value: `${size - 1} cm`, rank: 'measured' },
+          ],
+        }),
+      ),
+    );
+    expect(all(goods)[0]).toMatchObject({ axes: ['Glaze', 'Diameter'] });
+    expect(all(goods)[0]?.members).toHaveLength(6);
+    const weighed = ['540 g', '0.54 kg', '1.2 kg'].map((value, i) =>
+      titled(i + 1, 'Hollin pot stoneware', {
+        held: [{ axis: 'Weight', value, key: i < 2 ? '0.54' : '1.2', rank: 'measured' }],
+      }),
+    );
+    expect(all(weighed)[0]?.members.map(({ id }) => id)).toEqual([1, 3]);
   });
 
   it('have no axis of what all of them are', () => {

@@ -9,7 +9,7 @@ export interface Titled {
   /** Its SKU and other numbers: words that are one of them say nothing of a family. */
   codes: readonly string[];
   /** What its title says of attributes that variants have of their own, with where it stands there. */
-  found: readonly { axis: string; value: string; start: number; end: number }[];
+  found: readonly (Pick<Held, 'axis' | 'value' | 'key'> & { start: number; end: number })[];
   /** What it has of such attributes and options anyway, the surest first: its title may say it in these words, or not at all. */
   held?: readonly Held[];
 }
@@ -17,6 +17,10 @@ export interface Titled {
 interface Held {
   axis: string;
   value: string;
+  /** What two values that are written otherwise have in common: 540 g and 0.54 kg. Absent, they are compared as written. */
+  key?: string | undefined;
+  /** Of a list, as those who buy choose (absent); free words; a figure, which differs where anything does; what it weighs. */
+  rank?: 'listed' | 'written' | 'measured' | 'weighed' | undefined;
   /** Its source or a person says that it tells variants apart. */
   isOption?: boolean | undefined;
 }
@@ -40,6 +44,8 @@ interface Read {
   home: string;
   /** By folded axis. */
   values: Map<string, Held>;
+  /** Axes, folded, whose value the title says. */
+  said: ReadonlySet<string>;
 }
 
 /** Words of a title that may together be one value that no attribute has: “Rose Garden”. */
@@ -88,17 +94,21 @@ function readTitle(good: Titled): Read {
   const codes = new Set(good.codes.map(foldCode));
   const { held = [] } = good;
   const all = wordsOf(good.title);
-  const said = new Set(held.flatMap(({ value }) => sequences(all, wordsOf(value))));
+  const parts = held.map(({ axis, value }) => ({ axis, words: sequences(all, wordsOf(value)) }));
+  const covered = new Set(parts.flatMap(({ words }) => words));
   const words = all.filter(
     (word) =>
       !codes.has(foldCode(word.key)) &&
-      !said.has(word) &&
+      !covered.has(word) &&
       !good.found.some((value) => value.start < word.end && word.start < value.end),
   );
   const values: Read['values'] = new Map();
   const known: readonly Held[] = [...held, ...good.found];
   for (const one of known) if (!values.has(foldText(one.axis))) values.set(foldText(one.axis), one);
-  return { good, words, values, home: [good.brand, good.category].map((text) => foldText(text ?? '')).join('|') };
+  const said = new Set(
+    [...good.found, ...parts.filter(({ words: there }) => there.length > 0)].map(({ axis }) => foldText(axis)),
+  );
+  return { good, words, values, said, home: [good.brand, good.category].map((text) => foldText(text ?? '')).join('|') };
 }
 
 const wordsOf = (text: string): Word[] =>
@@ -121,16 +131,14 @@ function sequences(title: readonly Word[], sought: readonly Word[]): Word[] {
 function familyOf(group: readonly Read[], ownWords: ((one: Read) => readonly Word[]) | undefined): GatheredFamily {
   const names = new Map(group.flatMap(({ values }) => [...values].map(([key, { axis }]) => [key, axis] as const)));
   const valueOf = ({ values }: Read, key: string) => values.get(key)?.value ?? null;
-  const telling = [...names.keys()].filter(
-    (key) => new Set(group.map((one) => foldText(valueOf(one, key) ?? ''))).size > 1,
-  );
+  const telling = [...names.keys()].filter((key) => new Set(group.map((one) => sameOf(one, key))).size > 1);
   const axes = leastAxes(group, telling).map((key) => names.get(key) ?? key);
   const keys = axes.map(foldText);
   const seen = new Set<string>();
   const members = group.flatMap((one) => {
     const values = keys.map((key) => valueOf(one, key));
     if (ownWords) values.push(textOf(one.good.title, ownWords(one)));
-    const key = JSON.stringify(values.map((value) => foldText(value ?? '')));
+    const key = JSON.stringify([...keys.map((each) => sameOf(one, each)), foldText(values[keys.length] ?? '')]);
     if (seen.has(key)) return [];
     seen.add(key);
     return [{ id: one.good.id, values }];
@@ -138,21 +146,43 @@ function familyOf(group: readonly Read[], ownWords: ((one: Read) => readonly Wor
   return { axes: ownWords ? [...axes, ''] : axes, members };
 }
 
+/** By what two goods have the same of it; empty where it has none. */
+const sameOf = ({ values }: Read, key: string): string => {
+  const held = values.get(key);
+  return held ? (held.key ?? foldText(held.value)) : '';
+};
+
 /**
- * All of the goods' own options, and of the attributes those that do not follow another one by one: a width that goes with the
- * size tells nothing more. Those that fewest lack come first.
+ * All of the goods' own options; then what titles say and what is on lists, as far as it does not follow what is there one by
+ * one (a width that goes with the size tells nothing more); then, of words and at last of figures, as few as tell all of them
+ * apart, those first that tell the most.
  */
 function leastAxes(group: readonly Read[], keys: readonly string[]): string[] {
-  const lacking = (key: string) => group.filter(({ values }) => !values.has(key)).length;
   const isOption = (key: string) => group.some(({ values }) => values.get(key)?.isOption);
+  const rankOf = (key: string) => group.map(({ values }) => values.get(key)).find(Boolean)?.rank ?? 'listed';
+  const lacking = (key: string) => group.filter(({ values }) => !values.has(key)).length;
+  const isSaid = (key: string) => 2 * group.filter(({ said }) => said.has(key)).length >= group.length;
   const kinds = (...chosen: string[]) =>
-    new Set(group.map(({ values }) => JSON.stringify(chosen.map((key) => foldText(values.get(key)?.value ?? '')))))
-      .size;
+    new Set(group.map((one) => JSON.stringify(chosen.map((key) => sameOf(one, key))))).size;
   const follows = (key: string, other: string) =>
     kinds(key) > 2 && kinds(key) === kinds(other) && kinds(key, other) === kinds(key);
   const kept = new Set(keys.filter(isOption));
-  for (const key of [...keys].sort((a, b) => lacking(a) - lacking(b)))
+  const byLack = (list: string[]) => list.sort((a, b) => lacking(a) - lacking(b));
+  for (const key of [...byLack(keys.filter(isSaid)), ...byLack(keys.filter((each) => rankOf(each) === 'listed'))])
     if (![...kept].some((other) => follows(key, other))) kept.add(key);
+  for (const rank of ['written', 'measured', 'weighed']) {
+    const open = new Set(keys.filter((key) => !kept.has(key) && rankOf(key) === rank));
+    for (;;) {
+      const now = kinds(...kept);
+      if (now === group.length) break;
+      const gains = [...open].map((key) => ({ key, kinds: kinds(...kept, key), own: kinds(key), lacks: lacking(key) }));
+      // Of those that tell as much, the one with the fewest values, which most of them have.
+      const [best] = gains.sort((a, b) => b.kinds - a.kinds || a.lacks - b.lacks || a.own - b.own);
+      if (!best || best.kinds === now) break;
+      kept.add(best.key);
+      open.delete(best.key);
+    }
+  }
   return keys.filter((key) => kept.has(key));
 }
 

@@ -3,3 +3,4 @@ export { compileExtractor } from './extract.js';
 export * from './sought.js';
 export * from './gather.js';
 export * from './compose.js';
+export * from './proof/index.js';

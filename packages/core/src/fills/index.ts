@@ -1,3 +1,4 @@
+export * from './blocks/index.js';
 export * from './model.js';
 export * from './rules/index.js';
 export * from './steps/index.js';

@@ -77,6 +77,8 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
       return traits.path > 0.5 ? 1.6 : isFew ? 0.1 : variety < 0.5 ? 0.5 : -2;
     case 'page':
       return traits.picture > 0.5 ? -4 : traits.url > 0.8 ? 1.5 : traits.url > 0.3 ? 0 : -3.5;
+    case 'video':
+      return traits.share((cell) => /^https?:.*(?:video|film|watch|\.mp4|\.webm)/i.test(cell)) > 0.6 ? 2.5 : -3;
     case 'pictures':
     case 'morePictures':
       return traits.picture > 0.7 ? 2.5 : traits.url > 0.8 ? 0.8 : number > 0.8 ? -4 : -2;
@@ -160,6 +162,11 @@ export function weigh(sense: Sense, column: Column, traits: Traits, around: Surr
       return traits.share((cell) => /:.+/.test(cell)) > 0.5 ? 1 : -3;
     case 'sku':
       return variety > 0.9 ? 0.3 : -2;
+    case 'reference':
+      return length > 40 || traits.url > 0.5 ? -3 : 0.2;
+    case 'substitutes':
+    case 'related':
+      return length > 120 || traits.url > 0.5 ? -3 : 0.1;
     case 'nothing':
       return 0;
   }

@@ -4,5 +4,5 @@ export * from './causes.js';
 export { type Asked, type Feeding, type OwnKind, askedIn, ownKind } from './asked.js';
 export * from './apart.js';
 export { comparables, variantLookup } from './lookup.js';
-export { sourcesFor } from './sources.js';
+export { pictureSources, sourcesFor } from './sources.js';
 export * from './suggest-fills.js';

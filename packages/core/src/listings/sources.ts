@@ -180,11 +180,18 @@ function pictures(variant: Variant, { mediaAddress, dictionary }: PlaceSetup): P
     const value = variant.facts[key];
     return (Array.isArray(value) ? value : []) as Media[];
   });
-  return all.map(({ name, width, height }) => ({
+  return all.map(({ name, width, height, format, plain }) => ({
     address: /^https?:/.test(name) ? name : `${mediaAddress}/${encodeURIComponent(name)}`,
     ...(width !== undefined && height !== undefined ? { width, height } : {}),
+    ...(format === undefined ? {} : { format }),
+    ...(plain === undefined ? {} : { plain }),
   }));
 }
+
+/** Names and labels of what gives pictures. */
+export const pictureSources: readonly { name: string; label: string }[] = Object.entries(builtIn).flatMap(
+  ([name, { fits, label }]) => (fits.includes('picture') ? [{ name, label }] : []),
+);
 
 /** Names and labels of all a fill for this channel attribute can read. */
 export function sourcesFor(

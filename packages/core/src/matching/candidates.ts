@@ -1,9 +1,12 @@
 /** Pairs of products that may be the same goods: found by shared words, sizes and identifiers, ranked by their evidence. */
-import { foldCode, foldText } from '../values/index.js';
+import { plainLetters } from '../lexicon/index.js';
+import { groupBy } from '../values/index.js';
+import { brandWords, isSameBrand } from './brands.js';
 import type { Evidence } from './evidence.js';
-import { contradictions } from './contradict.js';
+import type { KnownWords, LearntWords } from './learnt.js';
+import { type Reading, compileReader } from './reading.js';
 import type { Traits } from './traits.js';
-import { titleWords } from './words.js';
+import { type Prepared, type Weighing, figureId, holdBelowSure, scoreOf, sure, weigh } from './weigh.js';
 
 /** A product as matching sees it. */
 export interface MatchItem {
@@ -18,6 +21,8 @@ export interface MatchItem {
   identifiers: readonly string[];
   /** Numbers in base units by attribute: comparable whatever the unit. */
   sizes: Readonly<Record<string, number>>;
+  /** Of these sizes, those that people measure differently: a difference says little. */
+  slack?: readonly string[];
   /** Words by attribute: glaze, finish, plug. */
   words: Readonly<Record<string, string>>;
   /** What it says of itself that the same goods cannot say differently. */
@@ -35,11 +40,10 @@ export interface Candidate {
   evidence: Evidence[];
 }
 
-/** Words known to mean the same, learnt from joined goods: attribute → folded word → folded words of other sources. */
-export type KnownWords = ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
-
 export interface MatchOptions {
   knownWords?: KnownWords;
+  /** What words of titles mean, as `learnWords` has it. */
+  learntWords?: LearntWords;
   /** Pairs a person has decided on, as `pairKey` writes them. */
   decided?: ReadonlySet<string>;
   /** Least score that is proposed. */
@@ -55,159 +59,180 @@ const rareWord = 40;
 /** A block of more items than this is left to better keys. */
 const largestBlock = 120;
 
-interface Prepared {
-  item: MatchItem;
-  words: Set<string>;
-  sizes: [string, number][];
-}
-
 /** Looks through all items; the answer is ordered by score, best first, and does not depend on their order. */
 export function findCandidates(items: readonly MatchItem[], options: MatchOptions = {}): Candidate[] {
   const { least = 45, most = 3, decided } = options;
-  const prepared = [...items].sort((x, y) => x.id - y.id).map(prepare);
-  const frequency = new Map<string, number>();
-  for (const { words } of prepared) for (const word of words) frequency.set(word, (frequency.get(word) ?? 0) + 1);
-  const weight = (word: string) => Math.log(1 + prepared.length / (frequency.get(word) ?? 1));
-
-  const blocks = new Map<string, number[]>();
-  const put = (key: string, i: number) => {
-    const block = blocks.get(key);
-    if (block) block.push(i);
-    else blocks.set(key, [i]);
-  };
-  prepared.forEach(({ item, words, sizes }, i) => {
-    for (const identifier of item.identifiers) put(`i:${identifier}`, i);
-    for (const word of words) {
-      const n = frequency.get(word) ?? 0;
-      if (n < 2) continue;
-      if (n <= rareWord) put(word, i);
-      else for (const [attribute, size] of sizes) put(`${word}|${attribute}=${size}`, i);
-    }
-  });
-
-  const scored = new Map<number, Candidate[]>();
+  const prepared = prepareAll(items);
+  const frequency = countIds(prepared);
+  const weight = (id: string) => Math.log(1 + prepared.length / (frequency.get(id) ?? 1));
+  const weighing: Weighing = { weight, known: options.knownWords, learnt: options.learntWords };
+  const found: Pair[] = [];
   const seen = new Set<number>();
-  const span = prepared.length;
-  for (const block of blocks.values()) {
+  for (const block of blocksOf(prepared, frequency).values()) {
     if (block.length < 2 || block.length > largestBlock) continue;
     for (let x = 0; x < block.length; x++)
       for (let y = x + 1; y < block.length; y++) {
         const [i, j] = [block[x] as number, block[y] as number];
         const [p, q] = [prepared[i] as Prepared, prepared[j] as Prepared];
         if (p.item.sources.some((source) => q.item.sources.includes(source))) continue;
-        const mark = i * span + j;
+        const mark = i * prepared.length + j;
         if (seen.has(mark)) continue;
         seen.add(mark);
         if (decided?.has(pairKey(p.item.id, q.item.id))) continue;
-        const evidence = weigh(p, q, weight, options.knownWords);
-        const score = Math.max(
-          0,
-          Math.min(100, Math.round(evidence.reduce((sum, evidence) => sum + evidence.points, 0))),
-        );
-        if (score < least) continue;
-        const candidate: Candidate = { a: p.item.id, b: q.item.id, score, evidence };
-        keepBest(scored, i, candidate, most);
-        keepBest(scored, j, candidate, most);
+        const evidence = weigh(p, q, weighing);
+        const score = scoreOf(evidence);
+        if (score >= Math.min(least, rival)) found.push({ i, j, a: p.item.id, b: q.item.id, score, evidence });
       }
   }
-  /** Kept only where both sides count it among their best. */
-  const votes = new Map<Candidate, number>();
-  for (const list of scored.values())
-    for (const candidate of list) votes.set(candidate, (votes.get(candidate) ?? 0) + 1);
-  return [...votes]
-    .flatMap(([candidate, n]) => (n === 2 ? [candidate] : []))
-    .sort((x, y) => y.score - x.score || x.a - y.a || x.b - y.b);
+  return settleRivals(found, prepared, least, most);
 }
 
-function keepBest(scored: Map<number, Candidate[]>, i: number, candidate: Candidate, most: number): void {
-  const list = scored.get(i) ?? [];
-  if (list.length === 0) scored.set(i, list);
-  list.push(candidate);
-  list.sort((x, y) => y.score - x.score || x.a - y.a || x.b - y.b);
-  if (list.length > most) list.length = most;
+interface Pair extends Candidate {
+  i: number;
+  j: number;
 }
 
-function prepare(item: MatchItem): Prepared {
-  return { item, words: new Set(item.titles.flatMap(titleWords)), sizes: Object.entries(item.sizes) };
+/** From here on, another that fits as well is worth a thought. */
+const rival = 22;
+/** Points by which the best must be ahead of the next of the same source. */
+const clearly = 7;
+/** Points by which all others must be behind for a pair to be alone, and what that is worth. */
+const lonely = 12;
+const aloneWorth = 20;
+/** Points behind the best of the same source at which a pair is not worth a look. */
+const farBehind = 16;
+
+/**
+ * Of the goods of one source at most one is the same: what is far behind the best falls away, and where two fit nearly as well
+ * neither is sure.
+ */
+function settleRivals(found: readonly Pair[], prepared: readonly Prepared[], least: number, most: number): Candidate[] {
+  const sourcesOf = (i: number) => prepared[i]?.item.sources ?? [];
+  const keysOf = ({ i, j }: Pair) => [
+    ...sourcesOf(j).map((source) => `${i}:${source}`),
+    ...sourcesOf(i).map((source) => `${j}:${source}`),
+  ];
+  const keyed = found.flatMap((pair) => keysOf(pair).map((key) => ({ key, pair })));
+  const per = new Map(
+    [...groupBy(keyed, ({ key }) => key)].map(([key, list]) => [key, list.map(({ pair }) => pair).sort(byScore)]),
+  );
+  return found
+    .flatMap((pair): Candidate[] => {
+      const lists = keysOf(pair).map((key) => per.get(key) ?? []);
+      const behind = Math.max(...lists.map(([best]) => (best?.score ?? 0) - pair.score));
+      if (behind > farBehind || lists.some((list) => list.indexOf(pair) >= most)) return [];
+      const others = Math.max(
+        ...lists.map((list) => list.filter(({ score }) => score > pair.score - clearly).length - 1),
+      );
+      const { a, b, evidence } = pair;
+      if (others > 0) {
+        const fit = others === 1 ? 'product of the same supplier fits' : 'products of the same supplier fit';
+        holdBelowSure(evidence, `${others} other ${fit} nearly as well`, Math.min(sure - 1, pair.score - 5));
+      } else if (evidence.every(({ points }) => points >= -1)) {
+        const next = Math.max(0, ...lists.map((list) => list.find((other) => other !== pair)?.score ?? 0));
+        if (pair.score < sure - aloneWorth && pair.score - next >= lonely)
+          evidence.push({ kind: 'axes', points: aloneWorth, words: 'nothing else of either supplier comes near' });
+      }
+      const score = scoreOf(evidence);
+      return score < least ? [] : [{ a, b, score, evidence }];
+    })
+    .sort(byScore);
 }
 
-function weigh(p: Prepared, q: Prepared, weight: (word: string) => number, known: KnownWords | undefined): Evidence[] {
-  const evidence: Evidence[] = [];
-  const add = (kind: Evidence['kind'], points: number, words: string) => evidence.push({ kind, points, words });
-  const shared = p.item.identifiers.filter((identifier) => q.item.identifiers.includes(identifier));
-  for (const identifier of shared)
-    add(identifier.startsWith('brand') ? 'brand-mpn' : 'identifier', 40, `the same ${identifier}`);
-  const [x, y] = [p.item, q.item];
-  if (x.mpn && y.mpn && shared.length === 0 && readsAlike(x.mpn, y.mpn))
-    add('brand-mpn', 25, `MPN ${x.mpn} and ${y.mpn} read alike`);
-  if (x.brand && y.brand)
-    if (foldCode(x.brand) === foldCode(y.brand)) add('brand', 10, `brand ${x.brand} on both`);
-    else add('against', -20, `brand ${x.brand} and ${y.brand}`);
-  const both = [...p.words].filter((word) => q.words.has(word));
-  const sum = (words: Iterable<string>) => [...words].reduce((total, word) => total + weight(word), 0);
-  const smaller = Math.min(sum(p.words), sum(q.words));
-  if (both.length > 0 && smaller > 0) {
-    const likeness = sum(both) / smaller;
-    const told = [...both].sort((a, b) => weight(b) - weight(a)).slice(0, 4);
-    add('title', 35 * likeness, `titles share ${told.join(', ')}: ${Math.round(likeness * 100)} % alike`);
+const byScore = (x: Candidate, y: Candidate) => y.score - x.score || x.a - y.a || x.b - y.b;
+
+/** Reads titles and brands of all; words of any title are words that compounds are made of. */
+function prepareAll(items: readonly MatchItem[]): Prepared[] {
+  const sorted = [...items].sort((x, y) => x.id - y.id);
+  const vocabulary = new Set<string>();
+  const brands = new Map<string, readonly string[]>();
+  for (const { titles, brand } of sorted) {
+    for (const title of titles)
+      for (const word of plainLetters(title).split(/[^\p{L}]+/u)) if (word.length >= 4) vocabulary.add(word);
+    if (brand) {
+      const words = brandWords(brand);
+      if (words.length > 0) brands.set(words.join(' '), words);
+    }
   }
-  weighTraits(x, y, add);
-  weighSizes(x, y, add);
-  weighWords(x, y, known, add);
-  weighPrices(x, y, add);
-  return evidence;
+  const read = compileReader((word) => vocabulary.has(word));
+  const byFirst = groupBy(brands.values(), ([first = '']) => first);
+  return sorted.map((item): Prepared => {
+    const brand = item.brand ? brandWords(item.brand) : namedBrand(item.titles, byFirst);
+    return {
+      item,
+      brand,
+      readings: item.titles.map((title): Reading => read(title, brandIn(title, brand))),
+      sizes: Object.entries(item.sizes),
+    };
+  });
 }
 
-type Add = (kind: Evidence['kind'], points: number, words: string) => void;
-
-/** What one says and the other denies; brands and measures are weighed by themselves. */
-function weighTraits(x: MatchItem, y: MatchItem, add: Add): void {
-  if (!x.traits || !y.traits) return;
-  const rest = (traits: Traits): Traits => ({ ...traits, brand: '', measures: new Map() });
-  for (const words of contradictions(rest(x.traits), rest(y.traits)))
-    add('against', words.includes('GTIN') ? -40 : -30, words);
-}
-
-function weighSizes(x: MatchItem, y: MatchItem, add: Add): void {
-  const equal: string[] = [];
-  for (const [attribute, size] of Object.entries(x.sizes)) {
-    const other = y.sizes[attribute];
-    if (other === undefined) continue;
-    const off = Math.abs(size - other) / Math.max(Math.abs(size), Math.abs(other), 1e-9);
-    if (off < 0.005) equal.push(attribute);
-    else if (off > 0.12)
-      add('against', attribute === 'weight' ? -8 : -30, `${attribute} differs by ${Math.round(off * 100)} %`);
+/** The known brand that a title begins or ends with, word for word; titles name other things in between. */
+function namedBrand(
+  titles: readonly string[],
+  byFirst: ReadonlyMap<string, readonly (readonly string[])[]>,
+): readonly string[] {
+  for (const title of titles) {
+    const words = plainLetters(title)
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter(Boolean);
+    for (const at of [0, words.length - 1])
+      for (const brand of byFirst.get(words[at] ?? '') ?? [])
+        if (brand.every((word, i) => words[at + i] === word)) return brand;
   }
-  if (equal.length > 0) add('axes', Math.min(28, 14 + 5 * (equal.length - 1)), `equal ${equal.join(', ')}`);
+  return [];
 }
 
-function weighWords(x: MatchItem, y: MatchItem, known: KnownWords | undefined, add: Add): void {
-  for (const [attribute, word] of Object.entries(x.words)) {
-    const other = y.words[attribute];
-    if (other === undefined) continue;
-    const [mine, theirs] = [foldText(word), foldText(other)];
-    const table = known?.get(attribute);
-    const means = table?.get(theirs) ?? table?.get(mine);
-    if (mine === theirs) add('axes', 12, `${attribute} ${word} on both`);
-    else if (table?.get(theirs)?.has(mine) || table?.get(mine)?.has(theirs))
-      add('axes', 12, `${attribute} ${word} is ${other}, as on goods joined before`);
-    else if (means) add('against', -30, `${attribute} ${word} is not ${other}, as on goods joined before`);
-  }
+/** Words of the title that are its brand's, as it is written there. */
+function brandIn(title: string, brand: readonly string[]): string[] {
+  if (brand.length === 0) return [];
+  const words = plainLetters(title).split(/[^\p{L}\p{N}]+/u);
+  return words.filter((word) => brand.includes(word) || (word.length >= 4 && isSameBrand([word], brand)));
 }
 
-function weighPrices(x: MatchItem, y: MatchItem, add: Add): void {
-  for (const [kind, amount] of Object.entries(x.prices)) {
-    const other = y.prices[kind];
-    if (other === undefined || amount === 0 || other === 0) continue;
-    const off = Math.abs(amount - other) / Math.max(amount, other);
-    if (off <= 0.1) add('price', 6, `${kind} price within ${Math.max(1, Math.round(off * 100))} %`);
-    else if (off > 0.5) add('against', -8, `${kind} price differs by ${Math.round(off * 100)} %`);
-    return;
-  }
+/** How many have each word and each figure. */
+function countIds(prepared: readonly Prepared[]): Map<string, number> {
+  const frequency = new Map<string, number>();
+  for (const { readings } of prepared)
+    for (const id of idsOf(readings)) frequency.set(id, (frequency.get(id) ?? 0) + 1);
+  return frequency;
 }
 
-/** Equal once letters that are taken for figures, and leading zeros, no longer count. Another sign is another variant. */
-function readsAlike(a: string, b: string): boolean {
-  const plain = (mpn: string) => foldCode(mpn).replaceAll('o', '0').replace(/[il]/g, '1').replace(/^0+/, '');
-  return plain(a) !== '' && plain(a) === plain(b);
+const idsOf = (readings: readonly Reading[]): Set<string> =>
+  new Set(readings.flatMap(({ atoms, figures }) => [...atoms.flatMap(({ ids }) => ids), ...figures.map(figureId)]));
+
+/** Letters of a brand that stay whatever form of it is written. */
+const brandMark = 4;
+
+/** Indexes of items that share something worth comparing them for. */
+function blocksOf(prepared: readonly Prepared[], frequency: ReadonlyMap<string, number>): Map<string, number[]> {
+  const blocks = new Map<string, number[]>();
+  const put = (key: string, i: number) => {
+    const block = blocks.get(key);
+    if (!block) blocks.set(key, [i]);
+    else if (block.at(-1) !== i) block.push(i);
+  };
+  prepared.forEach(({ item, brand, readings, sizes }, i) => {
+    for (const identifier of item.identifiers) put(`i:${identifier}`, i);
+    const figures = [...new Set(readings.flatMap((reading) => reading.figures.map(figureId)))].sort();
+    const bare = [...new Set(readings.flatMap((reading) => reading.figures.map(({ written }) => written)))].sort(
+      (a, b) => a - b,
+    );
+    const mark = brand.join('').slice(0, brandMark);
+    for (const id of idsOf(readings)) {
+      const n = frequency.get(id) ?? 0;
+      if (n < 2) continue;
+      if (n <= rareWord) put(id, i);
+      else if (!id.startsWith('#')) {
+        for (const figure of bare) put(`${id}|${figure}`, i);
+        for (const [attribute, size] of sizes) put(`${id}|${attribute}=${size}`, i);
+        if (mark !== '') put(`${id}|${mark}`, i);
+      }
+    }
+    if (mark === '') return;
+    for (const figure of bare) put(`${mark}#${figure}`, i);
+    for (const figure of figures) put(`${mark}${figure}`, i);
+    bare.forEach((one, n) => bare.slice(n + 1, n + 4).forEach((other) => put(`${mark}#${one}#${other}`, i)));
+  });
+  return blocks;
 }

@@ -24,9 +24,10 @@ export function contradictions(a: Traits, b: Traits): string[] {
 }
 
 /** Titles are rounded; attributes are measured by different people with different rulers. */
-const nearFigure = 0.03;
+export const nearFigure = 0.03;
 const nearMeasure = 0.3;
-const isNear = (x: number, y: number, within: number) =>
+/** Within a share of the greater. */
+export const isNear = (x: number, y: number, within: number) =>
   Math.abs(x - y) <= within * Math.max(Math.abs(x), Math.abs(y)) + 1e-12;
 
 /** "Brackwater" and "Brackwater Pottery" are one brand. */

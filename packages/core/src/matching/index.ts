@@ -252,5 +252,6 @@ export function shareKeys(pairs: readonly (readonly [thing: number, key: number]
 }
 export * from './evidence.js';
 export * from './candidates.js';
+export * from './learnt.js';
 export * from './contradict.js';
 export * from './traits.js';

@@ -9,6 +9,7 @@ import {
   pairKey,
   shareKeys,
 } from './index.js';
+import { itemOf } from './fixtures.js';
 
 const record = (id: number, source: number, keys: JoinRecord['keys']): JoinRecord => ({ id, source, keys });
 const groups = (records: JoinRecord[]) =>
@@ -115,18 +116,8 @@ it('families that share a joined variant are one', () => {
 });
 
 describe('pairs that look alike', () => {
-  const item = (id: number, source: number, change: Partial<MatchItem>): MatchItem => ({
-    id,
-    sources: [source],
-    titles: [],
-    brand: 'Brackwater',
-    mpn: undefined,
-    identifiers: [],
-    sizes: {},
-    words: {},
-    prices: {},
-    ...change,
-  });
+  const item = (id: number, source: number, change: Partial<MatchItem>): MatchItem =>
+    itemOf(id, { sources: [source], brand: 'Brackwater', ...change });
   const ours = item(1, 1, {
     titles: ['Hollin plant pot, 12 cm, Moss'],
     sizes: { diameter: 0.12, height: 0.11 },
@@ -151,7 +142,9 @@ describe('pairs that look alike', () => {
   it('are ranked by evidence in words: title, sizes, glaze as learnt', () => {
     const [best, ...others] = findCandidates([theirs, larger, ours], { knownWords });
     expect(best).toMatchObject({ a: 1, b: 2 });
-    expect(best?.evidence.map((evidence) => evidence.kind).sort()).toEqual(['axes', 'axes', 'brand', 'title']);
+    expect(best?.evidence.map((evidence) => evidence.kind).sort()).toEqual([
+      ...['against', 'axes', 'axes', 'axes', 'brand', 'title'],
+    ]);
     expect(best?.evidence.some((evidence) => evidence.words.includes('Waldgrün'))).toBe(true);
     expect(others).toEqual([]);
   });
@@ -161,6 +154,7 @@ describe('pairs that look alike', () => {
     expect(pair?.evidence.filter((evidence) => evidence.points < 0).map((evidence) => evidence.words)).toEqual([
       'brand Brackwater and Wefterby',
       'diameter differs by 14 %',
+      '“plant moss” and “uber” may tell them apart',
     ]);
   });
   it('are never two goods of one source, nor pairs decided before', () => {

@@ -10,13 +10,12 @@ import {
   foldCode,
   foldText,
   closedList,
-  parseMeasure,
-  plainStyle,
   readGtin,
   units,
   withRole,
 } from '../values/index.js';
-import { colourWords, letterSizes, packWords, placeholders, titleWords } from './words.js';
+import { readFigures } from './figures.js';
+import { colourOf, letterSizes, packWords, placeholders, titleWords } from './words.js';
 
 export interface Traits {
   /** Comparable brand, small letters and digits. */
@@ -101,7 +100,7 @@ export function readTraits({ values, options = [] }: Described, keys: TraitKeys 
     ...(pack === undefined ? {} : { pack }),
     ...(condition ? { condition } : {}),
     words: new Set(titles.flatMap(titleWords).filter((word) => !packWords.has(word))),
-    figures: readFigures(said),
+    figures: figuresOf(said),
     measures,
     sizes: new Set([...said.flatMap(readSizes), ...(size ? readSizes(`size ${size}`) : [])]),
     colours: new Set([...said, text('colour') ?? ''].flatMap(readColours)),
@@ -164,23 +163,11 @@ export function readCondition(title: string): Traits['condition'] {
   return conditions.find(([, pattern]) => pattern.test(text))?.[0];
 }
 
-const figure =
-  /(?<![\p{L}\p{N}.,/-])(\d+(?:[.,]\d+)?(?:\s*\/\s*\d{1,2})?|\d+\s+\d\/\d{1,2}|[½¼¾])\s?-?\s?([a-zµ°"″%²³]{1,6})(?![\p{L}\p{N}])/giu;
-const several = /(\d+(?:[.,]\d+)?)\s*[x×]\s*(?=\d+(?:[.,]\d+)?(?:\s*[x×]\s*\d+(?:[.,]\d+)?)*\s?(mm|cm|m|in|"|ft)\b)/giu;
-
 /** Figures with units ("8 mm", "1,7 l", "24 V"), each in base units. */
-function readFigures(texts: readonly string[]): Map<string, number[]> {
+function figuresOf(texts: readonly string[]): Map<string, number[]> {
   const found = new Map<string, number[]>();
-  const put = (amount: string, unit: string) => {
-    const read = parseMeasure(`${amount.replace(',', '.')} ${unit}`, plainStyle, undefined);
-    if (!read.ok) return;
-    const { dimension } = units[read.value.unit] ?? {};
-    if (dimension) found.set(dimension, [...(found.get(dimension) ?? []), read.value.base]);
-  };
-  for (const text of texts) {
-    for (const [, amount = '', unit = ''] of text.matchAll(several)) put(amount, unit);
-    for (const [, amount = '', unit = ''] of text.matchAll(figure)) put(amount, unit);
-  }
+  for (const { dimension, base } of texts.flatMap((text) => readFigures(text).figures))
+    if (dimension !== undefined) found.set(dimension, [...(found.get(dimension) ?? []), base]);
   return found;
 }
 
@@ -199,7 +186,7 @@ function readSizes(title: string): string[] {
 const readColours = (text: string): string[] =>
   foldText(text)
     .split(/[^\p{L}]+/u)
-    .flatMap((word) => colourWords.get(word) ?? []);
+    .flatMap((word) => colourOf(word) ?? []);
 
 /** A key of one sign repeated, or of zeros, stands for a number nobody knows. */
 export const isPlaceholder = (key: string): boolean => {

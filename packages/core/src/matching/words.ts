@@ -1,4 +1,5 @@
 /** Words of titles, as titles are read and compared: folded, in the content languages and some beside them. */
+import { meaningsOf, plainLetters, shortened } from '../lexicon/index.js';
 import { foldText } from '../values/index.js';
 
 /** Words of a title that may say which goods these are. */
@@ -23,30 +24,21 @@ export const letterSizes: Record<string, string> = {
   large: 'l',
 };
 
-/** Words of everyday colours, by the colour's English name. */
-const colourNames: Record<string, string[]> = {
-  black: ['schwarz', 'schwarze', 'schwarzer', 'svart'],
-  white: ['weiss', 'weiß', 'weisse', 'vit', 'vitt'],
-  red: ['rot', 'rote', 'roter', 'rod', 'rott'],
-  blue: ['blau', 'blaue', 'blauer', 'bla', 'blatt'],
-  green: ['grun', 'grune', 'gron', 'gront'],
-  yellow: ['gelb', 'gelbe', 'gul', 'gult'],
-  orange: [],
-  purple: ['lila', 'violett'],
-  pink: ['rosa'],
-  brown: ['braun', 'braune', 'brun', 'brunt'],
-  grey: ['gray', 'grau', 'graue', 'gra', 'gratt'],
-  silver: ['silber'],
-  gold: ['guld'],
-  beige: [],
-  navy: ['marine', 'marinblau'],
-  turquoise: ['turkis'],
-};
-
-/** The colour each of these words means, by its English name. */
-export const colourWords: ReadonlyMap<string, string> = new Map(
-  Object.entries(colourNames).flatMap(([name, words]) => [name, ...words].map((word) => [word, name])),
+/** Colours that everybody tells apart; a title's "sand" or "mint" may be something else. */
+const everyday = new Set(
+  'black|white|red|blue|green|yellow|orange|purple|pink|brown|grey|silver|gold|beige|navy|turquoise'.split('|'),
 );
+
+/** The everyday colour that a word means, in any of the lexicon's languages, by its English name. */
+export function colourOf(word: string): string | undefined {
+  const plain = plainLetters(word);
+  const found = meaningsOf(plain, shortened(plain)).find(
+    ({ kind, name }) => kind === 'colour' && everyday.has(bare(name)),
+  );
+  return found && bare(found.name);
+}
+
+const bare = (name: string): string => name.replace(/^colour /u, '');
 
 /** What people write where they have no number. */
 export const placeholders = new Set([

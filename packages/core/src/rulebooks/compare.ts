@@ -4,10 +4,19 @@ import type { ChannelAttribute, Rulebook } from './model.js';
 export interface RulebookChange {
   part: 'category' | 'attribute' | 'rule' | 'eligibility';
   key: string;
-  kind: 'added' | 'removed' | 'changed';
+  /** `tightened`: all that is different asks for more or takes less; `loosened`: the other way round. */
+  kind: 'added' | 'removed' | 'tightened' | 'loosened' | 'changed';
   /** Sentences; one a difference. */
   words: string[];
 }
+
+/** One difference: whether more is asked for, less, or something else. */
+interface Difference {
+  words: string;
+  way: 'tighter' | 'looser' | 'other' | 'advice';
+}
+
+const other = (words: string): Difference => ({ words, way: 'other' });
 
 export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookChange[] {
   return [
@@ -16,22 +25,22 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
       before.categories,
       after.categories,
       (row) => row.path,
-      (a, b) => (a.name === b.name ? [] : [`named “${b.name}”, was “${a.name}”`]),
+      (a, b) => (a.name === b.name ? [] : [other(`named “${b.name}”, was “${a.name}”`)]),
     ),
-    ...compareKeyed('attribute', before.attributes, after.attributes, (row) => row.key, attributeWords),
+    ...compareKeyed('attribute', before.attributes, after.attributes, (row) => row.key, attributeDifferences),
     ...compareKeyed(
       'rule',
       rulesByCheck(before),
       rulesByCheck(after),
       (row) => row.check,
-      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : ['its settings changed']),
+      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [other('its settings changed')]),
     ),
     ...compareKeyed(
       'eligibility',
       before.eligibility,
       after.eligibility,
       (row) => row.id,
-      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [b.words]),
+      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [other(b.words)]),
     ),
   ];
 }
@@ -48,7 +57,7 @@ function compareKeyed<T>(
   before: readonly T[],
   after: readonly T[],
   keyOf: (entry: T) => string,
-  differences: (a: T, b: T) => string[],
+  differences: (a: T, b: T) => Difference[],
 ): RulebookChange[] {
   const old = new Map(before.map((row) => [keyOf(row), row]));
   const now = new Map(after.map((row) => [keyOf(row), row]));
@@ -57,44 +66,94 @@ function compareKeyed<T>(
     const was = old.get(key);
     if (was === undefined) changes.push({ part, key, kind: 'added', words: [] });
     else {
-      const words = differences(was, row);
-      if (words.length > 0) changes.push({ part, key, kind: 'changed', words });
+      const found = differences(was, row);
+      if (found.length > 0) changes.push({ part, key, kind: kindOf(found), words: found.map(({ words }) => words) });
     }
   }
   for (const key of old.keys()) if (!now.has(key)) changes.push({ part, key, kind: 'removed', words: [] });
   return changes;
 }
 
-function attributeWords(a: ChannelAttribute, b: ChannelAttribute): string[] {
-  const words: string[] = [];
-  if (a.need !== b.need) words.push(`now ${b.need}, was ${a.need}`);
+function kindOf(differences: readonly Difference[]): RulebookChange['kind'] {
+  // What is advised keeps nothing back.
+  const telling = differences.filter(({ way }) => way !== 'advice');
+  if (telling.length === 0) return 'changed';
+  if (telling.every(({ way }) => way === 'tighter')) return 'tightened';
+  return telling.every(({ way }) => way === 'looser') ? 'loosened' : 'changed';
+}
+
+const needs: readonly ChannelAttribute['need'][] = ['optional', 'recommended', 'required'];
+
+function attributeDifferences(a: ChannelAttribute, b: ChannelAttribute): Difference[] {
+  const found: Difference[] = [];
+  const differs = (key: keyof ChannelAttribute) => JSON.stringify(a[key]) !== JSON.stringify(b[key]);
+  if (a.need !== b.need)
+    found.push({
+      words: `now ${b.need}, was ${a.need}`,
+      way: needs.indexOf(b.need) > needs.indexOf(a.need) ? 'tighter' : 'looser',
+    });
   const say = (value: unknown) =>
     Array.isArray(value) ? `${value.length} values` : value === undefined ? 'none' : String(value);
-  for (const key of Object.keys({ ...a.limits, ...b.limits }) as (keyof ChannelAttribute['limits'])[])
+  for (const key of Object.keys({ ...a.limits, ...b.limits }) as Limit[])
     if (JSON.stringify(a.limits[key]) !== JSON.stringify(b.limits[key]))
-      words.push(`${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`);
-  if (JSON.stringify(a.requiredIn) !== JSON.stringify(b.requiredIn))
-    words.push(`required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`);
-  if (a.type !== b.type || a.many !== b.many) words.push(`now ${sayType(b)}, was ${sayType(a)}`);
-  if (JSON.stringify(a.requiredWhen) !== JSON.stringify(b.requiredWhen))
-    words.push(b.requiredWhen ? 'required of other items than before' : 'no longer required of some items');
-  if (JSON.stringify(a.categories) !== JSON.stringify(b.categories)) words.push('asked for in other categories');
-  if (JSON.stringify(a.advised) !== JSON.stringify(b.advised))
-    words.push(`best length now ${sayAdvised(b)}, was ${sayAdvised(a)}`);
-  if (JSON.stringify(a.overrides) !== JSON.stringify(b.overrides))
-    words.push('otherwise in other categories than before');
-  return words;
+      found.push({
+        words: `${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`,
+        way: wayOf(key, a.limits[key], b.limits[key]),
+      });
+  if (differs('requiredIn'))
+    found.push({
+      words: `required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`,
+      way: wayOf('values', b.requiredIn ?? [], a.requiredIn ?? []),
+    });
+  if (a.type !== b.type || a.many !== b.many) found.push(other(`now ${sayType(b)}, was ${sayType(a)}`));
+  if (differs('requiredWhen'))
+    found.push({
+      words: b.requiredWhen ? 'required of other items than before' : 'no longer required of some items',
+      way: !b.requiredWhen ? 'looser' : !a.requiredWhen ? 'tighter' : 'other',
+    });
+  if (differs('categories')) found.push(other('asked for in other categories'));
+  if (differs('advised'))
+    found.push({ words: `best length now ${sayAdvised(b)}, was ${sayAdvised(a)}`, way: 'advice' });
+  if (differs('overrides')) found.push(other('otherwise in other categories than before'));
+  return found;
 }
+
+type Limit = keyof ChannelAttribute['limits'];
+
+/** Whether less is taken than before: a limit where there was none, a nearer one, a shorter list. */
+function wayOf(limit: Limit, before: unknown, after: unknown): Difference['way'] {
+  if (before === undefined || before === false) return 'tighter';
+  if (after === undefined || after === false) return 'looser';
+  if (typeof before === 'number' && typeof after === 'number')
+    return leastLimits.has(limit) === after > before ? 'tighter' : 'looser';
+  if (Array.isArray(before) && Array.isArray(after)) {
+    const holds = (list: readonly unknown[], rest: readonly unknown[]) => rest.every((one) => list.includes(one));
+    return holds(before, after) ? 'tighter' : holds(after, before) ? 'looser' : 'other';
+  }
+  return 'other';
+}
+
+/** Limits from below: a larger one is tighter. */
+const leastLimits: ReadonlySet<Limit> = new Set<Limit>([
+  'minLength',
+  'min',
+  'minWidth',
+  'minHeight',
+  'minCount',
+  'minRatio',
+  'plainGround',
+]);
 
 const sayType = ({ type, many }: ChannelAttribute) => (many ? `a list of ${type}` : type);
 
 const sayAdvised = ({ advised }: ChannelAttribute) =>
   advised ? `${advised.minLength ?? 0}–${advised.maxLength ?? '…'} characters` : 'none';
 
-const limitWords: Record<keyof ChannelAttribute['limits'], string> = {
+const limitWords: Record<Limit, string> = {
   minLength: 'shortest length',
   maxLength: 'longest length',
   pattern: 'pattern',
+  tags: 'markup it takes',
   values: 'allowed values',
   min: 'smallest number',
   max: 'largest number',
@@ -102,4 +161,11 @@ const limitWords: Record<keyof ChannelAttribute['limits'], string> = {
   minWidth: 'least width in pixels',
   minHeight: 'least height in pixels',
   maxCount: 'most values',
+  minCount: 'least values',
+  maxBytes: 'longest length in bytes',
+  secure: 'https only',
+  minRatio: 'least width to height',
+  maxRatio: 'most width to height',
+  formats: 'formats of pictures',
+  plainGround: 'least plain ground, per cent',
 };

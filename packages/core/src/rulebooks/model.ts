@@ -11,6 +11,8 @@ const limitsSchema = z.strictObject({
   /** In characters (Unicode code points), as JSON Schema counts them. */
   maxLength: z.int().positive().optional(),
   pattern: z.string().optional(),
+  /** Markup it takes, by its tags in small letters; none where it is empty, not told where it is absent. */
+  tags: z.array(z.string().regex(/^[a-z][a-z0-9]*$/)).optional(),
   /** Closed list. */
   values: z.array(z.string()).optional(),
   min: z.number().optional(),
@@ -21,6 +23,21 @@ const limitsSchema = z.strictObject({
   minWidth: z.int().positive().optional(),
   minHeight: z.int().positive().optional(),
   maxCount: z.int().positive().optional(),
+  minCount: z.int().positive().optional(),
+  /** In bytes of UTF-8. */
+  maxBytes: z.int().positive().optional(),
+  /** Links: https only. */
+  secure: z.boolean().optional(),
+  /** Width of a picture to its height. */
+  minRatio: z.number().positive().optional(),
+  maxRatio: z.number().positive().optional(),
+  /** Of pictures, as they are usually called: jpeg, png, webp … */
+  formats: z
+    .array(z.string().regex(/^[a-z0-9]+$/))
+    .min(1)
+    .optional(),
+  /** How much of the edge of the main picture is of one colour, per cent. */
+  plainGround: z.int().min(1).max(100).optional(),
 });
 export type Limits = z.infer<typeof limitsSchema>;
 

@@ -5,11 +5,15 @@ import { describe, expect, it } from 'vitest';
 import { type Item, loadRulebook, schemaChecks } from '../checks/index.js';
 import {
   type ChannelAttribute,
+  type ChannelValue,
   type Rulebook,
   attributesFor,
   compareRulebooks,
+  fromJsonSchema,
   plainChannelValue,
   toJsonSchema,
+  unsaidBySchema,
+  withCategory,
 } from './index.js';
 
 const [first, second] = rulebooksOf('orrivane').map((published) => {
@@ -75,6 +79,181 @@ describe('a second opinion', () => {
   });
 });
 
+describe('every category of every rulebook', () => {
+  const schemas = [first, second].flatMap((rulebook) => {
+    const distinct = new Map<string, string>();
+    for (const { path } of rulebook.categories) {
+      const text = JSON.stringify({ ...toJsonSchema(rulebook, path, 'GB'), title: '' });
+      if (!distinct.has(text)) distinct.set(text, path);
+    }
+    return [...distinct.values()].map((category) => ({ rulebook, category }));
+  });
+  const text = fc.oneof(
+    fc.string({ unit: 'grapheme', maxLength: 120 }),
+    fc.constantFrom(
+      'opened',
+      'moss',
+      'A',
+      'http://shop.example/a',
+      'https://shop.example/a',
+      '2026-01-01',
+      'x'.repeat(3300),
+    ),
+  );
+  /** As values stand there once they are brought to the attribute’s type, where that can be. */
+  const anyOf = ({ type, many }: ChannelAttribute) => {
+    if (many) return fc.array(text, { maxLength: 25 }).map((texts) => ({ kind: 'texts' as const, texts }));
+    switch (type) {
+      case 'number':
+        return fc.oneof(fc.integer({ min: -5, max: 5000 }), text);
+      case 'boolean':
+        return fc.oneof(fc.boolean(), text);
+      case 'money':
+        return fc.oneof(
+          fc.integer({ min: -5, max: 500 }).map((minor) => ({ kind: 'money' as const, minor, currency: 'GBP' })),
+          text,
+        );
+      case 'measure':
+        return fc.oneof(fc.constant({ kind: 'measure' as const, amount: '2', unit: 'g' }), fc.constant('heavy'));
+      case 'date':
+        return fc.oneof(fc.constant({ kind: 'date' as const, day: '2026-01-01' }), fc.constant('soon'));
+      default:
+        return text;
+    }
+  };
+
+  it('is one of a few kinds', () => expect(schemas.length).toBeGreaterThan(1));
+  it.each(schemas.map(({ rulebook, category }) => [rulebook.version, category, rulebook] as const))(
+    'is judged by Ajv as by our checks: %s %s',
+    (_, category, rulebook) => {
+      const attributes = attributesFor(rulebook, category, 'GB').filter(
+        ({ type }) => type !== 'picture' && type !== 'category',
+      );
+      const validate = new Ajv2020({ allErrors: true, unicodeRegExp: true }).compile(
+        toJsonSchema(rulebook, category, 'GB'),
+      );
+      const tests = new Map(
+        attributes.map((attribute) => [
+          attribute.key,
+          schemaChecks.flatMap(({ compile }) => compile(attribute, rulebook) ?? []),
+        ]),
+      );
+      const shape = Object.fromEntries(attributes.map((attribute) => [attribute.key, anyOf(attribute)]));
+      fc.assert(
+        fc.property(fc.record<Record<string, ChannelValue>>(shape, { requiredKeys: [] }), (item) => {
+          const plain = Object.entries(item).map(([key, value]) => [key, plainChannelValue(value)]);
+          validate(Object.fromEntries(plain));
+          const named = (validate.errors ?? []).map(({ keyword, params, instancePath }) =>
+            keyword === 'required' ? String(params.missingProperty) : instancePath.split('/')[1],
+          );
+          const theirs = attributes.map(({ key }) => key).filter((key) => named.includes(key));
+          const ours = attributes.flatMap(({ key, need }) => {
+            const value = item[key];
+            const isWrong =
+              value === undefined ? need === 'required' : tests.get(key)?.some((test) => test(value) !== undefined);
+            return isWrong ? [key] : [];
+          });
+          expect(ours).toEqual(theirs);
+        }),
+        { seed: 12, numRuns: 60 },
+      );
+    },
+  );
+
+  it('says what a schema does not', () => {
+    const left = unsaidBySchema(second, 'lighting/plant-lighting/grow-lamps', 'GB');
+    expect(left.join('\n')).toContain('GTIN: the check digit');
+    expect(left).toContain('The rule told-by');
+    expect(new Set(left).size).toBe(left.length);
+  });
+});
+
+describe('attributes out of a JSON Schema', () => {
+  const read = (schema: unknown) => {
+    const found = fromJsonSchema(schema);
+    if (!found.ok) throw new Error(found.faults.join());
+    return found;
+  };
+  it('have its types, needs and limits; what is not carried over is told with its place', () => {
+    const { attributes, left } = read({
+      $schema: 'https://json-schema.org/draft/2020-12/schema',
+      type: 'object',
+      required: ['name', 'gone'],
+      additionalProperties: false,
+      properties: {
+        name: { type: 'string', title: 'Name', minLength: 3, maxLength: 90, description: 'As shoppers read it' },
+        shade: { enum: ['red', 'blue'] },
+        watt: { type: ['integer', 'null'], exclusiveMinimum: 0, maximum: 50 },
+        page: { type: 'string', format: 'uri' },
+        facts: { type: 'array', items: { type: 'string', maxLength: 20 }, minItems: 2, maxItems: 6, uniqueItems: true },
+        fits: { type: 'boolean' },
+        until: { type: 'string', format: 'date' },
+        box: { type: 'object', properties: {} },
+        odd: { type: 'string', pattern: '(?<=a)b', format: 'email' },
+      },
+    });
+    expect(attributes.map(({ key, type, need, many = false, limits }) => [key, type, need, many, limits])).toEqual([
+      ['name', 'text', 'required', false, { minLength: 3, maxLength: 90 }],
+      ['shade', 'choice', 'optional', false, { values: ['red', 'blue'] }],
+      ['watt', 'number', 'optional', false, { min: 1, max: 50 }],
+      ['page', 'link', 'optional', false, {}],
+      ['facts', 'text', 'optional', true, { maxLength: 20, minCount: 2, maxCount: 6 }],
+      ['fits', 'boolean', 'optional', false, {}],
+      ['until', 'date', 'optional', false, {}],
+      ['odd', 'text', 'optional', false, expect.anything()],
+    ]);
+    expect(left).toEqual(
+      expect.arrayContaining([
+        'additionalProperties: not carried over',
+        'properties.facts.uniqueItems: not carried over',
+        'properties.odd: “email” is not carried over'.replace('odd:', 'odd.format:'),
+        'required: “gone” is required and not described',
+      ]),
+    );
+    expect(left.find((words) => words.startsWith('properties.box'))).toContain('only texts, numbers');
+    expect(attributes[0]).toMatchObject({ label: 'Name', help: 'As shoppers read it' });
+  });
+  it('are refused where there are none, with the place', () => {
+    for (const [schema, fault] of [
+      [{}, 'properties'],
+      [{ properties: {} }, 'properties: there are none'],
+      [{ properties: { a: { minLength: -1 } } }, 'properties.a.minLength'],
+      [null, 'schema'],
+      [{ properties: Object.fromEntries(Array.from({ length: 501 }, (_, i) => [`a${i}`, {}])) }, 'there are 501'],
+    ] as const) {
+      const found = fromJsonSchema(schema);
+      expect(found.ok ? '' : found.faults.join()).toContain(fault);
+    }
+  });
+  it('never end in an error of ours, whatever is given', () => {
+    fc.assert(
+      fc.property(fc.anything(), fc.dictionary(fc.string(), fc.anything()), (json, properties) => {
+        fromJsonSchema(json);
+        fromJsonSchema({ type: 'object', properties });
+      }),
+      { seed: 3 },
+    );
+  });
+  it('are asked for in their category alone, and a rulebook with them loads', () => {
+    const category = 'plants-growing/pots-planters/indoor-pots';
+    const { attributes } = read({
+      required: ['short', 'glazeDepth'],
+      properties: { short: { type: 'string', maxLength: 40 }, glazeDepth: { type: 'number', minimum: 0.1 } },
+    });
+    const next = withCategory(second, { category, version: 'next', attributes });
+    const loaded = loadRulebook(JSON.parse(JSON.stringify(next)));
+    expect(loaded.ok ? [] : loaded.faults).toEqual([]);
+    const asked = (path: string) =>
+      new Map(attributesFor(next, path, 'GB').map((attribute) => [attribute.key, attribute]));
+    expect(asked(category).get('short')?.limits.maxLength).toBe(40);
+    expect(asked(category).get('glazeDepth')).toMatchObject({ need: 'required', limits: { min: 0.1 } });
+    expect(asked('furniture').has('glazeDepth')).toBe(false);
+    expect(asked('furniture').get('short')?.limits.maxLength).toBe(90);
+    // Once more, it is as once.
+    expect(withCategory(next, { category, version: 'next', attributes })).toEqual(next);
+  });
+});
+
 describe('loading and comparing', () => {
   it('holds about 250 categories, and no fault', () => expect(first.categories.length).toBeGreaterThan(240));
   it('names each difference of a new version', () => {
@@ -86,6 +265,36 @@ describe('loading and comparing', () => {
     expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
     expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
+  });
+  it('tells what is tightened from what is loosened, and turned round each is the other', () => {
+    const [attribute] = first.attributes as [ChannelAttribute];
+    const changed = (from: Partial<ChannelAttribute>, to: Partial<ChannelAttribute>) => {
+      const of = (own: Partial<ChannelAttribute>) => ({ ...first, attributes: [{ ...attribute, ...own }] });
+      return [compareRulebooks(of(from), of(to)), compareRulebooks(of(to), of(from))].map(([one]) => one?.kind);
+    };
+    const ways: [Partial<ChannelAttribute>, Partial<ChannelAttribute>][] = [
+      [{ need: 'optional' }, { need: 'required' }],
+      [{ limits: {} }, { limits: { maxLength: 90 } }],
+      [{ limits: { maxLength: 90 } }, { limits: { maxLength: 80 } }],
+      [{ limits: { minLength: 3, min: 1 } }, { limits: { minLength: 5, min: 2 } }],
+      [{ limits: { values: ['a', 'b'] } }, { limits: { values: ['b'] } }],
+      [{ limits: { secure: false } }, { limits: { secure: true } }],
+      [{ requiredIn: ['a'] }, { requiredIn: ['a', 'b'] }],
+      [{ limits: {} }, { limits: { maxLength: 90 }, advised: { maxLength: 60 } }],
+    ];
+    for (const [loose, tight] of ways)
+      expect(changed({ limits: {}, ...loose }, { limits: {}, ...tight }), JSON.stringify(tight)).toEqual([
+        'tightened',
+        'loosened',
+      ]);
+    expect(changed({ limits: { maxLength: 9, minLength: 1 } }, { limits: { maxLength: 8 } })).toEqual([
+      'changed',
+      'changed',
+    ]);
+    expect(changed({ limits: { values: ['a', 'b'] } }, { limits: { values: ['b', 'c'] } })).toEqual([
+      'changed',
+      'changed',
+    ]);
   });
   it('refuses what does not fit together, and says where', () => {
     const read = loadRulebook({ ...first, exchange: { ...first.exchange, itemKey: 'nothing', formats: ['csv'] } });

@@ -34,7 +34,7 @@ export function toJsonSchema(rulebook: Rulebook, category: string | undefined, m
 }
 
 function valueSchema({ type, many, limits }: ChannelAttribute): JsonSchema {
-  const { minLength, maxLength, pattern, values, min, max } = limits;
+  const { minLength, maxLength, pattern, values, min, max, minCount, secure } = limits;
   switch (type) {
     case 'money':
       return { type: 'integer', exclusiveMinimum: 0 };
@@ -57,12 +57,53 @@ function valueSchema({ type, many, limits }: ChannelAttribute): JsonSchema {
         ...(maxLength !== undefined ? { maxLength } : {}),
         ...(pattern !== undefined ? { pattern } : {}),
         ...(values ? { enum: values } : {}),
-        ...(type === 'link' ? { pattern: absoluteLink.source } : {}),
+        ...(type === 'link' ? { pattern: (secure ? secureLink : absoluteLink).source } : {}),
       };
-      return many ? { type: 'array', items: text, minItems: 1 } : text;
+      return many ? { type: 'array', items: text, minItems: minCount ?? 1 } : text;
     }
   }
 }
 
 /** An http address with a host (RFC 3986, section 4.3). */
 export const absoluteLink = /^https?:\/\/[^\s/]+/;
+/** The same, fetched so that nobody on the way reads or changes it. */
+export const secureLink = /^https:\/\/[^\s/]+/;
+
+/** Of limits that no keyword of JSON Schema says, in words. */
+const unsaid: Partial<Record<keyof ChannelAttribute['limits'], string>> = {
+  units: 'the units it is taken in',
+  tags: 'the markup it takes',
+  maxBytes: 'how many bytes it may have',
+  maxCount: 'how many of its values are sent',
+  minWidth: 'how wide pictures are at least',
+  minHeight: 'how high pictures are at least',
+  minRatio: 'the shape of pictures',
+  maxRatio: 'the shape of pictures',
+  formats: 'the formats of pictures',
+  plainGround: 'the ground of the main picture',
+};
+
+/** What `toJsonSchema` of a category leaves out: a sentence each. */
+export function unsaidBySchema(rulebook: Rulebook, category: string | undefined, market: string): string[] {
+  const attributes = attributesFor(rulebook, category, market);
+  const ofAttribute = ({ label, type, limits, advised, requiredWhen }: ChannelAttribute): string[] =>
+    [
+      ...(type === 'category' ? ['it is set from the category map'] : []),
+      ...(type === 'picture' ? ['pictures are left out'] : []),
+      ...(type === 'gtin' ? ['the check digit'] : []),
+      ...(type === 'money' ? ['the currency; amounts are in its smallest unit'] : []),
+      ...new Set(
+        (Object.keys(limits) as (keyof typeof limits)[]).flatMap((limit) =>
+          limits[limit] === undefined ? [] : (unsaid[limit] ?? []),
+        ),
+      ),
+      ...(advised ? ['the length that is advised'] : []),
+      ...(requiredWhen ? ['when it is required'] : []),
+    ].map((words) => `${label}: ${words}`);
+  const checks = [...new Set(rulebook.rules.map(({ check }) => check))].map((check) => `The rule ${check}`);
+  return [
+    ...attributes.flatMap(ofAttribute),
+    ...checks,
+    ...rulebook.eligibility.map(({ words }) => `What is not taken at all: ${words}`),
+  ];
+}

@@ -6,6 +6,9 @@ export interface Picture {
   /** Pixels; absent until measured. */
   width?: number;
   height?: number;
+  format?: string;
+  /** How much of its edge is of one colour, per cent. */
+  plain?: number;
 }
 
 /** A list of texts, for attributes that take several. */

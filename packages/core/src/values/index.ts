@@ -16,6 +16,7 @@ export * from './empty.js';
 export * from './gtin.js';
 export * from './markup.js';
 export * from './cell.js';
+export * from './convert.js';
 export * from './typed.js';
 export { typeOf } from './types/index.js';
 export * from './pattern.js';

@@ -42,6 +42,9 @@ const allowed = {
   disallowedTagsMode: 'discard' as const,
 };
 
+/** Markup that readers show, pictures too. */
+export const usualTags: readonly string[] = [...allowed.allowedTags, 'img'];
+
 interface Cleaned {
   html: string;
   removed: string[];
@@ -54,11 +57,16 @@ const mostRemembered = 500;
 /** Cleans markup for keeping, and says what was taken out. Text without markup passes untouched. */
 export function cleanMarkup(html: string): Cleaned {
   if (!/[<&]/.test(html)) return { html, removed: [] };
-  const known = remembered.get(html);
-  if (known) return known;
-  const cleaned = clean(html);
+  return known(html, () => clean(html));
+}
+
+/** What was found for a text lately, or is found now. */
+function known(name: string, find: () => Cleaned): Cleaned {
+  const held = remembered.get(name);
+  if (held) return held;
+  const cleaned = find();
   if (remembered.size >= mostRemembered) remembered.clear();
-  remembered.set(html, cleaned);
+  remembered.set(name, cleaned);
   return cleaned;
 }
 
@@ -72,8 +80,45 @@ function clean(html: string): Cleaned {
     [/<[^>]+\sstyle\s*=/i, 'inline styles'],
     [/<[^>]+\son\w+\s*=/i, 'an event handler'],
     [/javascript:/i, 'a script address'],
+    [/<a\s/i, 'links'],
+    [/<a\s[^>]*[?&;](?:utm_\w+|gclid|fbclid|msclkid|mc_eid|ref(?:errer)?)=/i, 'tracking in an address'],
+    [/<img\s(?:[^>]*\s)?(?:width|height)\s*=\s*["']?[01](?:px)?["'\s/>]/i, 'a tracking picture'],
+    [/<img\s/i, 'pictures'],
+    [/<(?:object|embed|form|video|audio|link|meta)\b/i, 'what is no text'],
   ].flatMap(([pattern, name]) => ((pattern as RegExp).test(html) ? [name as string] : []));
   return { html: plainTags.test(html) ? sanitizeHtml(html, allowed) : html, removed };
+}
+
+const tagsOfText = new RegExp(`</?(?:${usualTags.join('|')})\\b[^>]*>`, 'i');
+
+/** Whether a text is markup: other words in angles are words. */
+export const isMarkup = (text: string): boolean => tagsOfText.test(text);
+
+/** Text as it stands in markup: its own signs are no tags. */
+export const escapeMarkup = (text: string): string => text.replace(/[&<>"]/g, (sign) => entities[sign] ?? sign);
+const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+
+/** Whatever anybody says of them: they are no text. */
+const never = new Set(
+  'script style iframe frame frameset object embed applet form input button select textarea link meta base svg math template noscript title video audio'.split(
+    ' ',
+  ),
+);
+
+/** Markup with these tags alone, as a reader of it shows it, and the tags that were taken out; what stood in them stays. */
+export function onlyTags(html: string, given: readonly string[]): Cleaned {
+  if (!/<[a-z!/]/i.test(html)) return { html, removed: [] };
+  const tags = given.filter((tag) => !never.has(tag));
+  const name = `${tags.join(' ')}>${html}`;
+  return known(name, () => {
+    const removed = new Set<string>();
+    for (const [, written = ''] of html.matchAll(/<\/?([a-z][a-z0-9]*)\b/gi)) {
+      const tag = written.toLowerCase();
+      if (!tags.includes(tag)) removed.add(tag);
+    }
+    const options = { allowedTags: [...tags], allowedAttributes: { img: ['src', 'alt'] } };
+    return { html: sanitizeHtml(html, options), removed: [...removed] };
+  });
 }
 
 /** Markup as plain text: blocks become lines, list items get a dash. Fast, because cleaned markup holds no surprises. */

@@ -55,11 +55,23 @@ export interface Media {
   name: string;
   width?: number;
   height?: number;
+  format?: string;
+  /** How much of its edge is of one colour, per cent. */
+  plain?: number;
 }
 
 export type SingleValue = string | number | boolean | Measure | Money | Media;
 /** What an attribute holds: one value, or a list where the attribute takes many. */
 export type Value = SingleValue | SingleValue[];
+
+/** How a value follows from others, where no source and nobody says one (`core/computed` has the kinds). */
+export interface Computation {
+  kind: string;
+  /** Keys of the attributes it follows from, in their order. */
+  of: string[];
+  /** The unit of a measure, or the currency of an amount. */
+  unit?: string | undefined;
+}
 
 export interface Attribute {
   key: string;
@@ -79,6 +91,9 @@ export interface Attribute {
   /** Other names that columns of it have. */
   aliases?: readonly string[];
   group: string;
+  /** For whoever enters it: what is meant, and what is not. */
+  help?: string;
+  computed?: Computation;
 }
 
 /** How a source writes numbers and dates, and what its bare figures mean. */

@@ -14,6 +14,8 @@ export const roles = [
   'page',
   /** In order; the first picture of the first such attribute is the main one. */
   'pictures',
+  /** Address of a film of it. */
+  'video',
   'colour',
   'size',
   'material',
@@ -41,6 +43,12 @@ export const roles = [
   'audience',
   'purchasePrice',
   'recommendedPrice',
+  /** A number of any kind that goods are found by: of an older system, of a customer, of a catalogue. */
+  'reference',
+  /** SKUs of what is offered where these have run out. */
+  'substitutes',
+  /** SKUs of what goes with these. */
+  'related',
 ] as const;
 export type Role = (typeof roles)[number];
 

@@ -106,6 +106,13 @@ describe('markup', () => {
     expect(html).toBe('<p>Moss</p>');
     expect(removed).toEqual(['a script', 'an iframe', 'inline styles', 'an event handler']);
   });
+  it('takes out links, pictures and what follows the reader, and says so', () => {
+    const { html, removed } = cleanMarkup(
+      '<p>Read <a href="https://x.example/?utm_source=feed">more</a></p><img src="https://t.example/p" width="1" height="1"><video src="x"></video>',
+    );
+    expect(html).toBe('<p>Read more</p>');
+    expect(removed).toEqual(['links', 'tracking in an address', 'a tracking picture', 'pictures', 'what is no text']);
+  });
   it('becomes readable text', () => {
     expect(plainText('<p>One &amp; two</p><ul><li>a</li><li>b</li></ul>')).toBe('One & two\n\n- a\n- b');
   });

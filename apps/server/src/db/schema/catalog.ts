@@ -1,6 +1,6 @@
 /** The dictionary, its closed lists, and goods as they follow from claims. */
 import type { Offer, Texts } from '@velvet-shelf/core/catalog';
-import type { AttributeType, Dimension, Role, Value } from '@velvet-shelf/core/values';
+import type { AttributeType, Computation, Dimension, ReadingStyle, Role, Value } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
@@ -16,6 +16,12 @@ import {
 } from 'drizzle-orm/pg-core';
 import { codeText, json, jsonb, moment, ref, rowId } from './columns.js';
 
+/** What an attribute became, and how its values are read as that; without a style they are the same there. */
+interface Became {
+  attribute: number;
+  style?: ReadingStyle;
+}
+
 export const attribute = pgTable('attribute', {
   id: rowId(),
   key: text('key').notNull().unique(),
@@ -29,12 +35,18 @@ export const attribute = pgTable('attribute', {
   role: text('role').$type<Role>(),
   /** Other names that columns of it have. */
   aliases: jsonb('aliases').$type<string[]>().notNull().default([]),
+  /** For whoever enters it. */
+  help: text('help').notNull().default(''),
   group: text('group').notNull(),
+  /** How it follows from others where nobody says it. */
+  computed: jsonb('computed').$type<Computation>(),
   position: integer('position').notNull(),
   /** Not offered any more; goods that have it keep it. */
   putAway: boolean('put_away').notNull().default(false),
   /** The attribute it was made one with: what anything says of it is said of that one. Never one that was merged itself. */
   mergedInto: ref('merged_into').references((): AnyPgColumn => attribute.id),
+  /** The attribute it became itself when it was merged, where its values are of another kind there, and how they are read. */
+  became: jsonb('became').$type<Became>(),
 });
 
 /** Values of closed lists: our category tree is that of the attribute whose role is category. */
@@ -106,6 +118,10 @@ export const product = pgTable(
   },
   (table) => [
     index('product_unit').on(table.unitId, table.id),
+    // Families and singles in the order the grid has them.
+    index('product_titled')
+      .on(sql`lower(${table.title})`, table.id)
+      .where(sql`${table.id} = ${table.unitId}`),
     index('product_family').on(table.familyId),
     index('product_merged')
       .on(table.mergedInto)

@@ -1,4 +1,4 @@
-import type { View } from '@velvet-shelf/contract';
+import type { KeptFields, View } from '@velvet-shelf/contract';
 import { bigint, boolean, index, pgTable, text } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
 import { userAccount } from './session.js';
@@ -14,7 +14,8 @@ export const openedView = pgTable(
   {
     token: text('token').primaryKey(),
     view: jsonb('view').$type<View>().notNull(),
-    ids: ref('ids').array().notNull(),
+    /** Null until somebody asks for more than the first of them. */
+    ids: ref('ids').array(),
     at: moment('at').notNull().defaultNow(),
   },
   (table) => [index('opened_view_at').on(table.at)],
@@ -34,6 +35,7 @@ export const savedView = pgTable(
     /** Stands as a button above the goods. */
     isToHand: boolean('is_to_hand').notNull(),
     view: jsonb('view').$type<View>().notNull(),
+    columns: jsonb('columns').$type<KeptFields['columns']>(),
   },
   (table) => [index('saved_view_owner').on(table.ownerId)],
 );

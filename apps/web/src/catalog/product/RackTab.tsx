@@ -9,6 +9,8 @@ import { useCompany } from '../../company/company';
 import { Box } from '../../design/Box';
 import { Rack, type RackPlace } from '../../design/Rack';
 import { plural } from '../../design/words';
+import { BulkBar } from '../BulkBar';
+import { useChoosing } from '../choosing';
 import { Siblings } from '../Siblings';
 import { SiblingFaults } from '../SiblingFaults';
 import { OptionsEditor } from './OptionsEditor';
@@ -58,6 +60,25 @@ function Shelf({
 }: RackTabProps & { standing: ReturnType<typeof useRack>; onChoose: (id: number) => void }) {
   const [currency] = useCompany().currencies;
   const navigate = useNavigate();
+  const choosing = useChoosing(`rack of ${family.id}`, undefined);
+  const several = family.siblings.filter((sibling) => choosing.isChosen({ id: sibling.id, familyId: family.id }));
+  const everyone = family.siblings.map(({ id }) => id);
+  const choose = (key: string, { add, isMove }: { add: boolean; isMove?: boolean }) => {
+    const id = Number(key);
+    // Arrows go from place to place among several that are chosen.
+    if (isMove && several.length > 0) return;
+    if (!add) {
+      choosing.none();
+      onChoose(id);
+      return;
+    }
+    // The one that is looked at is the first of several.
+    const first = several.length === 0 && address.variant !== undefined && address.variant !== id;
+    const isOn = several.some((sibling) => sibling.id === id);
+    choosing.toggle(first ? [address.variant ?? id, id] : [id], !isOn);
+  };
+  const shown =
+    several.length > 0 ? several.map(({ id }) => id) : address.variant === undefined ? [] : [address.variant];
   const nameOf = (id: number) => family.siblings.find((sibling) => sibling.id === id)?.sku ?? 'no SKU';
   const sayHead = (axis: string | undefined, head: RackHead) => (axis === undefined ? '' : (head ?? `no ${axis}`));
   const places = rack.cells.map((row, r) =>
@@ -132,11 +153,22 @@ function Shelf({
         down={rack.down.map((head) => sayHead(down, head))}
         across={rack.across.map((head) => sayHead(across, head))}
         places={places}
-        chosen={new Set(address.variant === undefined ? [] : [String(address.variant)])}
-        onChoose={(key) => onChoose(Number(key))}
+        chosen={new Set(shown.map(String))}
+        onChoose={choose}
         onOpen={(key) => onChoose(Number(key))}
         onGap={make}
       />
+      {choosing.chosen && (
+        <Box above={3}>
+          <BulkBar
+            choosing={{ ...choosing, all: () => choosing.toggle(everyone, true) }}
+            chosen={choosing.chosen}
+            rows={undefined}
+            all="the family"
+            onDone={choosing.none}
+          />
+        </Box>
+      )}
       <SiblingFaults axes={axes} faults={faults} nameOf={nameOf} />
       {missing > 0 && (
         <Box small muted above={2}>

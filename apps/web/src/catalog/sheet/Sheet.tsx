@@ -1,19 +1,19 @@
 /** The sheet: goods of a view as cells to write in, as one would in a spreadsheet; nothing is kept until it is saved. */
-import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type SheetColumn, type TriedEffect, api, mostSheetRows } from '@velvet-shelf/contract';
+import { type SheetColumn, type TriedEffect, api } from '@velvet-shelf/contract';
 import {
   cellKey,
   edgesOf,
   fillDown,
+  fillOver,
   placeCells,
+  reachOf,
   readCells,
   splitCellKey,
   sumOf,
   writeCells,
 } from '@velvet-shelf/core/catalog';
 import { type ClipboardEvent, type KeyboardEvent, useDeferredValue, useMemo, useState } from 'react';
-import { Link, useLocation } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../../api/address';
 import { ask } from '../../api/ask';
@@ -23,14 +23,14 @@ import { CellField } from '../../design/CellField';
 import { type CellLook, CellGrid } from '../../design/CellGrid';
 import { Drawer } from '../../design/Drawer';
 import { Empty, Loaded, ProblemBox, useTell } from '../../design/feedback';
-import { count, plural, sayBecoming } from '../../design/words';
+import { plural, sayBecoming } from '../../design/words';
+import { useOpenedView } from '../opened';
 import { catalogAddress, viewOf } from '../view';
-import { CleanUpMenu } from './CleanUpMenu';
 import { FindBar } from './FindBar';
 import { Foot, Unsaved } from './Foot';
 import { Leaving } from '../../design/Leaving';
 import { Review } from './Review';
-import { SlotMenu } from './SlotMenu';
+import { SheetHead } from './SheetHead';
 import { attributeOf, choicesOf, headOf, isNumeric, keepSlots, slotsToShow, wideOf } from './columns';
 import { readKey, spotsOf, stepFrom } from './keys';
 import { useSheetRows } from './rows';
@@ -69,15 +69,10 @@ const named = [
 
 function Cells({ all }: { all: readonly SheetColumn[] }) {
   const [address, set] = useAddress(sheetAddress);
-  const { search: here } = useLocation();
   const queries = useQueryClient();
   const tell = useTell();
   const view = { ...viewOf(address), show: 'variants' as const };
-  const opened = useQuery({
-    ...ask(api.catalog.open, { body: view }),
-    staleTime: 'static',
-    gcTime: 0,
-  });
+  const opened = useOpenedView(view, { mark: 'sheet' });
   const slots = slotsToShow(all, address.columns);
   const bySlot = useMemo(() => new Map(all.map((column) => [column.slot, column])), [all]);
   const shown = slots.flatMap((slot) => bySlot.get(slot) ?? []);
@@ -247,40 +242,28 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   return (
     <>
       <Box as="section" col grow>
-        <Box row pad={[3, 5, 2]} align="end">
-          <Box grow>
-            <Box small muted>
-              <Link to={`/catalog${here}`}>Catalog</Link> ·{' '}
-              {total > mostSheetRows
-                ? `the first ${count(mostSheetRows)} of ${plural(total, 'variant')}: narrow the view to see the others`
-                : plural(total, 'variant')}
-              {coming > 0 && ` · reading ${count(rows.length)}…`}
-            </Box>
-            <h1>Sheet</h1>
-          </Box>
-          <SlotMenu
-            all={all}
-            shown={slots}
-            onChange={(next) => {
-              keepSlots(next);
-              set({ columns: next }, { replace: true });
-            }}
-          />
-          <Button variant="outlined" color="inherit" onClick={() => setPanel(panel === 'find' ? undefined : 'find')}>
-            Find and replace
-          </Button>
-          <CleanUpMenu
-            onClean={(cleanUp) =>
-              put(
-                chosenCells().map(({ row, column, text }) => {
-                  const slot = columnAt(column);
-                  return { row, column, text: cleanUp.clean(text, slot && attributeOf(slot)) };
-                }),
-                `Cleaned up: ${cleanUp.label}`,
-              )
-            }
-          />
-        </Box>
+        <SheetHead
+          total={total}
+          reading={coming > 0 ? rows.length : 0}
+          onlyBlocking={address.toComplete}
+          onOnlyBlocking={(toComplete) => set({ toComplete })}
+          all={all}
+          slots={slots}
+          onSlots={(next) => {
+            keepSlots(next);
+            set({ columns: next }, { replace: true });
+          }}
+          onFind={() => setPanel(panel === 'find' ? undefined : 'find')}
+          onClean={(cleanUp) =>
+            put(
+              chosenCells().map(({ row, column, text }) => {
+                const slot = columnAt(column);
+                return { row, column, text: cleanUp.clean(text, slot && attributeOf(slot)) };
+              }),
+              `Cleaned up: ${cleanUp.label}`,
+            )
+          }
+        />
         {panel === 'find' && (
           <FindBar
             rows={size.rows}
@@ -317,6 +300,13 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
               act({ do: 'choose', span: { from: extending ? state.span.from : spot, to: spot } })
             }
             onOpen={() => open()}
+            reachOf={(to) => edgesOf(reachOf(state.span, to) ?? state.span)}
+            onFill={(to) => {
+              const reach = reachOf(state.span, to);
+              if (!reach) return;
+              const puts = fillOver(state.span, reach, textAt);
+              put(puts, `Filled ${plural(puts.length, 'cell')}`, reach);
+            }}
             onKeyDown={onKeyDown}
             onCopy={onCopy}
             onCut={onCut}

@@ -3,6 +3,7 @@ import { type UseQueryResult, useQueries } from '@tanstack/react-query';
 import { type CellOrigin, type SheetRow, api, mostSheetRows } from '@velvet-shelf/contract';
 import { cellKey } from '@velvet-shelf/core/catalog';
 import { call } from '../../api/call';
+import type { OpenedView } from '../opened';
 
 const windowRows = 500;
 
@@ -16,7 +17,7 @@ export interface SheetRows {
   read(): Promise<unknown>;
 }
 
-export function useSheetRows(opened: { token: string; rows: number } | undefined, slots: readonly string[]): SheetRows {
+export function useSheetRows(opened: OpenedView | undefined, slots: readonly string[]): SheetRows {
   const total = Math.min(opened?.rows ?? 0, mostSheetRows);
   const token = opened?.token ?? '';
   const windows = Array.from({ length: Math.ceil(total / windowRows) }, (_, i) => i * windowRows);

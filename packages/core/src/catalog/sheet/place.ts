@@ -1,5 +1,5 @@
 /** Where cells go that are pasted or filled: repeated over what is chosen where that is as many times as large, cut at the edges. */
-import { type Put, type Span, edgesOf } from './model.js';
+import { type Put, type Span, type Spot, edgesOf, isWithin } from './model.js';
 
 export interface Placed {
   puts: Put[];
@@ -42,5 +42,37 @@ export function fillDown(span: Span, textAt: (row: number, column: number) => st
     const text = textAt(top, column);
     for (let row = top + 1; row <= bottom; row++) puts.push({ row, column, text });
   }
+  return puts;
+}
+
+/** What is chosen and the cells up to `to` in the direction that lies further; undefined where that is within it. */
+export function reachOf(span: Span, to: Spot): Span | undefined {
+  const { top, left, bottom, right } = edgesOf(span);
+  const down = Math.max(to.row - bottom, top - to.row);
+  const across = Math.max(to.column - right, left - to.column);
+  if (down <= 0 && across <= 0) return undefined;
+  const edges =
+    down >= across
+      ? { top: Math.min(top, to.row), bottom: Math.max(bottom, to.row), left, right }
+      : { top, bottom, left: Math.min(left, to.column), right: Math.max(right, to.column) };
+  return {
+    from: { row: edges.top, column: edges.left },
+    to: { row: edges.bottom, column: edges.right },
+  };
+}
+
+/** What is chosen, repeated in the cells around it up to the edges of `reach`. */
+export function fillOver(span: Span, reach: Span, textAt: (row: number, column: number) => string): Put[] {
+  const own = edgesOf(span);
+  const over = edgesOf(reach);
+  const [high, wide] = [own.bottom - own.top + 1, own.right - own.left + 1];
+  const within = (offset: number, length: number) => ((offset % length) + length) % length;
+  const puts: Put[] = [];
+  for (let row = over.top; row <= over.bottom; row++)
+    for (let column = over.left; column <= over.right; column++) {
+      if (isWithin(own, { row, column })) continue;
+      const text = textAt(own.top + within(row - own.top, high), own.left + within(column - own.left, wide));
+      puts.push({ row, column, text });
+    }
   return puts;
 }

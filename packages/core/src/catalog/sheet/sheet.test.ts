@@ -6,9 +6,11 @@ import {
   cleanUps,
   compileFinder,
   fillDown,
+  fillOver,
   noChanges,
   placeCells,
   putBack,
+  reachOf,
   readCells,
   redo,
   sumOf,
@@ -63,6 +65,20 @@ describe('where pasted cells go', () => {
   it('the first row is filled into those below it', () => {
     const puts = fillDown(span(3, 1, 1, 2), (row, column) => `${row}/${column}`);
     expect(puts.map(({ row, text }) => `${row} ${text}`)).toEqual(['2 1/1', '3 1/1', '2 1/2', '3 1/2']);
+  });
+  it('what is chosen is repeated as far as its corner is dragged, in the direction that lies further', () => {
+    const chosen = span(2, 1, 3, 2);
+    const filled = (row: number, column: number) => {
+      const reach = reachOf(chosen, { row, column });
+      return (
+        reach && fillOver(chosen, reach, (y, x) => `${y}/${x}`).map((put) => `${put.row}/${put.column}=${put.text}`)
+      );
+    };
+    expect(filled(3, 2)).toBeUndefined();
+    expect(filled(5, 3)).toEqual(['4/1=2/1', '4/2=2/2', '5/1=3/1', '5/2=3/2']);
+    expect(filled(0, 0)).toEqual(['0/1=2/1', '0/2=2/2', '1/1=3/1', '1/2=3/2']);
+    expect(filled(2, 4)).toEqual(['2/3=2/1', '2/4=2/2', '3/3=3/1', '3/4=3/2']);
+    expect(filled(2, 0)).toEqual(['2/0=2/2', '3/0=3/2']);
   });
 });
 

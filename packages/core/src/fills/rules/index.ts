@@ -4,13 +4,14 @@ import { type ComposeRule, compose } from './compose.js';
 import { type CopyRule, copy } from './copy.js';
 import { type FirstRule, first } from './first.js';
 import { type FixedRule, fixed } from './fixed.js';
+import { type LayoutRule, layout } from './layout.js';
 import type { CompiledFill, RuleContext, RuleKind, RuleWords } from './model.js';
 import { type TranslateRule, translate } from './translate.js';
 import { type WhenRule, when } from './when.js';
 
-export type FillRule = CopyRule | FixedRule | ComposeRule | TranslateRule | FirstRule | WhenRule;
+export type FillRule = CopyRule | FixedRule | ComposeRule | LayoutRule | TranslateRule | FirstRule | WhenRule;
 
-export const rules: readonly RuleKind[] = [copy, fixed, compose, translate, first, when];
+export const rules: readonly RuleKind[] = [copy, fixed, compose, layout, translate, first, when];
 
 const byKind = new Map(rules.map((rule) => [rule.kind, rule]));
 

@@ -1,6 +1,7 @@
 /** Every step a fill can have, in the order in which they are offered. */
 import { z } from 'zod';
 import { unitStep } from './in-unit.js';
+import { keepTags } from './keep-tags.js';
 import type { Limits, StepKind } from './model.js';
 import { plainText } from './plain-text.js';
 import { replaceStep } from './replace.js';
@@ -9,6 +10,7 @@ import { trimStep } from './trim-at-word.js';
 
 export const fitSchema = z.discriminatedUnion('do', [
   plainText.schema,
+  keepTags.schema,
   sentenceStep.schema,
   trimStep.schema,
   unitStep.schema,
@@ -17,7 +19,7 @@ export const fitSchema = z.discriminatedUnion('do', [
 /** A step that cleans or shortens the text a rule gave. */
 export type Fit = z.infer<typeof fitSchema>;
 
-export const steps: readonly StepKind[] = [plainText, sentenceStep, trimStep, unitStep, replaceStep];
+export const steps: readonly StepKind[] = [plainText, keepTags, sentenceStep, trimStep, unitStep, replaceStep];
 
 const byName = new Map(steps.map((step) => [step.name, step]));
 

@@ -6,6 +6,8 @@ export interface Limits {
   /** Characters. */
   maxLength?: number | undefined;
   units?: readonly string[] | undefined;
+  /** Markup, by its tags. */
+  tags?: readonly string[] | undefined;
 }
 
 export interface StepExample<Step> {

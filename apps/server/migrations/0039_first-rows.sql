@@ -1,0 +1,2 @@
+ALTER TABLE "opened_view" ALTER COLUMN "ids" DROP NOT NULL;--> statement-breakpoint
+CREATE INDEX "product_titled" ON "product" USING btree (lower("title"),"id") WHERE "product"."id" = "product"."unit_id";

@@ -1,0 +1,81 @@
+/** How near words are: equal, related by what they mean, or learnt from what was chosen. */
+import type { Relations } from '../lexicon/relations.js';
+import type { Reading } from './words.js';
+
+/** By steps between two meanings, straight up or over what both are kinds of. */
+function nearness(up: number, down: number): number {
+  const steps = up + down;
+  if (steps === 0) return 1;
+  if (steps === 1) return 0.75;
+  if (steps === 2) return up === 1 ? 0.25 : 0.4;
+  return 0;
+}
+
+/** For each sense down the list of a word's. */
+const rarer = 0.93;
+const leastNear = 0.2;
+/** Of words that are related and not equal. */
+const ofRelated = 0.9;
+
+/** By word of one side: words of the other with how near they are, itself not among them. */
+export type Related = ReadonlyMap<number, ReadonlyMap<number, number>>;
+
+/** Of each of our words, which of theirs mean nearly the same. */
+export function relate(
+  relations: Relations | undefined,
+  reading: Reading,
+  own: Iterable<number>,
+  theirs: Iterable<number>,
+): Map<number, Map<number, number>> {
+  const related = new Map<number, Map<number, number>>();
+  if (!relations) return related;
+  const byMeaning = new Map<number, { word: number; up: number; rank: number }[]>();
+  for (const word of theirs)
+    for (const { id, up, rank } of relations.meanings(reading.wordOf(word))) {
+      const list = byMeaning.get(id);
+      if (list) list.push({ word, up, rank });
+      else byMeaning.set(id, [{ word, up, rank }]);
+    }
+  for (const word of own) {
+    const near = new Map<number, number>();
+    for (const { id, up, rank } of relations.meanings(reading.wordOf(word)))
+      for (const other of byMeaning.get(id) ?? []) {
+        if (other.word === word) continue;
+        const wn = nearness(up, other.up) * rarer ** (rank + other.rank);
+        if (wn > leastNear && ofRelated * wn > (near.get(other.word) ?? 0)) near.set(other.word, ofRelated * wn);
+      }
+    if (near.size > 0) related.set(word, near);
+  }
+  return related;
+}
+
+const leastSeen = 2;
+const ofLearnt = 0.8;
+const leastLearnt = 0.25;
+
+/** Words that were chosen together at least twice, seldom with others, are related too. */
+export function learn(
+  related: Map<number, Map<number, number>>,
+  pairs: readonly { own: readonly number[]; target: readonly number[] }[],
+): void {
+  const [together, ownSeen, targetSeen] = [
+    new Map<string, number>(),
+    new Map<number, number>(),
+    new Map<number, number>(),
+  ];
+  const add = <K>(counts: Map<K, number>, key: K) => counts.set(key, (counts.get(key) ?? 0) + 1);
+  for (const { own, target } of pairs) {
+    for (const u of new Set(own)) add(ownSeen, u);
+    for (const v of new Set(target)) add(targetSeen, v);
+    for (const u of new Set(own)) for (const v of new Set(target)) if (u !== v) add(together, `${u} ${v}`);
+  }
+  for (const [key, n] of together) {
+    if (n < leastSeen) continue;
+    const [u = 0, v = 0] = key.split(' ').map(Number);
+    const near = ((ofLearnt * n) / ((ownSeen.get(u) ?? 0) + 1)) * (n / ((targetSeen.get(v) ?? 0) + 1));
+    if (near <= leastLearnt) continue;
+    const known = related.get(u) ?? new Map<number, number>();
+    known.set(v, Math.max(known.get(v) ?? 0, near));
+    related.set(u, known);
+  }
+}

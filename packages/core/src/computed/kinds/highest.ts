@@ -1,0 +1,4 @@
+/** The highest that any source or person says. */
+import { extreme } from '../extreme.js';
+
+export const highest = extreme('highest');
