@@ -77,6 +77,8 @@ export async function faultsOn(page: Page, path: string): Promise<string[]> {
   await page.waitForLoadState('networkidle').catch(() => undefined);
   // Not some other page that one was sent to.
   expect(new URL(page.url()).pathname).toBe(path.split('?')[0]);
+  // Every page has its heading once it is there: a page that has not begun to load says nothing yet.
+  await expect(page.getByRole('heading', { level: 1 }).first()).toBeAttached();
   await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
   // What is still fading has colours between two that are both right.
   await page.evaluate(async () => {
