@@ -1,5 +1,6 @@
 /** Fills an empty database with the demo: set-up, pictures, and the own sheet through the real intake. */
-import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { copyFile, mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Config } from '@velvet-shelf/server/config';
 import { type Database, queryOne } from '@velvet-shelf/server/db/client';
@@ -10,12 +11,14 @@ import { showBatch } from '@velvet-shelf/server/intake/show';
 import { correctBatch, readBatch } from '@velvet-shelf/server/intake/read/take-in';
 import { detectSource } from '@velvet-shelf/server/intake/read/detect';
 import { readColumns, readRows } from '@velvet-shelf/server/intake/read/source';
+import { takeFile } from '@velvet-shelf/server/files/take';
 import { takePicture } from '@velvet-shelf/server/pictures/take';
 import { registerRooms } from '@velvet-shelf/server/rooms';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
 import { writeGenerated } from './generate.js';
 import { drawPictures } from './pictures.js';
+import { drawSheet } from './sheets.js';
 import { demoFiles, writeSetup } from './setup.js';
 
 /** Read in already; the pottery and the price list are left for a person to drop. */
@@ -24,6 +27,9 @@ const shipped = [
   ['lumenloam-lighting.xlsx', 'lumenloam'],
   ['kestrelgate-seeds.json', 'kestrelgate'],
 ] as const;
+
+/** Files that the own sheet names; another one it names has not come. */
+const sheets = [['sds-green-tonic-en.pdf', 'Green Tonic Liquid Feed: safety data sheet']] as const;
 
 const sizes: Record<string, number> = { '1k': 1000, '10k': 10_000, '100k': 100_000 };
 
@@ -48,6 +54,14 @@ export async function fill(database: Database, config: Config, { standins, goods
       names.slice(from, from + 16).map((name) => takePicture(database, config, { path: join(directory, name), name })),
     );
   await rm(directory, { recursive: true });
+  for (const [name, title] of sheets) {
+    const path = join(config.files, name);
+    const content = drawSheet(title);
+    await writeFile(path, content);
+    const sha256 = createHash('sha256').update(content).digest('hex');
+    await takeFile(database, config, { path, name, sha256 });
+    await rm(path);
+  }
   const services: Services = { db: database, config, notify: () => undefined };
   const user = await queryOne<User>(
     database,

@@ -193,7 +193,7 @@ const own: Attribute[] = [
     key: 'safetySheet',
     aliases: ['Safety data sheet', 'Sicherheitsdatenblatt', 'Säkerhetsdatablad'],
     label: 'Safety sheet',
-    type: 'text',
+    type: 'file',
     group: 'Growing',
   },
 ];

@@ -155,5 +155,27 @@ test('of two people at one cell the second sees both values, and nothing is lost
   await expect(cell(page, 1, 3)).toHaveText('mine');
 });
 
+test('a value is pinned for listings in a channel’s column, and follows its fill again', async ({ page }) => {
+  const { items } = await read(page, '/api/sheet/columns');
+  const words = items.find(({ pin, label }: { pin?: object; label: string }) => pin && label === 'Short wording');
+  const columns = JSON.stringify(['title@en-GB', words.slot]);
+  await page.goto(`/catalog/sheet?search=hollin&all=yes&columns=${encodeURIComponent(columns)}`);
+  await expect(page.getByRole('columnheader', { name: `Short wording, ${words.pin.place}` })).toBeVisible();
+  await expect(cell(page, 1, 3)).toHaveClass(/leaning/);
+  const followed = (await cell(page, 1, 3).textContent()) ?? '';
+  await cell(page, 0, 3).click();
+  await paste(page, 'A pot with words of its own\nAnother with words of its own');
+  await unsaved(page).getByRole('button', { name: 'Save 2' }).click();
+  await expect(page.getByText(/2 cells saved/)).toBeVisible();
+  await expect(cell(page, 1, 3)).toHaveClass(/pinned/);
+  await cell(page, 1, 3).click();
+  await page.keyboard.press('Delete');
+  await expect(cell(page, 1, 3)).toHaveText('follows its fill');
+  await unsaved(page).getByRole('button', { name: 'Save 1' }).click();
+  await expect(page.getByText(/1 cell saved/)).toBeVisible();
+  await expect(cell(page, 1, 3)).toHaveText(followed);
+  await expect(cell(page, 0, 3)).toHaveText('A pot with words of its own');
+});
+
 test('axe finds nothing wrong on the sheet', async ({ page }) =>
   expect(await faultsOn(page, '/catalog/sheet')).toEqual([]));

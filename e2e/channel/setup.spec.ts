@@ -118,7 +118,7 @@ test('a text is laid out of blocks, and seen as a shopper sees it', async ({ pag
   await add('Heading');
   await page.getByRole('textbox', { name: 'Heading' }).fill('Made <of>');
   // The list was taken with what begins it: its first source.
-  await page.getByLabel('Take markup out').uncheck();
+  await page.getByRole('button', { name: 'Without: Take markup out' }).click();
   const seen = page.getByRole('figure').first();
   await expect(seen.getByRole('listitem').filter({ hasText: 'Material' })).toBeVisible();
   // A heading over nothing is none; moved before the list it stands.

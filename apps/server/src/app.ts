@@ -21,6 +21,7 @@ import { intakeRoutes } from './intake/routes.js';
 import { listingRoutes } from './listings/routes.js';
 import { isConnectionLoss } from './jobs/run.js';
 import { movingInRoutes } from './moving-in/routes.js';
+import { fileRoutes } from './files/routes.js';
 import { pictureRoutes } from './pictures/routes.js';
 import { matchingRoutes } from './matching/routes.js';
 import { type Sessions, isSecure, sessionOf, userOf } from './session/service.js';
@@ -74,6 +75,7 @@ export function createApp({ services, sessions, log }: Ground): Koa<State> {
   catalogRoutes(router, services);
   enrichmentRoutes(router, services);
   pictureRoutes(router, services);
+  fileRoutes(router, services);
   channelRoutes(router, services);
   listingRoutes(router, services);
   causeRoutes(router, services);

@@ -27,6 +27,7 @@ import { apart } from './jobs/aside.js';
 import { causeCalls } from './causes/jobs.js';
 import { registerCalls, registerJobs } from './jobs/define.js';
 import { drain } from './listings/evaluate.js';
+import { editPins, pinAttribute } from './listings/cells.js';
 import { evaluateDirty, listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';
 import { undoDecision } from './matching/decide.js';
@@ -61,6 +62,7 @@ export function registerRooms(): void {
   registerField('price', editPrice('regular'));
   registerField('salePrice', editPrice('sale'));
   registerField('stock', editStock);
+  registerField(pinAttribute, editPins);
   registerUndo('assortment', undoAssortment);
   registerUndo('company', undoCompany);
   registerUndo('supplier', undoSupplier);
@@ -68,7 +70,7 @@ export function registerRooms(): void {
   registerUndo('dictionary', undoDictionary, undoLists);
   registerUndo('list', undoLists);
   registerUndo('view', undoView);
-  registerUndo('edit', undoOffersOf, undoEditAction);
+  registerUndo('edit', undoOffersOf, undoEditAction, undoPins);
   registerUndo('options', undoOptions);
   registerUndo('set-aside', undoAside);
   registerUndo('bring-back', undoEditAction, undoAside);

@@ -136,7 +136,21 @@ describe('a rendition', () => {
     );
   });
 
-  it.each(['?side=777', '?side=x', '?square=pink', '?format=svg'])('of %s is refused', async (query) => {
+  it('is as light as it is to be, of the size that was promised', async () => {
+    const noise = Buffer.from(Array.from({ length: 1200 * 900 * 3 }, (_, i) => (i * 2654435761) >>> 24));
+    const heavy = sharp(noise, { raw: { width: 1200, height: 900, channels: 3 } });
+    await bring('noise.jpg', await heavy.jpeg({ quality: 95 }).toBuffer());
+    const weigh = async (query: string) => (await (await media('noise.jpg', query)).arrayBuffer()).byteLength;
+    const whole = await weigh('');
+    const light = await weigh('?bytes=500000');
+    expect(whole).toBeGreaterThan(500_000);
+    expect(light).toBeLessThan(whole);
+    const made = await media('noise.jpg', '?bytes=500000&side=1000&square=white');
+    const { width, height } = await sharp(Buffer.from(await made.arrayBuffer())).metadata();
+    expect([width, height]).toEqual([1000, 1000]);
+  });
+
+  it.each(['?side=777', '?bytes=12', '?side=x', '?square=pink', '?format=svg'])('of %s is refused', async (query) => {
     expect((await media('pot front.jpg', query)).status).toBe(400);
   });
 });

@@ -131,3 +131,66 @@ describe('a sheet', () => {
     expect((await rows('Sheeted mat'))[0].cells[0]).toEqual([null, 'own']);
   });
 });
+
+describe('columns of a channel in a sheet', () => {
+  const find = async (slot: string, search = 'Sheeted mat'): Promise<Body[]> =>
+    (await client.get(`/api/views/${await open(search)}/sheet?from=0&count=500&columns=${encodeURIComponent(slot)}`))
+      .body.items;
+  /** The column of a text attribute of the first place, and one whose values are a closed list. */
+  const columnsOf = async (): Promise<Body[]> => {
+    const { items } = (await client.get('/api/sheet/columns')).body;
+    const pins = items.filter(({ pin }: Body) => pin);
+    return [
+      pins.find(({ pin, label }: Body) => pin.type === 'text' && label === 'Short wording'),
+      pins.find(({ pin }: Body) => pin.values),
+    ];
+  };
+  const pin = (column: Body, text: string | null, madeAgainst: string | null) =>
+    edit('pin', text, madeAgainst, column.language);
+
+  it('show what the fill gives, pin it for listings of many goods as one action, and are taken back', async () => {
+    const [words] = await columnsOf();
+    const before = await find(words.slot);
+    expect(before.map(({ cells }) => cells[0][1])).toEqual(['fill', 'fill', 'fill']);
+    const products = before.map(({ id }, i) => ({ productId: id, edits: [pin(words, `Mat number ${i}`, null)] }));
+    const tried = await client.send('POST', '/api/sheet/try', { products });
+    expect([tried.status, await find(words.slot)]).toEqual([200, before]);
+    expect((await save(products)).status).toBe(200);
+    expect((await find(words.slot)).map(({ cells }) => cells[0])).toEqual(
+      [0, 1, 2].map((i) => [`Mat number ${i}`, 'own']),
+    );
+    expect((await client.newest()).words).toContain(words.pin.place);
+    expect((await client.undo()).body.left).toEqual([]);
+    expect(await find(words.slot)).toEqual(before);
+  });
+  it('refuse what is no value of the list, and what somebody has pinned meanwhile, with all of it named', async () => {
+    const [words, listed] = await columnsOf();
+    const [a, b] = await find(words.slot);
+    const bad = await save([
+      { productId: a.id, edits: [pin(listed, 'none of these', null), pin(words, 'Fine', null)] },
+    ]);
+    expect([bad.status, bad.body.detail]).toEqual([400, expect.stringContaining('none of the values')]);
+    await save([{ productId: a.id, edits: [pin(words, 'Pinned first', null)] }]);
+    const stale = await save([
+      { productId: a.id, edits: [pin(words, 'Pinned second', null)] },
+      { productId: b.id, edits: [pin(words, 'Beside', null)] },
+    ]);
+    expect([stale.status, stale.body.conflicts]).toMatchObject([412, [{ productId: a.id, current: 'Pinned first' }]]);
+    expect((await find(words.slot)).map(({ cells }) => cells[0][1])).toEqual(['own', 'fill', 'fill']);
+    expect((await save([{ productId: a.id, edits: [pin(words, null, 'Pinned first')] }])).status).toBe(200);
+    expect((await find(words.slot)).map(({ cells }) => cells[0][1])).toEqual(['fill', 'fill', 'fill']);
+  });
+  it('say where goods have no listing, and are empty of places nobody knows', async () => {
+    const [words] = await columnsOf();
+    const [a] = await find(words.slot);
+    expect((await find('pin@999999/short'))[0]?.cells[0]).toEqual([null, 'nowhere']);
+    const lost = await save([{ productId: a.id, edits: [edit('pin', 'x', null, '999999/short')] }]);
+    expect([lost.status, lost.body.detail]).toEqual([400, expect.stringContaining('has no listing at')]);
+    const garbled = await save([{ productId: a.id, edits: [edit('pin', 'x', null, 'short')] }]);
+    expect(garbled.status).toBe(400);
+    const unknown = await save([
+      { productId: a.id, edits: [edit('pin', 'x', null, words.language.replace(/\/.*/, '/%E0%A4%A'))] },
+    ]);
+    expect(unknown.status).toBe(400);
+  });
+});

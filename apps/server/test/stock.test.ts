@@ -203,7 +203,7 @@ describe('a pin', () => {
   it.each([
     ['asks', 'about ten', 'is not a price'],
     ['asks', '10.999', 'is not a price'],
-    ['grade', 'almost new', 'takes one of'],
+    ['grade', 'almost new', 'is none of the values of'],
     ['short', '  ', 'type a value, or unpin it'],
     ['no-such', 'x', 'has no attribute'],
   ])('of %s refuses “%s”', async (attribute, text, words) => {

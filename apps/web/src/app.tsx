@@ -55,6 +55,7 @@ const router = createBrowserRouter([
         path: 'catalog/product/:id',
         lazy: async () => ({ Component: (await import('./catalog/product/ProductPage')).ProductPage }),
       },
+      { path: 'files', lazy: async () => ({ Component: (await import('./files/Files')).Files }) },
       { path: 'pictures', lazy: async () => ({ Component: (await import('./pictures/Library')).Library }) },
       { path: 'causes', lazy: async () => ({ Component: (await import('./causes/Causes')).Causes }) },
       { path: 'listings', lazy: async () => ({ Component: (await import('./listings/Listings')).Listings }) },

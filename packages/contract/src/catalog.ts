@@ -89,6 +89,7 @@ export const productValueSchema = z.object({
   role: z.enum(roles).nullable(),
   choices: z.array(optionSchema).nullable(),
   language: z.string().nullable(),
+  many: z.boolean(),
   level: z.enum(['family', 'variant']),
   /** Its category requires one. */
   isRequired: z.boolean(),

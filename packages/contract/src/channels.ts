@@ -1,4 +1,5 @@
 import { feedFormats } from '@velvet-shelf/core/feeds';
+import { channelTypes } from '@velvet-shelf/core/rulebooks';
 import { fillSchema, fitSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { attributeSchema } from './catalog.js';
@@ -16,6 +17,8 @@ export const placeSchema = z.object({
   currency: z.string(),
   accountState: z.string(),
   rulebookVersion: z.string(),
+  /** Most variants of one family the channel takes, where it says so. */
+  mostInFamily: z.number().nullable(),
   /** Feed formats the channel takes, as it names them. */
   formats: z.array(z.object({ key: z.enum(feedFormats), label: z.string() })),
   totals: z.array(z.object({ readiness: z.string(), channelState: z.string(), listings: z.number() })),
@@ -71,7 +74,7 @@ export const channelAttributeSchema = z.object({
   key: z.string(),
   label: z.string(),
   help: z.string().nullable(),
-  type: z.string(),
+  type: z.enum(channelTypes),
   need: z.enum(['required', 'recommended', 'optional']),
   limits: z.array(z.string()),
   values: z.array(z.string()).nullable(),

@@ -13,6 +13,9 @@ const currencySchema = z
   .string()
   .refine((code) => code === code.toUpperCase() && isCurrency(code), 'Choose a currency (ISO 4217)');
 
+/** Shoppers lose their way among more values of one option. */
+const usualManyValues = 20;
+
 export const companySchema = z.object({
   name: z.string().trim().min(1, 'Give the company’s name').max(120),
   /** Country it sells in first (ISO 3166-1). */
@@ -33,6 +36,12 @@ export const companySchema = z.object({
   timeZone: z.string().refine(isTimeZone, 'Choose a time zone'),
   /** Prices it keeps have VAT in them. */
   pricesWithVat: z.boolean(),
+  /** An option with more values than this is advised against. */
+  manyValues: z
+    .int('Give a whole number of values')
+    .min(2, 'From 2 values on')
+    .max(1000, 'Up to 1,000 values')
+    .default(usualManyValues),
 });
 export type Company = z.infer<typeof companySchema>;
 

@@ -9,6 +9,7 @@ import { company } from './company.js';
 import { dictionary } from './dictionary.js';
 import { enrichment } from './enrichment.js';
 import { families } from './families.js';
+import { files } from './files.js';
 import { feeds } from './feeds.js';
 import { intake } from './intake.js';
 import { listings } from './listings.js';
@@ -37,6 +38,7 @@ export * from './effect.js';
 export * from './enrichment.js';
 export * from './families.js';
 export * from './feeds.js';
+export * from './files.js';
 export * from './intake.js';
 export * from './listings.js';
 export * from './matching.js';
@@ -68,6 +70,7 @@ export const api = {
   families,
   compose,
   pictures,
+  files,
   proofreading,
   enrichment,
   channels,

@@ -1,4 +1,5 @@
 /** The sheet: goods of a view in rows, slots of theirs in columns, saved as one. */
+import { channelTypes } from '@velvet-shelf/core/rulebooks';
 import { attributeTypes, dimensions, roles } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { editSchema } from './catalog.js';
@@ -38,7 +39,7 @@ const readAttributeSchema = z.object({
 });
 
 export const sheetColumnSchema = z.object({
-  /** "material", "title@de-DE", "price@EUR", "stock". */
+  /** "material", "title@de-DE", "price@EUR", "stock", "pin@3/words". */
   slot: z.string(),
   label: z.string(),
   group: z.string(),
@@ -47,11 +48,22 @@ export const sheetColumnSchema = z.object({
   language: z.string().nullable(),
   /** Null where it is no attribute: a price or the stock. */
   read: readAttributeSchema.nullable(),
+  /** An attribute of a channel, whose values may be pinned for listings at a place. */
+  pin: z
+    .object({
+      place: z.string(),
+      /** ISO 4217. */
+      currency: z.string(),
+      label: z.string(),
+      type: z.enum(channelTypes),
+      values: z.array(z.string()).optional(),
+    })
+    .optional(),
 });
 export type SheetColumn = z.infer<typeof sheetColumnSchema>;
 
-/** Whose a cell's value is: a person's, a source's, the family's, or nobody's. */
-export const cellOrigins = ['own', 'source', 'family', 'none'] as const;
+/** Whose a cell's value is: a person's, a source's, the family's, a fill's, or nobody's; `nowhere`: the goods are not at the place of the column. */
+export const cellOrigins = ['own', 'source', 'family', 'fill', 'none', 'nowhere'] as const;
 export type CellOrigin = (typeof cellOrigins)[number];
 
 export const sheetRowSchema = z.object({

@@ -10,9 +10,9 @@ import { type Acting, act, tryAct } from '../history/act.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { type EditField, fieldOf } from './fields.js';
+import { type EditField, type FieldEdit, type FieldWish, fieldOf } from './fields.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
-import { heldWithin } from './held.js';
+import { type Held, heldWithin } from './held.js';
 import { type UnitSources, resolveLoaded, resolveUnits } from './resolve.js';
 import { unitsOf } from './units.js';
 import { typedText } from './product.js';
@@ -69,23 +69,29 @@ export function editing(
     const said: string[] = [];
     const claims: WantedClaim[] = [];
     const fields = new Map<EditField, unknown[]>();
+    const parsed = list.map(({ productId, edits }) => ({
+      productId,
+      edits: edits.map((each) => editSchema.parse(each)),
+    }));
+    const readers = await fieldReaders(on.tx, parsed, held, dictionary.currency);
     const conflicts: Conflict[] = [];
     const faults: { pointer: string; detail: string }[] = [];
     const seen = new Set<string>();
-    for (const { productId, edits } of list) {
+    for (const { productId, edits } of parsed) {
       const { product, slots } = held(productId);
-      for (const edit of edits.map((each) => editSchema.parse(each))) {
+      for (const edit of edits) {
         const cell = `${productId} ${edit.attribute} ${edit.language ?? ''}`;
         if (seen.has(cell)) throw badRequest(`${edit.attribute} of product ${productId} stands there twice`);
         seen.add(cell);
         const editField = fieldOf(edit.attribute);
         try {
-          const label = editField?.label ?? wanted(edit, { productId, slots, dictionary, claims });
-          if (editField) {
-            const wish = editField.read({ productId, product, edit, currency: dictionary.currency });
+          const wish =
+            editField && readers.get(editField)?.({ productId, product, edit, currency: dictionary.currency });
+          const label = wish?.label ?? wanted(edit, { productId, slots, dictionary, claims });
+          if (editField && wish) {
             const wishes = fields.get(editField) ?? [];
             fields.set(editField, wishes);
-            wishes.push(wish);
+            wishes.push(wish.wanted);
           }
           said.push(`${label} of ${product.sku ?? product.title ?? 'a product'}`);
         } catch (error) {
@@ -116,6 +122,27 @@ export function editing(
     on.say(words ?? sayEdits(said));
     await on.dirty(units);
   };
+}
+
+/** For each field that is edited, what reads its edits. */
+async function fieldReaders(
+  tx: Executor,
+  list: readonly { productId: number; edits: ParsedEdit[] }[],
+  held: (id: number) => Held,
+  currency: string,
+): Promise<Map<EditField, (edit: FieldEdit) => FieldWish<unknown>>> {
+  const byField = new Map<EditField, FieldEdit[]>();
+  for (const { productId, edits } of list)
+    for (const edit of edits) {
+      const field = fieldOf(edit.attribute);
+      if (!field) continue;
+      const asked = byField.get(field) ?? [];
+      byField.set(field, asked);
+      asked.push({ productId, product: held(productId).product, edit, currency });
+    }
+  const readers = new Map<EditField, (edit: FieldEdit) => FieldWish<unknown>>();
+  for (const [field, edits] of byField) readers.set(field, await field.reader(tx, edits));
+  return readers;
 }
 
 const conflictOf = (edit: ParsedEdit, { extra, message }: Problem) => ({
@@ -303,7 +330,8 @@ export async function writeClaim(
 /** Takes an edit of values back; products follow. What was edited beside the values is taken back by its own room. */
 export async function undoEditAction({ tx, actionId, actor, dirty }: Undoing): Promise<Undone> {
   const dictionary = await loadDictionary(tx);
-  const { left, units } = await undoEdit(tx, actionId, actor, dictionary);
+  const { left, units, isOfGoods } = await undoEdit(tx, actionId, actor, dictionary);
+  if (!isOfGoods) return { left };
   if (units.length === 0) throw notFound('product of this edit any more');
   const changes = await resolveUnits(tx, units, dictionary);
   await dirty(units);
@@ -316,7 +344,7 @@ export async function undoEdit(
   actionId: number,
   actor: number,
   dictionary: Dictionary,
-): Promise<{ left: string[]; units: number[] }> {
+): Promise<{ left: string[]; units: number[]; isOfGoods: boolean }> {
   const changes = await changesOf(tx, actionId, 'product', claimDelta);
   const left: string[] = [];
   for (const { id, delta } of changes)
@@ -331,6 +359,7 @@ export async function undoEdit(
     }
   return {
     left,
+    isOfGoods: changes.length > 0,
     units: await unitsOf(
       tx,
       changes.map((change) => change.id),

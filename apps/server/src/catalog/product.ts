@@ -160,6 +160,7 @@ function showValue(
     role: attribute.role ?? null,
     choices: optionsOf(attribute, reader.names),
     language: language ?? null,
+    many: attribute.many,
     level: attribute.level,
     isRequired,
     help: attribute.help ?? null,

@@ -348,8 +348,11 @@ export async function measuredPictures(
       height: tables.media.height,
       format: tables.media.format,
       plain: tables.media.plain,
+      alt: tables.media.alt,
     })
     .from(tables.media)
     .where(isAmong(tables.media.name, [...names]));
-  return new Map(found.map((required) => [required.name, required]));
+  return new Map(
+    found.map(({ alt, ...media }) => [media.name, { ...media, ...(Object.keys(alt).length > 0 ? { alt } : {}) }]),
+  );
 }

@@ -90,9 +90,9 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     await removeView(services, user, params.id);
     return {};
   });
-  route(router, services, api.sheet.columns, async () => ({ items: await sheetColumns(db) }));
+  route(router, services, api.sheet.columns, async () => ({ items: await sheetColumns(services) }));
   route(router, services, api.sheet.rows, async ({ params, query }) => ({
-    items: await sheetRows(db, params.token, { ...query, columns: query.columns.split(',').filter(Boolean) }),
+    items: await sheetRows(services, params.token, { ...query, columns: query.columns.split(',').filter(Boolean) }),
   }));
   route(router, services, api.sheet.tryOut, ({ body, user }) =>
     apart(tryCells, services, { user: user.id, products: body.products }),

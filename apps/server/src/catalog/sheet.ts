@@ -3,11 +3,13 @@ import type { CellOrigin, SheetColumn, SheetRow } from '@velvet-shelf/contract';
 import { isComputed } from '@velvet-shelf/core/catalog';
 import { splitSlot } from '@velvet-shelf/core/claims';
 import type { Offer, Texts } from '@velvet-shelf/core/catalog';
-import type { Attribute, Value } from '@velvet-shelf/core/values';
+import { type Attribute, type Value, groupBy } from '@velvet-shelf/core/values';
 import { sql } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Database, ids, queryRows } from '../db/client.js';
+import { ids, queryRows } from '../db/client.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import type { Services } from '../http/route.js';
+import { type Cell, allFields, fieldOf } from './fields.js';
 import { viewIds } from './grid.js';
 import { typedText } from './product.js';
 
@@ -15,7 +17,8 @@ import { typedText } from './product.js';
 const isInSheet = ({ key, type, group, role }: Attribute) =>
   !isComputed(key) && type !== 'media' && group !== 'Sources' && role !== 'sku';
 
-export async function sheetColumns(db: Database): Promise<SheetColumn[]> {
+export async function sheetColumns(services: Services): Promise<SheetColumn[]> {
+  const { db } = services;
   const { attributes, languages } = await loadDictionary(db);
   const { currencies } = await loadCompany(db);
   const columns: SheetColumn[] = [...attributes.values()].filter(isInSheet).flatMap((attribute) =>
@@ -37,11 +40,14 @@ export async function sheetColumns(db: Database): Promise<SheetColumn[]> {
       language: currency,
       read: null,
     }));
+  const elsewhere: SheetColumn[] = [];
+  for (const { sheet } of allFields()) elsewhere.push(...((await sheet?.columns(services)) ?? []));
   return [
     ...columns,
     ...money('price', 'Price'),
     ...money('salePrice', 'Sale price'),
     { slot: 'stock', label: 'Stock', group: 'Prices and stock', attribute: 'stock', language: null, read: null },
+    ...elsewhere,
   ];
 }
 
@@ -74,10 +80,11 @@ interface Row {
 
 /** A window of the view’s goods; columns that are none of ours are empty. */
 export async function sheetRows(
-  db: Database,
+  services: Services,
   token: string,
   { from, count, columns }: { from: number; count: number; columns: readonly string[] },
 ): Promise<SheetRow[]> {
+  const { db } = services;
   const wanted = (await viewIds(db, token)).slice(from, from + count);
   const dictionary = await loadDictionary(db);
   const rows = await queryRows<Row>(
@@ -94,6 +101,7 @@ export async function sheetRows(
   const edited = new Set(edits.map(({ product, key, lang }) => `${product} ${lang === '' ? key : `${key}@${lang}`}`));
   const byId = new Map(rows.map((row) => [Number(row.id), row]));
   const read = columns.map((slot) => cellOf(slot, dictionary));
+  const elsewhere = await cellsElsewhere(services, columns, [...byId.keys()]);
   return wanted.flatMap((id) => {
     const row = byId.get(id);
     if (!row) return [];
@@ -103,13 +111,37 @@ export async function sheetRows(
         sku: row.sku,
         family: row.family === null ? null : { id: row.family, title: row.familyTitle },
         title: row.title,
-        cells: columns.map((slot, i): SheetRow['cells'][number] => {
+        cells: columns.map((slot, i): Cell => {
+          const other = elsewhere.get(slot);
+          if (other) return other.get(id) ?? [null, 'nowhere'];
           const { text = null, isOfFamily = false } = read[i]?.(row) ?? {};
           return [text, originOf(row, slot, edited, text, isOfFamily)];
         }),
       },
     ];
   });
+}
+
+/** Cells of columns that are of other rooms, by slot, then by product; a column that none knows any more is empty. */
+async function cellsElsewhere(
+  services: Services,
+  columns: readonly string[],
+  products: readonly number[],
+): Promise<Map<string, ReadonlyMap<number, Cell>>> {
+  const answer = new Map<string, ReadonlyMap<number, Cell>>();
+  const named = columns.flatMap((slot) => {
+    const [key, name] = splitSlot(slot);
+    return fieldOf(key)?.sheet && name !== undefined ? [{ slot, key, name }] : [];
+  });
+  for (const [key, asked] of groupBy(named, (column) => column.key)) {
+    const cells = await fieldOf(key)?.sheet?.cells(
+      services,
+      asked.map(({ name }) => name),
+      products,
+    );
+    for (const { slot, name } of asked) answer.set(slot, cells?.get(name) ?? new Map());
+  }
+  return answer;
 }
 
 function originOf(

@@ -12,7 +12,7 @@ import { namesOf } from '../channels/tree.js';
 import { suggestValue } from '../channels/jobs.js';
 import { suggestionsFor } from '../channels/suggestions.js';
 import { apart } from '../jobs/aside.js';
-import { loadSetup, mediaAddress } from '../channels/setup.js';
+import { loadSetup } from '../channels/setup.js';
 import { loadFamilies } from '../listings/families.js';
 import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
 
@@ -173,7 +173,7 @@ async function axisRemedy(
   cause: Extract<Cause, { kind: 'axis' }>,
 ): Promise<CauseDetail['remedy']> {
   const place = placeOf(all, cause);
-  const setup = await loadSetup(db, place, all.dictionary, mediaAddress(config.address));
+  const setup = await loadSetup(db, place, all.dictionary, config.address);
   const known = variantAxes(setup.rulebook);
   const axes = setup.rulebook.attributes.filter(({ key }) => known.has(key));
   const touched = await touchedBy(db, causeKey(cause), mostTouched);

@@ -1,4 +1,6 @@
 /** Places, their rulebook in force, and how set-up is written. */
+import { mostInFamily } from '@velvet-shelf/core/checks';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
 import { sql, gt } from 'drizzle-orm';
@@ -21,6 +23,7 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
     .select({
       id: tables.rulebook.id,
       version: tables.rulebook.version,
+      rules: sql<Rulebook['rules']>`${tables.rulebook.body} -> 'rules'`,
       formats: sql<FeedFormat[]>`${tables.rulebook.body} -> 'exchange' -> 'formats'`,
     })
     .from(tables.rulebook);
@@ -37,6 +40,7 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
         currency: place.currency,
         accountState: place.accountState,
         rulebookVersion: rulebook?.version ?? '',
+        mostInFamily: mostInFamily({ rules: rulebook?.rules ?? [] }) ?? null,
         formats: (rulebook?.formats ?? []).map((key) => ({ key, label: formats[key].label })),
         totals: totals.filter((row) => row.place === place.id).map(({ place: _, ...rest }) => rest),
         rechecking: await dirtyCount(db, place.id),

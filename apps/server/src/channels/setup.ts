@@ -37,7 +37,7 @@ export async function loadSetup(
   on: Executor,
   place: PlaceRow,
   dictionary: Dictionary,
-  mediaAddress: string,
+  address: string,
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
   const rulebook = change.rulebook ?? (await rulebookOf(on, place));
@@ -87,12 +87,10 @@ export async function loadSetup(
     categoryMap,
     fills: [...placed.values()],
     pins: byVariant,
-    mediaAddress,
+    mediaAddress: `${address}/media`,
+    filesAddress: `${address}/files`,
   };
 }
-
-/** Start of the addresses of pictures. */
-export const mediaAddress = (address: string) => `${address}/media`;
 
 /** What was compiled lately, by place and what it was compiled of. */
 const compiled = new Map<string, CompiledPlace>();
@@ -111,7 +109,7 @@ export async function compileFor(
     .digest('base64url');
   const key = [id, setupVersion, rulebookId, address, print].join(' ');
   const held = compiled.get(key);
-  const answer = held ?? compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address)));
+  const answer = held ?? compilePlace(await loadSetup(on, place, dictionary, address));
   compiled.delete(key);
   compiled.set(key, answer);
   for (const old of compiled.keys()) {

@@ -17,8 +17,8 @@ export async function findCompany(on: Executor): Promise<OwnCompany | undefined>
   const [home] = held?.languages ?? [];
   const [currency] = held?.currencies ?? [];
   if (!held || home === undefined || currency === undefined) return undefined;
-  const { name, market, languages, currencies, timeZone, pricesWithVat, version } = held;
-  return { name, market, languages, currencies, timeZone, pricesWithVat, version, home, currency };
+  const { name, market, languages, currencies, timeZone, pricesWithVat, manyValues, version } = held;
+  return { name, market, languages, currencies, timeZone, pricesWithVat, manyValues, version, home, currency };
 }
 
 /** Refuses where nobody has set the shelf up yet. */

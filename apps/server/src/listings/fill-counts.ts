@@ -9,7 +9,7 @@ import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { todayText } from '../db/clock.js';
 import { loadFamilies } from './families.js';
-import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type SetupChange, loadSetup } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
 import { noEffect } from '../history/effect.js';
 import { loadStanding, weigh } from './what-if.js';
@@ -35,7 +35,7 @@ export async function countFills(
 ): Promise<FillCounts> {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change ?? {});
+  const setup = await loadSetup(db, place, dictionary, config.address, change ?? {});
   const compiled = compilePlace(setup);
   const units = await db
     .selectDistinct({ unit: tables.listing.unitId })

@@ -6,7 +6,7 @@ import { pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/lis
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustCompare } from '../channels/fills.js';
-import { type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type SetupChange, loadSetup } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
@@ -24,7 +24,7 @@ async function describeFills(
 ): Promise<Described[]> {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const setup = await loadSetup(db, place, dictionary, mediaAddress(config.address), change);
+  const setup = await loadSetup(db, place, dictionary, config.address, change);
   const placed = new Map(
     setup.fills.flatMap(({ attribute, category, fill }) => (category === undefined ? [[attribute, fill]] : [])),
   );
@@ -43,7 +43,7 @@ async function describeFills(
       pictures: [...pictureSources],
       fill: placed.get(attribute.key) ?? null,
       suggested: placed.has(attribute.key) ? null : (suggested.get(attribute.key) ?? null),
-      steps: offeredFits(attribute.limits),
+      steps: offeredFits(attribute.limits, attribute.type),
       sources: [
         ...sourcesFor(attribute, dictionary.attributes),
         ...mergedSources(placed.get(attribute.key), dictionary),

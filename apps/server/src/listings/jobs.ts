@@ -3,6 +3,7 @@ import type { Effect } from '@velvet-shelf/contract';
 import type { Assortment, SetupChange } from '../channels/setup.js';
 import type { Settled } from '../history/settle.js';
 import { defineCall } from '../jobs/define.js';
+import type { cellsAt as placeCells } from './cells.js';
 import type { FillCounts } from './fill-counts.js';
 import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
@@ -50,4 +51,13 @@ export const evaluateDirty = defineCall<number, Settled>({
   run: async ({ db, config }, most) => (await import('./evaluate.js')).drain(db, config.address, most),
 });
 
-export const listingCalls = [countFills, tryAssortment, tryChange, tryRulebook, evaluateDirty];
+/** Cells of a sheet: what is sent for these goods at a place, or pinned. */
+export const readPlaceCells = defineCall<
+  { placeId: number; keys: string[]; products: number[] },
+  Awaited<ReturnType<typeof placeCells>>
+>({
+  name: 'read-place-cells',
+  run: async (services, input) => (await import('./cells.js')).cellsAt(services, input),
+});
+
+export const listingCalls = [readPlaceCells, countFills, tryAssortment, tryChange, tryRulebook, evaluateDirty];

@@ -1,18 +1,26 @@
 /** Values set by hand for one listing: they stand before every fill, for that listing alone. */
 import { z } from 'zod';
-import { changesOf } from '../history/record.js';
-import type { ChannelAttribute } from '@velvet-shelf/core/rulebooks';
-import { exponentOf, fromMinor, parseDecimal, parseMoney, plainStyle } from '@velvet-shelf/core/values';
-import { sql, eq, and } from 'drizzle-orm';
+import { type ChannelAttribute, readChannelText } from '@velvet-shelf/core/rulebooks';
+import { groupBy } from '@velvet-shelf/core/values';
+import { sql, eq } from 'drizzle-orm';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { compileFor } from '../channels/setup.js';
 import { getPlace } from '../channels/places.js';
-import { type Executor, first, isIn } from '../db/client.js';
+import { type Executor, first, isIn, json, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
+import { type Change, changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import * as tables from '../db/schema/index.js';
+
+/** What a listing's attribute is to be pinned to; null lets it follow its fill again. */
+export interface WantedPin {
+  listing: number;
+  key: string;
+  before: string | null;
+  after: string | null;
+}
 
 /** Pins a value, or lets the listing follow its fill again (`text: null`). */
 export async function setPin(
@@ -37,66 +45,79 @@ export async function setPin(
     const { setup } = await compileFor(tx, place, await loadDictionary(tx), services.config.address);
     const attribute = setup.rulebook.attributes.find((attribute) => attribute.key === key);
     if (!attribute) throw badRequest(`${place.channelName} has no attribute “${key}”`);
-    const before = await pinned(tx, listingId, key);
-    if (before !== madeAgainst)
-      throw stale(`${attribute.label} was pinned meanwhile: it is now “${before ?? 'following its fill'}”`, {
-        current: before,
-        yours: text,
-        attribute: key,
-      });
-    const after = text === null ? null : readPin(text, attribute, place.currency);
-    await writePin(tx, listingId, key, after);
+    const wanted: WantedPin = {
+      listing: listingId,
+      key,
+      before: (await pinsOf(tx, [{ listing: listingId, key }])).get(pinKey(listingId, key)) ?? null,
+      after: text === null ? null : readPin(text, attribute, place.currency),
+    };
+    refuseStale(wanted, attribute.label, { text, madeAgainst });
+    on.change(...(await writePins(tx, [wanted])));
     on.say(
-      `${after === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
+      `${text === null ? 'Unpinned' : 'Pinned'} ${attribute.label} of ${listing.sku ?? 'a product'} on ${place.name}`,
     );
-    on.change({ kind: 'listing', id: listingId, delta: { [key]: [before, after] } });
     await on.dirty([listing.unit]);
   });
 }
 
-async function pinned(tx: Executor, listingId: number, key: string): Promise<string | null> {
-  const pin = await first(tx.select({ value: tables.pin.value }).from(tables.pin).where(isPin(listingId, key)));
-  return pin?.value ?? null;
+/** Refuses a pin that was made against another one than is held. */
+export function refuseStale(
+  { before }: WantedPin,
+  label: string,
+  { text, madeAgainst }: { text?: string | null | undefined; madeAgainst: string | null },
+): void {
+  if (before !== madeAgainst)
+    throw stale(`${label} was pinned meanwhile: it is now “${before ?? 'following its fill'}”`, {
+      current: before,
+      yours: text ?? null,
+      attribute: label,
+    });
 }
 
-const isPin = (listingId: number, key: string) =>
-  and(eq(tables.pin.listingId, listingId), eq(tables.pin.attribute, key));
-
-async function writePin(tx: Executor, listingId: number, key: string, value: string | null): Promise<void> {
-  if (value === null) await tx.delete(tables.pin).where(isPin(listingId, key));
-  else
-    await tx
-      .insert(tables.pin)
-      .values({ listingId, attribute: key, value })
-      .onConflictDoUpdate({
-        target: [tables.pin.listingId, tables.pin.attribute],
-        set: { value: sql`excluded.value` },
-      });
+export function readPin(text: string, attribute: ChannelAttribute, currency: string): string {
+  const { label, type, limits } = attribute;
+  const read = readChannelText(text, { label, type, values: limits.values }, currency);
+  if (read.ok) return read.text;
+  const detail = `${label}: ${read.reason}`;
+  throw badRequest(detail, [{ pointer: '/body/text', detail }]);
 }
 
-/** What a person typed as the channel's type has it: amounts and numbers as plain decimals. Limits are left to the checks. */
-function readPin(text: string, { key, label, type, limits }: ChannelAttribute, currency: string): string {
-  const cell = text.trim();
-  const no = (detail: string) => badRequest(`${label}: ${detail}`, [{ pointer: '/body/text', detail }]);
-  if (cell === '') throw no('type a value, or unpin it');
-  if (type === 'category') throw no('the category follows from the category map');
-  if (type === 'money' || type === 'number') {
-    if (type === 'number') {
-      const read = parseDecimal(cell, plainStyle);
-      if (!read.ok) throw no(read.reason);
-      return read.value;
-    }
-    const read = parseMoney(cell, { ...plainStyle, currency });
-    if (!read.ok) throw no(read.reason);
-    const { amount } = read.value;
-    const digits = exponentOf(currency);
-    if (amount.startsWith('-') || (amount.split('.')[1] ?? '').length > digits)
-      throw no(`“${cell}” is not a price in ${currency}; write ${fromMinor(29 * 10 ** digits, currency)}`);
-    return amount;
-  }
-  if (limits.values && !limits.values.includes(cell))
-    throw no(`${key} takes one of ${limits.values.slice(0, 12).join(', ')}`);
-  return cell;
+export const pinKey = (listing: number, key: string): string => `${listing} ${key}`;
+
+/** What is pinned now, by listing and attribute. */
+export async function pinsOf(
+  tx: Executor,
+  pins: readonly { listing: number; key: string }[],
+): Promise<Map<string, string>> {
+  const held = await queryRows<{ listing: number; key: string; value: string }>(
+    tx,
+    sql`SELECT p.listing_id AS listing, p.attribute AS key, p.value FROM pin p
+        JOIN jsonb_to_recordset(${json(pins)}) AS t(listing bigint, key text) ON t.listing = p.listing_id AND t.key = p.attribute`,
+  );
+  return new Map(held.map(({ listing, key, value }) => [pinKey(Number(listing), key), value]));
+}
+
+/** Writes pins as a set; answers what it changes. */
+export async function writePins(tx: Executor, wanted: readonly WantedPin[]): Promise<Change[]> {
+  const changed = wanted.filter(({ before, after }) => before !== after);
+  const table = (list: readonly WantedPin[]) =>
+    sql`jsonb_to_recordset(${json(list)}) AS t(listing bigint, key text, after text)`;
+  const unpinned = changed.filter(({ after }) => after === null);
+  if (unpinned.length > 0)
+    await tx.execute(
+      sql`DELETE FROM pin p USING ${table(unpinned)} WHERE p.listing_id = t.listing AND p.attribute = t.key`,
+    );
+  const pinned = changed.filter(({ after }) => after !== null);
+  if (pinned.length > 0)
+    await tx.execute(sql`
+      INSERT INTO pin (listing_id, attribute, value) SELECT t.listing, t.key, t.after FROM ${table(pinned)}
+      ON CONFLICT (listing_id, attribute) DO UPDATE SET value = excluded.value`);
+  const byListing = groupBy(changed, ({ listing }) => listing);
+  return [...byListing].map(([id, pins]) => ({
+    kind: 'listing',
+    id,
+    delta: Object.fromEntries(pins.map(({ key, before, after }) => [key, [before, after]])),
+  }));
 }
 
 /** By channel attribute: what was pinned before and after. */
@@ -105,6 +126,7 @@ const pinDelta = z.record(z.string(), z.tuple([z.string().nullable(), z.string()
 /** Puts pins of an action back where nobody has changed them since. */
 export async function undoPins({ tx, actionId, dirty }: Undoing): Promise<Undone> {
   const changes = await changesOf(tx, actionId, 'listing', pinDelta);
+  if (changes.length === 0) return { left: [] };
   const units = await tx
     .selectDistinct({ unit: tables.listing.unitId })
     .from(tables.listing)
@@ -114,11 +136,15 @@ export async function undoPins({ tx, actionId, dirty }: Undoing): Promise<Undone
         changes.map(({ id }) => id),
       ),
     );
-  const left: string[] = [];
-  for (const { id, delta } of changes)
-    for (const [key, [before, after]] of Object.entries(delta))
-      if ((await pinned(tx, id, key)) === after) await writePin(tx, id, key, before);
-      else left.push(`${key}: changed since`);
+  const made = changes.flatMap(({ id, delta }) =>
+    Object.entries(delta).map(([key, [before, after]]) => ({ listing: id, key, before, after })),
+  );
+  const now = await pinsOf(tx, made);
+  const isStill = (pin: WantedPin) => (now.get(pinKey(pin.listing, pin.key)) ?? null) === pin.after;
+  await writePins(
+    tx,
+    made.filter(isStill).map(({ before, after, ...pin }) => ({ ...pin, before: after, after: before })),
+  );
   await dirty(units.map(({ unit }) => unit));
-  return { left };
+  return { left: made.filter((pin) => !isStill(pin)).map(({ key }) => `${key}: changed since`) };
 }

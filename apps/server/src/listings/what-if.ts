@@ -10,7 +10,7 @@ import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
-import { type Assortment, type SetupChange, loadSetup, mediaAddress } from '../channels/setup.js';
+import { type Assortment, type SetupChange, loadSetup } from '../channels/setup.js';
 import { type PlaceRow, getPlace } from '../channels/places.js';
 import * as tables from '../db/schema/index.js';
 
@@ -30,7 +30,7 @@ export async function tryChange(
   change: SetupChange,
   units?: readonly number[],
 ): Promise<Tried> {
-  const compiled = compilePlace(await loadSetup(on, place, dictionary, mediaAddress(address), change));
+  const compiled = compilePlace(await loadSetup(on, place, dictionary, address, change));
   const wanted =
     units ??
     (
@@ -76,7 +76,7 @@ const mostSamples = 12;
 export async function tryAssortment({ db, config }: Services, placeId: number, assortment: Assortment) {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
-  const compiled = compilePlace(await loadSetup(db, place, dictionary, mediaAddress(config.address), { assortment }));
+  const compiled = compilePlace(await loadSetup(db, place, dictionary, config.address, { assortment }));
   const listed = await db
     .select({ variant: tables.listing.variantId, print: tables.listing.print, state: tables.listing.channelState })
     .from(tables.listing)

@@ -30,7 +30,7 @@ export function pictureRoutes(router: AppRouter, services: Services): void {
     keepPicture(services, await receiveFile(ctx, config, 'arriving')),
   );
   route(router, services, pictures.fetch, ({ body }) => fetchPicture(services, body.address));
-  route(router, services, pictures.alt, ({ params, body }) => describePicture(db, params.id, body.alt));
+  route(router, services, pictures.alt, ({ params, body }) => describePicture(services, params.id, body.alt));
   route(router, services, pictures.remove, async ({ params }) => {
     await removePicture(services, params.id);
     return {};

@@ -165,7 +165,7 @@ export async function keepPicture(
     refuseBeyond(config.quota, held?.bytes ?? 0);
     const picture = await db.transaction(async (tx) => {
       const taken = await takePicture(tx, config, file);
-      await followArrival(tx, taken, dictionary);
+      await followPicture(tx, taken, dictionary);
       return taken;
     });
     await settle(services);
@@ -177,7 +177,8 @@ export async function keepPicture(
   }
 }
 
-async function followArrival(tx: Executor, { key }: Picture, dictionary: Dictionary): Promise<void> {
+/** Goods that name a picture follow what it has become. */
+async function followPicture(tx: Executor, { key }: Picture, dictionary: Dictionary): Promise<void> {
   const waiting = await queryRows<{ id: number }>(
     tx,
     sql`SELECT DISTINCT f.product_id AS id FROM fact f JOIN product p ON p.id = f.product_id AND p.stands
@@ -211,16 +212,24 @@ export async function fetchPicture(services: Services, address: string): Promise
 
 /** Says what is seen on it; a language with no words is one without. */
 export async function describePicture(
-  db: Database,
+  services: Services,
   id: number,
   alt: Readonly<Record<string, string>>,
 ): Promise<PictureAnswer> {
-  const { languages, ...dictionary } = await loadDictionary(db);
+  const { db, notify } = services;
+  const dictionary = await loadDictionary(db);
+  const { languages } = dictionary;
   const unknown = Object.keys(alt).find((language) => !languages.includes(language));
   if (unknown !== undefined) throw badRequest(`Texts are not kept in ${unknown}`);
   const said = Object.fromEntries(Object.entries(alt).filter(([, words]) => words !== ''));
-  await db.update(media).set({ alt: said }).where(eq(media.id, id));
-  return pictureOf(db, id, attributeIds({ languages, ...dictionary }));
+  await db.transaction(async (tx) => {
+    const [described] = await tx.update(media).set({ alt: said }).where(eq(media.id, id)).returning();
+    if (described) await followPicture(tx, described, dictionary);
+  });
+  await settle(services);
+  notify('catalog');
+  notify('listings');
+  return pictureOf(db, id, attributeIds(dictionary));
 }
 
 /** Throws one away that no goods name; its content goes with the last name it has. */

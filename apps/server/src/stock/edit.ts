@@ -5,17 +5,18 @@ import { refreshOffers } from '../prices/columns.js';
 import { bookMovements, findWarehouse } from './ledger.js';
 
 export const editStock: EditField<{ product: number; before: number; after: number }> = {
-  label: 'stock',
-  read: ({ productId, product, edit }) => {
-    if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text ?? ''}” is not a whole number of pieces`);
-    if (String(product.stock) !== edit.madeAgainst)
-      throw stale(`Stock is now ${product.stock}`, {
-        current: String(product.stock),
-        yours: edit.text ?? null,
-        attribute: edit.attribute,
-      });
-    return { product: productId, before: product.stock, after: Number(edit.text) };
-  },
+  reader:
+    async () =>
+    ({ productId, product, edit }) => {
+      if (!/^-?\d+$/.test(edit.text ?? '')) throw badRequest(`“${edit.text ?? ''}” is not a whole number of pieces`);
+      if (String(product.stock) !== edit.madeAgainst)
+        throw stale(`Stock is now ${product.stock}`, {
+          current: String(product.stock),
+          yours: edit.text ?? null,
+          attribute: edit.attribute,
+        });
+      return { label: 'stock', wanted: { product: productId, before: product.stock, after: Number(edit.text) } };
+    },
   write: async (tx, wanted, actionId) => {
     const warehouse = await findWarehouse(tx);
     if (warehouse === undefined) throw notFound('warehouse to count in');

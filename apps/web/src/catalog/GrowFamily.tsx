@@ -20,8 +20,9 @@ import { call } from '../api/call';
 import { useCompany } from '../company/company';
 import { Box } from '../design/Box';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
-import { plural } from '../design/words';
-import { asSent, faultsOfVariants, rowsOf, sayTooMany, sayValues } from './made';
+import { count, plural } from '../design/words';
+import { OverLimits } from './OverLimits';
+import { asSent, faultsOfVariants, rowsOf, sayMany, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 /** `make`: the combination one came for, as its row is named. */
@@ -31,15 +32,18 @@ export function GrowFamily({ id, make }: { id: number; make: string | undefined 
 }
 
 function Growing({ family, wanted }: { family: ProductAnswer; wanted: string | undefined }) {
-  const [language] = useCompany().languages;
+  const {
+    languages: [language],
+    manyValues,
+  } = useCompany();
   const queries = useQueryClient();
   const tell = useTell();
   const navigate = useNavigate();
   const [written, setWritten] = useState<Record<string, string>>({});
   const [said, setSaid] = useState<Record<string, Said>>({});
   const { axes, rows, tooMany } = useMemo(
-    () => layOutMore(family, written, { language, wanted }),
-    [family, written, language, wanted],
+    () => layOutMore(family, written, { language, wanted, manyValues }),
+    [family, written, language, wanted, manyValues],
   );
   const laid = rows.map((row): Laid => ({ ...row, ...said[row.id] }));
   const kept = laid.filter(({ isOut }) => !isOut);
@@ -106,6 +110,7 @@ function Growing({ family, wanted }: { family: ProductAnswer; wanted: string | u
           {faults.other.map((words) => (
             <ProblemBox key={words} error={words} title="Nothing was made" />
           ))}
+          <OverLimits variants={family.siblings.length + kept.length} />
           {tooMany !== undefined && <ProblemBox error={tooMany} title="Too many at once" />}
         </Box>
         {laid.length === 0 ? (
@@ -135,7 +140,7 @@ interface AxisShown {
 function layOutMore(
   { siblings, values }: ProductAnswer,
   written: Readonly<Record<string, string>>,
-  { language, wanted }: { language: string | undefined; wanted: string | undefined },
+  { language, wanted, manyValues }: { language: string | undefined; wanted: string | undefined; manyValues: number },
 ): { axes: AxisShown[]; rows: Laid[]; tooMany: string | undefined } {
   const variants = siblings.map(({ id, options }) => ({ id, options: Object.fromEntries(options) }));
   const axes = axesOf(variants, values).map(({ key, kind }) => {
@@ -150,7 +155,12 @@ function layOutMore(
     words:
       fresh.length + there.length === 0
         ? undefined
-        : sayValues(plural(fresh.length, 'new value'), there, 'there already'),
+        : [
+            sayValues(plural(fresh.length, 'new value'), there, 'there already'),
+            ...[sayMany(used.length + fresh.length, manyValues)].flatMap((many) =>
+              many === undefined ? [] : `${count(used.length + fresh.length)} in all, ${many}`,
+            ),
+          ].join(' · '),
   }));
   const n = combinationsOf(laid);
   if (n > mostByHand + variants.length) return { axes: shown, rows: [], tooMany: sayTooMany(n, mostByHand) };

@@ -20,7 +20,8 @@ import { RemoveButton } from '../design/RemoveButton';
 import { plural } from '../design/words';
 import { GrowFamily } from './GrowFamily';
 import { beginLike, blank } from './like';
-import { asSent, faultsOfVariants, manyValues, rowsOf, sayTooMany, sayValues } from './made';
+import { OverLimits } from './OverLimits';
+import { asSent, faultsOfVariants, rowsOf, sayMany, sayTooMany, sayValues } from './made';
 import { type Laid, type Said, VariantTable } from './VariantTable';
 
 const text = z.string().trim();
@@ -65,7 +66,7 @@ export function NewProduct() {
 
 /** `like`: goods it begins as another of. */
 function ProductForm({ attributes, like }: { attributes: readonly AttributeAnswer[]; like?: ProductAnswer }) {
-  const { currencies, languages } = useCompany();
+  const { currencies, languages, manyValues } = useCompany();
   const queries = useQueryClient();
   const tell = useTell();
   const navigate = useNavigate();
@@ -79,7 +80,7 @@ function ProductForm({ attributes, like }: { attributes: readonly AttributeAnswe
   const written = useWatch({ control });
   const [said, setSaid] = useState<Record<string, Said>>({});
   const byRole = (role: Role) => attributes.find((attribute) => attribute.role === role);
-  const laid = layOutOf(written, attributes, languages[0]);
+  const laid = layOutOf(written, attributes, { language: languages[0], manyValues });
   const rows = laid.rows.map((row): Laid => ({ ...row, ...said[row.id] }));
   const kept = rows.filter(({ isOut }) => !isOut);
   const make = useMutation({
@@ -200,6 +201,7 @@ function ProductForm({ attributes, like }: { attributes: readonly AttributeAnswe
           </Button>
         </Box>
         {laid.tooMany && <ProblemBox error={laid.tooMany} title="Too many at once" />}
+        <OverLimits variants={kept.length} />
         {rows.length > 0 && (
           <VariantTable
             axes={laid.names}
@@ -224,7 +226,7 @@ interface Written {
 function layOutOf(
   { sku = '', price = '', stock = '', axes = [] }: Written,
   attributes: readonly AttributeAnswer[],
-  language: string | undefined,
+  { language, manyValues }: { language: string | undefined; manyValues: number },
 ): { names: string[]; rows: Laid[]; words: (string | undefined)[]; tooMany: string | undefined } {
   const read = axes.map(({ name = '', values = '' }) => {
     const kind = axisKindOf(name, attributes);
@@ -235,9 +237,9 @@ function layOutOf(
       ? undefined
       : [
           sayValues(plural(fresh.length, 'value'), there, 'written twice'),
-          ...(fresh.length > manyValues
-            ? [`shoppers lose their way among more than ${manyValues}; are they two options?`]
-            : []),
+          ...[sayMany(fresh.length, manyValues)].flatMap((many) =>
+            many === undefined ? [] : `${many}; are they two options?`,
+          ),
         ].join(' · '),
   );
   const laid = read.map(({ kind, fresh }) => ({ kind, values: fresh }));

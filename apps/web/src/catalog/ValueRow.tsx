@@ -6,6 +6,7 @@ import { type Edit, type ProductValue, api } from '@velvet-shelf/contract';
 import { type ReactNode, useState } from 'react';
 import { z } from 'zod';
 import { Link } from 'react-router';
+import { FileLinks, SendFile } from '../files/SendFile';
 import { keyOf } from '../api/ask';
 import { ApiProblem, call } from '../api/call';
 import { Field, Form, useFields } from '../design/Form';
@@ -104,6 +105,11 @@ export function ValueRow({ productId, value, editing }: { productId: number; val
           </ValueForm>
         )}
       </Box>
+      {!isOpen && value.type === 'file' && value.shown !== null && (
+        <Box small pad={[0.5, 0, 0, 31.5]}>
+          <FileLinks names={value.shown} />
+        </Box>
+      )}
       {!winner && value.why !== null && (
         <Box small muted pad={[0.5, 0, 0, 31.5]}>
           {value.origin === 'computed' ? 'worked out' : 'not worked out'}: {value.why}
@@ -185,6 +191,14 @@ function ValueForm({
           ? { options: [['', empty], ...value.choices.map(({ name }) => [name, name] as const)] }
           : {})}
       />
+      {value.type === 'file' && (
+        <SendFile
+          onSent={(name) => {
+            const before = form.getValues('text').trim();
+            form.setValue('text', value.many && before !== '' ? `${before}, ${name}` : name, { shouldDirty: true });
+          }}
+        />
+      )}
       <Box row above={1}>
         <Button type="submit" variant="contained" disabled={busy || form.watch('text') === (value.text ?? '')}>
           Save

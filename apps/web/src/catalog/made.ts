@@ -7,9 +7,6 @@ import type { Laid } from './VariantTable';
 
 type Sent = z.input<typeof api.byHand.make.body>['variants'][number];
 
-/** Shoppers lose their way among more values of one option. */
-export const manyValues = 20;
-
 /** A row for each combination, with its number. */
 export const rowsOf = (
   combinations: readonly string[][],
@@ -28,6 +25,10 @@ export const asSent = ({ sku, values, gtin, price, stock }: Laid): Sent => ({
   price,
   stock,
 });
+
+/** What is said of an option that has come to so many values; nothing where it is not many. */
+export const sayMany = (values: number, many: number): string | undefined =>
+  values > many ? `more than ${count(many)}: shoppers lose their way among them` : undefined;
 
 /** What is said of the values of an option as they were typed; nothing where there are none. */
 export const sayValues = (fresh: string, there: readonly string[], thereIs: string): string =>

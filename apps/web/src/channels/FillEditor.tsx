@@ -5,7 +5,15 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
-import { type Fill, type FillRule, beginRule, isWholeRule, rules } from '@velvet-shelf/core/fills';
+import {
+  type Fill,
+  type FillRule,
+  beginRule,
+  fillSchema,
+  isWholeRule,
+  rules,
+  stepsFor,
+} from '@velvet-shelf/core/fills';
 import { isMarkup } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -17,6 +25,7 @@ import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
 import { RuleEditor } from './RuleEditor';
 import { ShopperView } from './ShopperView';
+import { StepsEditor } from './StepsEditor';
 
 /** Texts that are shown as a shopper sees them. */
 const mostSeen = 3;
@@ -27,9 +36,10 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
   const queries = useQueryClient();
   const tell = useTell();
   const changed = JSON.stringify(fill) !== JSON.stringify(attribute.fill);
+  const isWhole = fill === null || (isWholeRule(fill.rule) && fillSchema.safeParse(fill).success);
   const tried = useQuery({
     ...ask(api.channels.tryFill, { params, body: { fill } }),
-    enabled: changed && (fill === null || isWholeRule(fill.rule)),
+    enabled: changed && isWhole,
     placeholderData: keepPreviousData,
   });
   const save = useMutation({
@@ -83,26 +93,8 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
             </Button>
           </Box>
         )}
-        {fill && attribute.type === 'text' && (
-          <Box wrap row around={[3, 0]}>
-            <Box as="span" small muted>
-              Then:
-            </Box>
-            {attribute.steps.map(({ step, label }) => {
-              const isOn = fill.fit.some((held) => held.do === step.do);
-              const without = fill.fit.filter((held) => held.do !== step.do);
-              return (
-                <Box as="label" small row gap={1} key={step.do}>
-                  <input
-                    type="checkbox"
-                    checked={isOn}
-                    onChange={() => setFill({ ...fill, fit: isOn ? without : [...fill.fit, step] })}
-                  />
-                  {label}
-                </Box>
-              );
-            })}
-          </Box>
+        {fill && stepsFor(attribute.type).length > 0 && (
+          <StepsEditor attribute={attribute} fit={fill.fit} onChange={(fit) => setFill({ ...fill, fit })} />
         )}
         <Box as="h3" around={[4, 0, 1]}>
           What it gives
@@ -173,11 +165,7 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
         <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(attribute.fill)}>
           Put back
         </Button>
-        <Button
-          variant="contained"
-          disabled={!changed || !(fill === null || isWholeRule(fill.rule)) || save.isPending}
-          onClick={() => save.mutate()}
-        >
+        <Button variant="contained" disabled={!changed || !isWhole || save.isPending} onClick={() => save.mutate()}>
           Save
         </Button>
       </div>

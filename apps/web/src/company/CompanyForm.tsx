@@ -2,22 +2,30 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
-import { Form, useFields } from '../design/Form';
+import { Field, Form, useFields } from '../design/Form';
 import { yesOrNo } from '../design/words';
 import { useWho } from '../session/who';
 import { CompanyFields } from './CompanyFields';
 
-const asked = api.movingIn.change.body.extend({ pricesWithVat: yesOrNo });
+const { body } = api.movingIn.change;
+const asked = body.extend({
+  pricesWithVat: yesOrNo,
+  manyValues: z.string().transform(Number).pipe(body.shape.manyValues.unwrap()),
+});
 
 export function CompanyForm({ company }: { company: z.output<typeof api.company.show.answer> }) {
   const queries = useQueryClient();
   const tell = useTell();
   const isOwner = useWho().data?.role === 'owner';
-  const form = useFields(asked, { ...company, pricesWithVat: company.pricesWithVat ? 'true' : 'false' });
+  const form = useFields(asked, {
+    ...company,
+    pricesWithVat: company.pricesWithVat ? 'true' : 'false',
+    manyValues: String(company.manyValues),
+  });
   const save = useMutation({
     mutationFn: (body: z.output<typeof asked>) => call(api.movingIn.change, { body }),
     onSuccess: ({ job }) => {
@@ -28,6 +36,12 @@ export function CompanyForm({ company }: { company: z.output<typeof api.company.
   return (
     <Form form={form} onSend={(body) => save.mutate(body)} error={save.error} columns gap={3} maxWide={460}>
       <CompanyFields control={form.control} />
+      <Field
+        control={form.control}
+        name="manyValues"
+        label="Values an option may have before it is advised against"
+        helperText="Shoppers lose their way among more."
+      />
       {isOwner ? (
         <Box row>
           <Button type="submit" variant="contained" disabled={save.isPending || !form.formState.isDirty}>

@@ -9,6 +9,7 @@ const nobody: Company = {
   currencies: [],
   timeZone: 'UTC',
   pricesWithVat: true,
+  manyValues: 20,
 };
 
 export const useCompany = (): Company => useWho().data?.company ?? nobody;

@@ -28,8 +28,8 @@ export interface CellColumn {
 
 export interface CellLook {
   text: string;
-  /** Written and not saved; cannot be saved; held by somebody else now; follows what stands above it. */
-  tones?: readonly ('changed' | 'bad' | 'moved' | 'leaning' | 'fixed' | 'strong')[];
+  /** Written and not saved; cannot be saved; held by somebody else now; follows what stands above it; stands before what it would follow. */
+  tones?: readonly ('changed' | 'bad' | 'moved' | 'leaning' | 'pinned' | 'fixed' | 'strong')[];
   /** Said of a cell that cannot be saved. */
   fault?: string | undefined;
 }

@@ -11,8 +11,9 @@ export const typeWords: Record<AttributeType, string> = {
   boolean: 'yes or no',
   date: 'date',
   choice: 'one of a list',
-  media: 'picture or file',
+  media: 'picture',
   link: 'address of a page',
+  file: 'file',
 };
 
 /** What an attribute is where nobody says it. */

@@ -16,8 +16,9 @@ import { ShowMore } from '../design/ShowMore';
 import { SearchBox } from '../design/SearchBox';
 import { Thumb } from '../design/Thumb';
 import { count, plural } from '../design/words';
-import { Arriving } from './Arriving';
+import { Arriving } from '../files/Arriving';
 import { Picture } from './Picture';
+import { pictureWays } from './ways';
 import { Placing } from './Placing';
 import './pictures.css';
 
@@ -52,6 +53,7 @@ export function Library() {
           />
         </Box>
         <Arriving
+          ways={pictureWays}
           hint="JPEG, PNG, WebP, GIF or TIFF, many at once. What goods name by a file’s name is theirs as it comes; the rest is placed by the numbers in their names."
           onCame={(pictures) => setCame(pictures.map(({ name }) => name))}
         />

@@ -30,6 +30,7 @@ const groupsOf = (places: readonly PlaceAnswer[]): PageGroup[] => [
       { to: '/catalog/proofread', label: 'Proofread' },
       { to: '/catalog/families', label: 'Families from titles' },
       { to: '/pictures', label: 'Pictures' },
+      { to: '/files', label: 'Files' },
     ],
   },
   {

@@ -7,7 +7,10 @@ const settings = z.strictObject({
   group: z.string(),
   most: z.int().positive(),
 });
-const rules = (rulebook: Rulebook) => rulesOf(rulebook, 'family-size', settings);
+const rules = (rulebook: Pick<Rulebook, 'rules'>) => rulesOf(rulebook, 'family-size', settings);
+
+/** Most variants of one family that the channel takes; undefined where it does not say. */
+export const mostInFamily = (rulebook: Pick<Rulebook, 'rules'>): number | undefined => rules(rulebook)[0]?.most;
 
 export const familySize: FamilyCheck = {
   meta: {

@@ -95,6 +95,7 @@ export function compileValueChecks(
 export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
+export { mostInFamily } from './family-size.js';
 export { variantAxes } from './variant-axis.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 

@@ -4,11 +4,13 @@ import {
   type FillRule,
   type Fit,
   beginRule,
+  asRendition,
   compileFit,
   fillRuleSchema,
   fillSources,
   isWholeRule,
   offeredFits,
+  roundFigure,
   rules,
   sayFit,
   sayRule,
@@ -139,4 +141,49 @@ describe('every rule', () => {
     expect(wrong.error?.issues[0]?.path).toEqual(['of', 0, 'value']);
     expect(fillRuleSchema.safeParse({ kind: 'guess' }).success).toBe(false);
   });
+});
+
+describe('a picture asked for otherwise', () => {
+  const picture = { address: 'http://x/media/a.png', isOurs: true as const, width: 1600, height: 900, format: 'png' };
+
+  it('says what it measures then: square at its longest side, never blown up', () => {
+    expect(asRendition(picture, { square: 'white', format: 'jpeg' })).toEqual({
+      ...picture,
+      address: 'http://x/media/a.png?square=white&format=jpeg',
+      width: 1600,
+      height: 1600,
+      format: 'jpeg',
+    });
+    expect(asRendition(picture, { side: 800 })).toMatchObject({ width: 800, height: 450 });
+    expect(asRendition(picture, { side: 2000 })).toMatchObject({ width: 1600, height: 900 });
+    expect(asRendition(picture, { side: 2000, square: 'white' })).toMatchObject({ width: 2000, height: 2000 });
+  });
+
+  it('stays as it is where it stands elsewhere, or nothing is asked', () => {
+    const { isOurs: _, ...elsewhere } = picture;
+    expect(asRendition(elsewhere, { square: 'white' })).toBe(elsewhere);
+    expect(asRendition(picture, {})).toBe(picture);
+  });
+
+  it('is offered where the channel wants squares or another format, and only for pictures', () => {
+    const named = (limits: Parameters<typeof offeredFits>[0]) => offeredFits(limits, 'picture').map(({ step }) => step);
+    expect(named({ minRatio: 1, maxRatio: 1, formats: ['jpeg'] })).toEqual([
+      { do: 'rendition', square: 'white', format: 'jpeg' },
+    ]);
+    expect(named({ minRatio: 1.2 })).toEqual([]);
+    expect(named({ formats: ['avif'] })).toEqual([]);
+    expect(offeredFits({ minRatio: 1 }).map(({ step }) => step.do)).not.toContain('rendition');
+  });
+});
+
+it('rounds exactly, to either side, whatever stands behind the figure', () => {
+  fc.assert(
+    fc.property(fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }), fc.integer({ min: 0, max: 6 }), (n, decimals) => {
+      const written = `${n}.5 cm`;
+      const up = roundFigure(written, 0, 'up');
+      const down = roundFigure(written, 0, 'down');
+      expect(BigInt(up.slice(0, -3)) - BigInt(down.slice(0, -3))).toBe(1n);
+      expect(roundFigure(`${n} cm`, decimals, 'up')).toBe(`${n} cm`);
+    }),
+  );
 });

@@ -11,7 +11,7 @@ import {
   units,
 } from '../values/index.js';
 import { describe, type Naming } from './column.js';
-import { hasMarkup, isPicture, isUrl, listed } from './traits.js';
+import { hasMarkup, isFile, isPicture, isUrl, listed } from './traits.js';
 import { guessLanguage } from './vocabulary.js';
 
 export interface GuessedAttribute {
@@ -65,6 +65,8 @@ export function guessAttribute(
   if (share((cell) => listed(cell).every(isPicture)) >= most)
     return guess('media', 'its cells name pictures', { many: share((cell) => listed(cell).length > 1) > 0 });
   if (share(isUrl) >= most) return guess('link', 'its cells are addresses');
+  if (share((cell) => listed(cell).every(isFile)) >= most)
+    return guess('file', 'its cells name files', { many: share((cell) => listed(cell).length > 1) > 0 });
   const isCode = (cell: string) => /^0\d|\d{13,}/.test(cell);
   if (
     different.length <= 2 &&

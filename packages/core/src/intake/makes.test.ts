@@ -22,6 +22,7 @@ describe('an attribute is guessed of a column', () => {
     ['Erscheint', ['01.03.2026', '15.04.2026', '02.05.2026'], 'date'],
     ['Code', ['0012', '0013', '0450'], 'text'],
     ['Hinweis', ['<p>Nur für <b>innen</b></p>', '<p>Auch für außen</p>'], 'richText'],
+    ['Blatt', ['a-de.pdf', 'b-de.pdf, b-en.PDF'], 'file'],
     ['Nichts', [], 'text'],
   ] as const)('%s %j: %s', (name, cells, type) => expect(guessAttribute(name, cells, german).type).toBe(type));
 

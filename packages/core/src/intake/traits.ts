@@ -49,6 +49,9 @@ const letterSize =
 const dated = /^(?:\d{4}[-./]\d{1,2}[-./]\d{1,2}|\d{1,2}[-./]\d{1,2}[-./]\d{2,4})(?:[ T]\d.*)?$/;
 export const isUrl = (cell: string) => /^(?:https?:\/\/|www\.)\S+$/i.test(cell);
 export const isPicture = (cell: string) => /\.(?:jpe?g|png|webp|gif|avif|tiff?|bmp)(?:[?#]\S*)?$/i.test(cell);
+/** Files that people read or keep beside goods; not web pages. */
+export const isFile = (cell: string) =>
+  /\.(?:pdf|docx?|odt|rtf|xlsx?|ods|pptx?|zip|step|stp|dwg|dxf|ies|ldt)$/i.test(cell);
 const sized =
   /^\s*(?:[øØ⌀]\s*)?\d+(?:[.,]\d+)?\s*\p{L}{0,3}\s*[x×*]\s*\d+(?:[.,]\d+)?(?:\s*\p{L}{0,3}\s*[x×*]\s*\d+(?:[.,]\d+)?)?\s*\p{L}{0,3}\.?\s*$/iu;
 export const hasMarkup = (cell: string) => /<[a-z][^>]*>/i.test(cell);

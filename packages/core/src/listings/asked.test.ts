@@ -21,6 +21,7 @@ const place = (fills: PlacedFill[]): PlaceSetup => ({
   hand: new Map(),
   pins: new Map(),
   mediaAddress: 'http://x/media',
+  filesAddress: 'http://x/files',
   fills,
 });
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });

@@ -15,6 +15,7 @@ const setup = {
   currency: 'GBP',
   dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
   mediaAddress: 'http://x/media',
+  filesAddress: 'http://x/files',
 } as unknown as PlaceSetup;
 const variant: Variant = {
   id: 1,
@@ -50,7 +51,7 @@ describe('a copy', () => {
     expect(value(copy('familyId'))).toBe('F9');
     expect(value(copy('mainPicture'))).toEqual({
       kind: 'pictures',
-      pictures: [{ address: 'http://x/media/a.jpg', width: 800, height: 600 }],
+      pictures: [{ address: 'http://x/media/a.jpg', isOurs: true, width: 800, height: 600 }],
     });
   });
   it('gives nothing where there is nothing, and blames the catalog for it', () => {

@@ -8,6 +8,7 @@ import {
   type RuleSource,
   type TraceStep,
   compileFit,
+  compilePictureFit,
   compileRule,
   sayFit,
 } from '../fills/index.js';
@@ -19,8 +20,13 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill<View> {
   const rule = compileRule(fill.rule, contextOf(setup));
   if (fill.fit.length === 0) return rule;
   const steps = fill.fit.map(compileFit);
-  const fit = (value: ChannelValue) =>
-    isFitted(value) ? steps.reduce((text, step) => step(text), sayChannelValue(value)) : value;
+  const pictured = fill.fit.flatMap((step) => compilePictureFit(step) ?? []);
+  const fit = (value: ChannelValue): ChannelValue => {
+    if (isFitted(value)) return steps.reduce((text, step) => step(text), sayChannelValue(value));
+    return typeof value === 'object' && value.kind === 'pictures' && pictured.length > 0
+      ? { ...value, pictures: value.pictures.map((picture) => pictured.reduce((made, step) => step(made), picture)) }
+      : value;
+  };
   return {
     ...rule,
     value: (view) => {
@@ -37,9 +43,11 @@ export function compileFill(fill: Fill, setup: PlaceSetup): CompiledFill<View> {
   };
 }
 
-/** Steps work on texts, and on measures as they are written. */
+/** Steps for texts work on them, and on measures as they are written. */
 const isFitted = (value: ChannelValue): boolean =>
-  typeof value === 'string' || (typeof value === 'object' && (value.kind === 'measure' || value.kind === 'texts'));
+  typeof value === 'string' ||
+  typeof value === 'number' ||
+  (typeof value === 'object' && (value.kind === 'measure' || value.kind === 'texts'));
 
 /** What rules are compiled with at a place. */
 function contextOf(setup: PlaceSetup): RuleContext<View> {

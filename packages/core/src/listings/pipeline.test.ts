@@ -44,6 +44,7 @@ const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> =
   hand: new Map(),
   pins: new Map(),
   mediaAddress: 'http://x/media',
+  filesAddress: 'http://x/files',
   fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
   ...change,
 });

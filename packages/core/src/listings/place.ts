@@ -23,6 +23,8 @@ export interface PlaceSetup {
   pins: ReadonlyMap<number, Record<string, string>>;
   /** Start of picture addresses, without a slash at the end. */
   mediaAddress: string;
+  /** The same of files that are no pictures. */
+  filesAddress: string;
 }
 
 export interface PlacedFill {

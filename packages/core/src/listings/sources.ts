@@ -164,6 +164,15 @@ const builtIn: Record<string, Built> = {
       ({ variant }) =>
         some(pictures(variant, setup).slice(0, 1)),
   },
+  mainPictureWords: {
+    label: 'what is seen on the first picture',
+    fits: ['text'],
+    edited: (dictionary) => keyOf(dictionary, 'pictures'),
+    make:
+      (setup) =>
+      ({ variant }) =>
+        named(variant, setup)[0]?.alt?.[setup.language],
+  },
   morePictures: {
     label: 'further pictures',
     fits: ['picture'],
@@ -175,13 +184,21 @@ const builtIn: Record<string, Built> = {
   },
 };
 
-function pictures(variant: Variant, { mediaAddress, dictionary }: PlaceSetup): Picture[] {
-  const all = withRole(dictionary, 'pictures').flatMap(({ key }) => {
+/** Of what is kept here by name; what stands elsewhere has its own. */
+const addressOf = (name: string, here: string): string =>
+  /^https?:/.test(name) ? name : `${here}/${encodeURIComponent(name)}`;
+
+const named = (variant: Variant, { dictionary }: PlaceSetup): Media[] =>
+  withRole(dictionary, 'pictures').flatMap(({ key }) => {
     const value = variant.facts[key];
     return (Array.isArray(value) ? value : []) as Media[];
   });
-  return all.map(({ name, width, height, format, plain }) => ({
-    address: /^https?:/.test(name) ? name : `${mediaAddress}/${encodeURIComponent(name)}`,
+
+function pictures(variant: Variant, setup: PlaceSetup): Picture[] {
+  const { mediaAddress } = setup;
+  return named(variant, setup).map(({ name, width, height, format, plain }) => ({
+    address: addressOf(name, mediaAddress),
+    ...(/^https?:/.test(name) ? {} : { isOurs: true as const }),
     ...(width !== undefined && height !== undefined ? { width, height } : {}),
     ...(format === undefined ? {} : { format }),
     ...(plain === undefined ? {} : { plain }),
@@ -242,10 +259,10 @@ const factOf = ({ key, role }: Attribute): ((variant: Variant) => Value | undefi
       : (variant) => variant.facts[key];
 
 /** Reads an attribute; what is on a closed list goes by its name in the place's language, and is known by its key. */
-function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source, 'read' | 'refer' | 'current'> {
+function factReader(attribute: Attribute, setup: PlaceSetup): Pick<Source, 'read' | 'refer' | 'current'> {
   const held = factOf(attribute);
   const list = closedList(attribute);
-  const say = list ? (value: SingleValue) => list.say(String(value), language) : sending(attribute);
+  const say = list ? (value: SingleValue) => list.say(String(value), setup.language) : sending(attribute, setup);
   const send = (value: Value): ChannelValue => {
     const all = members(value).map(say);
     if (!attribute.many) return all[0] ?? '';
@@ -264,7 +281,7 @@ function factReader(attribute: Attribute, { language }: PlaceSetup): Pick<Source
 }
 
 /** One member of what an attribute holds, as it is sent. */
-function sending(attribute: Attribute): (value: SingleValue) => ChannelValue {
+function sending(attribute: Attribute, { filesAddress }: PlaceSetup): (value: SingleValue) => ChannelValue {
   switch (attribute.type) {
     case 'measure':
       return (value) => {
@@ -278,6 +295,8 @@ function sending(attribute: Attribute): (value: SingleValue) => ChannelValue {
       };
     case 'date':
       return (value) => ({ kind: 'date', day: String(value) });
+    case 'file':
+      return (value) => addressOf(String(value), filesAddress);
     case 'text':
     case 'choice':
     case 'link':

@@ -1,5 +1,6 @@
 export * from './model.js';
 export * from './value.js';
+export * from './typed.js';
 export * from './from-schema.js';
 export * from './schema.js';
 export * from './compare.js';

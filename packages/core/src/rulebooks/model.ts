@@ -44,24 +44,26 @@ export type Limits = z.infer<typeof limitsSchema>;
 /** What is better kept to, though nothing is refused for it. */
 const advisedSchema = limitsSchema.pick({ minLength: true, maxLength: true });
 
+export const channelTypes = [
+  'text',
+  'number',
+  'measure',
+  'money',
+  'date',
+  'boolean',
+  'choice',
+  'link',
+  'picture',
+  'gtin',
+  'category',
+] as const;
+
 const channelAttributeSchema = z.strictObject({
   key: z.string(),
   label: z.string(),
   help: z.string().optional(),
   /** money is sent as amount and currency of the market; link must be absolute; category is set from the category map. */
-  type: z.enum([
-    'text',
-    'number',
-    'measure',
-    'money',
-    'date',
-    'boolean',
-    'choice',
-    'link',
-    'picture',
-    'gtin',
-    'category',
-  ]),
+  type: z.enum(channelTypes),
   /** Takes a list of texts. */
   many: z.boolean().optional(),
   need,

@@ -3,6 +3,8 @@ import { fromMinor, sayUnit } from '../values/index.js';
 
 export interface Picture {
   address: string;
+  /** Kept here, where it can be asked for smaller, square or in another format. */
+  isOurs?: true;
   /** Pixels; absent until measured. */
   width?: number;
   height?: number;

@@ -13,6 +13,7 @@ export const attributeTypes = [
   'choice',
   'media',
   'link',
+  'file',
 ] as const;
 export type AttributeType = (typeof attributeTypes)[number];
 
@@ -50,7 +51,7 @@ export interface Money {
   currency: string;
 }
 
-/** A picture or file by name; width and height in pixels once it has been measured. */
+/** A picture by name; width and height in pixels once it has been measured. */
 export interface Media {
   name: string;
   width?: number;
@@ -58,6 +59,8 @@ export interface Media {
   format?: string;
   /** How much of its edge is of one colour, per cent. */
   plain?: number;
+  /** What is seen on it, by language (BCP 47). */
+  alt?: Readonly<Record<string, string>>;
 }
 
 export type SingleValue = string | number | boolean | Measure | Money | Media;

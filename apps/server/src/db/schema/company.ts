@@ -38,6 +38,8 @@ export const company = pgTable(
     timeZone: text('time_zone').notNull(),
     /** Its prices are kept with VAT in them. */
     pricesWithVat: boolean('prices_with_vat').notNull().default(true),
+    /** An option with more values is advised against. */
+    manyValues: integer('many_values').notNull().default(20),
     /** Counts its changes: whoever changes it says which she saw. */
     version: integer('version').notNull().default(1),
   },

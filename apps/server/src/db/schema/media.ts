@@ -1,5 +1,5 @@
-/** Pictures and files. */
-import { index, integer, pgTable, text } from 'drizzle-orm/pg-core';
+/** Pictures, and files that are none. */
+import { bigint, index, integer, pgTable, text } from 'drizzle-orm/pg-core';
 import { jsonb, moment, rowId } from './columns.js';
 
 export const media = pgTable(
@@ -27,4 +27,22 @@ export const media = pgTable(
     at: moment('at').notNull().defaultNow(),
   },
   (table) => [index('media_key').on(table.key), index('media_hash').on(table.hash)],
+);
+
+export const storedFile = pgTable(
+  'stored_file',
+  {
+    id: rowId(),
+    /** What goods name it by. */
+    name: text('name').notNull().unique(),
+    /** Its name as facts have it (`textKey`). */
+    key: text('key').notNull(),
+    /** Of its content (SHA-256, hexadecimal): the same content is kept once, whatever it is called. */
+    hash: text('hash').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    /** Media type (RFC 9110), by what the content begins with. */
+    type: text('type').notNull(),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (table) => [index('stored_file_key').on(table.key), index('stored_file_hash').on(table.hash)],
 );

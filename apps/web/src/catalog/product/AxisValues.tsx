@@ -10,7 +10,7 @@ import { useCompany } from '../../company/company';
 import { Box } from '../../design/Box';
 import { Ordered } from '../../design/Ordered';
 import { plural } from '../../design/words';
-import { manyValues } from '../made';
+import { sayMany } from '../made';
 
 interface AxisValuesProps {
   axis: AxisDraft;
@@ -22,8 +22,9 @@ interface AxisValuesProps {
 }
 
 export function AxisValues({ axis, handle, countOf, onChange, onSort }: AxisValuesProps) {
-  const { currencies } = useCompany();
+  const { currencies, manyValues } = useCompany();
   const { name, gone, values } = axis;
+  const many = sayMany(values.length, manyValues);
   const change = (was: string, to: Partial<ValueDraft>) =>
     onChange({ values: values.map((value) => (value.was === was ? { ...value, ...to } : value)) });
   const charge = (value: ValueDraft, currency: string, text: string) => {
@@ -45,10 +46,10 @@ export function AxisValues({ axis, handle, countOf, onChange, onSort }: AxisValu
         />
         <Box small muted grow>
           {plural(values.length, 'value')}
-          {values.length > manyValues && (
+          {many !== undefined && (
             <Box as="span" tone="advice">
               {' '}
-              · more than {manyValues}: shoppers lose their way among them
+              · {many}
             </Box>
           )}
         </Box>

@@ -4,7 +4,8 @@ import type { ProductAnswer } from '@velvet-shelf/contract';
 import { Box } from '../../design/Box';
 import { Ordered } from '../../design/Ordered';
 import { Thumb } from '../../design/Thumb';
-import { Arriving } from '../../pictures/Arriving';
+import { Arriving } from '../../files/Arriving';
+import { pictureWays } from '../../pictures/ways';
 import '../../pictures/pictures.css';
 import type { Draft } from './draft';
 
@@ -54,6 +55,7 @@ export function Pictures({ product, draft }: { product: ProductAnswer; draft: Dr
       </Ordered>
       <Box above={4}>
         <Arriving
+          ways={pictureWays}
           hint="They come behind those there are, and are saved with the rest of the page."
           onCame={(pictures) => write([...new Set([...names, ...pictures.map(({ name }) => name)])])}
         />

@@ -22,7 +22,11 @@ export function Foot({ cells, sum, words }: { cells: number; sum: string | undef
         <i className="cell-key moved" />
         changed by somebody meanwhile
       </span>
-      <i>leaning: the family’s</i>
+      <span>
+        <i className="cell-key pinned" />
+        pinned
+      </span>
+      <i>leaning: the family’s, or by a fill</i>
       {words !== undefined && (
         <Box as="span" toEnd>
           {words}

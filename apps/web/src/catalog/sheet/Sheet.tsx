@@ -1,6 +1,6 @@
 /** The sheet: goods of a view as cells to write in, as one would in a spreadsheet; nothing is kept until it is saved. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type SheetColumn, type TriedEffect, api } from '@velvet-shelf/contract';
+import { type SheetColumn, api } from '@velvet-shelf/contract';
 import {
   cellKey,
   edgesOf,
@@ -23,7 +23,7 @@ import { CellField } from '../../design/CellField';
 import { type CellLook, CellGrid } from '../../design/CellGrid';
 import { Drawer } from '../../design/Drawer';
 import { Empty, Loaded, ProblemBox, useTell } from '../../design/feedback';
-import { plural, sayBecoming } from '../../design/words';
+import { plural } from '../../design/words';
 import { useOpenedView } from '../opened';
 import { catalogAddress, viewOf } from '../view';
 import { FindBar } from './FindBar';
@@ -33,19 +33,9 @@ import { Review } from './Review';
 import { SheetHead } from './SheetHead';
 import { attributeOf, choicesOf, headOf, isNumeric, keepSlots, slotsToShow, wideOf } from './columns';
 import { readKey, spotsOf, stepFrom } from './keys';
-import { useSheetRows } from './rows';
-import { faultsOf, toSave } from './saving';
+import { claimOf, useSheetRows } from './rows';
+import { faultsOf, sayTried, toSave } from './saving';
 import { useSheetState } from './state';
-
-function sayTried({ data, isFetching }: { data?: TriedEffect | undefined; isFetching: boolean }): string | undefined {
-  if (!data) return isFetching ? 'Trying what saving would do…' : undefined;
-  const { becameReady, becameBlocked, whole } = data;
-  const words =
-    becameReady + becameBlocked === 0
-      ? 'No listing would become ready or blocked'
-      : sayBecoming({ becameReady, becameBlocked }, false);
-  return `${words}${whole ? '' : ', of those tried: the first 2,000 goods'}.`;
-}
 
 /** What the catalog shows, and which columns of it. */
 const sheetAddress = catalogAddress.extend({ columns: inAddress.list(z.string()) });
@@ -82,7 +72,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   const [isRefused, setRefused] = useState(false);
   const { written } = state.changes;
   const size = { rows: rows.length, columns: named.length + shown.length };
-  const heldText = (key: string) => held.get(key)?.text ?? '';
+  const heldText = (key: string) => claimOf(held.get(key));
   const columnAt = (column: number) => shown[column - named.length];
   const keyAt = (row: number, column: number): string | undefined => {
     const [goods, slot] = [rows[row], columnAt(column)];
@@ -90,7 +80,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   };
   const textAt = (row: number, column: number): string => {
     const key = keyAt(row, column);
-    if (key !== undefined) return written.get(key) ?? heldText(key);
+    if (key !== undefined) return written.get(key) ?? held.get(key)?.text ?? '';
     const goods = rows[row];
     return (column === 0 ? (goods?.family?.title ?? goods?.title) : goods?.sku) ?? '';
   };
@@ -104,8 +94,10 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   const put = (puts: readonly { row: number; column: number; text: string }[], words: string, span = state.span) => {
     const writable = puts.flatMap(({ row, column, text }) => {
       const key = keyAt(row, column);
-      return key === undefined ? [] : [{ key, text }];
+      return key === undefined || held.get(key)?.origin === 'nowhere' ? [] : [{ key, text }];
     });
+    const nowhere = puts.length - writable.length;
+    if (nowhere > 0 && puts.length > 1) tell(`${plural(nowhere, 'cell')} cannot be written in, and stayed`, 'error');
     act({ do: 'write', puts: writable, held: heldText, words, span });
   };
   const chosen = edgesOf(state.span);
@@ -188,7 +180,8 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
   };
   const open = (typed?: string) => {
     const { row, column } = state.span.from;
-    if (keyAt(row, column) === undefined) return;
+    const key = keyAt(row, column);
+    if (key === undefined || held.get(key)?.origin === 'nowhere') return;
     act({ do: 'edit', begin: typed ?? textAt(row, column) });
   };
   const copied = (): string => {
@@ -231,10 +224,14 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
     const fault = faults.get(key);
     if (now === undefined) {
       const cell = held.get(key);
-      return { text: cell?.text.slice(0, 300) ?? '…', tones: cell?.origin === 'family' ? ['leaning'] : [] };
+      if (cell?.origin === 'nowhere') return { text: 'not there', tones: ['fixed', 'leaning'] };
+      const leans = cell?.origin === 'family' || cell?.origin === 'fill';
+      const isPinned = cell?.origin === 'own' && columnAt(column)?.pin !== undefined;
+      return { text: cell?.text.slice(0, 300) ?? '…', tones: leans ? ['leaning'] : isPinned ? ['pinned'] : [] };
     }
     const tone = fault !== undefined ? 'bad' : movedKeys.has(key) ? 'moved' : 'changed';
-    return { text: now === '' ? 'empty' : now.slice(0, 300), tones: now === '' ? [tone, 'leaning'] : [tone], fault };
+    const empty = columnAt(column)?.pin ? 'follows its fill' : 'empty';
+    return { text: now.slice(0, 300) || empty, tones: now === '' ? [tone, 'leaning'] : [tone], fault };
   };
 
   const lastWords = state.changes.done.at(-1)?.words;
@@ -317,7 +314,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
                   label={headOf(active)}
                   begin={state.editing.begin}
                   choices={choicesOf(active)}
-                  isLong={active.read?.type === 'richText'}
+                  isLong={active.read?.type === 'richText' || active.pin?.type === 'text'}
                   onLeave={() => act({ do: 'leave' })}
                   onDone={(text, then) =>
                     put(
@@ -369,7 +366,7 @@ function Cells({ all }: { all: readonly SheetColumn[] }) {
                 key,
                 goods: goods?.sku ?? goods?.title ?? 'no SKU',
                 head: column ? headOf(column) : slot,
-                before: heldText(key),
+                before: held.get(key)?.text ?? '',
                 after: text,
                 fault: faults.get(key),
                 moved: movedKeys.has(key),

@@ -29,22 +29,30 @@ function kept(): string[] {
 
 export const keepSlots = (slots: readonly string[]) => localStorage.setItem(slot, JSON.stringify(slots));
 
-/** “Title, German”, “Price, EUR”. */
-export const headOf = ({ label, language, read }: SheetColumn): string =>
-  language === null ? label : `${label}, ${read === null ? language : sayLanguage(language)}`;
+/** “Title, German”, “Price, EUR”, “Headline, Orrivane GB”. */
+export const headOf = ({ label, language, read, pin }: SheetColumn): string =>
+  pin
+    ? `${label}, ${pin.place}`
+    : language === null
+      ? label
+      : `${label}, ${read === null ? language : sayLanguage(language)}`;
 
-export function wideOf({ read, attribute }: SheetColumn): number {
+export function wideOf({ read, attribute, pin }: SheetColumn): number {
+  if (pin) return pin.type === 'text' ? 210 : 132;
   if (read === null) return attribute === 'stock' ? 74 : 92;
   if (read.role === 'title' || read.type === 'richText') return 250;
   if (read.role === 'gtin') return 128;
   return ['number', 'measure', 'boolean', 'date'].includes(read.type) ? 96 : 132;
 }
 
-export const isNumeric = ({ read }: SheetColumn): boolean =>
-  read === null || read.type === 'number' || read.type === 'measure' || read.type === 'money';
+export const isNumeric = ({ read, pin }: SheetColumn): boolean =>
+  pin
+    ? ['number', 'measure', 'money'].includes(pin.type)
+    : read === null || read.type === 'number' || read.type === 'measure' || read.type === 'money';
 
 /** What may be chosen in a cell, by name. */
 export function choicesOf(column: SheetColumn): string[] | undefined {
+  if (column.pin) return column.pin.values;
   const attribute = attributeOf(column);
   if (attribute?.type === 'boolean') return ['yes', 'no'];
   const list = attribute && closedList(attribute);

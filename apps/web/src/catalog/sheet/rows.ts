@@ -10,12 +10,21 @@ const windowRows = 500;
 export interface SheetRows {
   rows: readonly Omit<SheetRow, 'cells'>[];
   /** By goods and slot. */
-  held: ReadonlyMap<string, { text: string; origin: CellOrigin }>;
+  held: ReadonlyMap<string, HeldCell>;
   /** Rows still to come. */
   coming: number;
   error: Error | null;
   read(): Promise<unknown>;
 }
+
+export interface HeldCell {
+  text: string;
+  origin: CellOrigin;
+}
+
+/** What an edit of a cell is made against: nothing where its value follows a fill, for an edit sets a value of its own. */
+export const claimOf = (cell: HeldCell | undefined): string =>
+  cell === undefined || cell.origin === 'fill' ? '' : cell.text;
 
 export function useSheetRows(opened: OpenedView | undefined, slots: readonly string[]): SheetRows {
   const total = Math.min(opened?.rows ?? 0, mostSheetRows);
@@ -50,7 +59,7 @@ interface Part {
 /** Windows in their order, as far as they have come without a gap. */
 function gather(windows: readonly UseQueryResult<Part>[]): SheetRows {
   const rows: Omit<SheetRow, 'cells'>[] = [];
-  const held = new Map<string, { text: string; origin: CellOrigin }>();
+  const held = new Map<string, HeldCell>();
   for (const { data } of windows) {
     if (!data) break;
     for (const { cells, ...row } of data.items) {

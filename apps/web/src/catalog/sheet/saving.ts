@@ -1,7 +1,9 @@
 /** What of a sheet can be saved, and why the rest cannot: judged by what core judges typed texts by. */
-import type { SheetColumn } from '@velvet-shelf/contract';
+import type { SheetColumn, TriedEffect } from '@velvet-shelf/contract';
 import { splitCellKey } from '@velvet-shelf/core/catalog';
+import { readChannelText } from '@velvet-shelf/core/rulebooks';
 import { readTyped } from '@velvet-shelf/core/values';
+import { sayBecoming } from '../../design/words';
 import { attributeOf } from './columns';
 
 /** Why written cells cannot be saved, by cell. */
@@ -24,6 +26,10 @@ export function faultsOf(
 
 function faultOf(text: string, column: SheetColumn | undefined): string | undefined {
   if (!column) return 'There is no such column any more';
+  if (column.pin) {
+    const pinned = text === '' ? undefined : readChannelText(text, column.pin, column.pin.currency);
+    return pinned?.ok === false ? pinned.reason : undefined;
+  }
   const attribute = attributeOf(column);
   if (attribute) {
     const typed = readTyped(text, attribute);
@@ -32,6 +38,23 @@ function faultOf(text: string, column: SheetColumn | undefined): string | undefi
   if (column.attribute === 'stock')
     return /^-?\d+$/.test(text) ? undefined : `“${text}” is not a whole number of pieces`;
   return text === '' || /^\d+(\.\d{1,4})?$/.test(text) ? undefined : `“${text}” is not a price; write 12.50`;
+}
+
+/** What trying to save them came to, in words. */
+export function sayTried({
+  data,
+  isFetching,
+}: {
+  data?: TriedEffect | undefined;
+  isFetching: boolean;
+}): string | undefined {
+  if (!data) return isFetching ? 'Trying what saving would do…' : undefined;
+  const { becameReady, becameBlocked, whole } = data;
+  const words =
+    becameReady + becameBlocked === 0
+      ? 'No listing would become ready or blocked'
+      : sayBecoming({ becameReady, becameBlocked }, false);
+  return `${words}${whole ? '' : ', of those tried: the first 2,000 goods'}.`;
 }
 
 /** What can be saved, product by product. */

@@ -4,6 +4,9 @@ import { defineStep } from './model.js';
 
 export const plainText = defineStep({
   name: 'plain-text',
+  title: 'Take markup out',
+  fields: [],
+  begin: () => ({ do: 'plain-text' as const }),
   label: () => 'Take markup out',
   schema: z.strictObject({ do: z.literal('plain-text') }),
   offer: () => ({ do: 'plain-text' as const }),

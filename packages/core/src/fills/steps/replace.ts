@@ -3,6 +3,12 @@ import { defineStep, longestSetting } from './model.js';
 
 export const replaceStep = defineStep({
   name: 'replace',
+  title: 'Replace',
+  fields: [
+    { name: 'find', label: 'Find', kind: 'text' },
+    { name: 'with', label: 'Write instead', kind: 'text' },
+  ],
+  begin: () => ({ do: 'replace' as const, find: '', with: '' }),
   label: () => 'Replace words',
   schema: z.strictObject({
     do: z.literal('replace'),

@@ -3,6 +3,9 @@ import { defineStep } from './model.js';
 
 export const sentenceStep = defineStep({
   name: 'sentence-case',
+  title: 'Words in capitals small',
+  fields: [],
+  begin: () => ({ do: 'sentence-case' as const }),
   label: () => 'Write words in capitals small',
   schema: z.strictObject({ do: z.literal('sentence-case') }),
   offer: () => ({ do: 'sentence-case' as const }),

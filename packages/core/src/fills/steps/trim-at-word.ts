@@ -3,6 +3,12 @@ import { defineStep } from './model.js';
 
 export const trimStep = defineStep({
   name: 'trim-at-word',
+  title: 'Trim at a word',
+  fields: [{ name: 'length', label: 'Characters', kind: 'number' }],
+  begin: ({ maxLength }) => ({
+    do: 'trim-at-word' as const,
+    ...(maxLength === undefined ? {} : { length: maxLength }),
+  }),
   label: ({ maxLength }) => `Trim at a word to ${maxLength} characters`,
   schema: z.strictObject({ do: z.literal('trim-at-word'), length: z.int().positive() }),
   offer: ({ maxLength }) => (maxLength === undefined ? undefined : { do: 'trim-at-word' as const, length: maxLength }),

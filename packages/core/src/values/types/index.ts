@@ -3,6 +3,7 @@ import type { AttributeType, SingleValue, ValueType } from '../model.js';
 import { boolean } from './boolean.js';
 import { choice } from './choice.js';
 import { date } from './date.js';
+import { file } from './file.js';
 import { link } from './link.js';
 import { measure } from './measure.js';
 import { media } from './media.js';
@@ -22,6 +23,7 @@ const types: { [T in AttributeType]: ValueType<never> } = {
   choice,
   media,
   link,
+  file,
 } as unknown as { [T in AttributeType]: ValueType<never> };
 
 /** The definition of a type; values of other types must not be handed to it. */

@@ -1,43 +1,53 @@
-/** The place where pictures are dropped, chosen or fetched from an address. */
+/** The place where pictures or other files are dropped, chosen or fetched from an address. */
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type PictureAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { DropZone } from '../design/DropZone';
 import { ProblemBox } from '../design/feedback';
 import { count } from '../design/words';
-import { pictureTypes, useSending } from './sending';
+import { useSending } from './sending';
 
-export function Arriving({
+/** How files of a kind come in. */
+export interface WaysIn<Came> {
+  /** What one of them is called: “picture”. */
+  what: string;
+  /** Kinds of files that the chooser shows. */
+  accept?: string;
+  send: (file: File) => Promise<Came>;
+  fetch: (address: string) => Promise<Came>;
+}
+
+export function Arriving<Came>({
+  ways,
   hint,
   onCame,
 }: {
+  ways: WaysIn<Came>;
   /** What becomes of them here. */
   hint: string;
-  onCame: (pictures: readonly PictureAnswer[]) => void;
+  onCame: (came: readonly Came[]) => void;
 }) {
   const queries = useQueryClient();
   const [address, setAddress] = useState('');
-  const sending = useSending(onCame);
+  const sending = useSending(ways.send, ways.what, onCame);
   const fetching = useMutation({
-    mutationFn: () => call(api.pictures.fetch, { body: { address: address.trim() } }),
-    onSuccess: (picture) => {
+    mutationFn: () => ways.fetch(address.trim()),
+    onSuccess: (came) => {
       setAddress('');
       void queries.invalidateQueries();
-      onCame([picture]);
+      onCame([came]);
     },
   });
   return (
     <DropZone
       many
-      head="Drop pictures here"
+      head={`Drop ${ways.what}s here`}
       hint={hint}
       choose="Choose files"
-      accept={pictureTypes}
+      {...(ways.accept === undefined ? {} : { accept: ways.accept })}
       isBusy={sending.isBusy}
       onFiles={sending.send}
     >
@@ -46,7 +56,7 @@ export function Arriving({
           <LinearProgress
             variant="determinate"
             value={sending.of === 0 ? 0 : (100 * sending.done) / sending.of}
-            aria-label="Pictures sent"
+            aria-label={`${ways.what}s sent`}
           />
           <Box small muted>
             {count(sending.done)} of {count(sending.of)}

@@ -1,13 +1,8 @@
-/** Pictures on their way in: one after the other, each with what became of it. */
+/** Files on their way in: one after the other, each with what became of it. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type PictureAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { sendFile } from '../api/call';
 import { useTell } from '../design/feedback';
 import { plural } from '../design/words';
-
-/** Formats that are taken, as the chooser of files wants them. */
-export const pictureTypes = 'image/jpeg,image/png,image/webp,image/gif,image/tiff';
 
 interface Refused {
   name: string;
@@ -23,8 +18,12 @@ export interface Sending {
   error: Error | null;
 }
 
-/** `onSent` gets those that came, once all are through; a refused one holds no other back. */
-export function useSending(onSent: (pictures: readonly PictureAnswer[]) => void): Sending {
+/** `onSent` gets those that came, once all are through; a refused one holds no other back. `what` names one of them. */
+export function useSending<Came>(
+  sendOne: (file: File) => Promise<Came>,
+  what: string,
+  onSent: (came: readonly Came[]) => void,
+): Sending {
   const queries = useQueryClient();
   const tell = useTell();
   const [done, setDone] = useState(0);
@@ -35,11 +34,11 @@ export function useSending(onSent: (pictures: readonly PictureAnswer[]) => void)
       setOf(files.length);
       setDone(0);
       setRefused([]);
-      const came: PictureAnswer[] = [];
+      const came: Came[] = [];
       const left: Refused[] = [];
       for (const file of files) {
         try {
-          came.push(await sendFile(api.pictures.upload, file));
+          came.push(await sendOne(file));
         } catch (error) {
           left.push({ name: file.name, why: error instanceof Error ? error.message : String(error) });
         }
@@ -49,7 +48,7 @@ export function useSending(onSent: (pictures: readonly PictureAnswer[]) => void)
       return came;
     },
     onSuccess: (came) => {
-      if (came.length > 0) tell(`${plural(came.length, 'picture')} came`);
+      if (came.length > 0) tell(`${plural(came.length, what)} came`);
       void queries.invalidateQueries();
       onSent(came);
     },

@@ -1,0 +1,1 @@
+ALTER TABLE "company" ADD COLUMN "many_values" integer DEFAULT 20 NOT NULL;
