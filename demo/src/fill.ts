@@ -16,6 +16,7 @@ import { takePicture } from '@velvet-shelf/server/pictures/take';
 import { registerRooms } from '@velvet-shelf/server/rooms';
 import { drain } from '@velvet-shelf/server/listings/evaluate';
 import { sql } from 'drizzle-orm';
+import { addChannels } from './channels.js';
 import { writeGenerated } from './generate.js';
 import { drawPictures } from './pictures.js';
 import { drawSheet } from './sheets.js';
@@ -82,6 +83,10 @@ export async function fill(database: Database, config: Config, { standins, goods
       await copyFile(join(demoFiles, 'intake', file), path);
       await bringIn(services, user, path, file, supplier);
     }
+  if (goods === 'all' && size === undefined) {
+    await addChannels(services, user, standins);
+    await drain(database, config.address, Number.POSITIVE_INFINITY);
+  }
 }
 
 async function bringIn(

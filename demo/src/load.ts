@@ -13,7 +13,7 @@ try {
   const filled = await queryOne<{ n: number }>(db, sql`SELECT count(*) AS n FROM user_account`);
   if ((filled?.n ?? 0) > 0) {
     await db.execute(
-      sql`UPDATE account SET address = ${`${standins}/orrivane`} WHERE channel_id = (SELECT id FROM channel WHERE key = 'orrivane')`,
+      sql`UPDATE account a SET address = ${standins} || '/' || c.key FROM channel c WHERE c.id = a.channel_id AND a.address LIKE 'http://127.0.0.1:%'`,
     );
     await db.execute(
       sql`UPDATE pull SET address = ${`${standins}/windowsill/api/goods`} WHERE name = 'Windowsill shop' AND address LIKE 'http://127.0.0.1:%'`,

@@ -24,7 +24,7 @@ test('a fill is composed, tried on all goods, put back, fitted and saved', async
   await page.getByRole('button', { name: 'Put back' }).click();
   await expect(page.getByText('As it is now.')).toBeVisible();
   await expect(page.getByRole('cell', { name: /\| Mosswick/ })).toHaveCount(0);
-  await page.getByRole('checkbox', { name: /to 110 characters/ }).click();
+  await page.getByRole('button', { name: /to 110 characters/ }).click();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/^Saved; \d+ listings? re-checked/)).toBeVisible();
   await expect(page.getByText('As it is now.')).toBeVisible();
@@ -255,6 +255,31 @@ test('a question mark lists the keys, but not where one types', async ({ page })
   await expect(keys).toBeHidden();
   await page.getByPlaceholder('Find goods').fill('?');
   await expect(keys).toBeHidden();
+});
+
+test('a fill is said otherwise for the goods of one category, which wins there, and is taken away again', async ({
+  page,
+}) => {
+  await page.goto('/places/1/fills?attribute=short');
+  const goods = page.getByRole('group', { name: 'Goods it is for' });
+  await expect(goods.getByRole('button')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Otherwise for some' }).click();
+  await page.getByLabel('Goods in the channel’s category').fill('Indoor pots');
+  await page.getByRole('option', { name: /Indoor pots$/ }).click();
+  await page.getByRole('button', { name: 'Say it for these' }).click();
+  await page.getByLabel('Filled by').click();
+  await page.getByRole('option', { name: 'One fixed value' }).click();
+  await page.getByLabel('Value', { exact: true }).fill('A pot for indoors');
+  await expect(page.getByText('Tried on the whole assortment, not saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/^Saved; \d+ listings? re-checked/)).toBeVisible();
+  await expect(goods.getByRole('button', { name: /^Indoor pots [1-9]/ })).toBeVisible();
+  await expect(page.getByText(/listings? gets? this\.$/)).toBeVisible();
+  await goods.getByRole('button', { name: /^All goods/ }).click();
+  await expect(page.getByText(/one that is said for fewer goods stands before it/)).toBeVisible();
+  await goods.getByRole('button', { name: /^Indoor pots/ }).click();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await expect(goods.getByRole('button')).toHaveCount(1);
 });
 
 test('anything is found from anywhere by keys: a page, goods; signing out ends the session', async ({ page }) => {

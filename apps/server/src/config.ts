@@ -20,6 +20,11 @@ const schema = z.object({
   VELVET_HOSTS: z.string().default(''),
   /** Hosts (or host:port) on private networks that may be fetched from all the same, with commas between. */
   VELVET_PRIVATE_HOSTS: z.string().default(''),
+  /** What credentials are sealed with: 32 bytes in hexadecimal; without it, a key file beside the files. */
+  VELVET_KEY: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/i, 'VELVET_KEY has 64 hexadecimal digits')
+    .optional(),
   /** Hours without use after which a session ends. */
   VELVET_IDLE_HOURS: z.coerce.number().min(0.01).default(12),
   VELVET_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
@@ -37,6 +42,8 @@ export interface Config {
   /** Names requests may be addressed to, as host:port or host. */
   hosts: ReadonlySet<string>;
   privateHosts: ReadonlySet<string>;
+  /** Undefined where the key file is to be used. */
+  key: string | undefined;
   idleHours: number;
   chunkRows: number;
   log: string;
@@ -60,6 +67,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
       ...listOf(read.VELVET_HOSTS),
     ]),
     privateHosts: new Set(listOf(read.VELVET_PRIVATE_HOSTS)),
+    key: read.VELVET_KEY,
     idleHours: read.VELVET_IDLE_HOURS,
     chunkRows: read.VELVET_CHUNK_ROWS,
     log: read.VELVET_LOG,

@@ -14,6 +14,7 @@ import { isAnyDirty } from './history/dirty.js';
 import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull/pull.js';
 import { apart, runAside } from './jobs/aside.js';
+import { refreshDueAccounts } from './channels/accounts.js';
 import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
 import { markDue } from './listings/evaluate.js';
 import { evaluateDirty } from './listings/jobs.js';
@@ -106,6 +107,7 @@ const stops = [
     await forgetKeys(behind);
     await forgetViews(behind);
     if ((await markDue(behind)) > 0) notify('listings');
+    await refreshDueAccounts(background);
   }),
 ];
 

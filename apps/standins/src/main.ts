@@ -4,6 +4,9 @@ import Router from '@koa/router';
 import Koa from 'koa';
 import pg from 'pg';
 import { orrivane } from './orrivane/routes.js';
+import { quernby } from './quernby/routes.js';
+import { skarvelund } from './skarvelund/routes.js';
+import { tansel } from './tansel/routes.js';
 import { windowsill } from './windowsill/routes.js';
 
 const address = process.env.VELVET_STANDINS;
@@ -24,6 +27,9 @@ app.use(async (ctx, next) => {
 const router = new Router();
 await orrivane(router, pool);
 await windowsill(router);
+await quernby(router, pool);
+await skarvelund(router, pool);
+await tansel(router, pool);
 app.use(router.routes());
 const answer = app.callback();
 const server = createServer((request, response) => void answer(request, response));

@@ -62,6 +62,7 @@ const router = createBrowserRouter([
       { path: 'places/:id/:tab?', lazy: async () => ({ Component: (await import('./channels/Place')).Place }) },
       { path: 'feeds', lazy: async () => ({ Component: (await import('./feeds/Feeds')).Feeds }) },
       { path: 'feeds/:id', lazy: async () => ({ Component: (await import('./feeds/Feed')).Feed }) },
+      { path: 'channels/joined', lazy: async () => ({ Component: (await import('./channels/Joined')).Joined }) },
       { path: 'channels', lazy: async () => ({ Component: (await import('./channels/Channels')).Channels }) },
       { path: 'attributes', lazy: async () => ({ Component: (await import('./dictionary/Attributes')).Attributes }) },
       { path: 'categories', lazy: async () => ({ Component: (await import('./dictionary/Categories')).Categories }) },

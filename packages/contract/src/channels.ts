@@ -78,7 +78,21 @@ export const channelAttributeSchema = z.object({
   need: z.enum(['required', 'recommended', 'optional']),
   limits: z.array(z.string()),
   values: z.array(z.string()).nullable(),
+  /** The one for goods of no category, where no other is said. */
   fill: fillSchema.nullable(),
+  /** All there are: the most specific one wins; the one for all goods comes first. */
+  slots: z.array(
+    z.object({
+      market: z.string(),
+      category: z.string(),
+      /** Of the category, from the root down. */
+      names: z.array(z.string()),
+      fill: fillSchema,
+      /** Listings that get their value by it, and those it would be for where a more specific one wins. */
+      goods: z.number(),
+      hidden: z.number(),
+    }),
+  ),
   /** Where it has none: what names and types say it could copy. */
   suggested: z.object({ fill: fillSchema, why: z.string() }).nullable(),
   /** Steps that one click switches on, as they are offered. */
@@ -109,6 +123,13 @@ export const channelAttributeSchema = z.object({
   effect: effectSchema.nullable(),
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
+
+/** A fill for all goods, or for those of one category or one market alone. */
+const placedFillBody = z.object({
+  fill: fillSchema.nullable(),
+  market: z.string().max(100).default(''),
+  category: z.string().max(1000).default(''),
+});
 
 const marketParams = idParam.extend({ attribute: z.string() });
 
@@ -179,7 +200,7 @@ export const channels = {
     path: '/api/places/:id/fills/:attribute/try',
     summary: 'What a fill would give, not saved',
     params: marketParams,
-    body: z.object({ fill: fillSchema.nullable() }),
+    body: placedFillBody,
     answer: channelAttributeSchema,
   }),
   words: endpoint({
@@ -226,7 +247,7 @@ export const channels = {
     path: '/api/places/:id/fills/:attribute',
     summary: 'Save a fill; null takes it away',
     params: marketParams,
-    body: z.object({ fill: fillSchema.nullable() }),
+    body: placedFillBody,
     answer: effectSchema,
   }),
   rulebooks: endpoint({

@@ -1,3 +1,4 @@
+import { accounts } from './accounts.js';
 import { asked } from './asked.js';
 import { bulk } from './bulk.js';
 import { byHand } from './by-hand.js';
@@ -25,6 +26,7 @@ import { stock } from './stock.js';
 import { today } from './today.js';
 
 export { type Endpoint, type Role, mayAs, roles } from './endpoint.js';
+export * from './accounts.js';
 export * from './asked.js';
 export * from './bulk.js';
 export * from './by-hand.js';
@@ -74,6 +76,7 @@ export const api = {
   proofreading,
   enrichment,
   channels,
+  accounts,
   listings,
   causes,
   feeds,

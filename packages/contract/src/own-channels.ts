@@ -1,4 +1,5 @@
 /** Channels of one's own: made, their accounts and places, and which goods a place gets. */
+import { joinWays } from '@velvet-shelf/core/rulebooks';
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
 import { isCountry, isCurrency, readLanguage } from '@velvet-shelf/core/values';
@@ -28,6 +29,9 @@ export const channelSchema = z.object({
       name: z.string(),
       /** Of the channel's own service; empty where nobody answers for it. */
       address: z.string(),
+      state: z.enum(['connected', 'pending', 'off', 'expired']),
+      /** How it is joined; null where nothing is. */
+      joins: z.enum(joinWays).nullable(),
       places: z.array(z.object({ id: z.number(), name: z.string(), market: z.string() })),
     }),
   ),

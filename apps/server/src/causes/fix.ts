@@ -118,5 +118,5 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
     return saveCategories(services, user, planned.place.id, [{ category: category[0], target: category[1] }]);
   const [fill] = planned.change.fills ?? [];
   if (!fill) throw badRequest('Nothing to save');
-  return saveFill(services, user, planned.place.id, fill[0], fill[1]);
+  return saveFill(services, user, planned.place.id, fill[0], { fill: fill[1], market: '', category: '' });
 }

@@ -1,7 +1,7 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
 import { type Fill, changedWords, comparedBy, fillSchema, keysMeant } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
-import { isUnder } from '@velvet-shelf/core/rulebooks';
+import { type Rulebook, isUnder } from '@velvet-shelf/core/rulebooks';
 import { closedList, listOf } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
@@ -13,6 +13,7 @@ import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, getPlace, placesOf, rulebookOf } from './places.js';
+import type { FillPlace } from './setup.js';
 import { z } from 'zod';
 import * as tables from '../db/schema/index.js';
 
@@ -21,7 +22,7 @@ export async function saveFill(
   user: User,
   placeId: number,
   attribute: string,
-  fill: Fill | null,
+  { fill, ...at }: FillPlace & { fill: Fill | null },
 ): Promise<Effect> {
   const { db } = services;
   const place = await getPlace(db, placeId);
@@ -29,14 +30,16 @@ export async function saveFill(
   const known = rulebook.attributes.find((row) => row.key === attribute);
   if (!known) throw notFound(`attribute “${attribute}” on ${place.channelName}`);
   mustCompare(await loadDictionary(db), fill);
+  mustBeThere(place, rulebook, at);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
-    const slot = everywhere(attribute);
+    const slot = { attribute, ...at };
     const before = await currentFill(on.tx, place.channelId, slot);
     await writeFill(on, place.channelId, slot, fill);
+    const where = sayWhere(rulebook, at);
     on.say(
       fill === null
-        ? `Took the fill of ${known.label} on ${place.channelName} away`
-        : `Changed how ${known.label} is filled on ${place.channelName}`,
+        ? `Took the fill of ${known.label} on ${place.channelName}${where} away`
+        : `Changed how ${known.label} is filled on ${place.channelName}${where}`,
     );
     on.change({
       kind: 'channel',
@@ -45,6 +48,19 @@ export async function saveFill(
     });
   });
   return effect;
+}
+
+/** Refuses a fill for a category or a market that is none of the place’s. */
+export function mustBeThere(place: PlaceRow, { categories }: Rulebook, { market, category }: FillPlace): void {
+  if (category !== '' && !categories.some(({ path }) => path === category))
+    throw badRequest(`${place.channelName} has no category “${category}”`);
+  if (market !== '' && market !== place.market) throw badRequest(`${place.name} is not in the market “${market}”`);
+}
+
+/** “ for Pots and tubs in GB alone”; nothing where it is for all goods. */
+function sayWhere({ categories }: Rulebook, { market, category }: FillPlace): string {
+  const name = categories.find(({ path }) => path === category)?.name;
+  return `${name === undefined ? '' : ` for ${name}`}${market === '' ? '' : ` in ${market} alone`}`;
 }
 
 /** Saves several fills as one action, each where there is none: what somebody has said stays. */

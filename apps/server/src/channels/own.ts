@@ -10,6 +10,7 @@ import { act } from '../history/act.js';
 import { deltaOfFields } from '../history/fields.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { adapterOf } from './adapters/index.js';
 import { readRulebook } from './rulebooks.js';
 import { shippedRulebooks } from './shipped.js';
 import * as tables from '../db/schema/index.js';
@@ -18,13 +19,13 @@ const { channel, account, place, rulebook } = tables;
 
 export async function listChannels(on: Executor): Promise<ChannelAnswer[]> {
   const channels = await on
-    .select({ id: channel.id, key: channel.key, name: channel.name, body: rulebook.body })
+    .select({ id: channel.id, key: channel.key, name: channel.name, adapter: channel.adapter, body: rulebook.body })
     .from(channel)
     .innerJoin(rulebook, eq(rulebook.id, channel.rulebookId))
     .orderBy(asc(channel.id));
   const accounts = await on.select().from(account).orderBy(asc(account.id));
   const places = await on.select().from(place).orderBy(asc(place.id));
-  return channels.map(({ body, ...row }) => ({
+  return channels.map(({ body, adapter, ...row }) => ({
     ...row,
     version: body.version,
     markets: body.markets,
@@ -32,10 +33,9 @@ export async function listChannels(on: Executor): Promise<ChannelAnswer[]> {
     attributes: body.attributes.length,
     accounts: accounts
       .filter(({ channelId }) => channelId === row.id)
-      .map(({ id, name, address }) => ({
-        id,
-        name,
-        address,
+      .map(({ id, name, address, state }) => ({
+        ...{ id, name, address, state },
+        joins: adapterOf(adapter).join?.by ?? null,
         places: places
           .filter(({ accountId }) => accountId === id)
           .map((each) => ({ id: each.id, name: each.name, market: each.market })),
@@ -69,7 +69,7 @@ export async function addChannel(services: Services, user: User, given: NewChann
     const made = await first(
       on.tx
         .insert(channel)
-        .values({ key: holding.channel, name: holding.name })
+        .values({ key: holding.channel, name: holding.name, ...(holding.joins ? { adapter: holding.joins } : {}) })
         .onConflictDoNothing({ target: channel.key })
         .returning({ id: channel.id }),
     );
@@ -89,7 +89,9 @@ export async function addChannel(services: Services, user: User, given: NewChann
       .update(channel)
       .set({ rulebookId: used?.id ?? null })
       .where(eq(channel.id, made.id));
-    await on.tx.insert(account).values({ channelId: made.id, name: company.name, address: '', state: 'connected' });
+    await on.tx
+      .insert(account)
+      .values({ channelId: made.id, name: company.name, address: '', state: holding.joins ? 'off' : 'connected' });
     on.say(`New channel ${holding.name}`);
     on.change({ kind: 'channel', id: made.id, delta: { created: [holding.channel] } });
     return made.id;

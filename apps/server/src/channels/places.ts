@@ -1,5 +1,5 @@
 /** Places with their account and channel. */
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { type Rulebook, withTerms } from '@velvet-shelf/core/rulebooks';
 import { eq, sql } from 'drizzle-orm';
 import type { Config } from '../config.js';
 import { type Executor, first } from '../db/client.js';
@@ -16,6 +16,7 @@ const placeRows = (on: Executor) =>
       channelName: tables.channel.name,
       /** Kind of its adapter. */
       adapter: tables.channel.adapter,
+      accountId: tables.account.id,
       accountState: tables.account.state,
       accountAddress: tables.account.address,
       market: tables.place.market,
@@ -61,5 +62,17 @@ export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Ruleboo
     on.select({ body: tables.rulebook.body }).from(tables.rulebook).where(eq(tables.rulebook.id, place.rulebookId)),
   );
   if (!rulebook) throw notFound(`rulebook for ${place.name}`);
-  return rulebook.body;
+  return forAccount(on, place, rulebook.body);
+}
+
+/** The rulebook with the terms that the account of the place has. */
+export async function forAccount(on: Executor, { accountId }: PlaceRow, rulebook: Rulebook): Promise<Rulebook> {
+  if (!rulebook.terms) return rulebook;
+  const { kind, key, goneAt } = tables.accountTerm;
+  const terms = await on
+    .select({ kind, key, isGone: sql<boolean>`${goneAt} IS NOT NULL` })
+    .from(tables.accountTerm)
+    .where(eq(tables.accountTerm.accountId, accountId))
+    .orderBy(kind, key);
+  return withTerms(rulebook, terms);
 }

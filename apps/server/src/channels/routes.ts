@@ -6,6 +6,15 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
 import { wordsToTranslate } from './jobs.js';
+import {
+  askConsent,
+  joinBySecret,
+  joinByToken,
+  joinConsented,
+  letGo,
+  refreshAccount,
+  showAccount,
+} from './accounts.js';
 import { saveFill, saveFills } from './fills.js';
 import {
   addRulebook,
@@ -43,6 +52,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     await changeAccount(services, user, params.id, body);
     return {};
   });
+  accountRoutes(router, services);
   route(router, services, channels.assortment, ({ params }) => showAssortment(db, params.id));
   route(router, services, channels.saveAssortment, ({ user, params, body }) =>
     saveAssortment(services, user, params.id, body),
@@ -70,7 +80,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     saveFills(services, user, params.id, body.fills),
   );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
-    saveFill(services, user, params.id, params.attribute, body.fill),
+    saveFill(services, user, params.id, params.attribute, body),
   );
   route(router, services, channels.rulebookFormat, async () => rulebookFormat());
   route(router, services, channels.categorySchema, ({ params, query }) =>
@@ -92,4 +102,32 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.takeRulebook, ({ params, body, user }) =>
     takeRulebook(services, user, params.id, params.rulebookId, body),
   );
+}
+
+function accountRoutes(router: AppRouter, services: Services): void {
+  const { accounts } = api;
+  const show = (id: number) => showAccount(services, id);
+  route(router, services, accounts.show, ({ params }) => show(params.id));
+  route(router, services, accounts.askConsent, async ({ user, params }) => ({
+    address: await askConsent(services, user, params.id),
+  }));
+  route(router, services, accounts.consented, async ({ user, body }) =>
+    show(await joinConsented(services, user, body)),
+  );
+  route(router, services, accounts.joinBySecret, async ({ user, params, body }) => {
+    await joinBySecret(services, user, params.id, body);
+    return show(params.id);
+  });
+  route(router, services, accounts.joinByToken, async ({ user, params, body }) => {
+    await joinByToken(services, user, params.id, body.token);
+    return show(params.id);
+  });
+  route(router, services, accounts.refresh, async ({ user, params }) => {
+    await refreshAccount(services, user, params.id);
+    return show(params.id);
+  });
+  route(router, services, accounts.letGo, async ({ user, params }) => {
+    await letGo(services, user, params.id);
+    return show(params.id);
+  });
 }

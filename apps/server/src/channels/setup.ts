@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
-import { type CompiledPlace, type PlaceSetup, compilePlace } from '@velvet-shelf/core/listings';
+import { type CompiledPlace, type PlaceSetup, type PlacedFill, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
 import { eq, and, inArray } from 'drizzle-orm';
@@ -10,7 +10,7 @@ import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { mapsOf } from './maps.js';
-import { type PlaceRow, rulebookOf } from './places.js';
+import { type PlaceRow, forAccount, rulebookOf } from './places.js';
 
 /** Which goods a place gets: a condition, and what is put in or kept out by hand. */
 export interface Assortment {
@@ -29,7 +29,9 @@ export const handOf = (on: Executor, placeId: number): Promise<{ product: number
 export interface SetupChange {
   rulebook?: Rulebook;
   categories?: ReadonlyMap<string, string | null>;
+  /** By attribute, for all goods unless it says where. */
   fills?: ReadonlyMap<string, Fill | null>;
+  fillsAt?: FillPlace;
   assortment?: Assortment;
 }
 
@@ -40,7 +42,7 @@ export async function loadSetup(
   address: string,
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
-  const rulebook = change.rulebook ?? (await rulebookOf(on, place));
+  const rulebook = change.rulebook ? await forAccount(on, place, change.rulebook) : await rulebookOf(on, place);
   const fills = await on
     .select({
       attribute: tables.fill.attribute,
@@ -60,16 +62,6 @@ export async function loadSetup(
   for (const [category, target] of change.categories ?? [])
     if (target === null) categoryMap.delete(category);
     else categoryMap.set(category, target);
-  /** The market's own fill replaces the channel's for the same slot. */
-  const placed = new Map(
-    fills.map((fill) => [
-      `${fill.attribute}\u0001${fill.category}`,
-      { attribute: fill.attribute, category: fill.category || undefined, fill: fill.fill },
-    ]),
-  );
-  for (const [attribute, fill] of change.fills ?? [])
-    if (fill === null) placed.delete(`${attribute}\u0001`);
-    else placed.set(`${attribute}\u0001`, { attribute, category: undefined, fill });
   const byVariant = new Map<number, Record<string, string>>();
   for (const { variant, attribute, value } of pins)
     byVariant.set(variant, { ...byVariant.get(variant), [attribute]: value });
@@ -85,7 +77,7 @@ export async function loadSetup(
       (change.assortment?.hand ?? (await handOf(on, place.id))).map(({ product, isIn }) => [product, isIn]),
     ),
     categoryMap,
-    fills: [...placed.values()],
+    fills: placeFills(fills, change),
     pins: byVariant,
     mediaAddress: `${address}/media`,
     filesAddress: `${address}/files`,
@@ -117,4 +109,29 @@ export async function compileFor(
     compiled.delete(old);
   }
   return answer;
+}
+
+/** Where a fill holds: in one market or all of them, in one of the channel’s categories with all below it or everywhere; empty = all. */
+export interface FillPlace {
+  market: string;
+  category: string;
+}
+
+type HeldFill = FillPlace & { attribute: string; fill: Fill };
+
+/** All fills that are for a place, with what is changed; core chooses the most specific one. */
+function placeFills(held: readonly HeldFill[], { fills, fillsAt }: SetupChange): PlacedFill[] {
+  const keyOf = ({ attribute, category, market }: Omit<HeldFill, 'fill'>) =>
+    JSON.stringify([attribute, category, market]);
+  const slots = new Map(held.map((fill) => [keyOf(fill), fill]));
+  const at = fillsAt ?? { market: '', category: '' };
+  for (const [attribute, fill] of fills ?? [])
+    if (fill === null) slots.delete(keyOf({ attribute, ...at }));
+    else slots.set(keyOf({ attribute, ...at }), { attribute, ...at, fill });
+  return [...slots.values()].map(({ attribute, category, market, fill }) => ({
+    attribute,
+    ...(category === '' ? {} : { category }),
+    ...(market === '' ? {} : { market }),
+    fill,
+  }));
 }

@@ -1,7 +1,7 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
 import { checkMeta } from '@velvet-shelf/core/checks';
-import { type PlaceSetup, compilePlace, suggestFills } from '@velvet-shelf/core/listings';
+import { type PlaceSetup, type PlacedFill, compilePlace, fillsFor, suggestFills } from '@velvet-shelf/core/listings';
 import { sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import { eq, ne, and } from 'drizzle-orm';
@@ -21,7 +21,7 @@ const mostAlike = 4;
 
 export interface FillCounts {
   /** By attribute of the channel. */
-  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers'>>;
+  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers' | 'slots'>>;
   /** Of a change that is tried. */
   effect: Effect | null;
 }
@@ -62,6 +62,7 @@ export async function countFills(
     }
   >();
   const covered = coveredBy(setup, dictionary);
+  const slots = slotsOf(setup);
   const effect = change && noEffect();
   const standing = change ? await loadStanding(db, placeId) : undefined;
   const attributes = setup.rulebook.attributes.filter(
@@ -92,6 +93,7 @@ export async function countFills(
           const tally = tallies.get(attribute.key);
           if (!tally || !asked.has(attribute.key)) continue;
           const value = result.values[attribute.key];
+          slots.count(attribute.key, result.category);
           if (value === undefined) tally.missing++;
           else tally.filled++;
           const source = covered.get(attribute.key);
@@ -120,10 +122,41 @@ export async function countFills(
     tallies: Object.fromEntries(
       [...tallies].map(([key, { filled, missing, samples, own }]) => [
         key,
-        { filled, missing, samples, covers: sayCovered(covered.get(key), own) },
+        { filled, missing, samples, covers: sayCovered(covered.get(key), own), slots: slots.of(key) },
       ]),
     ),
     effect: effect ?? null,
+  };
+}
+
+type Slot = ChannelAttributeAnswer['slots'][number];
+
+/** Counts by which of several fills goods get a value: the most specific one wins, and the others are hidden by it. */
+function slotsOf(setup: PlaceSetup) {
+  const name = new Map(setup.rulebook.categories.map((category) => [category.path, category.name]));
+  const slots = new Map<PlacedFill, Slot>(
+    setup.fills.map((placed) => {
+      const { market = '', category = '', fill } = placed;
+      const parts = category === '' ? [] : category.split('/');
+      const names = parts.map((_, i) => name.get(parts.slice(0, i + 1).join('/')) ?? '');
+      return [placed, { market, category, names, fill, goods: 0, hidden: 0 }];
+    }),
+  );
+  const found = new Map<string, PlacedFill[]>();
+  return {
+    count(attribute: string, category: string | undefined): void {
+      const key = JSON.stringify([attribute, category]);
+      const fitting = found.get(key) ?? fillsFor(setup, attribute, category);
+      found.set(key, fitting);
+      fitting.forEach((placed, place) => {
+        const slot = slots.get(placed);
+        if (slot) slot[place === 0 ? 'goods' : 'hidden']++;
+      });
+    },
+    of: (attribute: string): Slot[] =>
+      [...slots]
+        .flatMap(([placed, slot]) => (placed.attribute === attribute ? slot : []))
+        .sort((a, b) => a.category.length - b.category.length || (a.category < b.category ? -1 : 1)),
   };
 }
 

@@ -2,19 +2,19 @@
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
-import { pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
+import { fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
-import { mustCompare } from '../channels/fills.js';
-import { type SetupChange, loadSetup } from '../channels/setup.js';
-import { getPlace } from '../channels/places.js';
+import { mustBeThere, mustCompare } from '../channels/fills.js';
+import { type FillPlace, type SetupChange, loadSetup } from '../channels/setup.js';
+import { getPlace, rulebookOf } from '../channels/places.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { kept } from '../kept/keep.js';
 import { countFills } from './jobs.js';
 
-type Described = Omit<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers' | 'effect'>;
+type Described = Omit<ChannelAttributeAnswer, 'slots' | 'filled' | 'missing' | 'samples' | 'covers' | 'effect'>;
 
 /** Attributes the channel asks for, each with its fill and what could fill it. */
 async function describeFills(
@@ -26,7 +26,10 @@ async function describeFills(
   const dictionary = await loadDictionary(db);
   const setup = await loadSetup(db, place, dictionary, config.address, change);
   const placed = new Map(
-    setup.fills.flatMap(({ attribute, category, fill }) => (category === undefined ? [[attribute, fill]] : [])),
+    setup.rulebook.attributes.flatMap(({ key }) => {
+      const fill = fillFor(setup, key, undefined);
+      return fill ? [[key, fill] as const] : [];
+    }),
   );
   const suggested = suggestFills(setup.rulebook, dictionary.attributes);
   return setup.rulebook.attributes
@@ -59,7 +62,7 @@ function mergedSources(fill: Fill | undefined, { attributes, merged }: Dictionar
   );
 }
 
-const uncounted = { filled: 0, missing: 0, samples: [], covers: null };
+const uncounted = { filled: 0, missing: 0, samples: [], covers: null, slots: [] };
 
 /** Every attribute the channel asks for, its fill, and what it gives; large shelves are counted beside the request. */
 export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
@@ -77,10 +80,13 @@ export async function tryFill(
   services: Services,
   placeId: number,
   attribute: string,
-  fill: Fill | null,
+  { fill, ...fillsAt }: FillPlace & { fill: Fill | null },
 ): Promise<ChannelAttributeAnswer> {
-  mustCompare(await loadDictionary(services.db), fill);
-  const change = { fills: new Map([[attribute, fill]]) };
+  const { db } = services;
+  mustCompare(await loadDictionary(db), fill);
+  const place = await getPlace(db, placeId);
+  mustBeThere(place, await rulebookOf(db, place), fillsAt);
+  const change: SetupChange = { fills: new Map([[attribute, fill]]), fillsAt };
   const described = (await describeFills(services, placeId, change)).find(({ key }) => key === attribute);
   if (!described) throw notFound(`attribute “${attribute}”`);
   const { tallies, effect } = await apart(countFills, services, {

@@ -13,9 +13,7 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.fills, async ({ params }) => ({
     items: await listFills(services, params.id),
   }));
-  route(router, services, channels.tryFill, ({ params, body }) =>
-    tryFill(services, params.id, params.attribute, body.fill),
-  );
+  route(router, services, channels.tryFill, ({ params, body }) => tryFill(services, params.id, params.attribute, body));
   route(router, services, channels.tryFills, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,

@@ -17,6 +17,8 @@ export interface Sent {
   method?: 'GET' | 'POST';
   /** Sent as JSON. */
   body?: unknown;
+  /** Whose behalf it is asked on (RFC 6750); no log and no message holds it. */
+  token?: string | undefined;
   /** Milliseconds until it is given up. */
   patience?: number;
   /** Most bytes of an answer that are read. */
@@ -147,7 +149,7 @@ async function* limited(body: AsyncIterable<Uint8Array> | null, limit: number): 
 async function asking<T>(
   config: Config,
   address: string | URL,
-  { method = 'GET', body, patience = usualPatience }: Sent,
+  { method = 'GET', body, token, patience = usualPatience }: Sent,
   read: (answer: Response) => Promise<T>,
 ): Promise<T> {
   const url = URL.canParse(String(address)) ? new URL(address) : undefined;
@@ -158,7 +160,11 @@ async function asking<T>(
       method,
       dispatcher: agentOf(config),
       signal: AbortSignal.timeout(patience),
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(token === undefined ? {} : { authorization: `Bearer ${token}` }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     return await read(answer);
   } catch (error) {

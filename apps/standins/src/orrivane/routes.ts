@@ -6,6 +6,7 @@ import { readPublished, rulebooksOf } from '@velvet-shelf/rulebooks';
 import type Router from '@koa/router';
 import type pg from 'pg';
 import { type Answer, checkItems } from './check.js';
+import { publishing } from '../publishing.js';
 import { type OfferedItem, readGoods } from './feed.js';
 import { type Shown, itemPage, page } from './page.js';
 
@@ -37,14 +38,7 @@ export async function orrivane(router: Router, pool: pg.Pool): Promise<void> {
     ctx.type = 'application/xml';
     ctx.body = readPublished('orrivane-goods.xsd');
   });
-  router.get('/orrivane/rulebooks', (ctx) => {
-    ctx.body = { versions: published().map(({ version, validFrom }) => ({ version, validFrom })) };
-  });
-  router.get('/orrivane/rulebooks/:version', (ctx) => {
-    const found = published().find((row) => row.version === ctx.params.version);
-    if (!found) ctx.throw(404);
-    ctx.body = found;
-  });
+  publishing(router, 'orrivane');
   router.get('/orrivane/api/goods/:identifier', async (ctx) => {
     const wanted = String(ctx.params.identifier).replace(/^0+/, '');
     const known = JSON.parse(await readFile(catalogue, 'utf8')) as { GTIN: string }[];

@@ -3,6 +3,7 @@ import { type Endpoint, api } from '@velvet-shelf/contract';
 import { keyOf } from './ask';
 
 const {
+  accounts,
   catalog,
   causes,
   channels,
@@ -36,6 +37,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
     ...[channels.compared, channels.categories, today.shelf, today.history],
   ],
   channels: [
+    accounts.show,
     ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],

@@ -15,13 +15,15 @@ import { Empty, Loaded, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { Removal } from '../design/Removal';
 import { plural } from '../design/words';
+import { State } from '../design/State';
+import { AccountPanel, stateWords } from './AccountPanel';
 import { NewChannel } from './NewChannel';
 
-const address = z.object({ make: inAddress.flag });
+const address = z.object({ make: inAddress.flag, account: inAddress.number });
 
 export function Channels() {
   const channels = useQuery(ask(api.channels.list));
-  const [{ make }, go] = useAddress(address);
+  const [{ make, account }, go] = useAddress(address);
   return (
     <>
       <Box as="section" scroll grow pad={[4.5, 6]}>
@@ -43,11 +45,18 @@ export function Channels() {
                 </Button>
               </Empty>
             ) : (
-              items.map((channel) => <Channel key={channel.id} channel={channel} />)
+              items.map((channel) => (
+                <Channel key={channel.id} channel={channel} onAccount={(id) => go({ account: id })} />
+              ))
             )
           }
         </Loaded>
       </Box>
+      {account !== undefined && !make && (
+        <Drawer label="Account" onClose={() => go({ account: undefined })}>
+          <AccountPanel key={account} id={account} />
+        </Drawer>
+      )}
       {make && (
         <Drawer label="New channel" onClose={() => go({ make: false })}>
           <NewChannel onMade={() => go({ make: false })} />
@@ -57,7 +66,7 @@ export function Channels() {
   );
 }
 
-function Channel({ channel }: { channel: ChannelAnswer }) {
+function Channel({ channel, onAccount }: { channel: ChannelAnswer; onAccount: (id: number) => void }) {
   const [isAdding, setAdding] = useState(false);
   const places = channel.accounts.flatMap((account) => account.places);
   const free = channel.markets.filter(({ key }) => !places.some(({ market }) => market === key));
@@ -78,7 +87,7 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
         )}
       </Box>
       {channel.accounts.map((account) => (
-        <Account key={account.id} account={account} />
+        <Account key={account.id} account={account} onOpen={() => onAccount(account.id)} />
       ))}
       {places.map((place) => (
         <Box row key={place.id} pad={[2, 0]} line="top">
@@ -112,7 +121,7 @@ function Channel({ channel }: { channel: ChannelAnswer }) {
   );
 }
 
-function Account({ account }: { account: ChannelAnswer['accounts'][number] }) {
+function Account({ account, onOpen }: { account: ChannelAnswer['accounts'][number]; onOpen: () => void }) {
   const queries = useQueryClient();
   const tell = useTell();
   const [isOpen, setOpen] = useState(false);
@@ -134,6 +143,14 @@ function Account({ account }: { account: ChannelAnswer['accounts'][number] }) {
           Account {account.name} ·{' '}
           {account.address === '' ? 'nobody answers for it: files are fetched or handed over' : account.address}
         </span>
+        {account.joins !== null && (
+          <>
+            <State is={stateWords[account.state].is}>{stateWords[account.state].words}</State>
+            <Button color="secondary" sx={{ p: 0 }} aria-label={`Open the account ${account.name}`} onClick={onOpen}>
+              {account.state === 'off' || account.state === 'expired' ? 'Connect' : 'Open'}
+            </Button>
+          </>
+        )}
         <Button
           color="secondary"
           sx={{ p: 0 }}

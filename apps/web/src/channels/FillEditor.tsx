@@ -23,6 +23,7 @@ import { ProblemBox, useTell } from '../design/feedback';
 import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
+import { type FillAt, FillSlots, isAt } from './FillSlots';
 import { RuleEditor } from './RuleEditor';
 import { ShopperView } from './ShopperView';
 import { StepsEditor } from './StepsEditor';
@@ -30,20 +31,36 @@ import { StepsEditor } from './StepsEditor';
 /** Texts that are shown as a shopper sees them. */
 const mostSeen = 3;
 
-export function FillEditor({ placeId, attribute }: { placeId: number; attribute: ChannelAttributeAnswer }) {
-  const [fill, setFill] = useState<Fill | null>(attribute.fill);
+export function FillEditor({
+  placeId,
+  attribute,
+  at,
+  onAt,
+}: {
+  placeId: number;
+  attribute: ChannelAttributeAnswer;
+  /** The goods it is for. */
+  at: FillAt;
+  onAt: (at: FillAt) => void;
+}) {
+  const places = useQuery(ask(api.channels.places));
+  const held = attribute.slots.find((slot) => isAt(slot, at))?.fill ?? null;
+  // One for fewer goods begins as the one that holds for them until now.
+  const [fill, setFill] = useState<Fill | null>(
+    held ?? (at.category === '' && at.market === '' ? null : attribute.fill),
+  );
   const params = { id: placeId, attribute: attribute.key };
   const queries = useQueryClient();
   const tell = useTell();
-  const changed = JSON.stringify(fill) !== JSON.stringify(attribute.fill);
+  const changed = JSON.stringify(fill) !== JSON.stringify(held);
   const isWhole = fill === null || (isWholeRule(fill.rule) && fillSchema.safeParse(fill).success);
   const tried = useQuery({
-    ...ask(api.channels.tryFill, { params, body: { fill } }),
+    ...ask(api.channels.tryFill, { params, body: { fill, ...at } }),
     enabled: changed && isWhole,
     placeholderData: keepPreviousData,
   });
   const save = useMutation({
-    mutationFn: () => call(api.channels.saveFill, { params, body: { fill } }),
+    mutationFn: (to: Fill | null) => call(api.channels.saveFill, { params, body: { fill: to, ...at } }),
     onSuccess: (effect) => {
       tell(
         `Saved; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}${effect.becameBlocked > 0 ? `, ${count(effect.becameBlocked)} became blocked` : ''}`,
@@ -62,6 +79,12 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
           {[attribute.need, ...attribute.limits].join(' · ')}
           {attribute.help && <>. {attribute.help}</>}
         </Box>
+        <FillSlots
+          place={places.data?.items.find(({ id }) => id === placeId)}
+          attribute={attribute}
+          at={at}
+          onAt={onAt}
+        />
         <TextField
           select
           label="Filled by"
@@ -162,10 +185,19 @@ export function FillEditor({ placeId, attribute }: { placeId: number; attribute:
             {changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}
           </Box>
         </Box>
-        <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(attribute.fill)}>
+        {held && (at.category !== '' || at.market !== '') && (
+          <Button
+            color="inherit"
+            disabled={save.isPending}
+            onClick={() => save.mutate(null, { onSuccess: () => onAt({ market: '', category: '' }) })}
+          >
+            Take it away
+          </Button>
+        )}
+        <Button variant="outlined" color="inherit" disabled={!changed} onClick={() => setFill(held)}>
           Put back
         </Button>
-        <Button variant="contained" disabled={!changed || !isWhole || save.isPending} onClick={() => save.mutate()}>
+        <Button variant="contained" disabled={!changed || !isWhole || save.isPending} onClick={() => save.mutate(fill)}>
           Save
         </Button>
       </div>

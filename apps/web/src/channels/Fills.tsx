@@ -10,12 +10,12 @@ import { inAddress, useAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { DataTable } from '../design/DataTable';
 import { Loaded } from '../design/feedback';
-import { count } from '../design/words';
+import { count, plural } from '../design/words';
 import { useCompared } from './compared';
 import { FillEditor } from './FillEditor';
 import { SuggestedFills } from './SuggestedFills';
 
-const fillsAddress = z.object({ attribute: inAddress.text });
+const fillsAddress = z.object({ attribute: inAddress.text, market: inAddress.text, category: inAddress.text });
 
 export function Fills({ placeId }: { placeId: number }) {
   const [address, set] = useAddress(fillsAddress);
@@ -25,6 +25,7 @@ export function Fills({ placeId }: { placeId: number }) {
     <Loaded query={fills}>
       {({ items }) => {
         const chosen = items.find((row) => row.key === address.attribute) ?? items[0];
+        const at = { market: address.market ?? '', category: address.category ?? '' };
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
@@ -34,7 +35,7 @@ export function Fills({ placeId }: { placeId: number }) {
                 rows={items}
                 keyOf={({ key }) => key}
                 chosen={chosen?.key}
-                onChoose={({ key }) => set({ attribute: key })}
+                onChoose={({ key }) => set({ attribute: key, market: undefined, category: undefined })}
                 columns={[
                   {
                     head: 'Attribute',
@@ -59,6 +60,9 @@ export function Fills({ placeId }: { placeId: number }) {
                       row.fill ? (
                         <>
                           {say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))}
+                          {row.slots.length > 1 && (
+                            <Box muted>otherwise for {plural(row.slots.length - 1, 'kind')} of goods</Box>
+                          )}
                           {row.covers && (
                             <Box tone="advice">for goods with {count(row.covers.distinct)} of their own</Box>
                           )}
@@ -90,7 +94,13 @@ export function Fills({ placeId }: { placeId: number }) {
               />
             </Box>
             {chosen && (
-              <FillEditor key={`${chosen.key} ${chosen.fill === null}`} placeId={placeId} attribute={chosen} />
+              <FillEditor
+                key={JSON.stringify([chosen.key, chosen.slots.map(({ market, category }) => [market, category]), at])}
+                placeId={placeId}
+                attribute={chosen}
+                at={at}
+                onAt={({ market, category }) => set({ market: market || undefined, category: category || undefined })}
+              />
             )}
           </Box>
         );

@@ -15,7 +15,7 @@ export const advisedLength: ValueCheck = {
         : `${label} has ${length} characters; at most ${most} are best`,
   },
   compile({ advised }) {
-    if (!advised) return undefined;
+    if (advised?.minLength === undefined && advised?.maxLength === undefined) return undefined;
     const { minLength: least = 0, maxLength: most = Number.POSITIVE_INFINITY } = advised;
     return ofText((text) => {
       if (text.length >= least * 2 && text.length <= most) return undefined;

@@ -8,8 +8,8 @@ export const allowedValue: ValueCheck = {
     fix: 'translate',
     say: ({ value = '' }, label) => `${label} “${value}” is not on the channel’s list`,
   },
-  compile({ limits: { values } }) {
-    if (!values) return undefined;
+  compile({ terms, limits: { values } }) {
+    if (!values || terms !== undefined) return undefined;
     const allowed = new Set(values);
     return ofText((value) => (allowed.has(value) ? undefined : { value }));
   },

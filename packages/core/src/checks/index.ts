@@ -1,4 +1,5 @@
 import { absoluteLink } from './absolute-link.js';
+import { advisedPicture } from './advised-picture.js';
 import { advisedLength } from './advised-length.js';
 import { allowedValue } from './allowed-value.js';
 import { capitals } from './capitals.js';
@@ -13,6 +14,7 @@ import { pictureShape } from './picture-shape.js';
 import { plainGround } from './plain-ground.js';
 import { sameInFamily } from './same-in-family.js';
 import { secureLink } from './secure-link.js';
+import { termKnown } from './term-known.js';
 import { titleUnique } from './title-unique.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
@@ -50,6 +52,7 @@ export const valueChecks: ValueCheck[] = [
   minLength,
   pattern,
   allowedValue,
+  termKnown,
   numberRange,
   positivePrice,
   absoluteLink,
@@ -65,6 +68,7 @@ export const valueChecks: ValueCheck[] = [
   capitals,
   repeatedWords,
   advisedLength,
+  advisedPicture,
   markup,
 ];
 /** Those a JSON Schema can say as well (rulebooks/schema.ts). */
@@ -74,6 +78,7 @@ export const schemaChecks: ValueCheck[] = [
   minLength,
   pattern,
   allowedValue,
+  termKnown,
   numberRange,
   positivePrice,
   absoluteLink,

@@ -1,4 +1,4 @@
-import { sayUnit } from '../values/index.js';
+import { sayUnit, unitCode } from '../values/index.js';
 import type { ValueCheck } from './model.js';
 
 export const unit: ValueCheck = {
@@ -12,18 +12,23 @@ export const unit: ValueCheck = {
   },
   compile({ type, limits: { units } }) {
     if (type !== 'measure' || !units) return undefined;
-    const allowed = new Set(units);
+    // Rulebooks write units as people do: W, km/h.
+    const allowed = new Set(units.map((written) => unitCode(written) ?? written));
     return (value) => {
       if (typeof value !== 'object' || value.kind !== 'measure' || allowed.has(value.unit)) return undefined;
       return { unit: sayUnit(value.unit), units: units.join(', ') };
     };
   },
   examples: {
-    attribute: { type: 'measure', limits: { units: ['g', 'kg'] } },
+    attribute: { type: 'measure', limits: { units: ['g', 'kg', 'W'] } },
     pass: [
       { kind: 'measure', amount: '370', unit: 'g' },
       { kind: 'measure', amount: '1.2', unit: 'kg' },
+      { kind: 'measure', amount: '8', unit: 'w' },
     ],
-    fail: [{ kind: 'measure', amount: '3', unit: 'lb' }],
+    fail: [
+      { kind: 'measure', amount: '3', unit: 'lb' },
+      { kind: 'measure', amount: '8', unit: 'wh' },
+    ],
   },
 };

@@ -1,7 +1,7 @@
 /** What a channel asks for in one of its categories, and which of our own attributes answer it. */
 import { type Fill, fillSources } from '../fills/index.js';
 import { type ChannelAttribute, attributesFor, isUnder } from '../rulebooks/index.js';
-import type { PlaceSetup } from './place.js';
+import type { PlaceSetup, PlacedFill } from './place.js';
 import { type AttributeType, type Dimension, unitCode, units } from '../values/index.js';
 import { compileSource } from './sources.js';
 
@@ -20,13 +20,24 @@ export interface Asked {
   feeding: Feeding[];
 }
 
-/** The fill of a channel attribute in a category: that of the deepest category above it. */
-export function fillFor(setup: PlaceSetup, attribute: string, category: string | undefined): Fill | undefined {
-  return setup.fills
+/** Fills of a channel attribute that are for a category, the most specific first: the deepest category wins, then the market’s own. */
+export const fillsFor = (
+  { fills }: Pick<PlaceSetup, 'fills'>,
+  attribute: string,
+  category: string | undefined,
+): PlacedFill[] =>
+  fills
     .filter((fill) => fill.attribute === attribute)
     .filter((fill) => fill.category === undefined || (category !== undefined && isUnder(category, [fill.category])))
-    .sort((a, b) => (b.category?.length ?? 0) - (a.category?.length ?? 0))[0]?.fill;
-}
+    .sort(
+      (a, b) =>
+        (b.category?.length ?? 0) - (a.category?.length ?? 0) ||
+        Number(b.market !== undefined) - Number(a.market !== undefined),
+    );
+
+/** The one of them that wins. */
+export const fillFor = (setup: PlaceSetup, attribute: string, category: string | undefined): Fill | undefined =>
+  fillsFor(setup, attribute, category)[0]?.fill;
 
 /** All that is asked for in a channel category but the category itself, in the rulebook's order. */
 export function askedIn(setup: PlaceSetup, category: string | undefined): Asked[] {

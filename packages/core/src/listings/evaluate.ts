@@ -16,7 +16,7 @@ import {
   compileValueChecks,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
-import { type ChannelAttribute, type Rulebook, attributesFor, sayChannelValue } from '../rulebooks/index.js';
+import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
 import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
@@ -104,7 +104,11 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     variant.isHidden !== true && (setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant));
   const eligibility = rulebook.eligibility.map((rule) => ({
     rule,
-    hits: compileCondition(rule.when, withUnknown(dictionary, conditionAttributes(rule.when)), lookup),
+    hits: rule.when
+      ? compileCondition(rule.when, withUnknown(dictionary, conditionAttributes(rule.when)), lookup)
+      : () => true,
+    isOf: (category: string | undefined) =>
+      rule.in === undefined || (category !== undefined && isUnder(category, rule.in)),
   }));
   const item = itemChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const families = familyChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
@@ -147,8 +151,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       result.notFor = 'It left the assortment';
       return result;
     }
-    for (const { rule, hits } of eligibility)
-      if (hits(variant)) {
+    for (const { rule, hits, isOf } of eligibility)
+      if (isOf(category) && hits(variant)) {
         result.standing = 'not for this channel';
         result.readiness = 'not for this channel';
         result.notFor = rule.words;
@@ -219,10 +223,11 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     view: View,
     { values, findings }: Evaluated,
   ): void {
-    const { key, need } = attribute;
+    const { key, need, type } = attribute;
     if (value === undefined) {
       const isRequired = need === 'required' || requiredWhen?.(values) === true;
-      if (!isRequired && need === 'optional') return;
+      // What is said of a missing category is said of the category map.
+      if (type === 'category' || (!isRequired && need === 'optional')) return;
       const { meta } = isRequired ? required : recommended;
       const cause = causeOfMissing(setup, key, fill.blame(view));
       findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });

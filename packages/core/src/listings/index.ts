@@ -1,7 +1,7 @@
 export * from './place.js';
 export * from './evaluate.js';
 export * from './causes.js';
-export { type Asked, type Feeding, type OwnKind, askedIn, ownKind } from './asked.js';
+export { type Asked, type Feeding, type OwnKind, askedIn, fillFor, fillsFor, ownKind } from './asked.js';
 export * from './apart.js';
 export { comparables, variantLookup } from './lookup.js';
 export { pictureSources, sourcesFor } from './sources.js';

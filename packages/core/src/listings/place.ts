@@ -31,5 +31,7 @@ export interface PlacedFill {
   attribute: string;
   /** Channel category it holds for, with all below it; undefined = everywhere. */
   category?: string | undefined;
+  /** Market it was said for alone; undefined = for all. */
+  market?: string | undefined;
   fill: Fill;
 }

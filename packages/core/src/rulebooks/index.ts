@@ -6,3 +6,4 @@ export * from './schema.js';
 export * from './compare.js';
 export * from './exchange.js';
 export * from './small.js';
+export * from './terms.js';

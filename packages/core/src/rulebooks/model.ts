@@ -42,7 +42,16 @@ const limitsSchema = z.strictObject({
 export type Limits = z.infer<typeof limitsSchema>;
 
 /** What is better kept to, though nothing is refused for it. */
-const advisedSchema = limitsSchema.pick({ minLength: true, maxLength: true });
+const advisedSchema = limitsSchema.pick({
+  minLength: true,
+  maxLength: true,
+  minWidth: true,
+  minHeight: true,
+  minRatio: true,
+  maxRatio: true,
+});
+
+export const joinWays = ['consent', 'secret', 'address'] as const;
 
 export const channelTypes = [
   'text',
@@ -67,6 +76,8 @@ const channelAttributeSchema = z.strictObject({
   /** Takes a list of texts. */
   many: z.boolean().optional(),
   need,
+  /** Its values are what the account has of the channel’s terms of this kind. */
+  terms: z.string().optional(),
   /** Required, whatever `need` says, for items whose values meet this; it compares channel attributes by their keys. */
   requiredWhen: conditionSchema.optional(),
   limits: limitsSchema.default({}),
@@ -120,8 +131,24 @@ export const rulebookSchema = z.strictObject({
   categories: z.array(z.strictObject({ path: z.string(), name: z.string(), words: z.string().optional() })),
   attributes: z.array(channelAttributeSchema).min(1),
   rules: z.array(ruleSchema),
-  /** Goods the channel does not take at all. */
-  eligibility: z.array(z.strictObject({ id: z.string(), words: z.string(), when: conditionSchema })),
+  /** Goods the channel does not take at all: those that a condition meets, those in these categories and all below them, or both at once. */
+  eligibility: z.array(
+    z
+      .strictObject({
+        id: z.string(),
+        words: z.string(),
+        when: conditionSchema.optional(),
+        in: z.array(z.string()).min(1).optional(),
+      })
+      .refine(
+        (rule) => rule.when !== undefined || rule.in !== undefined,
+        'It says neither when nor in what categories',
+      ),
+  ),
+  /** How an account joins: by consent on a page of the channel’s, by an id with its secret, by an address first and a token later. */
+  joins: z.enum(joinWays).optional(),
+  /** Kinds of terms that an account keeps on the channel, to be named by reference. */
+  terms: z.array(z.strictObject({ kind: z.string().min(1), label: z.string().min(1) })).optional(),
   exchange: exchangeSchema,
 });
 export type Rulebook = z.infer<typeof rulebookSchema>;
@@ -159,6 +186,13 @@ function crossCheck(rulebook: Rulebook): string[] {
       ...(attribute.overrides ?? []).flatMap((override) => override.in),
     ])
       if (!paths.has(path)) faults.push(`attributes.${attribute.key}: there is no category “${path}”`);
+  for (const { id, in: categories = [] } of rulebook.eligibility)
+    for (const path of categories)
+      if (!paths.has(path)) faults.push(`eligibility.${id}: there is no category “${path}”`);
+  const kinds = new Set(rulebook.terms?.map(({ kind }) => kind));
+  for (const { key, terms } of rulebook.attributes)
+    if (terms !== undefined && !kinds.has(terms))
+      faults.push(`attributes.${key}.terms: there are no terms of the kind “${terms}”`);
   for (const { key, requiredWhen } of rulebook.attributes)
     for (const named of requiredWhen ? conditionAttributes(requiredWhen) : [])
       if (!attributes.has(named)) faults.push(`attributes.${key}.requiredWhen: there is no attribute “${named}”`);

@@ -97,7 +97,7 @@ export function unsaidBySchema(rulebook: Rulebook, category: string | undefined,
           limits[limit] === undefined ? [] : (unsaid[limit] ?? []),
         ),
       ),
-      ...(advised ? ['the length that is advised'] : []),
+      ...(advised ? ['what is advised'] : []),
       ...(requiredWhen ? ['when it is required'] : []),
     ].map((words) => `${label}: ${words}`);
   const checks = [...new Set(rulebook.rules.map(({ check }) => check))].map((check) => `The rule ${check}`);

@@ -1,9 +1,14 @@
 /** Every kind of channel there is. */
+import { address } from './address.js';
+import { consent } from './consent.js';
 import { fetching } from './fetching.js';
 import type { ChannelAdapter } from './model.js';
+import { secret } from './secret.js';
 import { shop } from './shop.js';
 
-const adapters = new Map([fetching, shop].map((adapter): [string, ChannelAdapter] => [adapter.kind, adapter]));
+const adapters = new Map(
+  [fetching, shop, consent, secret, address].map((adapter): [string, ChannelAdapter] => [adapter.kind, adapter]),
+);
 
 /** Throws where there is none of this kind: a channel is only ever set up with one there is. */
 export function adapterOf(kind: string): ChannelAdapter {
@@ -12,5 +17,13 @@ export function adapterOf(kind: string): ChannelAdapter {
   return adapter;
 }
 
-export type { ChannelReport, GoodsPage, Outside } from './model.js';
+export {
+  type AccountReport,
+  type ChannelReport,
+  type Credentials,
+  type GoodsPage,
+  NotLetIn,
+  type Outside,
+  credentialsSchema,
+} from './model.js';
 export { shop };

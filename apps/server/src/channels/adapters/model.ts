@@ -41,8 +41,50 @@ export interface GoodsPage {
   of?: number | null | undefined;
 }
 
+/** What an account is spoken to with. */
+export const credentialsSchema = z.object({
+  token: z.string().min(1).max(4000),
+  /** Gets another token when this one has run out. */
+  renew: z.string().max(4000).nullish(),
+});
+export type Credentials = z.infer<typeof credentialsSchema>;
+
+const line = z.string().max(500);
+
+export const accountSchema = z.object({
+  /** What is missing on the channel’s side before it takes goods, in its words. */
+  missing: z.array(line).max(50).default([]),
+  /** Shares of orders in per cent. */
+  late: z.number().nullable().default(null),
+  cancelled: z.number().nullable().default(null),
+  notices: z.array(line).max(50).default([]),
+  terms: z
+    .array(z.object({ kind: line, key: line, label: line }))
+    .max(2000)
+    .default([]),
+});
+/** What a channel says of an account. */
+export type AccountReport = z.infer<typeof accountSchema>;
+
+/** How an account joins; each way gives what it is spoken to with. */
+export type Join =
+  | {
+      by: 'consent';
+      /** Where a person agrees; she comes back to `back` with the state and a code. */
+      page(outside: Outside, asked: { state: string; challenge: string; back: string }): string;
+      exchange(outside: Outside, answer: { code: string; verifier: string; back: string }): Promise<Credentials>;
+    }
+  | { by: 'secret'; exchange(outside: Outside, given: { id: string; secret: string }): Promise<Credentials> }
+  /** The channel is told an address first, and gives a token once it has seen what stands there. */
+  | { by: 'address' };
+
 export interface ChannelAdapter {
   kind: string;
+  join?: Join;
+  /** Another token in place of one that has run out; refused where the account was let go on the channel. */
+  renew?(outside: Outside, renew: string): Promise<Credentials>;
+  /** What it says of the account: standing, what is missing, terms. */
+  account?(outside: Outside, token: string): Promise<AccountReport>;
   /** Asks it to fetch a feed from its address. */
   offer?(outside: Outside, feed: { market: string; address: string }): Promise<ChannelReport>;
   /** How far it is with what it was offered, and what it says of the items. */
@@ -63,8 +105,12 @@ export async function ask({ config, name, address }: Outside, path: string, sent
   });
 }
 
+/** It does not let us in with what we have. */
+export class NotLetIn extends Error {}
+
 /** Its answer in the shape that was agreed, or a Problem. */
 export function readAnswer<T>({ name }: Outside, schema: z.ZodType<T>, answer: Came, what: string): T {
+  if (answer.status === 401) throw new NotLetIn(name);
   if (!answer.ok)
     throw new Problem(502, 'The channel refused', `${name} answered ${answer.status}: ${answer.text.slice(0, 300)}`);
   const read = schema.safeParse(readJson(answer.text));

@@ -32,6 +32,19 @@ export const rulebook = pgTable(
   (table) => [unique('rulebook_version').on(table.channelId, table.version)],
 );
 
+/** Whether it can be used: joined; waiting for something on the channel’s side; never joined or let go; no more let in. */
+export const accountStates = ['connected', 'pending', 'off', 'expired'] as const;
+
+/** What a channel says of an account. */
+export interface AccountStanding {
+  /** What is missing on the channel’s side before goods are taken, in its words. */
+  missing: string[];
+  /** Shares of orders in per cent. */
+  late: number | null;
+  cancelled: number | null;
+  notices: string[];
+}
+
 export const account = pgTable('account', {
   id: rowId(),
   channelId: ref('channel_id')
@@ -40,7 +53,41 @@ export const account = pgTable('account', {
   name: text('name').notNull(),
   /** Address of the channel's own service. */
   address: text('address').notNull(),
-  state: text('state', { enum: ['connected', 'pending', 'off'] }).notNull(),
+  state: text('state', { enum: accountStates }).notNull(),
+  /** What it is spoken to with, sealed (outgoing/seal). */
+  credentials: text('credentials'),
+  /** As the channel told it last. */
+  standing: jsonb('standing').$type<AccountStanding>(),
+  /** When it was last asked, and what went wrong then, for people. */
+  askedAt: moment('asked_at'),
+  fault: text('fault'),
+});
+
+/** Terms that an account keeps on the channel, of the kinds its rulebook names; those that vanished stay with the day. */
+export const accountTerm = pgTable(
+  'account_term',
+  {
+    accountId: ref('account_id')
+      .notNull()
+      .references(() => account.id, { onDelete: 'cascade' }),
+    kind: text('kind').notNull(),
+    key: text('key').notNull(),
+    label: text('label').notNull(),
+    goneAt: moment('gone_at'),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.kind, table.key] })],
+);
+
+/** A consent that was asked for and has not come back: whose, and what proves that it is ours (RFC 7636). */
+export const accountJoin = pgTable('account_join', {
+  /** Of the state that comes back with it (SHA-256). */
+  stateHash: text('state_hash').primaryKey(),
+  accountId: ref('account_id')
+    .notNull()
+    .references(() => account.id, { onDelete: 'cascade' }),
+  userId: ref('user_id').notNull(),
+  verifier: text('verifier').notNull(),
+  expires: moment('expires').notNull(),
 });
 
 export const place = pgTable(

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parseMeasure, plainStyle, units } from '../../values/index.js';
+import { parseMeasure, plainStyle, unitCode, units } from '../../values/index.js';
 import { defineStep } from './model.js';
 
 export const unitStep = defineStep({
@@ -22,13 +22,14 @@ export const unitStep = defineStep({
       inUnit(text, unit, whole),
   examples: [
     { step: { do: 'in-unit', unit: 'g', whole: true }, from: '1.2 kg', to: '1200 g' },
+    { step: { do: 'in-unit', unit: 'W', whole: true }, from: '0.5 kW', to: '500 W' },
     { step: { do: 'in-unit', unit: 'g', whole: true }, from: 'heavy', to: 'heavy' },
   ],
 });
 
 /** "1.2 kg" in grams: "1200 g"; what is no measure, or of another dimension, stays as it is. */
 export function inUnit(text: string, unit: string, whole: boolean): string {
-  const wanted = units[unit];
+  const wanted = units[unitCode(unit) ?? unit];
   if (!wanted) return text;
   const read = parseMeasure(text, plainStyle, wanted.dimension);
   if (!read.ok) return text;

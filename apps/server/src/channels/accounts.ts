@@ -1,0 +1,332 @@
+/** Accounts on channels: joined by consent, by a secret or by a token; asked how they stand; let go. */
+import { createHash, randomBytes } from 'node:crypto';
+import type { AccountAnswer } from '@velvet-shelf/contract';
+import { and, asc, count, eq, isNotNull, lt, sql } from 'drizzle-orm';
+import { type Executor, first, iso, isIn } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
+import { type Acting, act } from '../history/act.js';
+import { markPlace } from '../history/dirty.js';
+import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import type { Services, User } from '../http/route.js';
+import { seal, unseal } from '../outgoing/seal.js';
+import {
+  type AccountReport,
+  type Credentials,
+  NotLetIn,
+  type Outside,
+  adapterOf,
+  credentialsSchema,
+} from './adapters/index.js';
+
+const { account, accountJoin, accountTerm, channel, listing, place, rulebook } = tables;
+
+/** Minutes in which one has to come back from the page of consent. */
+const consentMinutes = 20;
+/** Hours after which a joined account is asked again by itself. */
+const hoursBetween = 24;
+/** At once, so that other work behind the requests has its turn. */
+const mostAsked = 20;
+
+/** An account with its channel. */
+async function accountRow(on: Executor, id: number) {
+  const row = await first(
+    on
+      .select({
+        account,
+        channelName: channel.name,
+        adapter: channel.adapter,
+        terms: sql<{ kind: string; label: string }[]>`coalesce(${rulebook.body} -> 'terms', '[]')`,
+      })
+      .from(account)
+      .innerJoin(channel, eq(channel.id, account.channelId))
+      .leftJoin(rulebook, eq(rulebook.id, channel.rulebookId))
+      .where(eq(account.id, id)),
+  );
+  if (!row) throw notFound(`account ${id}`);
+  return row;
+}
+type Row = Awaited<ReturnType<typeof accountRow>>;
+
+const outside = ({ config }: Pick<Services, 'config'>, { account: { address }, channelName }: Row): Outside => ({
+  config,
+  name: channelName,
+  address,
+});
+
+const placesOn = (on: Executor, id: number) => on.select({ id: place.id }).from(place).where(eq(place.accountId, id));
+
+export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Promise<AccountAnswer> {
+  const row = await accountRow(db, id);
+  const terms = await db
+    .select()
+    .from(accountTerm)
+    .where(eq(accountTerm.accountId, id))
+    .orderBy(asc(accountTerm.kind), asc(accountTerm.key));
+  const places = (await placesOn(db, id)).map((each) => each.id);
+  const known = await first(
+    db
+      .select({
+        linked: count(listing.externalId),
+        live: sql<number>`(count(*) FILTER (WHERE ${listing.channelState} = 'live'))::int`,
+      })
+      .from(listing)
+      .where(isIn(listing.placeId, places)),
+  );
+  const { name, state, address, standing, askedAt, fault } = row.account;
+  const { missing = [], late = null, cancelled = null, notices = [] } = standing ?? {};
+  return {
+    ...{ id, name, state, missing, late, cancelled, notices, fault },
+    channel: row.channelName,
+    joins: adapterOf(row.adapter).join?.by ?? null,
+    hasService: address !== '',
+    askedAt: askedAt === null ? null : iso(askedAt),
+    terms: terms.map(({ kind, key, label, goneAt }) => ({
+      ...{ kind, key, label },
+      kindLabel: row.terms.find((each) => each.kind === kind)?.label ?? kind,
+      goneAt: goneAt === null ? null : iso(goneAt),
+    })),
+    live: known?.live ?? 0,
+    linked: known?.linked ?? 0,
+  };
+}
+
+const hash = (text: string) => createHash('sha256').update(text).digest('base64url');
+
+function expectService({ account: { address }, channelName }: Row): void {
+  if (address === '')
+    throw conflict(`Say the address of ${channelName}’s own service first: there is nobody to ask yet`);
+}
+
+/** Where the channel sends a person back to. */
+const backTo = (address: string) => `${address}/channels/joined`;
+
+/** Remembers that a consent is asked for, and answers where. */
+export async function askConsent(services: Services, user: User, id: number): Promise<string> {
+  const { db, config } = services;
+  const row = await accountRow(db, id);
+  const { join } = adapterOf(row.adapter);
+  if (join?.by !== 'consent') throw conflict(`${row.channelName} is not joined on a page of consent`);
+  expectService(row);
+  const [state, verifier] = [randomBytes(24).toString('base64url'), randomBytes(32).toString('base64url')];
+  await db.delete(accountJoin).where(lt(accountJoin.expires, sql`now()`));
+  await db.insert(accountJoin).values({
+    stateHash: hash(state),
+    accountId: id,
+    userId: user.id,
+    verifier: await seal(config, verifier),
+    expires: sql`now() + ${consentMinutes} * interval '1 minute'`,
+  });
+  return join.page(outside(services, row), { state, challenge: hash(verifier), back: backTo(config.address) });
+}
+
+/** Joins the account whose consent this state belongs to; a state is good once, and for whoever asked. */
+export async function joinConsented(
+  services: Services,
+  user: User,
+  { state, code }: { state: string; code: string },
+): Promise<number> {
+  const { db, config } = services;
+  const [asked] = await db
+    .delete(accountJoin)
+    .where(and(eq(accountJoin.stateHash, hash(state)), eq(accountJoin.userId, user.id)))
+    .returning();
+  if (!asked || new Date(asked.expires) < new Date())
+    throw badRequest('This consent was not asked for here, or too long ago: begin again at the account');
+  const row = await accountRow(db, asked.accountId);
+  const { join } = adapterOf(row.adapter);
+  const verifier = await unseal(config, asked.verifier);
+  if (join?.by !== 'consent' || typeof verifier !== 'string') throw badRequest('Begin again at the account');
+  await keepJoined(services, user, row, () =>
+    join.exchange(outside(services, row), { code, verifier, back: backTo(config.address) }),
+  );
+  return asked.accountId;
+}
+
+export async function joinBySecret(
+  services: Services,
+  user: User,
+  id: number,
+  given: { id: string; secret: string },
+): Promise<void> {
+  const row = await accountRow(services.db, id);
+  const { join } = adapterOf(row.adapter);
+  if (join?.by !== 'secret') throw conflict(`${row.channelName} is not joined with an id and a secret`);
+  expectService(row);
+  await keepJoined(services, user, row, () => join.exchange(outside(services, row), given));
+}
+
+export async function joinByToken(services: Services, user: User, id: number, token: string): Promise<void> {
+  const row = await accountRow(services.db, id);
+  if (adapterOf(row.adapter).join?.by !== 'address') throw conflict(`${row.channelName} gives no token to paste`);
+  expectService(row);
+  await keepJoined(services, user, row, () => Promise.resolve({ token }));
+}
+
+/** Gets what the account is spoken to with, tries it, and keeps both; where the channel does not know it, nothing is changed. */
+async function keepJoined(services: Services, user: User, row: Row, get: () => Promise<Credentials>): Promise<void> {
+  const credentials = await get().catch(said(row, 'what was given'));
+  const report = await askReport(services, row, credentials.token).catch(said(row, 'what was given'));
+  const sealed = await seal(services.config, credentials);
+  await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
+    await on.tx.update(account).set({ credentials: sealed }).where(eq(account.id, row.account.id));
+    await keepReport(on, row, report);
+    on.say(`Connected the account ${row.account.name} on ${row.channelName}`);
+    on.change({ kind: 'channel', id: row.account.channelId, delta: { state: [row.account.state, stateOf(report)] } });
+  });
+}
+
+const said =
+  ({ channelName }: Row, what: string) =>
+  (error: unknown): never => {
+    if (error instanceof NotLetIn)
+      throw new Problem(
+        422,
+        'Not let in',
+        `${channelName} does not know ${what}: check it and try again. Nothing was changed.`,
+      );
+    throw error;
+  };
+
+async function askReport(services: Services, row: Row, token: string): Promise<AccountReport> {
+  const ask = adapterOf(row.adapter).account;
+  if (!ask) throw conflict(`${row.channelName} says nothing of its accounts`);
+  return ask(outside(services, row), token);
+}
+
+const stateOf = ({ missing }: AccountReport): AccountAnswer['state'] => (missing.length > 0 ? 'pending' : 'connected');
+
+/** What the channel says of the account: its standing, and the terms it has now. Listings that name a term follow. */
+async function keepReport(on: Pick<Acting, 'tx'>, { account: { id } }: Row, report: AccountReport): Promise<void> {
+  const { tx } = on;
+  const { missing, late, cancelled, notices, terms } = report;
+  await tx
+    .update(account)
+    .set({ state: stateOf(report), standing: { missing, late, cancelled, notices }, askedAt: sql`now()`, fault: null })
+    .where(eq(account.id, id));
+  const held = await tx.select().from(accountTerm).where(eq(accountTerm.accountId, id));
+  const markOf = (term: { kind: string; key: string }) => JSON.stringify([term.kind, term.key]);
+  const now = new Set(terms.map(markOf));
+  const there = new Set(held.flatMap((term) => (term.goneAt === null ? markOf(term) : [])));
+  for (const term of held)
+    if (term.goneAt === null && !now.has(markOf(term)))
+      await tx
+        .update(accountTerm)
+        .set({ goneAt: sql`now()` })
+        .where(and(eq(accountTerm.accountId, id), eq(accountTerm.kind, term.kind), eq(accountTerm.key, term.key)));
+  if (terms.length > 0)
+    await tx
+      .insert(accountTerm)
+      .values(terms.map((term) => ({ accountId: id, ...term })))
+      .onConflictDoUpdate({
+        target: [accountTerm.accountId, accountTerm.kind, accountTerm.key],
+        set: { label: sql`excluded.label`, goneAt: null },
+      });
+  const isSame = now.size === there.size && [...now].every((mark) => there.has(mark));
+  if (!isSame) for (const each of await placesOn(tx, id)) await markPlace(tx, each.id, { offered: true });
+}
+
+/** Asks the channel how the account stands; a token that has run out is renewed, and where that fails the account says so. */
+export async function refreshAccount(services: Services, user: User, id: number): Promise<void> {
+  const row = await accountRow(services.db, id);
+  const read = row.account.credentials === null ? undefined : await unseal(services.config, row.account.credentials);
+  const credentials = credentialsSchema.safeParse(read);
+  if (!credentials.success)
+    throw conflict(
+      row.account.credentials === null
+        ? `${row.account.name} is not connected to ${row.channelName}`
+        : `What ${row.channelName} is spoken to with was sealed with another key: connect it again`,
+    );
+  const asked = await askAgain(services, row, credentials.data);
+  const renewed = asked.credentials && (await seal(services.config, asked.credentials));
+  await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
+    if (renewed !== undefined) await on.tx.update(account).set({ credentials: renewed }).where(eq(account.id, id));
+    if ('report' in asked) await keepReport(on, row, asked.report);
+    else
+      await on.tx
+        .update(account)
+        .set({ ...asked.state, askedAt: sql`now()` })
+        .where(eq(account.id, id));
+    const state = 'report' in asked ? stateOf(asked.report) : (asked.state.state ?? row.account.state);
+    if (state === row.account.state) return;
+    on.say(`The account ${row.account.name} on ${row.channelName} is ${sayState(state)} now`);
+    on.change({ kind: 'channel', id: row.account.channelId, delta: { state: [row.account.state, state] } });
+  });
+}
+
+const sayState = (state: AccountAnswer['state']): string =>
+  ({
+    connected: 'connected',
+    pending: 'waiting for the channel',
+    off: 'not connected',
+    expired: 'not let in any more',
+  })[state];
+
+type Asked = { credentials?: Credentials } & (
+  { report: AccountReport } | { state: { state?: AccountAnswer['state']; fault: string } }
+);
+
+async function askAgain(services: Services, row: Row, credentials: Credentials): Promise<Asked> {
+  try {
+    return { report: await askReport(services, row, credentials.token) };
+  } catch (error) {
+    if (error instanceof Problem) return { state: { fault: error.message } };
+    if (!(error instanceof NotLetIn)) throw error;
+  }
+  const lost = {
+    state: {
+      state: 'expired' as const,
+      fault: `${row.channelName} does not let us in any more: connect the account again`,
+    },
+  };
+  const { renew } = adapterOf(row.adapter);
+  if (!renew || !credentials.renew) return lost;
+  try {
+    const fresh = await renew(outside(services, row), credentials.renew);
+    return { credentials: fresh, report: await askReport(services, row, fresh.token) };
+  } catch (error) {
+    if (error instanceof NotLetIn) return lost;
+    if (error instanceof Problem) return { state: { fault: error.message } };
+    throw error;
+  }
+}
+
+/** Forgets what the account is spoken to with; its places, listings and their links stay as they are. */
+export async function letGo(services: Services, user: User, id: number): Promise<void> {
+  await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
+    const row = await accountRow(on.tx, id);
+    if (row.account.credentials === null) throw conflict(`${row.account.name} is not connected`);
+    await on.tx.update(account).set({ state: 'off', credentials: null, fault: null }).where(eq(account.id, id));
+    on.say(`Disconnected the account ${row.account.name} from ${row.channelName}`);
+    on.change({ kind: 'channel', id: row.account.channelId, delta: { state: [row.account.state, 'off'] } });
+  });
+}
+
+/** Asks the channels of joined accounts that were not asked for a day; who joined nothing is nobody’s, so the owner is said to have asked. */
+export async function refreshDueAccounts(services: Services): Promise<void> {
+  const { db } = services;
+  const due = await db
+    .select({ id: account.id })
+    .from(account)
+    .where(and(isNotNull(account.credentials), lt(account.askedAt, sql`now() - ${hoursBetween} * interval '1 hour'`)))
+    .orderBy(asc(account.id))
+    .limit(mostAsked);
+  if (due.length === 0) return;
+  const owner = await first(
+    db
+      .select()
+      .from(tables.userAccount)
+      .where(eq(tables.userAccount.role, 'owner'))
+      .orderBy(asc(tables.userAccount.id)),
+  );
+  if (!owner) return;
+  for (const { id } of due) {
+    // It says at the account itself what went wrong; the next day it is asked again.
+    await refreshAccount(services, owner, id).catch(async (error: unknown) => {
+      const fault = error instanceof Error ? error.message : String(error);
+      await db
+        .update(account)
+        .set({ askedAt: sql`now()`, fault })
+        .where(eq(account.id, id));
+    });
+  }
+}

@@ -1,0 +1,143 @@
+/** How a simulated channel lets somebody in: a page of consent, an id with its secret, or a token it gives out; kept in its own schema. */
+import { createHash, randomBytes } from 'node:crypto';
+import type { IncomingMessage } from 'node:http';
+import type Router from '@koa/router';
+import type { Context } from 'koa';
+import type pg from 'pg';
+
+/** What it says of an account, and how it behaves, for trying out what happens when it misbehaves. */
+export interface AccountMood {
+  missing: string[];
+  late: number;
+  cancelled: number;
+  notices: string[];
+  terms: { kind: string; key: string; label: string }[];
+  /** Seconds that a token is good for. */
+  tokenSeconds: number;
+  /** Renews tokens that have run out. */
+  renews: boolean;
+}
+
+export interface Joining {
+  /** Its part of the addresses, and its schema. */
+  key: string;
+  name: string;
+  by: 'consent' | 'secret' | 'token';
+  /** What it will let read and write, as its page of consent says it. */
+  lets: string[];
+  /** Ids with their secrets. */
+  secrets?: Readonly<Record<string, string>>;
+  mood: AccountMood;
+}
+
+const escape = (text: string) =>
+  text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
+const fresh = () => randomBytes(24).toString('base64url');
+
+export async function joining(
+  router: Router,
+  pool: pg.Pool,
+  { key, name, by, lets, secrets, mood }: Joining,
+): Promise<void> {
+  const table = `"${key}".pass`;
+  await pool.query(`
+    CREATE SCHEMA IF NOT EXISTS "${key}";
+    CREATE TABLE IF NOT EXISTS ${table} (text text PRIMARY KEY, kind text NOT NULL, challenge text, back text, until timestamptz NOT NULL);`);
+  const keep = (text: string, kind: string, seconds: number, challenge?: string, back?: string) =>
+    pool.query(`INSERT INTO ${table} VALUES ($1, $2, $3, $4, now() + $5 * interval '1 second')`, [
+      ...[text, kind, challenge ?? null, back ?? null, seconds],
+    ]);
+  const take = async (text: string, kind: string) =>
+    (
+      await pool.query<{ challenge: string | null; back: string | null; good: boolean }>(
+        `DELETE FROM ${table} WHERE text = $1 AND kind = $2 RETURNING challenge, back, until > now() AS good`,
+        [text, kind],
+      )
+    ).rows[0];
+  const give = async (ctx: Context) => {
+    const [token, renew] = [fresh(), fresh()];
+    await keep(token, 'token', mood.tokenSeconds);
+    await keep(renew, 'renew', 30 * 86_400);
+    ctx.body = { token, renew };
+  };
+  const refuse = (ctx: Context, problem: string) => {
+    ctx.status = 401;
+    ctx.body = { problem };
+  };
+
+  if (by === 'consent') {
+    router.get(`/${key}/consent`, (ctx) => {
+      const { state = '', challenge = '', back = '' } = ctx.query as Record<string, string>;
+      ctx.type = 'html';
+      ctx.body = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escape(name)}: may they?</title>
+<style>body{font:16px/1.5 system-ui,sans-serif;margin:8vh auto;max-width:34rem;color:#1d2430}button{font:inherit;padding:.5rem 1.2rem;margin-right:.6rem}li{margin:.2rem 0}</style>
+<h1>${escape(name)}</h1><p>Velvet Shelf asks to act for <b>Mosswick Supply</b>. It will be able to:</p><ul>${lets.map((each) => `<li>${escape(each)}</li>`).join('')}</ul>
+<form method="post" action="/${key}/consent">${Object.entries({ state, challenge, back })
+        .map(([field, value]) => `<input type="hidden" name="${field}" value="${escape(value)}">`)
+        .join('')}
+<button name="answer" value="yes">Let it</button><button name="answer" value="no">Do not let it</button></form><p><small>A simulated channel</small></p></html>`;
+    });
+    router.post(`/${key}/consent`, async (ctx) => {
+      const form = new URLSearchParams(await textOf(ctx.req));
+      const back = new URL(form.get('back') ?? '');
+      back.searchParams.set('state', form.get('state') ?? '');
+      if (form.get('answer') === 'yes') {
+        const code = fresh();
+        await keep(code, 'code', 300, form.get('challenge') ?? '', form.get('back') ?? '');
+        back.searchParams.set('code', code);
+      } else back.searchParams.set('refused', 'yes');
+      ctx.redirect(back.href);
+    });
+  }
+
+  router.post(`/${key}/api/token`, async (ctx) => {
+    const asked = JSON.parse(await textOf(ctx.req)) as Record<string, string>;
+    if (asked.grant === 'code') {
+      const held = await take(asked.code ?? '', 'code');
+      const proof = createHash('sha256')
+        .update(asked.verifier ?? '')
+        .digest('base64url');
+      if (!held?.good || held.challenge !== proof || held.back !== asked.back) return refuse(ctx, 'No such code');
+      return give(ctx);
+    }
+    if (asked.grant === 'secret') {
+      if (asked.id === undefined || secrets?.[asked.id] !== asked.secret) return refuse(ctx, 'Unknown id or secret');
+      return give(ctx);
+    }
+    if (asked.grant === 'renew') {
+      if (!mood.renews || !(await take(asked.renew ?? '', 'renew'))?.good) return refuse(ctx, 'Let in no more');
+      return give(ctx);
+    }
+    return refuse(ctx, 'Unknown grant');
+  });
+
+  /** A token as its pages would show it to somebody who is signed in there. */
+  router.post(`/${key}/api/hand-out`, async (ctx) => {
+    await give(ctx);
+  });
+
+  router.get(`/${key}/api/account`, async (ctx) => {
+    const token = /^Bearer (.+)$/.exec(ctx.get('authorization'))?.[1] ?? '';
+    const { rows } = await pool.query(`SELECT 1 FROM ${table} WHERE text = $1 AND kind = 'token' AND until > now()`, [
+      token,
+    ]);
+    if (rows.length === 0) return refuse(ctx, 'Not let in');
+    const { missing, late, cancelled, notices, terms } = mood;
+    ctx.body = { missing, late, cancelled, notices, terms };
+  });
+
+  router.post(`/${key}/mood`, async (ctx) => {
+    const { forget, ...next } = JSON.parse((await textOf(ctx.req)) || '{}') as Partial<AccountMood> & {
+      forget?: string;
+    };
+    Object.assign(mood, next);
+    if (forget !== undefined) await pool.query(`DELETE FROM ${table} WHERE kind = $1`, [forget]);
+    ctx.body = mood;
+  });
+}
+
+async function textOf(request: IncomingMessage): Promise<string> {
+  let text = '';
+  for await (const chunk of request) text += String(chunk);
+  return text;
+}

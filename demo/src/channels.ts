@@ -1,0 +1,161 @@
+/** The demo's further channels: added from the rulebooks that ship, with what a person would have set up by now; the rest is left to be worked down. */
+import type { Condition } from '@velvet-shelf/core/conditions';
+import type { Fill, FillRule } from '@velvet-shelf/core/fills';
+import { saveCategories } from '@velvet-shelf/server/channels/categories';
+import { saveFills } from '@velvet-shelf/server/channels/fills';
+import { addChannel, changeAccount } from '@velvet-shelf/server/channels/own';
+import { addPlace } from '@velvet-shelf/server/channels/own-places';
+import { suggest } from '@velvet-shelf/server/channels/suggestions';
+import { queryOne } from '@velvet-shelf/server/db/client';
+import type { Services, User } from '@velvet-shelf/server/http/route';
+import { sql } from 'drizzle-orm';
+
+const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
+const plain = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [{ do: 'plain-text' }] });
+const fixed = (value: string): Fill => ({ rule: { kind: 'fixed', value }, fit: [] });
+const first = (...from: string[]): Fill => ({
+  rule: { kind: 'first', of: from.map((name): FillRule => ({ kind: 'copy', from: name })) },
+  fit: [],
+});
+const translated = (from: string, table: Record<string, string>): Fill => ({
+  rule: { kind: 'translate', from, table, otherwise: 'keep' },
+  fit: [],
+});
+
+interface DemoChannel {
+  key: string;
+  market: string;
+  place: string;
+  condition: Condition;
+  fills: Record<string, Fill>;
+}
+
+/** What has shown itself there: goods with a title in the language of the market. */
+const everything: Condition = { all: [] };
+
+export const channels: readonly DemoChannel[] = [
+  {
+    key: 'quernby',
+    market: 'GB',
+    place: 'Quernby, Great Britain',
+    condition: everything,
+    fills: {
+      ref: copy('sku'),
+      heading: plain('title'),
+      account: {
+        rule: { kind: 'copy', from: 'description' },
+        fit: [{ do: 'keep-tags', tags: ['p', 'b', 'ul', 'li', 'br'] }],
+      },
+      make: copy('brand'),
+      'maker-ref': copy('mpn'),
+      gtin: copy('gtin'),
+      asks: copy('asking'),
+      struck: copy('askedBefore'),
+      pieces: copy('stock'),
+      'days-to-send': fixed('2'),
+      'state-of-it': fixed('factory fresh'),
+      front: copy('mainPicture'),
+      sides: copy('morePictures'),
+      group: copy('familyId'),
+      'axis-shade': translated('colour', {
+        Moss: 'green',
+        Chalk: 'white',
+        Slate: 'grey',
+        White: 'white',
+        Soot: 'black',
+        Black: 'black',
+        Rust: 'brown',
+        Terracotta: 'orange',
+        Ink: 'blue',
+      }),
+      'axis-size': first('size', 'packet', 'height'),
+      'axis-span': first('diameter', 'length'),
+      'axis-holds': copy('volume'),
+      'axis-light': copy('colourTemperature'),
+      weighs: copy('weight'),
+      watts: copy('power'),
+      kelvin: copy('colourTemperature'),
+      across: copy('diameter'),
+      holds: copy('volume'),
+      botanic: copy('botanicalName'),
+      sow: copy('sowingMonths'),
+      wears: copy('size'),
+    },
+  },
+  {
+    key: 'tansel',
+    market: 'GB',
+    place: 'Tansel, Great Britain',
+    condition: everything,
+    fills: {
+      tag: copy('sku'),
+      headline: plain('title'),
+      story: plain('description'),
+      worth: copy('asking'),
+      'worth-before': copy('askedBefore'),
+      there: {
+        rule: {
+          kind: 'when',
+          cases: [{ if: { attribute: 'stock', op: 'atLeast', value: '1' }, then: { kind: 'fixed', value: 'here' } }],
+          otherwise: { kind: 'fixed', value: 'gone' },
+        },
+        fit: [],
+      },
+      lens: copy('mainPicture'),
+      'more-lenses': copy('morePictures'),
+      'made-by': copy('brand'),
+      barcode: copy('gtin'),
+      'leads-to': copy('page'),
+      set: copy('familyId'),
+      'in-cut': first('size', 'diameter', 'length', 'volume', 'packet'),
+    },
+  },
+  {
+    key: 'skarvelund',
+    market: 'SE',
+    place: 'Skarvelund Torg, Sverige',
+    condition: { not: { attribute: 'title', language: 'sv-SE', op: 'isEmpty' } },
+    fills: {
+      artikel: copy('sku'),
+      rubrik: plain('title'),
+      text: plain('description'),
+      pris: copy('asking'),
+      ordinarie: copy('askedBefore'),
+      antal: copy('stock'),
+      leveransklass: fixed('2–3 dagar'),
+      streckkod: copy('gtin'),
+      bild: copy('mainPicture'),
+      bilder: copy('morePictures'),
+      serie: copy('familyId'),
+      storlek: first('size', 'diameter', 'length', 'volume', 'packet'),
+      handgjord: copy('handmade'),
+    },
+  },
+];
+
+/** `standins`: the address of the simulated channels. */
+export async function addChannels(services: Services, user: User, standins: string): Promise<void> {
+  for (const { key, market, place, condition, fills } of channels) {
+    const id = await addChannel(services, user, { shipped: key });
+    const account = await queryOne<{ id: number }>(
+      services.db,
+      sql`SELECT id FROM account WHERE channel_id = ${id} ORDER BY id LIMIT 1`,
+    );
+    await changeAccount(services, user, account?.id ?? 0, {
+      to: { address: `${standins}/${key}` },
+      was: { address: '' },
+    });
+    const made = await addPlace(services, user, id, { market, name: place, condition });
+    await saveFills(
+      services,
+      user,
+      made.id,
+      Object.entries(fills).map(([attribute, fill]) => ({ attribute, fill })),
+    );
+    // What is sure is taken, as one click would; the rest waits for a person.
+    const sure = Object.entries(await suggest(services.db, made.id)).flatMap(([category, [best]]) =>
+      best?.isSure ? [{ category, target: best.path }] : [],
+    );
+    if (sure.length > 0) await saveCategories(services, user, made.id, sure);
+  }
+}
