@@ -7,7 +7,7 @@ const panel = (page: Page) => page.getByLabel('Account', { exact: true });
 
 /** Adds a channel that ships, and says where its simulated service stands. */
 async function add(page: Page, name: string, key: string): Promise<void> {
-  await page.goto('/channels?make=true');
+  await page.goto('/channels?make=yes');
   await page.getByRole('tab', { name: 'One that ships' }).click();
   await page.getByRole('button', { name: `Begin with ${name}` }).click();
   const section = page.getByRole('region', { name });

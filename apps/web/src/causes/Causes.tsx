@@ -1,6 +1,8 @@
 /** Causes: ranked at the left, the fix itself at the right. From top to bottom is clearing a desk. */
 import { Box } from '../design/Box';
 import Chip from '@mui/material/Chip';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { type CauseAnswer, api } from '@velvet-shelf/contract';
 import { z } from 'zod';
@@ -25,11 +27,13 @@ const causesAddress = z.object({
   show: z.enum(['blockers', 'advice']).default('blockers'),
   order: z.enum(['frees', 'touched']).default('frees'),
   cause: inAddress.text,
+  place: inAddress.number,
 });
 
 export function Causes() {
-  const [{ show: severity, order, cause }, set] = useAddress(causesAddress);
-  const causes = useQuery(ask(api.causes.ranked));
+  const [{ show: severity, order, cause, place }, set] = useAddress(causesAddress);
+  const causes = useQuery(ask(api.causes.ranked, { query: place === undefined ? {} : { place: String(place) } }));
+  const places = useQuery(ask(api.channels.places)).data?.items ?? [];
   return (
     <Loaded query={causes}>
       {(data) => {
@@ -51,6 +55,28 @@ export function Causes() {
                   {planned && ` The best ${data.plan.length} together free ${count(planned.freed)}.`}
                 </Box>
               </Box>
+              {places.length > 1 && (
+                <Box pad={[0, 5, 2.5]}>
+                  <TextField
+                    select
+                    size="small"
+                    fullWidth
+                    label="At"
+                    value={place ?? ''}
+                    onChange={({ target }) =>
+                      set({ place: target.value === '' ? undefined : Number(target.value), cause: undefined })
+                    }
+                    slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+                  >
+                    <MenuItem value="">all places together</MenuItem>
+                    {places.map(({ id, name }) => (
+                      <MenuItem key={id} value={id}>
+                        {name}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                </Box>
+              )}
               <Box row pad={[0, 5, 2.5]} gap={1.5}>
                 <Chip
                   label="What frees most"

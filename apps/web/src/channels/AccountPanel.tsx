@@ -1,7 +1,7 @@
 /** An account on a channel: joined or let go, what is missing on the channel’s side, its standing, the terms it keeps there. */
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type AccountAnswer, api } from '@velvet-shelf/contract';
+import { type AccountAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -105,6 +105,7 @@ function Shown({ account }: { account: AccountAnswer }) {
           </ul>
         </Box>
       )}
+      <Places channel={channel} />
       {terms.length > 0 && <Terms terms={terms} />}
       {isJoined && <LetGo account={account} />}
     </Box>
@@ -146,6 +147,34 @@ function Terms({ terms }: { terms: AccountAnswer['terms'] }) {
       <Box small muted above={1}>
         Goods name them by the fills of a place: one that is gone keeps its listings back until another is chosen.
       </Box>
+    </Box>
+  );
+}
+
+/** What is still to set at each place, what frees most first: the causes of its listings. */
+function Places({ channel }: { channel: string }) {
+  const places = useQuery(ask(api.channels.places)).data?.items.filter(({ channelName }) => channelName === channel);
+  if (!places || places.length === 0) return null;
+  const at = ({ totals }: PlaceAnswer, readiness: string) =>
+    totals.filter((total) => total.readiness === readiness).reduce((sum, { listings }) => sum + listings, 0);
+  return (
+    <Box>
+      <Box as="h3" below={1}>
+        What is still to set
+      </Box>
+      {places.map((place) => (
+        <Box row key={place.id} gap={3}>
+          <Box grow>{place.name}</Box>
+          <State is="ready">{count(at(place, 'ready'))} ready</State>
+          {at(place, 'blocked') > 0 ? (
+            <Link to={`/causes?place=${place.id}`}>
+              <State is="blocked">{count(at(place, 'blocked'))} blocked: what frees most</State>
+            </Link>
+          ) : (
+            <span>nothing is blocked</span>
+          )}
+        </Box>
+      ))}
     </Box>
   );
 }
