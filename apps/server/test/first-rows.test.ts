@@ -1,4 +1,4 @@
-/** The first rows of a view, found a short way, are those that all of it begins with. */
+/** The first rows of a view are those that all of it begins with. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Client, db } from './client.js';
 

@@ -6,7 +6,6 @@ import { type Executor, queryRows, texts } from '../db/client.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
 import { type LookedAt, viewFilter } from './filter.js';
-import { firstFitting, isAnsweredByFacts, isWorthIt } from './first-rows.js';
 
 const sortColumns: Record<string, SQL> = {
   sku: sql`p.sku COLLATE "C"`,
@@ -26,27 +25,14 @@ const placeOf = (list: ClosedList, key: SQL) =>
 const sortOf = ({ sort }: View) => ({
   key: sort.replace(/^-/, ''),
   direction: sort.startsWith('-') ? sql`DESC NULLS LAST` : sql`ASC NULLS LAST`,
-  /** The same where every row has a value. */
-  plain: sort.startsWith('-') ? sql`DESC` : sql`ASC`,
 });
 
 /** The first ids in the order of `orderedIds`, without putting all of them in order. */
 export async function firstIds(db: Executor, view: LookedAt, dictionary: Dictionary): Promise<number[]> {
   const filter = viewFilter(view, dictionary);
-  const { key, direction, plain } = sortOf(view);
+  const { key, direction } = sortOf(view);
   const limit = sql`LIMIT ${windowRows}`;
-  const isShort = isWorthIt(view.condition) && isAnsweredByFacts(view.condition, dictionary);
-  const base = isShort ? viewFilter({ ...view, condition: { all: [] } }, dictionary) : filter;
   if (key !== 'family') {
-    const column = sortColumns[key];
-    if (isShort && column && view.show !== 'families') {
-      const found = await firstFitting(db, view, dictionary, {
-        from: sql`FROM product p WHERE ${base} AND ${column} IS NOT NULL`,
-        order: sql`${column} ${plain}, p.id ${plain}`,
-      });
-      // Fewer than a window are not all: those without a value come behind.
-      if (found?.length === windowRows) return found.map(({ id }) => id);
-    }
     const valued = await firstValued(db, view, filter, dictionary);
     if (valued) return valued;
     const found = await queryRows<{ id: number }>(db, sql`${orderedIds(view, filter, dictionary)} ${limit}`);
@@ -61,19 +47,11 @@ export async function firstIds(db: Executor, view: LookedAt, dictionary: Diction
     );
     return found.map(({ id }) => id);
   }
-  const short =
-    isShort &&
-    (await firstFitting(db, view, dictionary, {
-      from: sql`FROM product u JOIN product p ON p.unit_id = u.id WHERE u.id = u.unit_id AND ${base}`,
-      order: sql`${unitOrder}, p.id`,
-    }));
-  const found =
-    short ||
-    (await queryRows<{ id: number; unit: number }>(
-      db,
-      sql`SELECT p.id, u.id AS unit FROM product u JOIN product p ON p.unit_id = u.id WHERE u.id = u.unit_id AND ${filter}
+  const found = await queryRows<{ id: number; unit: number }>(
+    db,
+    sql`SELECT p.id, u.id AS unit FROM product u JOIN product p ON p.unit_id = u.id WHERE u.id = u.unit_id AND ${filter}
         ORDER BY ${unitOrder}, p.id ${limit}`,
-    ));
+  );
   if (view.show === 'variants') return found.map(({ id }) => id);
   return [...new Set(found.flatMap(({ id, unit }) => [unit, id]))].slice(0, windowRows);
 }
@@ -102,7 +80,7 @@ async function firstValued(
 }
 
 export function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL {
-  const { key, direction, plain } = sortOf(view);
+  const { key, direction } = sortOf(view);
   if (key === 'family') {
     const variants = sql`SELECT p.id, p.unit_id FROM product p WHERE ${filter}`;
     const which =
@@ -126,7 +104,7 @@ export function orderedIds(view: View, filter: SQL, dictionary: Dictionary): SQL
     if (!column) throw badRequest(`Families cannot be sorted by “${key}”`);
     return sql`SELECT p.id FROM product p WHERE p.id IN (SELECT p.unit_id FROM product p WHERE ${filter}) ORDER BY ${column} ${direction}, p.id`;
   }
-  if (column) return sql`SELECT p.id FROM product p WHERE ${filter} ORDER BY ${column} ${direction}, p.id ${plain}`;
+  if (column) return sql`SELECT p.id FROM product p WHERE ${filter} ORDER BY ${column} ${direction}, p.id`;
   if (attributeId === undefined) throw badRequest(`There is no column “${key}” to sort by`);
   if (list) {
     const place = placeOf(list, sql`f.key`);
