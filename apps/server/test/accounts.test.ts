@@ -206,3 +206,53 @@ it('places say how many variants of one family their channels take, where those 
   const most = Object.fromEntries(items.map(({ channel, mostInFamily }: Body) => [channel, mostInFamily]));
   expect(most).toMatchObject({ orrivane: null, quernby: 48, tansel: null, skarvelund: 60 });
 });
+
+describe('an exemption', () => {
+  const made = async (sku: string, brand: string): Promise<number> => {
+    const { body } = await client.send('POST', '/api/products', {
+      shared: [
+        { attribute: 'title', text: `Exempt pot ${sku}` },
+        { attribute: 'brand', text: brand },
+      ],
+      axes: [],
+      variants: [{ sku, options: [], price: '5', stock: '2' }],
+    });
+    return body.product;
+  };
+  const lacks = async (sku: string): Promise<boolean> => {
+    const { items } = (await client.get(`/api/listings?place=${places.quernby}&search=${sku}&limit=5`)).body;
+    return items[0].findings.some(({ attribute, check }: Body) => attribute === 'gtin' && check === 'required');
+  };
+  const list = async (): Promise<Body> => (await client.get(`/api/accounts/${accounts.quernby}/exemptions`)).body;
+
+  it('is asked for, granted and taken back; goods of it go without the attribute meanwhile, others do not', async () => {
+    await made('EX-1', 'Handmakers');
+    await made('EX-2', 'Others');
+    expect([await lacks('EX-1'), await lacks('EX-2')]).toEqual([true, true]);
+    expect((await list()).attributes).toEqual([{ key: 'gtin', label: 'GTIN', by: ['maker', 'goods'] }]);
+    const { body } = await post('quernby', 'exemptions', {
+      ...{ attribute: 'gtin', by: 'maker', whom: 'Handmakers', reason: 'Each one is made by hand' },
+    });
+    expect(await lacks('EX-1')).toBe(true);
+    expect((await list()).items).toMatchObject([{ whom: 'Handmakers', state: 'asked', goods: 1 }]);
+    const set = (state: string, was: string) => client.send('PATCH', `/api/exemptions/${body.id}`, { state, was });
+    expect((await set('granted', 'asked')).status).toBe(200);
+    expect([await lacks('EX-1'), await lacks('EX-2')]).toEqual([false, true]);
+    expect((await set('refused', 'asked')).status).toBe(412);
+    expect((await set('refused', 'granted')).status).toBe(200);
+    expect(await lacks('EX-1')).toBe(true);
+    await set('granted', 'refused');
+    expect((await client.send('DELETE', `/api/exemptions/${body.id}`)).status).toBe(200);
+    expect([await lacks('EX-1'), (await list()).items]).toEqual([true, []]);
+  });
+  it('is for attributes that the channel lets goods go without, and asked for once', async () => {
+    const asked = { by: 'goods', whom: 'EX-1', reason: 'None was given' };
+    expect((await post('quernby', 'exemptions', { ...asked, attribute: 'heading' })).status).toBe(400);
+    expect((await post('quernby', 'exemptions', { ...asked, attribute: 'gtin' })).status).toBe(200);
+    expect((await post('quernby', 'exemptions', { ...asked, attribute: 'gtin' })).status).toBe(409);
+    const [{ id, goods }] = (await list()).items;
+    expect(goods).toBe(1);
+    await client.send('PATCH', `/api/exemptions/${id}`, { state: 'granted', was: 'asked' });
+    expect([await lacks('EX-1'), await lacks('EX-2')]).toEqual([false, true]);
+  });
+});

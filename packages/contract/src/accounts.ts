@@ -1,6 +1,7 @@
 /** Accounts on channels: joined, looked at, refreshed and let go. */
-import { joinWays } from '@velvet-shelf/core/rulebooks';
+import { exemptWays, joinWays } from '@velvet-shelf/core/rulebooks';
 import { z } from 'zod';
+import { effectSchema } from './effect.js';
 import { endpoint, idParam, moment } from './endpoint.js';
 
 export const accountAnswer = z.object({
@@ -36,6 +37,20 @@ export const accountAnswer = z.object({
   linked: z.number(),
 });
 export type AccountAnswer = z.infer<typeof accountAnswer>;
+
+const exemptionAnswer = z.object({
+  id: z.number(),
+  attribute: z.string(),
+  label: z.string(),
+  whom: z.string(),
+  reason: z.string(),
+  state: z.enum(['asked', 'granted', 'refused']),
+  /** When it came to stand so. */
+  at: moment,
+  /** Listings it lets go without. */
+  goods: z.number(),
+});
+export type ExemptionAnswer = z.infer<typeof exemptionAnswer>;
 
 const secretText = z.string().trim().min(1, 'Fill this in').max(4000);
 
@@ -97,5 +112,47 @@ export const accounts = {
     summary: 'Disconnects an account: what it is spoken to with is forgotten, listings and their links stay',
     params: idParam,
     answer: accountAnswer,
+  }),
+  exemptions: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/accounts/:id/exemptions',
+    summary: 'Exemptions asked for, and attributes for which one can be',
+    params: idParam,
+    answer: z.object({
+      items: z.array(exemptionAnswer),
+      attributes: z.array(z.object({ key: z.string(), label: z.string(), by: z.array(z.enum(exemptWays)) })),
+    }),
+  }),
+  askExemption: endpoint({
+    role: 'publisher',
+    method: 'POST',
+    path: '/api/accounts/:id/exemptions',
+    summary: 'Notes that the channel was asked to let goods go without an attribute',
+    params: idParam,
+    body: z.object({
+      attribute: z.string(),
+      by: z.enum(exemptWays),
+      whom: z.string().trim().min(1, 'Say whom').max(200),
+      reason: z.string().trim().min(1, 'Give the reason').max(1000),
+    }),
+    answer: z.object({ id: z.number() }),
+  }),
+  setExemption: endpoint({
+    role: 'publisher',
+    method: 'PATCH',
+    path: '/api/exemptions/:id',
+    summary: 'Notes what the channel said; goods of a granted one go without the attribute',
+    params: idParam,
+    body: z.object({ state: z.enum(['asked', 'granted', 'refused']), was: z.enum(['asked', 'granted', 'refused']) }),
+    answer: effectSchema,
+  }),
+  removeExemption: endpoint({
+    role: 'publisher',
+    method: 'DELETE',
+    path: '/api/exemptions/:id',
+    summary: 'Takes an exemption back',
+    params: idParam,
+    answer: effectSchema,
   }),
 };

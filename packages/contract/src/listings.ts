@@ -36,6 +36,8 @@ export const listingSchema = listingRowSchema.extend({
       label: z.string(),
       need: z.string(),
       value: z.string().nullable(),
+      /** Markup the channel takes there; null where it does not tell. */
+      tags: z.array(z.string()).nullable(),
       /** What is pinned, as it was typed; null = it follows its fill. */
       pinned: z.string().nullable(),
       findings: z.array(findingSchema),

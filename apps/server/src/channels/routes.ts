@@ -15,6 +15,7 @@ import {
   refreshAccount,
   showAccount,
 } from './accounts.js';
+import { askExemption, listExemptions, removeExemption, setExemption } from './exemptions.js';
 import { saveFill, saveFills } from './fills.js';
 import {
   addRulebook,
@@ -126,6 +127,14 @@ function accountRoutes(router: AppRouter, services: Services): void {
     await refreshAccount(services, user, params.id);
     return show(params.id);
   });
+  route(router, services, accounts.exemptions, ({ params }) => listExemptions(services, params.id));
+  route(router, services, accounts.askExemption, async ({ user, params, body }) => ({
+    id: await askExemption(services, user, params.id, body),
+  }));
+  route(router, services, accounts.setExemption, ({ user, params, body }) =>
+    setExemption(services, user, params.id, body),
+  );
+  route(router, services, accounts.removeExemption, ({ user, params }) => removeExemption(services, user, params.id));
   route(router, services, accounts.letGo, async ({ user, params }) => {
     await letGo(services, user, params.id);
     return show(params.id);

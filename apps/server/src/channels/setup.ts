@@ -79,6 +79,10 @@ export async function loadSetup(
     categoryMap,
     fills: placeFills(fills, change),
     pins: byVariant,
+    exempt: await on
+      .select({ attribute: tables.exemption.attribute, condition: tables.exemption.condition })
+      .from(tables.exemption)
+      .where(and(eq(tables.exemption.accountId, place.accountId), eq(tables.exemption.state, 'granted'))),
     mediaAddress: `${address}/media`,
     filesAddress: `${address}/files`,
   };

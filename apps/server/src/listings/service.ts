@@ -146,6 +146,7 @@ export async function showListing(services: Services, id: number): Promise<Listi
         label: attribute.label,
         need: attribute.need,
         value: value === undefined ? null : sayChannelValue(value),
+        tags: attribute.limits.tags ?? null,
         pinned: pins.get(variant.id)?.[attribute.key] ?? null,
         findings: findings.filter((finding) => finding.attribute === attribute.key),
       };

@@ -37,7 +37,7 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
     ...[channels.compared, channels.categories, today.shelf, today.history],
   ],
   channels: [
-    accounts.show,
+    ...[accounts.show, accounts.exemptions],
     ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],

@@ -9,6 +9,7 @@ import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
+import { Exemptions } from './Exemptions';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { State } from '../design/State';
@@ -107,6 +108,7 @@ function Shown({ account }: { account: AccountAnswer }) {
       )}
       <Places channel={channel} />
       {terms.length > 0 && <Terms terms={terms} />}
+      <Exemptions accountId={id} />
       {isJoined && <LetGo account={account} />}
     </Box>
   );

@@ -2,12 +2,14 @@
 import { Box } from '../design/Box';
 import { useQuery } from '@tanstack/react-query';
 import { type ListingAnswer, api } from '@velvet-shelf/contract';
+import { isMarkup } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask } from '../api/ask';
 import { Loaded } from '../design/feedback';
 import { State } from '../design/State';
 import { Thumb } from '../design/Thumb';
+import { ShopperView } from '../channels/ShopperView';
 import { Pin } from './Pin';
 import { Trace } from './Trace';
 
@@ -83,6 +85,9 @@ function Page({ listing }: { listing: ListingAnswer }) {
           ))}
           {traced === value.attribute && (
             <>
+              {value.value !== null && isMarkup(value.value) && (
+                <ShopperView title={value.label} html={value.value} tags={value.tags} />
+              )}
               <Trace listingId={listing.id} attribute={value.attribute} />
               <Pin listing={listing} value={value} />
             </>

@@ -110,6 +110,12 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     isOf: (category: string | undefined) =>
       rule.in === undefined || (category !== undefined && isUnder(category, rule.in)),
   }));
+  const exemptions = (setup.exempt ?? []).map(({ attribute, condition }) => ({
+    attribute,
+    hits: compileCondition(condition, withUnknown(dictionary, conditionAttributes(condition)), lookup),
+  }));
+  const isExempt = (variant: Variant, attribute: string): boolean =>
+    exemptions.some((each) => each.attribute === attribute && each.hits(variant));
   const item = itemChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const families = familyChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const collective = collectiveChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
@@ -173,7 +179,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     plan.attributes.forEach((attribute, i) => judgeValue(attribute, given[i], view, result));
     for (const { id, part } of item) {
       const fault = part(values);
-      if (fault) findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
+      if (fault && !isExempt(variant, fault.attribute))
+        findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
     }
     for (const { id, part } of collective) {
       const keys = part.keys(values);
@@ -228,6 +235,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const isRequired = need === 'required' || requiredWhen?.(values) === true;
       // What is said of a missing category is said of the category map.
       if (type === 'category' || (!isRequired && need === 'optional')) return;
+      if (isExempt(view.variant, key)) return;
       const { meta } = isRequired ? required : recommended;
       const cause = causeOfMissing(setup, key, fill.blame(view));
       findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });

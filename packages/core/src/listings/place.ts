@@ -21,6 +21,8 @@ export interface PlaceSetup {
   fills: readonly PlacedFill[];
   /** Values set by hand, by variant id. */
   pins: ReadonlyMap<number, Record<string, string>>;
+  /** Which goods the channel has granted that they go without an attribute it requires. */
+  exempt?: readonly { attribute: string; condition: Condition }[];
   /** Start of picture addresses, without a slash at the end. */
   mediaAddress: string;
   /** The same of files that are no pictures. */

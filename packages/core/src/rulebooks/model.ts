@@ -51,6 +51,7 @@ const advisedSchema = limitsSchema.pick({
   maxRatio: true,
 });
 
+export const exemptWays = ['maker', 'goods'] as const;
 export const joinWays = ['consent', 'secret', 'address'] as const;
 
 export const channelTypes = [
@@ -76,6 +77,8 @@ const channelAttributeSchema = z.strictObject({
   /** Takes a list of texts. */
   many: z.boolean().optional(),
   need,
+  /** Goods may be exempt from it, once the channel has granted it: all of a maker, or single ones. */
+  exempt: z.array(z.enum(exemptWays)).min(1).optional(),
   /** Its values are what the account has of the channel’s terms of this kind. */
   terms: z.string().optional(),
   /** Required, whatever `need` says, for items whose values meet this; it compares channel attributes by their keys. */

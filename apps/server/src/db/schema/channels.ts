@@ -159,3 +159,22 @@ export const fill = pgTable(
   },
   (table) => [unique('fill_slot').on(table.channelId, table.market, table.category, table.attribute)],
 );
+
+/** Goods that the channel was asked to let go without an attribute, and what it said. */
+export const exemption = pgTable(
+  'exemption',
+  {
+    id: rowId(),
+    accountId: ref('account_id')
+      .notNull()
+      .references(() => account.id, { onDelete: 'cascade' }),
+    attribute: text('attribute').notNull(),
+    condition: jsonb('condition').$type<Condition>().notNull(),
+    /** Whom it is for, as a person wrote it: the maker, or the number of the goods. */
+    whom: text('whom').notNull(),
+    reason: text('reason').notNull(),
+    state: text('state', { enum: ['asked', 'granted', 'refused'] }).notNull(),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (table) => [unique('exemption_whom').on(table.accountId, table.attribute, table.whom)],
+);
