@@ -39,10 +39,23 @@ export function FillSlots({
   const [isAdding, setAdding] = useState(false);
   const general = { market: '', category: '', names: [] };
   const held = slots.find((slot) => isAt(slot, at));
+  const isNew = !held && at.category !== '';
+  const tree = useQuery({
+    ...ask(api.channels.tree, { params: { id: place?.id ?? 0 } }),
+    enabled: place !== undefined && isNew,
+  });
   const shown = [
     ...(slots.some((slot) => isAt(slot, general)) ? [] : [{ ...general, goods: 0 }]),
     ...slots,
-    ...(held || isAt(at, general) ? [] : [{ ...at, names: at.category.split('/'), goods: 0 }]),
+    ...(held || isAt(at, general)
+      ? []
+      : [
+          {
+            ...at,
+            names: tree.data?.items.find(({ path }) => path === at.category)?.names ?? [],
+            goods: 0,
+          },
+        ]),
   ];
   return (
     <Box below={2}>
