@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type AccountAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { ask, keyOf } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';

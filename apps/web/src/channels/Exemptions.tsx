@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ExemptionAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Box } from '../design/Box';

@@ -135,8 +135,8 @@ function StepRow({
 
 /** A setting that says nothing is not there. */
 function settled(step: Draft, name: string, value: unknown): Draft {
-  const { [name]: _, ...others } = step;
-  return (value === undefined ? others : { ...others, [name]: value }) as Draft;
+  const others = Object.entries(step).filter(([key]) => key !== name);
+  return Object.fromEntries(value === undefined ? others : [...others, [name, value]]) as Draft;
 }
 
 function Setting({ field, value, onChange }: { field: StepField; value: unknown; onChange: (value: unknown) => void }) {

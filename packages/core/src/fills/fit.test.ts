@@ -160,7 +160,8 @@ describe('a picture asked for otherwise', () => {
   });
 
   it('stays as it is where it stands elsewhere, or nothing is asked', () => {
-    const { isOurs: _, ...elsewhere } = picture;
+    const { address, width, height, format } = picture;
+    const elsewhere = { address, width, height, format };
     expect(asRendition(elsewhere, { square: 'white' })).toBe(elsewhere);
     expect(asRendition(picture, {})).toBe(picture);
   });
