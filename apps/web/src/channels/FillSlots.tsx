@@ -58,7 +58,7 @@ export function FillSlots({
         ]),
   ];
   return (
-    <Box below={2}>
+    <Box below={3.5}>
       <Box row gap={2} wrap>
         <ToggleButtonGroup
           exclusive
