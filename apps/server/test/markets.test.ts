@@ -161,6 +161,49 @@ describe('a channel with several markets and accounts', () => {
     await expectListingsAnew();
   });
 
+  it('says a fill and a map for one market alone: each is told with its goods, and is taken back', async () => {
+    const product = await someProduct();
+    const put = (what: string, body: object) => client.send('PUT', `/api/places/${places.IE}/${what}`, body);
+    const fill = (value: string) => ({ rule: { kind: 'fixed', value }, fit: [] });
+    const at = async (place: string) => {
+      await client.idle();
+      return valueAt(places[place] ?? 0, product.sku, 'grade');
+    };
+    expect((await put('fills/grade', { fill: fill('worn') })).status).toBe(200);
+    expect((await put('fills/grade', { fill: fill('mended'), market: 'IE' })).status).toBe(200);
+    expect([await at('GB'), await at('IE')]).toEqual(['worn', 'mended']);
+    const slots = async (): Promise<Body[]> =>
+      (await client.get(`/api/places/${places.IE}/fills`)).body.items.find(({ key }: Body) => key === 'grade').slots;
+    expect(await slots()).toMatchObject([
+      { market: '', category: '', goods: 0, hidden: expect.any(Number) },
+      { market: 'IE', category: '', goods: expect.any(Number), hidden: 0 },
+    ]);
+    const strange = await put('fills/grade', { fill: fill('worn'), market: 'GB' });
+    expect([strange.status, strange.body.detail]).toEqual([400, expect.stringContaining('not in the market “GB”')]);
+    const lost = await put('fills/grade', { fill: fill('worn'), category: 'no/such' });
+    expect(lost.status).toBe(400);
+    expect((await put('fills/grade', { fill: null, market: 'IE' })).status).toBe(200);
+    expect(await at('IE')).toBe('worn');
+    await put('fills/grade', { fill: null });
+
+    const row = async (place: string): Promise<Body> =>
+      (await client.get(`/api/places/${places[place]}/categories`)).body.items.find(
+        ({ category }: Body) => category === product.category,
+      );
+    const other = 'plants-growing/seeds/herb-seeds';
+    const before = await row('GB');
+    await put('categories', { maps: [{ category: product.category, target: null }], market: 'IE' });
+    const nothing = await put('categories', { maps: [{ category: product.category, target: null }], market: 'IE' });
+    expect([nothing.status, nothing.body.detail]).toEqual([400, expect.stringContaining('not mapped in IE alone')]);
+    const maps = [{ category: product.category, target: other }];
+    expect((await put('categories', { maps, market: 'IE' })).status).toBe(200);
+    expect([await row('IE'), await row('GB')]).toMatchObject([{ target: other, isOfMarket: true }, before]);
+    expect((await client.newest()).words).toContain('in IE alone');
+    await client.undo();
+    expect((await row('IE')).isOfMarket).toBe(false);
+    await client.idle();
+  });
+
   it('writes a market’s feed in its own currency, at an address of its own', async () => {
     const { body: feed } = await client.send('POST', '/api/feeds', { placeId: places.IE, format: 'xml' });
     await client.send('POST', `/api/feeds/${feed.id}/runs`);

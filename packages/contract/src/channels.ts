@@ -45,6 +45,8 @@ export const categoryRowSchema = z.object({
   variants: z.number(),
   target: z.string().nullable(),
   targetNames: z.array(z.string()).nullable(),
+  /** It is mapped for this market alone. */
+  isOfMarket: z.boolean(),
   fault: z.string().nullable(),
   /** Likeliest first. */
   suggestions: z.array(categorySuggestionSchema),
@@ -167,7 +169,11 @@ export const channels = {
     path: '/api/places/:id/categories',
     summary: 'Map our categories to the channel’s; null takes a mapping away',
     params: idParam,
-    body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
+    body: z.object({
+      maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1),
+      /** Of the place, where it is for that market alone; taken away there, that of all markets holds again. */
+      market: z.string().max(100).default(''),
+    }),
     answer: effectSchema,
   }),
   tryCategories: endpoint({

@@ -12,7 +12,7 @@ import { getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { suggestionsFor } from './suggestions.js';
 import { namesOf, targetsOf } from './tree.js';
-import { type CategoryMap, mapDelta, mapOf, mapsOf, writeMaps } from './maps.js';
+import { type CategoryMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
 
 export async function showTree(services: Services, placeId: number) {
   const rulebook = await rulebookOf(services.db, await getPlace(services.db, placeId));
@@ -46,6 +46,7 @@ export async function showCategories(services: Services, placeId: number): Promi
   const variantsOf = new Map(counts.map(({ category, variants }) => [category, variants]));
   const tree = listOf((await loadDictionary(db)).attributes, 'category');
   const mapped = await mapsOf(db, place, tree);
+  const ofMarket = new Set(await mappedInMarket(db, place));
   const faultOf = (target: string | null): string | null => {
     if (target === null) return null;
     if (!known.has(target)) return 'This category is not in the rulebook any more';
@@ -63,6 +64,7 @@ export async function showCategories(services: Services, placeId: number): Promi
       variants,
       target,
       targetNames: target === null ? null : names(target),
+      isOfMarket: ofMarket.has(category),
       fault,
       suggestions: (target === null || fault !== null) && variants > 0 ? (suggestions[category] ?? []) : [],
     };
@@ -77,9 +79,11 @@ export async function saveCategories(
   user: User,
   placeId: number,
   maps: readonly { category: string; target: string | null }[],
+  market = '',
 ): Promise<Effect> {
   const { db } = services;
   const place = await getPlace(db, placeId);
+  if (market !== '' && market !== place.market) throw badRequest(`${place.name} is not in the market “${market}”`);
   const rulebook = await rulebookOf(db, place);
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const wrong = maps.find(({ target }) => target !== null && !known.has(target));
@@ -94,17 +98,20 @@ export async function saveCategories(
     const merged = [...tree.merged].flatMap(([key, now]) =>
       maps.some(({ category }) => category === now) ? [{ category: key, target: null }] : [],
     );
-    const after = [...maps, ...merged].map((map): CategoryMap => ({ ...map, market: '' }));
+    const after = [...maps, ...merged].map((map): CategoryMap => ({ ...map, market }));
     const before: CategoryMap[] = [];
     for (const map of after) before.push({ ...map, target: await mapOf(on.tx, place.channelId, map) });
+    const lost = after.find(({ target }, i) => market !== '' && target === null && before[i]?.target === null);
+    if (lost) throw badRequest(`${said(lost.category)} is not mapped in ${market} alone: take it away for all markets`);
     await writeMaps(on, place.channelId, after);
     const [first] = maps;
     on.say(
-      maps.length > 1
+      (maps.length > 1
         ? `Mapped ${maps.length} categories for ${place.channelName}`
         : first?.target
           ? `Mapped ${said(first.category)} to ${names(first.target).join(' / ')}`
-          : `Took the ${place.channelName} category of ${said(first?.category ?? '')} away`,
+          : `Took the ${place.channelName} category of ${said(first?.category ?? '')} away`) +
+        (market === '' ? '' : `, in ${market} alone`),
     );
     on.change({ kind: 'channel', id: place.channelId, delta: mapDelta(before, after) });
   });

@@ -28,6 +28,18 @@ export async function mapsOf(
   return maps;
 }
 
+/** Our categories that are mapped for the market of a place alone. */
+export const mappedInMarket = async (
+  on: Executor,
+  { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
+): Promise<string[]> =>
+  (
+    await on
+      .select({ category: tables.categoryMap.category })
+      .from(tables.categoryMap)
+      .where(and(eq(tables.categoryMap.channelId, channelId), eq(tables.categoryMap.market, market)))
+  ).map(({ category }) => category);
+
 const mapSchema = z.object({
   /** Ours. */
   category: z.string(),

@@ -64,7 +64,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   }));
   route(router, services, channels.tree, ({ params }) => showTree(services, params.id));
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
-    saveCategories(services, user, params.id, body.maps),
+    saveCategories(services, user, params.id, body.maps, body.market),
   );
   route(router, services, channels.compared, async () => {
     const { attributes, home } = await loadDictionary(services.db);

@@ -2,9 +2,11 @@
 import { Box } from '../design/Box';
 import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type CategoryRow, api } from '@velvet-shelf/contract';
+import { useState } from 'react';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
@@ -22,9 +24,14 @@ export function Categories({ placeId }: { placeId: number }) {
     mutationFn: (maps: { category: string; target: string | null }[]) =>
       call(api.channels.tryCategories, { params, body: { maps } }),
   });
+  const place = useQuery(ask(api.channels.places)).data?.items.find(({ id }) => id === placeId);
+  const channel = useQuery(ask(api.channels.list)).data?.items.find(({ key }) => key === place?.channel);
+  const hasMarkets = (channel?.markets.length ?? 0) > 1;
+  const [isHere, setHere] = useState(false);
+  const market = isHere && hasMarkets ? (place?.market ?? '') : '';
   const map = useMutation({
     mutationFn: (maps: { category: string; target: string | null }[]) =>
-      call(api.channels.mapCategory, { params, body: { maps } }),
+      call(api.channels.mapCategory, { params, body: { maps, market } }),
     onSuccess: (effect, maps) => {
       tell(
         `Mapped ${plural(maps.length, 'category', 'categories')}; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}`,
@@ -56,6 +63,19 @@ export function Categories({ placeId }: { placeId: number }) {
                     'Every category with goods has its place.'
                   )}
                 </Box>
+                {hasMarkets && (
+                  <TextField
+                    select
+                    size="small"
+                    label="What is mapped now holds"
+                    value={isHere ? 'here' : 'all'}
+                    onChange={({ target }) => setHere(target.value === 'here')}
+                    sx={{ width: 220 }}
+                  >
+                    <MenuItem value="all">in all markets</MenuItem>
+                    <MenuItem value="here">in {place?.market} alone</MenuItem>
+                  </TextField>
+                )}
                 {certain.length > 0 && !tried.data && (
                   <Button variant="outlined" disabled={tried.isPending} onClick={() => tried.mutate(certain)}>
                     {tried.isPending ? 'Trying…' : `See what ${plural(certain.length, 'sure suggestion')} would do`}
@@ -113,12 +133,19 @@ export function Categories({ placeId }: { placeId: number }) {
                     headLook: { wide: 360 },
                     sortBy: ({ target }) => target,
                     cell: (row) => (
-                      <Target
-                        row={row}
-                        options={options}
-                        busy={map.isPending}
-                        onMap={(target) => map.mutate([{ category: row.category, target }])}
-                      />
+                      <>
+                        <Target
+                          row={row}
+                          options={options}
+                          busy={map.isPending}
+                          onMap={(target) => map.mutate([{ category: row.category, target }])}
+                        />
+                        {row.isOfMarket && (
+                          <Box small muted above={0.5}>
+                            in {place?.market} alone{isHere && ': taken away, that of all markets holds again'}
+                          </Box>
+                        )}
+                      </>
                     ),
                   },
                   {
