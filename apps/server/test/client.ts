@@ -44,8 +44,8 @@ export class Client {
     fetch(base + path, { headers: { cookie: this.cookie }, ...(signal ? { signal } : {}) });
 
   /** A batch tried, applied, and corrected in how it is read. */
-  tried = async (id: number) => this.settled((await this.send('POST', `/api/batches/${id}/try`)).body);
-  applied = async (id: number) => this.settled((await this.send('POST', `/api/batches/${id}/apply`)).body);
+  tried = async (id: number) => (await this.send('POST', `/api/batches/${id}/try`)).body;
+  applied = async (id: number) => (await this.send('POST', `/api/batches/${id}/apply`)).body;
   /** A small batch is answered when it is done, but where a deadlock took it back: then it is done once more beside the request. */
   settled = async (batch: Answer['body']): Promise<Answer['body']> =>
     ['trying', 'applying'].includes(batch.state)
