@@ -1,114 +1,64 @@
 /** Files as people look at them: which there are, who names them, which have not come; brought in and thrown away. */
-import { randomUUID } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
+import { rm } from 'node:fs/promises';
 import type { StoredFileAnswer } from '@velvet-shelf/contract';
-import { foldText, textKey } from '@velvet-shelf/core/values';
-import { type SQL, and, asc, eq, gt, ne, sql } from 'drizzle-orm';
-import { type Database, type Executor, containing, first, ids, isIn, iso, queryRows } from '../db/client.js';
+import { asc, eq, sql } from 'drizzle-orm';
+import { type Database, type Executor, first, iso } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
-import { Problem, conflict, notFound } from '../http/problem.js';
+import { notFound } from '../http/problem.js';
 import { refuseBeyond } from '../http/receive.js';
 import type { Services } from '../http/route.js';
-import { Unreachable, download } from '../outgoing/reach.js';
+import {
+  type Named,
+  type NamedQuery,
+  countNamed,
+  fetchNamed,
+  isAskedFor,
+  listMissing,
+  namedBy,
+  oneOf,
+  pageOf,
+  removeNamed,
+  usedBy,
+} from './named.js';
 import { fileAt, takeFile } from './take.js';
 
-const { product, storedFile } = tables;
+const { storedFile } = tables;
 
 /** Of one file, in bytes, where it is fetched. */
 const largest = 100_000_000;
-/** Of those that have not come. */
-const mostShown = 200;
 
-async function attributeIds(on: Executor): Promise<number[]> {
-  const { attributes, ids: byKey } = await loadDictionary(on);
-  return [...attributes.values()].flatMap(({ key, type }) => (type === 'file' ? (byKey.get(key) ?? []) : []));
-}
+const namedFiles = async (on: Executor): Promise<Named> => namedBy(storedFile, 'file', await loadDictionary(on));
 
-const naming = (attributes: readonly number[]): SQL =>
-  sql`fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = ${storedFile.key}`;
-const isUnused = (attributes: readonly number[]): SQL => sql`NOT EXISTS (SELECT 1 FROM ${naming(attributes)})`;
-
-const columns = (attributes: readonly number[]) => ({
+const columns = (named: Named) => ({
   id: storedFile.id,
   name: storedFile.name,
   type: storedFile.type,
   bytes: storedFile.bytes,
   at: storedFile.at,
-  used: sql<number>`(SELECT count(DISTINCT f.product_id)::int FROM ${naming(attributes)})`,
-  product: sql<number | null>`(SELECT min(f.product_id)::int FROM ${naming(attributes)})`,
+  used: usedBy(named),
+  product: oneOf(named),
 });
 
 const shown = <Row extends { at: string }>(row: Row): Row => ({ ...row, at: iso(row.at) });
 
-export async function listFiles(
-  db: Database,
-  query: { search?: string | undefined; unused?: 'yes' | undefined; cursor?: string | undefined; limit: number },
-) {
-  const named = await attributeIds(db);
+export async function listFiles(db: Database, query: NamedQuery) {
+  const named = await namedFiles(db);
   const rows = await db
     .select(columns(named))
     .from(storedFile)
-    .where(
-      and(
-        query.search ? sql`${storedFile.key} LIKE ${containing(foldText(query.search))}` : undefined,
-        query.unused ? isUnused(named) : undefined,
-        query.cursor === undefined ? undefined : gt(storedFile.name, query.cursor),
-      ),
-    )
+    .where(isAskedFor(named, query))
     .orderBy(asc(storedFile.name))
     .limit(query.limit + 1);
-  const counted = await first(
-    db
-      .select({
-        all: sql<number>`count(*)::int`,
-        unused: sql<number>`(count(*) FILTER (WHERE ${isUnused(named)}))::int`,
-      })
-      .from(storedFile),
-  );
-  const items = rows.slice(0, query.limit).map(shown);
-  return {
-    items,
-    next: rows.length > query.limit ? (items.at(-1)?.name ?? null) : null,
-    all: counted?.all ?? 0,
-    unused: counted?.unused ?? 0,
-  };
+  return { ...pageOf(rows.map(shown), query), ...(await countNamed(db, named)) };
 }
 
-/** Files that goods name and that have not come; those at outside addresses are none. */
-export async function listMissingFiles(db: Database) {
-  const named = await attributeIds(db);
-  const rows = await queryRows<{ key: string; goods: number; product: number }>(
-    db,
-    sql`SELECT f.key, count(DISTINCT f.product_id)::int AS goods, min(f.product_id)::int AS product FROM fact f
-        WHERE f.attribute_id = ANY(${ids(named)}) AND f.key IS NOT NULL AND f.key !~ '^(https?:)?//'
-          AND NOT EXISTS (SELECT 1 FROM stored_file s WHERE s.key = f.key)
-        GROUP BY f.key ORDER BY 2 DESC, 1 LIMIT ${mostShown}`,
-  );
-  const goods = await db
-    .select({ id: product.id, facts: product.facts })
-    .from(product)
-    .where(
-      isIn(
-        product.id,
-        rows.map((row) => row.product),
-      ),
-    );
-  const factsOf = new Map(goods.map(({ id, facts }) => [id, facts]));
-  // Facts hold the name folded: as it is written it stands with the goods.
-  return rows.map((row) => {
-    const written = Object.values(factsOf.get(row.product) ?? {})
-      .flat()
-      .find((value): value is string => typeof value === 'string' && textKey(value) === row.key);
-    return { name: written ?? row.key, goods: row.goods, product: row.product };
-  });
-}
+export const listMissingFiles = async (db: Database) => listMissing(db, await namedFiles(db));
 
 async function fileOf(db: Executor, id: number): Promise<StoredFileAnswer> {
   const row = await first(
     db
-      .select(columns(await attributeIds(db)))
+      .select(columns(await namedFiles(db)))
       .from(storedFile)
       .where(eq(storedFile.id, id)),
   );
@@ -132,22 +82,8 @@ export async function keepFile(
   }
 }
 
-/** Fetches one from an address anybody may name. */
-export async function fetchFile(services: Services, address: string): Promise<StoredFileAnswer> {
-  const directory = join(services.config.files, 'arriving');
-  await mkdir(directory, { recursive: true });
-  const path = join(directory, randomUUID());
-  try {
-    const { ok, status, name, sha256 } = await download(services.config, address, path, { limit: largest });
-    if (!ok) throw new Problem(422, 'Nothing was fetched', `${address} answered ${status}`);
-    return await keepFile(services, { path, name: name === '' ? 'file' : name, sha256 });
-  } catch (error) {
-    if (error instanceof Unreachable) throw new Problem(422, 'Nothing was fetched', `${address} ${error.message}`);
-    throw error;
-  } finally {
-    await rm(path, { force: true });
-  }
-}
+export const fetchFile = (services: Services, address: string): Promise<StoredFileAnswer> =>
+  fetchNamed(services, address, { what: 'file', limit: largest }, (file) => keepFile(services, file));
 
 /** Throws one away that no goods name; its content goes with the last name it has. */
 export async function removeFile({ db, config }: Services, id: number): Promise<void> {
@@ -155,16 +91,7 @@ export async function removeFile({ db, config }: Services, id: number): Promise<
     const held = await first(tx.select().from(storedFile).where(eq(storedFile.id, id)).for('update'));
     if (!held) throw notFound(`file ${id}`);
     const { used } = await fileOf(tx, id);
-    if (used > 0)
-      throw conflict(
-        `“${held.name}” is a file of ${used} ${used === 1 ? 'product' : 'products'}: take it out there first`,
-      );
-    await tx.delete(storedFile).where(eq(storedFile.id, id));
-    const [other] = await tx
-      .select({ id: storedFile.id })
-      .from(storedFile)
-      .where(and(eq(storedFile.hash, held.hash), ne(storedFile.id, id)));
-    return other ? undefined : held;
+    return (await removeNamed(tx, await namedFiles(tx), { ...held, used }, 'file')) ? held : undefined;
   });
   if (last) await rm(fileAt(config, last), { force: true });
 }

@@ -1,7 +1,7 @@
 /** A file as it comes: known by its content, and there under a name of its own. */
 import { existsSync } from 'node:fs';
 import { copyFile, mkdir, open, rename, rm, stat } from 'node:fs/promises';
-import { extname, join } from 'node:path';
+import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { textKey } from '@velvet-shelf/core/values';
 import { eq } from 'drizzle-orm';
@@ -9,6 +9,7 @@ import type { Config } from '../config.js';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { badRequest } from '../http/problem.js';
+import { cleanName, underFreeName } from './named.js';
 
 const { storedFile } = tables;
 
@@ -45,19 +46,14 @@ export async function takeFile(
       await rm(draft, { force: true });
     }
   }
-  const wanted = cleanName(name);
-  const end = extname(wanted);
-  for (let n = 1; ; n++) {
-    const free = n === 1 ? wanted : `${wanted.slice(0, wanted.length - end.length)}-${n}${end}`;
-    const [row] = await on
-      .insert(storedFile)
-      .values({ name: free, key: textKey(free), hash: sha256, bytes: size, type })
-      .onConflictDoNothing()
-      .returning();
-    if (row) return row;
-    const held = await first(on.select().from(storedFile).where(eq(storedFile.name, free)));
-    if (held?.hash === sha256) return held;
-  }
+  const { stem, end } = cleanName(name);
+  return underFreeName({ stem: stem === '' ? 'file' : stem, end }, sha256, {
+    insert: async (free) => {
+      const row = { name: free, key: textKey(free), hash: sha256, bytes: size, type };
+      return first(on.insert(storedFile).values(row).onConflictDoNothing().returning());
+    },
+    held: (free) => first(on.select().from(storedFile).where(eq(storedFile.name, free))),
+  });
 }
 
 async function typeOf(path: string): Promise<string> {
@@ -69,15 +65,4 @@ async function typeOf(path: string): Promise<string> {
   } finally {
     await file.close();
   }
-}
-
-/** No marks that an address or a list of names would trip over, and no more than a disk takes. */
-function cleanName(name: string): string {
-  const base = name
-    .replace(/^.*[/\\]/, '')
-    .replace(/[\p{Cc}|,;?#%"]+/gu, '-')
-    .trim();
-  const end = extname(base).slice(0, 20);
-  const stem = base.slice(0, base.length - extname(base).length).slice(0, 180);
-  return `${stem === '' ? 'file' : stem}${end}`;
 }

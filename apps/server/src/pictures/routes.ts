@@ -13,7 +13,7 @@ import {
   describePicture,
   fetchPicture,
   keepPicture,
-  listMissing,
+  listMissingPictures,
   listPictures,
   removePicture,
   showPicture,
@@ -24,7 +24,7 @@ export function pictureRoutes(router: AppRouter, services: Services): void {
   const { db, config } = services;
   const { pictures } = api;
   route(router, services, pictures.list, ({ query }) => listPictures(db, query));
-  route(router, services, pictures.missing, async () => ({ items: await listMissing(db) }));
+  route(router, services, pictures.missing, async () => ({ items: await listMissingPictures(db) }));
   route(router, services, pictures.one, ({ params }) => showPicture(db, params.id));
   route(router, services, pictures.upload, async ({ ctx }) =>
     keepPicture(services, await receiveFile(ctx, config, 'arriving')),

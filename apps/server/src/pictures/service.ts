@@ -1,42 +1,41 @@
 /** Pictures as people look at them: which there are, who names them, which have not come; brought in, described, thrown away. */
-import { randomUUID } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
+import { rm } from 'node:fs/promises';
 import type { PictureAnswer } from '@velvet-shelf/contract';
-import { type Media, foldText, textKey } from '@velvet-shelf/core/values';
-import { type SQL, and, asc, eq, gt, ne, sql } from 'drizzle-orm';
-import { pictureKeys } from '../catalog/draft.js';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { resolveAndFollow } from '../catalog/resolve-all.js';
 import { unitsOf } from '../catalog/units.js';
-import { type Database, type Executor, containing, first, ids, iso, isIn, queryRows } from '../db/client.js';
+import { type Database, type Executor, first, ids, iso, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import {
+  type Named,
+  type NamedQuery,
+  countMissing,
+  countNamed,
+  fetchNamed,
+  isAskedFor,
+  listMissing,
+  mostShown,
+  namedBy,
+  pageOf,
+  removeNamed,
+  usedBy,
+} from '../files/named.js';
 import { markDirty } from '../history/dirty.js';
 import { settle } from '../history/settle.js';
-import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import { badRequest, notFound } from '../http/problem.js';
 import { refuseBeyond } from '../http/receive.js';
 import type { Services } from '../http/route.js';
-import { Unreachable, download } from '../outgoing/reach.js';
 import { type Picture, pathOf, takePicture } from './take.js';
 
 const { media, product } = tables;
 
 /** Of one picture, in bytes, where it is fetched. */
 const largest = 60_000_000;
-/** Of those that have not come, and of the goods that name one. */
-const mostShown = 200;
 
-const attributeIds = (dictionary: Dictionary): number[] =>
-  [...pictureKeys(dictionary)].flatMap((key) => dictionary.ids.get(key) ?? []);
+const namedPictures = (dictionary: Dictionary): Named => namedBy(media, 'media', dictionary);
 
-/** How many goods name a picture of the row. */
-const usedBy = (attributes: readonly number[]): SQL<number> =>
-  sql<number>`(SELECT count(DISTINCT f.product_id)::int FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = media.key)`;
-
-const isUnused = (attributes: readonly number[]): SQL =>
-  sql`NOT EXISTS (SELECT 1 FROM fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key = media.key)`;
-
-const columns = (attributes: readonly number[]) => ({
+const columns = (named: Named) => ({
   id: media.id,
   name: media.name,
   format: media.format,
@@ -48,88 +47,28 @@ const columns = (attributes: readonly number[]) => ({
   changes: media.changes,
   alt: media.alt,
   at: media.at,
-  used: usedBy(attributes),
+  used: usedBy(named),
 });
 
-export async function listPictures(
-  db: Database,
-  query: { search?: string | undefined; unused?: 'yes' | undefined; cursor?: string | undefined; limit: number },
-) {
-  const named = attributeIds(await loadDictionary(db));
+export async function listPictures(db: Database, query: NamedQuery) {
+  const named = namedPictures(await loadDictionary(db));
   const rows = await db
     .select(columns(named))
     .from(media)
-    .where(
-      and(
-        query.search ? sql`${media.key} LIKE ${containing(foldText(query.search))}` : undefined,
-        query.unused ? isUnused(named) : undefined,
-        query.cursor === undefined ? undefined : gt(media.name, query.cursor),
-      ),
-    )
+    .where(isAskedFor(named, query))
     .orderBy(asc(media.name))
     .limit(query.limit + 1);
-  const counted = await first(
-    db
-      .select({
-        all: sql<number>`count(*)::int`,
-        unused: sql<number>`(count(*) FILTER (WHERE ${isUnused(named)}))::int`,
-      })
-      .from(media),
-  );
-  const items = rows.slice(0, query.limit).map(shown);
   return {
-    items,
-    next: rows.length > query.limit ? (items.at(-1)?.name ?? null) : null,
-    all: counted?.all ?? 0,
-    unused: counted?.unused ?? 0,
+    ...pageOf(rows.map(shown), query),
+    ...(await countNamed(db, named)),
     missing: await countMissing(db, named),
   };
 }
 
-/** Facts that name pictures which have not come; those at outside addresses are none. */
-const namingMissing = (attributes: readonly number[]): SQL =>
-  sql`fact f WHERE f.attribute_id = ANY(${ids(attributes)}) AND f.key IS NOT NULL AND f.key !~ '^(https?:)?//'
-        AND NOT EXISTS (SELECT 1 FROM media m WHERE m.key = f.key)`;
-
-async function countMissing(db: Database, attributes: readonly number[]): Promise<number> {
-  const [row] = await queryRows<{ n: number }>(
-    db,
-    sql`SELECT count(*)::int AS n FROM (SELECT DISTINCT f.key FROM ${namingMissing(attributes)}) AS named`,
-  );
-  return row?.n ?? 0;
-}
-
-/** As facts have their names, those most goods name first. */
-const missingKeys = (db: Database, attributes: readonly number[]) =>
-  queryRows<{ key: string; goods: number; product: number }>(
-    db,
-    sql`SELECT f.key, count(DISTINCT f.product_id)::int AS goods, min(f.product_id) AS product FROM ${namingMissing(attributes)}
-        GROUP BY f.key ORDER BY 2 DESC, 1 LIMIT ${mostShown}`,
-  );
-
-export async function listMissing(db: Database) {
-  const dictionary = await loadDictionary(db);
-  const keys = await missingKeys(db, attributeIds(dictionary));
-  const pictured = pictureKeys(dictionary);
-  const goods = await db
-    .select({ id: product.id, facts: product.facts })
-    .from(product)
-    .where(
-      isIn(
-        product.id,
-        keys.map((row) => row.product),
-      ),
-    );
-  const factsOf = new Map(goods.map(({ id, facts }) => [id, facts]));
-  return keys.map((row) => {
-    const named = [...pictured].flatMap((key) => (factsOf.get(row.product)?.[key] ?? []) as Media[]);
-    const name = named.find((each) => textKey(each.name) === row.key)?.name;
-    return { name: name ?? row.key, goods: row.goods, product: row.product };
-  });
-}
+export const listMissingPictures = async (db: Database) => listMissing(db, namedPictures(await loadDictionary(db)));
 
 export async function showPicture(db: Database, id: number) {
-  const named = attributeIds(await loadDictionary(db));
+  const named = namedPictures(await loadDictionary(db));
   const row = await pictureOf(db, id, named);
   const goods = await db
     .select({ id: product.id, kind: product.kind, sku: product.sku, title: product.title })
@@ -137,7 +76,7 @@ export async function showPicture(db: Database, id: number) {
     .where(
       and(
         eq(product.stands, true),
-        sql`${product.id} IN (SELECT f.product_id FROM fact f JOIN media m ON m.key = f.key WHERE m.id = ${id} AND f.attribute_id = ANY(${ids(named)}))`,
+        sql`${product.id} IN (SELECT f.product_id FROM fact f JOIN media m ON m.key = f.key WHERE m.id = ${id} AND f.attribute_id = ANY(${ids(named.ids)}))`,
       ),
     )
     .orderBy(asc(product.kind), asc(product.sku), asc(product.id))
@@ -145,8 +84,8 @@ export async function showPicture(db: Database, id: number) {
   return { ...row, goods };
 }
 
-async function pictureOf(db: Executor, id: number, attributes: readonly number[]): Promise<PictureAnswer> {
-  const row = await first(db.select(columns(attributes)).from(media).where(eq(media.id, id)));
+async function pictureOf(db: Executor, id: number, named: Named): Promise<PictureAnswer> {
+  const row = await first(db.select(columns(named)).from(media).where(eq(media.id, id)));
   if (!row) throw notFound(`picture ${id}`);
   return shown(row);
 }
@@ -171,7 +110,7 @@ export async function keepPicture(
     await settle(services);
     notify('catalog');
     notify('listings');
-    return await pictureOf(db, picture.id, attributeIds(dictionary));
+    return await pictureOf(db, picture.id, namedPictures(dictionary));
   } finally {
     await rm(file.path, { force: true });
   }
@@ -182,7 +121,7 @@ async function followPicture(tx: Executor, { key }: Picture, dictionary: Diction
   const waiting = await queryRows<{ id: number }>(
     tx,
     sql`SELECT DISTINCT f.product_id AS id FROM fact f JOIN product p ON p.id = f.product_id AND p.stands
-        WHERE f.attribute_id = ANY(${ids(attributeIds(dictionary))}) AND f.key = ${key}`,
+        WHERE f.attribute_id = ANY(${ids(namedPictures(dictionary).ids)}) AND f.key = ${key}`,
   );
   if (waiting.length === 0) return;
   const units = await unitsOf(
@@ -193,22 +132,8 @@ async function followPicture(tx: Executor, { key }: Picture, dictionary: Diction
   await markDirty(tx, units);
 }
 
-/** Fetches one from an address anybody may name: what it is, is looked at once it is here. */
-export async function fetchPicture(services: Services, address: string): Promise<PictureAnswer> {
-  const directory = join(services.config.files, 'arriving');
-  await mkdir(directory, { recursive: true });
-  const path = join(directory, randomUUID());
-  try {
-    const { ok, status, name, sha256 } = await download(services.config, address, path, { limit: largest });
-    if (!ok) throw new Problem(422, 'Nothing was fetched', `${address} answered ${status}`);
-    return await keepPicture(services, { path, name: name === '' ? 'picture' : name, sha256 });
-  } catch (error) {
-    if (error instanceof Unreachable) throw new Problem(422, 'Nothing was fetched', `${address} ${error.message}`);
-    throw error;
-  } finally {
-    await rm(path, { force: true });
-  }
-}
+export const fetchPicture = (services: Services, address: string): Promise<PictureAnswer> =>
+  fetchNamed(services, address, { what: 'picture', limit: largest }, (file) => keepPicture(services, file));
 
 /** Says what is seen on it; a language with no words is one without. */
 export async function describePicture(
@@ -229,26 +154,17 @@ export async function describePicture(
   await settle(services);
   notify('catalog');
   notify('listings');
-  return pictureOf(db, id, attributeIds(dictionary));
+  return pictureOf(db, id, namedPictures(dictionary));
 }
 
 /** Throws one away that no goods name; its content goes with the last name it has. */
 export async function removePicture({ db, config }: Services, id: number): Promise<void> {
-  const named = attributeIds(await loadDictionary(db));
+  const named = namedPictures(await loadDictionary(db));
   const last = await db.transaction(async (tx) => {
     const held = await first(tx.select().from(media).where(eq(media.id, id)).for('update'));
     if (!held) throw notFound(`picture ${id}`);
     const { used } = await pictureOf(tx, id, named);
-    if (used > 0)
-      throw conflict(
-        `“${held.name}” is a picture of ${used} ${used === 1 ? 'product' : 'products'}: take it out there first`,
-      );
-    await tx.delete(media).where(eq(media.id, id));
-    const [other] = await tx
-      .select({ id: media.id })
-      .from(media)
-      .where(and(eq(media.hash, held.hash), ne(media.id, id)));
-    return other ? undefined : held;
+    return (await removeNamed(tx, named, { ...held, used }, 'picture')) ? held : undefined;
   });
   if (last) await rm(pathOf(config, last), { force: true });
 }

@@ -2,18 +2,17 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { copyFile, mkdir, readFile, rename, rm, stat } from 'node:fs/promises';
-import { basename, extname, join } from 'node:path';
+import { basename, join } from 'node:path';
 import { groundOf } from '@velvet-shelf/core/catalog';
 import { textKey } from '@velvet-shelf/core/values';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import sharp, { type Metadata } from 'sharp';
 import type { Config } from '../config.js';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
+import { cleanName, underFreeName } from '../files/named.js';
 import { badRequest } from '../http/problem.js';
 
-/** Space of the lock, apart from those of jobs, evaluation and joins. */
-const nameSpace = 4183;
 /** What is decoded: a picture of more is an attack, or no picture of goods. */
 const mostPixels = 120_000_000;
 /** Of the copy that is measured, in pixels. */
@@ -67,14 +66,13 @@ export async function takePicture(
   const measures = await fit(path, kept, { format, isChanged: changes.length > 0 }).catch((error: unknown) => {
     throw badRequest(`“${name}” cannot be read as a picture: ${sayFault(error)}`);
   });
-  const free = await freeName(on, cleanName(name, format), hash);
-  if (free.held) return free.held;
-  const [row] = await on
-    .insert(tables.media)
-    .values({ name: free.name, key: textKey(free.name), hash, format, changes, ...measures })
-    .returning();
-  if (!row) throw new Error(`No row was made of ${name}`);
-  return row;
+  return underFreeName(nameAs(name, format), hash, {
+    insert: async (free) => {
+      const row = { name: free, key: textKey(free), hash, format, changes, ...measures };
+      return first(on.insert(tables.media).values(row).onConflictDoNothing().returning());
+    },
+    held: (free) => first(on.select().from(tables.media).where(eq(tables.media.name, free))),
+  });
 }
 
 /** Writes what goes out to its place, whole or not at all, and measures it. */
@@ -144,27 +142,10 @@ async function measure(path: string): Promise<Measures> {
   };
 }
 
-/** The end of a name as its content has it; no marks that an address or a list of names would trip over. */
-function cleanName(name: string, format: string): string {
-  const base = name
-    .replace(/^.*[/\\]/, '')
-    .replace(/[\p{Cc}|,;?#%]+/gu, '-')
-    .trim();
+/** The end of a name as its content has it. */
+function nameAs(name: string, format: string): { stem: string; end: string } {
+  const { stem, end } = cleanName(name);
   const extension = pictureFormats[format]?.extension ?? format;
-  const stem = base.slice(0, base.length - extname(base).length).slice(0, 180);
-  const isSame = extname(base).toLowerCase() === `.${extension}` || (format === 'jpeg' && /\.jpe?g$/i.test(base));
-  return isSame ? `${stem}${extname(base)}` : `${stem === '' ? 'picture' : stem}.${extension}`;
-}
-
-/** The name, or the first with a figure that no other content has; `held` where this content has it already. */
-async function freeName(on: Executor, name: string, hash: string): Promise<{ name: string; held?: Picture }> {
-  // Of two of one name at one moment the second finds it taken.
-  await on.execute(sql`SELECT pg_advisory_xact_lock(${nameSpace}, 0)`);
-  const end = extname(name);
-  for (let n = 1; ; n++) {
-    const wanted = n === 1 ? name : `${name.slice(0, name.length - end.length)}-${n}${end}`;
-    const held = await first(on.select().from(tables.media).where(eq(tables.media.name, wanted)));
-    if (!held) return { name: wanted };
-    if (held.hash === hash) return { name: wanted, held };
-  }
+  const isSame = end.toLowerCase() === `.${extension}` || (format === 'jpeg' && /^\.jpe?g$/i.test(end));
+  return { stem: stem === '' ? 'picture' : stem, end: isSame ? end : `.${extension}` };
 }

@@ -1,7 +1,5 @@
 /** Files that are no pictures, such as data sheets and manuals: brought in, who names each, and which have not come. */
 import Button from '@mui/material/Button';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type StoredFileAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
@@ -14,13 +12,14 @@ import { DataTable } from '../design/DataTable';
 import { Empty, Loaded, ProblemBox, useTell } from '../design/feedback';
 import { SearchBox } from '../design/SearchBox';
 import { ShowMore } from '../design/ShowMore';
-import { bytes, count, day, plural } from '../design/words';
+import { bytes, day, plural } from '../design/words';
 import { Arriving } from './Arriving';
+import { NotCome, WhichToggle, whichShown } from './Which';
 import { fileAddress, fileWays } from './ways';
 
 const filesAddress = z.object({
   search: inAddress.search,
-  which: z.enum(['all', 'unused', 'missing']).default('all'),
+  which: z.enum(whichShown).default('all'),
 });
 const pageRows = 100;
 
@@ -51,26 +50,14 @@ export function Files() {
         hint="Data sheets, manuals, certificates, many at once. What goods name by a file’s name is theirs as it comes; feeds carry its address."
         onCame={() => undefined}
       />
-      <ToggleButtonGroup
-        exclusive
-        size="small"
-        value={which}
-        aria-label="Files shown"
-        sx={{ my: 2 }}
-        onChange={(_, to: typeof which | null) => to && set({ which: to })}
-      >
-        <ToggleButton value="all" sx={{ py: 0.3 }}>
-          All {first && count(first.all)}
-        </ToggleButton>
-        <ToggleButton value="unused" sx={{ py: 0.3 }}>
-          Named by nothing {first && count(first.unused)}
-        </ToggleButton>
-        <ToggleButton value="missing" sx={{ py: 0.3 }}>
-          Not come yet {missing.data && count(missing.data.items.length)}
-        </ToggleButton>
-      </ToggleButtonGroup>
+      <WhichToggle
+        label="Files shown"
+        which={which}
+        counts={{ all: first?.all, unused: first?.unused, missing: missing.data?.items.length }}
+        onWhich={(to) => set({ which: to })}
+      />
       {which === 'missing' ? (
-        <Loaded query={missing}>{({ items: named }) => <Missing items={named} />}</Loaded>
+        <Loaded query={missing}>{({ items: named }) => <NotCome what="file" items={named} />}</Loaded>
       ) : (
         <Loaded query={files}>
           {() =>
@@ -145,26 +132,5 @@ function Held({ items }: { items: readonly StoredFileAnswer[] }) {
         ]}
       />
     </>
-  );
-}
-
-/** Named by goods, and not here: sent in under their name they are there for all who name them. */
-function Missing({ items }: { items: readonly { name: string; goods: number; product: number }[] }) {
-  return items.length === 0 ? (
-    <Empty title="All have come">Every file that goods name is here.</Empty>
-  ) : (
-    <DataTable
-      label="Files that have not come"
-      look={{ surface: 'card' }}
-      rows={[...items]}
-      keyOf={({ name }) => name}
-      columns={[
-        { head: 'File', cell: ({ name }) => name },
-        {
-          head: 'Named by',
-          cell: ({ goods, product }) => <Link to={`/catalog/product/${product}`}>{plural(goods, 'product')}</Link>,
-        },
-      ]}
-    />
   );
 }

@@ -1,22 +1,19 @@
 /** All pictures: brought in by the pile, placed by their names, each with its measures, who names it, and what is seen on it. */
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { type PictureAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
 import { ask, askPages } from '../api/ask';
 import { Box } from '../design/Box';
-import { DataTable } from '../design/DataTable';
 import { Drawer } from '../design/Drawer';
 import { Empty, Loaded } from '../design/feedback';
 import { ShowMore } from '../design/ShowMore';
 import { SearchBox } from '../design/SearchBox';
 import { Thumb } from '../design/Thumb';
-import { count, plural } from '../design/words';
+import { plural } from '../design/words';
 import { Arriving } from '../files/Arriving';
+import { NotCome, WhichToggle, whichShown } from '../files/Which';
 import { Picture } from './Picture';
 import { pictureWays } from './ways';
 import { Placing } from './Placing';
@@ -24,7 +21,7 @@ import './pictures.css';
 
 const libraryAddress = z.object({
   search: inAddress.search,
-  which: z.enum(['all', 'unused', 'missing']).default('all'),
+  which: z.enum(whichShown).default('all'),
   open: inAddress.number,
 });
 const pageRows = 60;
@@ -37,6 +34,7 @@ export function Library() {
       query: { limit: pageRows, search, ...(which === 'unused' ? { unused: 'yes' as const } : {}) },
     }),
   );
+  const missing = useQuery({ ...ask(api.pictures.missing), enabled: which === 'missing' });
   const [first] = pictures.data?.pages ?? [];
   const items = pictures.data?.pages.flatMap((page) => page.items) ?? [];
   return (
@@ -58,26 +56,9 @@ export function Library() {
           onCame={(pictures) => setCame(pictures.map(({ name }) => name))}
         />
         {came.length > 0 && <Placing key={came.join('|')} names={came} onDone={() => setCame([])} />}
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={which}
-          aria-label="Pictures shown"
-          sx={{ my: 2 }}
-          onChange={(_, to: typeof which | null) => to && set({ which: to })}
-        >
-          <ToggleButton value="all" sx={{ py: 0.3 }}>
-            All {first && count(first.all)}
-          </ToggleButton>
-          <ToggleButton value="unused" sx={{ py: 0.3 }}>
-            Named by nothing {first && count(first.unused)}
-          </ToggleButton>
-          <ToggleButton value="missing" sx={{ py: 0.3 }}>
-            Not come yet {first && count(first.missing)}
-          </ToggleButton>
-        </ToggleButtonGroup>
+        <WhichToggle label="Pictures shown" which={which} counts={first} onWhich={(to) => set({ which: to })} />
         {which === 'missing' ? (
-          <Missing />
+          <Loaded query={missing}>{({ items: named }) => <NotCome what="picture" items={named} />}</Loaded>
         ) : (
           <Loaded query={pictures}>
             {() =>
@@ -133,35 +114,5 @@ function Tile({
         {width} × {height} · {used === 0 ? 'named by nothing' : plural(used, 'product')}
       </Box>
     </button>
-  );
-}
-
-/** Named by goods, and not here: dropped above under their name they are there for all who name them. */
-function Missing() {
-  const missing = useQuery(ask(api.pictures.missing));
-  return (
-    <Loaded query={missing}>
-      {({ items }) =>
-        items.length === 0 ? (
-          <Empty title="All have come">Every picture that goods name is here.</Empty>
-        ) : (
-          <DataTable
-            label="Pictures that have not come"
-            look={{ surface: 'card' }}
-            rows={items}
-            keyOf={({ name }) => name}
-            columns={[
-              { head: 'Picture', cell: ({ name }) => name },
-              {
-                head: 'Named by',
-                cell: ({ goods, product }) => (
-                  <Link to={`/catalog/product/${product}`}>{plural(goods, 'product')}</Link>
-                ),
-              },
-            ]}
-          />
-        )
-      }
-    </Loaded>
   );
 }
