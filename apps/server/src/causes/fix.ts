@@ -12,7 +12,8 @@ import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { catalogLabel, fallBackTo, mendingStep } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
-import { saveFill, currentFill, everywhere } from '../channels/fills.js';
+import { currentFill, saveFill } from '../channels/fills.js';
+import { everywhere } from '../channels/slots.js';
 import { cellSlot, readAxisFix } from './remedy.js';
 import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 
@@ -33,16 +34,14 @@ async function setupChange(
     const { axis, source } = readAxisFix(fix.kind === 'choose' ? fix.value : '');
     if (!all.rulebooks.get(place.id)?.attributes.some(({ key }) => key === axis))
       throw badRequest('Choose what tells the variants apart');
-    return {
-      place,
-      change: {
-        fills: new Map([[axis, fallBackTo(await currentFill(db, place.channelId, everywhere(axis)), source)]]),
-      },
-    };
+    const slot = everywhere(axis);
+    const fill = fallBackTo(await currentFill(db, place.channelId, slot), source);
+    return { place, change: { fills: [{ ...slot, fill }] } };
   }
-  const before = await currentFill(db, place.channelId, everywhere(cause.attribute));
+  const slot = everywhere(cause.attribute);
+  const before = await currentFill(db, place.channelId, slot);
   const fill = fixedFill(cause, fix, before, all.rulebooks.get(place.id));
-  return fill && { place, change: { fills: new Map([[cause.attribute, fill]]) } };
+  return fill && { place, change: { fills: [{ ...slot, fill }] } };
 }
 
 function fixedFill(
@@ -118,5 +117,5 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
     return saveCategories(services, user, planned.place.id, [{ category: category[0], target: category[1] }]);
   const [fill] = planned.change.fills ?? [];
   if (!fill) throw badRequest('Nothing to save');
-  return saveFill(services, user, planned.place.id, fill[0], { fill: fill[1], market: '', category: '' });
+  return saveFill(services, user, planned.place.id, fill);
 }

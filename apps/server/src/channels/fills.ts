@@ -1,5 +1,5 @@
 /** Fills: the rule that says how one channel attribute gets its value. */
-import { type Fill, changedWords, comparedBy, fillSchema, keysMeant } from '@velvet-shelf/core/fills';
+import { type Fill, changedWords, comparedBy, keysMeant } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
 import { type Rulebook, isUnder } from '@velvet-shelf/core/rulebooks';
 import { closedList, listOf } from '@velvet-shelf/core/values';
@@ -13,7 +13,7 @@ import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, getPlace, placesOf, rulebookOf } from './places.js';
-import type { FillPlace } from './setup.js';
+import { type FillChange, type FillSlot, changeSchema, everywhere } from './slots.js';
 import { z } from 'zod';
 import * as tables from '../db/schema/index.js';
 
@@ -21,21 +21,19 @@ export async function saveFill(
   services: Services,
   user: User,
   placeId: number,
-  attribute: string,
-  { fill, ...at }: FillPlace & { fill: Fill | null },
+  { fill, ...slot }: FillChange,
 ): Promise<Effect> {
   const { db } = services;
   const place = await getPlace(db, placeId);
   const rulebook = await rulebookOf(db, place);
-  const known = rulebook.attributes.find((row) => row.key === attribute);
-  if (!known) throw notFound(`attribute “${attribute}” on ${place.channelName}`);
+  const known = rulebook.attributes.find((row) => row.key === slot.attribute);
+  if (!known) throw notFound(`attribute “${slot.attribute}” on ${place.channelName}`);
   mustCompare(await loadDictionary(db), fill);
-  mustBeThere(place, rulebook, at);
+  mustBeThere(place, rulebook, slot);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
-    const slot = { attribute, ...at };
     const before = await currentFill(on.tx, place.channelId, slot);
     await writeFill(on, place.channelId, slot, fill);
-    const where = sayWhere(rulebook, at);
+    const where = sayWhere(rulebook, slot);
     on.say(
       fill === null
         ? `Took the fill of ${known.label} on ${place.channelName}${where} away`
@@ -51,14 +49,14 @@ export async function saveFill(
 }
 
 /** Refuses a fill for a category or a market that is none of the place’s. */
-export function mustBeThere(place: PlaceRow, { categories }: Rulebook, { market, category }: FillPlace): void {
+export function mustBeThere(place: PlaceRow, { categories }: Rulebook, { market, category }: FillSlot): void {
   if (category !== '' && !categories.some(({ path }) => path === category))
     throw badRequest(`${place.channelName} has no category “${category}”`);
   if (market !== '' && market !== place.market) throw badRequest(`${place.name} is not in the market “${market}”`);
 }
 
 /** “ for Pots and tubs in GB alone”; nothing where it is for all goods. */
-function sayWhere({ categories }: Rulebook, { market, category }: FillPlace): string {
+function sayWhere({ categories }: Rulebook, { market, category }: FillSlot): string {
   const name = categories.find(({ path }) => path === category)?.name;
   return `${name === undefined ? '' : ` for ${name}`}${market === '' ? '' : ` in ${market} alone`}`;
 }
@@ -74,8 +72,8 @@ export async function saveFills(
   const { attributes } = await rulebookOf(services.db, place);
   const dictionary = await loadDictionary(services.db);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
-    const before: Placed[] = [];
-    const after: Placed[] = [];
+    const before: FillChange[] = [];
+    const after: FillChange[] = [];
     for (const { attribute, fill } of fills) {
       if (!attributes.some(({ key }) => key === attribute))
         throw notFound(`attribute “${attribute}” on ${place.channelName}`);
@@ -93,27 +91,15 @@ export async function saveFills(
   return effect;
 }
 
-const slotSchema = z.object({
-  attribute: z.string(),
-  /** Empty: for every market, and for every channel category. */
-  market: z.string(),
-  category: z.string(),
-});
-export type FillSlot = z.infer<typeof slotSchema>;
-
-/** The slot of the fill that holds wherever no other is said. */
-export const everywhere = (attribute: string): FillSlot => ({ attribute, market: '', category: '' });
-
-const placedSchema = slotSchema.extend({ fill: fillSchema.nullable() });
-type Placed = z.infer<typeof placedSchema>;
-
 /** What an action did to fills: each as it was, and as it is. Older actions changed one. */
-const fillsDelta = (before: Placed[], after: Placed[]) => ({ fills: [before, after] as [Placed[], Placed[]] });
+const fillsDelta = (before: FillChange[], after: FillChange[]) => ({
+  fills: [before, after] as [FillChange[], FillChange[]],
+});
 export const fillDeltaSchema = z.union([
-  z.object({ fills: z.tuple([z.array(placedSchema), z.array(placedSchema)]) }),
+  z.object({ fills: z.tuple([z.array(changeSchema), z.array(changeSchema)]) }),
   z
-    .object({ fill: z.tuple([placedSchema, placedSchema]) })
-    .transform(({ fill: [before, after] }) => ({ fills: [[before], [after]] as [Placed[], Placed[]] })),
+    .object({ fill: z.tuple([changeSchema, changeSchema]) })
+    .transform(({ fill: [before, after] }) => ({ fills: [[before], [after]] as [FillChange[], FillChange[]] })),
 ]);
 
 const isFill = (channelId: number, { attribute, market, category }: FillSlot) =>

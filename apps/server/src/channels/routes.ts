@@ -81,7 +81,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     saveFills(services, user, params.id, body.fills),
   );
   route(router, services, channels.saveFill, ({ params, body, user }) =>
-    saveFill(services, user, params.id, params.attribute, body),
+    saveFill(services, user, params.id, { attribute: params.attribute, ...body }),
   );
   route(router, services, channels.rulebookFormat, async () => rulebookFormat());
   route(router, services, channels.categorySchema, ({ params, query }) =>

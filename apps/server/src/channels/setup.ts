@@ -1,7 +1,6 @@
 /** The set-up of a place as core wants it, compiled once per version of it. */
 import { createHash } from 'node:crypto';
 import type { Condition } from '@velvet-shelf/core/conditions';
-import type { Fill } from '@velvet-shelf/core/fills';
 import { type CompiledPlace, type PlaceSetup, type PlacedFill, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
@@ -9,6 +8,7 @@ import { eq, and, inArray } from 'drizzle-orm';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
+import { type FillChange, slotKey } from './slots.js';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, forAccount, rulebookOf } from './places.js';
 
@@ -29,9 +29,7 @@ export const handOf = (on: Executor, placeId: number): Promise<{ product: number
 export interface SetupChange {
   rulebook?: Rulebook;
   categories?: ReadonlyMap<string, string | null>;
-  /** By attribute, for all goods unless it says where. */
-  fills?: ReadonlyMap<string, Fill | null>;
-  fillsAt?: FillPlace;
+  fills?: readonly FillChange[];
   assortment?: Assortment;
 }
 
@@ -77,7 +75,7 @@ export async function loadSetup(
       (change.assortment?.hand ?? (await handOf(on, place.id))).map(({ product, isIn }) => [product, isIn]),
     ),
     categoryMap,
-    fills: placeFills(fills, change),
+    fills: placeFills(fills, change.fills),
     pins: byVariant,
     exempt: await on
       .select({ attribute: tables.exemption.attribute, condition: tables.exemption.condition })
@@ -115,27 +113,12 @@ export async function compileFor(
   return answer;
 }
 
-/** Where a fill holds: in one market or all of them, in one of the channel’s categories with all below it or everywhere; empty = all. */
-export interface FillPlace {
-  market: string;
-  category: string;
-}
-
-type HeldFill = FillPlace & { attribute: string; fill: Fill };
-
 /** All fills that are for a place, with what is changed; core chooses the most specific one. */
-function placeFills(held: readonly HeldFill[], { fills, fillsAt }: SetupChange): PlacedFill[] {
-  const keyOf = ({ attribute, category, market }: Omit<HeldFill, 'fill'>) =>
-    JSON.stringify([attribute, category, market]);
-  const slots = new Map(held.map((fill) => [keyOf(fill), fill]));
-  const at = fillsAt ?? { market: '', category: '' };
-  for (const [attribute, fill] of fills ?? [])
-    if (fill === null) slots.delete(keyOf({ attribute, ...at }));
-    else slots.set(keyOf({ attribute, ...at }), { attribute, ...at, fill });
-  return [...slots.values()].map(({ attribute, category, market, fill }) => ({
-    attribute,
-    ...(category === '' ? {} : { category }),
-    ...(market === '' ? {} : { market }),
-    fill,
-  }));
+function placeFills(held: readonly FillChange[], changed: readonly FillChange[] = []): PlacedFill[] {
+  const slots = new Map([...held, ...changed].map((each) => [slotKey(each), each]));
+  return [...slots.values()].flatMap(({ attribute, category, market, fill }) =>
+    fill === null
+      ? []
+      : { attribute, fill, ...(category === '' ? {} : { category }), ...(market === '' ? {} : { market }) },
+  );
 }

@@ -6,7 +6,8 @@ import { fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf
 import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustBeThere, mustCompare } from '../channels/fills.js';
-import { type FillPlace, type SetupChange, loadSetup } from '../channels/setup.js';
+import { type SetupChange, loadSetup } from '../channels/setup.js';
+import type { FillChange } from '../channels/slots.js';
 import { getPlace, rulebookOf } from '../channels/places.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
@@ -79,20 +80,20 @@ export async function listFills(services: Services, placeId: number): Promise<Ch
 export async function tryFill(
   services: Services,
   placeId: number,
-  attribute: string,
-  { fill, ...fillsAt }: FillPlace & { fill: Fill | null },
+  change: FillChange,
 ): Promise<ChannelAttributeAnswer> {
   const { db } = services;
-  mustCompare(await loadDictionary(db), fill);
+  const { attribute } = change;
+  mustCompare(await loadDictionary(db), change.fill);
   const place = await getPlace(db, placeId);
-  mustBeThere(place, await rulebookOf(db, place), fillsAt);
-  const change: SetupChange = { fills: new Map([[attribute, fill]]), fillsAt };
-  const described = (await describeFills(services, placeId, change)).find(({ key }) => key === attribute);
+  mustBeThere(place, await rulebookOf(db, place), change);
+  const tried: SetupChange = { fills: [change] };
+  const described = (await describeFills(services, placeId, tried)).find(({ key }) => key === attribute);
   if (!described) throw notFound(`attribute “${attribute}”`);
   const { tallies, effect } = await apart(countFills, services, {
     placeId,
     only: attribute,
-    change,
+    change: tried,
   });
   return { ...described, ...(tallies[attribute] ?? uncounted), effect };
 }

@@ -1,5 +1,6 @@
 import { api } from '@velvet-shelf/contract';
 import { expectKnown } from '../channels/assortment.js';
+import { everywhere } from '../channels/slots.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { askedOf } from './asked.js';
@@ -13,11 +14,13 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.fills, async ({ params }) => ({
     items: await listFills(services, params.id),
   }));
-  route(router, services, channels.tryFill, ({ params, body }) => tryFill(services, params.id, params.attribute, body));
+  route(router, services, channels.tryFill, ({ params, body }) =>
+    tryFill(services, params.id, { attribute: params.attribute, ...body }),
+  );
   route(router, services, channels.tryFills, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,
-      change: { fills: new Map(body.fills.map(({ attribute, fill }) => [attribute, fill])) },
+      change: { fills: body.fills.map(({ attribute, fill }) => ({ ...everywhere(attribute), fill })) },
     }),
   );
   route(router, services, channels.tryCategories, ({ params, body }) =>
