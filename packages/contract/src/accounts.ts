@@ -4,13 +4,17 @@ import { z } from 'zod';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam, moment } from './endpoint.js';
 
+/** Whether it can be used: joined; waiting for something on the channel’s side; never joined or let go; no more let in. */
+export const accountStates = ['connected', 'pending', 'off', 'expired'] as const;
+export const exemptionStates = ['asked', 'granted', 'refused'] as const;
+
 export const accountAnswer = z.object({
   id: z.number(),
   name: z.string(),
   channel: z.string(),
   /** Undefined where nothing is to be joined. */
   joins: z.enum(joinWays).nullable(),
-  state: z.enum(['connected', 'pending', 'off', 'expired']),
+  state: z.enum(accountStates),
   /** The channel has no service of its own that answers. */
   hasService: z.boolean(),
   /** What is missing on the channel’s side, in its words. */
@@ -44,7 +48,7 @@ const exemptionAnswer = z.object({
   label: z.string(),
   whom: z.string(),
   reason: z.string(),
-  state: z.enum(['asked', 'granted', 'refused']),
+  state: z.enum(exemptionStates),
   /** When it came to stand so. */
   at: moment,
   /** Listings it lets go without. */
@@ -144,7 +148,7 @@ export const accounts = {
     path: '/api/exemptions/:id',
     summary: 'Notes what the channel said; goods of a granted one go without the attribute',
     params: idParam,
-    body: z.object({ state: z.enum(['asked', 'granted', 'refused']), was: z.enum(['asked', 'granted', 'refused']) }),
+    body: z.object({ state: z.enum(exemptionStates), was: z.enum(exemptionStates) }),
     answer: effectSchema,
   }),
   removeExemption: endpoint({

@@ -4,6 +4,7 @@ import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
 import { isCountry, isCurrency, readLanguage } from '@velvet-shelf/core/values';
 import { z } from 'zod';
+import { accountStates } from './accounts.js';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam } from './endpoint.js';
 
@@ -29,7 +30,7 @@ export const channelSchema = z.object({
       name: z.string(),
       /** Of the channel's own service; empty where nobody answers for it. */
       address: z.string(),
-      state: z.enum(['connected', 'pending', 'off', 'expired']),
+      state: z.enum(accountStates),
       /** How it is joined; null where nothing is. */
       joins: z.enum(joinWays).nullable(),
       places: z.array(z.object({ id: z.number(), name: z.string(), market: z.string() })),

@@ -5,10 +5,10 @@ import { and, asc, count, eq, isNotNull, lt, sql } from 'drizzle-orm';
 import { type Executor, first, iso, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type Acting, act } from '../history/act.js';
-import { markPlace } from '../history/dirty.js';
 import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { seal, unseal } from '../outgoing/seal.js';
+import { placesOfAccount } from './places.js';
 import {
   type AccountReport,
   type Credentials,
@@ -18,7 +18,7 @@ import {
   credentialsSchema,
 } from './adapters/index.js';
 
-const { account, accountJoin, accountTerm, channel, listing, place, rulebook } = tables;
+const { account, accountJoin, accountTerm, channel, listing, rulebook } = tables;
 
 /** Minutes in which one has to come back from the page of consent. */
 const consentMinutes = 20;
@@ -53,8 +53,6 @@ const outside = ({ config }: Pick<Services, 'config'>, { account: { address }, c
   address,
 });
 
-const placesOn = (on: Executor, id: number) => on.select({ id: place.id }).from(place).where(eq(place.accountId, id));
-
 export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Promise<AccountAnswer> {
   const row = await accountRow(db, id);
   const terms = await db
@@ -62,7 +60,7 @@ export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Pro
     .from(accountTerm)
     .where(eq(accountTerm.accountId, id))
     .orderBy(asc(accountTerm.kind), asc(accountTerm.key));
-  const places = (await placesOn(db, id)).map((each) => each.id);
+  const places = await placesOfAccount(db, id);
   const known = await first(
     db
       .select({
@@ -196,7 +194,11 @@ async function askReport(services: Services, row: Row, token: string): Promise<A
 const stateOf = ({ missing }: AccountReport): AccountAnswer['state'] => (missing.length > 0 ? 'pending' : 'connected');
 
 /** What the channel says of the account: its standing, and the terms it has now. Listings that name a term follow. */
-async function keepReport(on: Pick<Acting, 'tx'>, { account: { id } }: Row, report: AccountReport): Promise<void> {
+async function keepReport(
+  on: Pick<Acting, 'tx' | 'dirtyPlace'>,
+  { account: { id } }: Row,
+  report: AccountReport,
+): Promise<void> {
   const { tx } = on;
   const { missing, late, cancelled, notices, terms } = report;
   await tx
@@ -222,7 +224,7 @@ async function keepReport(on: Pick<Acting, 'tx'>, { account: { id } }: Row, repo
         set: { label: sql`excluded.label`, goneAt: null },
       });
   const isSame = now.size === there.size && [...now].every((mark) => there.has(mark));
-  if (!isSame) for (const each of await placesOn(tx, id)) await markPlace(tx, each.id, { offered: true });
+  if (!isSame) for (const each of await placesOfAccount(tx, id)) await on.dirtyPlace(each, { offered: true });
 }
 
 /** Asks the channel how the account stands; a token that has run out is renewed, and where that fails the account says so. */

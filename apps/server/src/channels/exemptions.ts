@@ -1,5 +1,5 @@
 /** Exemptions: goods that a channel was asked to let go without an attribute it requires, and what it said. */
-import type { ExemptionAnswer } from '@velvet-shelf/contract';
+import type { Effect, ExemptionAnswer } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Rulebook, exemptWays } from '@velvet-shelf/core/rulebooks';
 import { keyOf } from '@velvet-shelf/core/values';
@@ -9,11 +9,11 @@ import { type Executor, first, iso, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Acting, act } from '../history/act.js';
-import type { Effect } from '@velvet-shelf/contract';
 import { Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { placesOfAccount } from './places.js';
 
-const { account, exemption, listing, place, product } = tables;
+const { account, exemption, listing, product } = tables;
 
 type State = ExemptionAnswer['state'];
 
@@ -30,13 +30,10 @@ async function bookOf(on: Executor, accountId: number): Promise<{ name: string; 
   return row;
 }
 
-const placesOf = async (on: Executor, accountId: number): Promise<number[]> =>
-  (await on.select({ id: place.id }).from(place).where(eq(place.accountId, accountId))).map(({ id }) => id);
-
 export async function listExemptions({ db }: Pick<Services, 'db'>, accountId: number) {
   const { book } = await bookOf(db, accountId);
   const dictionary = await loadDictionary(db);
-  const places = await placesOf(db, accountId);
+  const places = await placesOfAccount(db, accountId);
   const rows = await db
     .select()
     .from(exemption)
@@ -101,7 +98,7 @@ async function held(on: Pick<Acting, 'tx'>, id: number) {
 /** Goods follow where it comes to be granted, or is not any more. */
 async function follow(on: Acting, accountId: number, before: State, after: State | undefined): Promise<void> {
   if ((before === 'granted') === (after === 'granted')) return;
-  for (const id of await placesOf(on.tx, accountId)) await on.dirtyPlace(id, { offered: true });
+  for (const id of await placesOfAccount(on.tx, accountId)) await on.dirtyPlace(id, { offered: true });
 }
 
 export async function setExemption(

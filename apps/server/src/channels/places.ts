@@ -65,6 +65,11 @@ export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Ruleboo
   return forAccount(on, place, rulebook.body);
 }
 
+export const placesOfAccount = async (on: Executor, accountId: number): Promise<number[]> =>
+  (await on.select({ id: tables.place.id }).from(tables.place).where(eq(tables.place.accountId, accountId))).map(
+    ({ id }) => id,
+  );
+
 /** The rulebook with the terms that the account of the place has. */
 export async function forAccount(on: Executor, { accountId }: PlaceRow, rulebook: Rulebook): Promise<Rulebook> {
   if (!rulebook.terms) return rulebook;

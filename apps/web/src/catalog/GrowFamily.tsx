@@ -157,8 +157,8 @@ function layOutMore(
         ? undefined
         : [
             sayValues(plural(fresh.length, 'new value'), there, 'there already'),
-            ...[sayMany(used.length + fresh.length, manyValues)].flatMap((many) =>
-              many === undefined ? [] : `${count(used.length + fresh.length)} in all, ${many}`,
+            ...sayMany(used.length + fresh.length, manyValues).map(
+              (many) => `${count(used.length + fresh.length)} in all, ${many}`,
             ),
           ].join(' · '),
   }));

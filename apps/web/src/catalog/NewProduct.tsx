@@ -237,9 +237,7 @@ function layOutOf(
       ? undefined
       : [
           sayValues(plural(fresh.length, 'value'), there, 'written twice'),
-          ...[sayMany(fresh.length, manyValues)].flatMap((many) =>
-            many === undefined ? [] : `${many}; are they two options?`,
-          ),
+          ...sayMany(fresh.length, manyValues).map((many) => `${many}; are they two options?`),
         ].join(' · '),
   );
   const laid = read.map(({ kind, fresh }) => ({ kind, values: fresh }));

@@ -27,8 +27,8 @@ export const asSent = ({ sku, values, gtin, price, stock }: Laid): Sent => ({
 });
 
 /** What is said of an option that has come to so many values; nothing where it is not many. */
-export const sayMany = (values: number, many: number): string | undefined =>
-  values > many ? `more than ${count(many)}: shoppers lose their way among them` : undefined;
+export const sayMany = (values: number, many: number): string[] =>
+  values > many ? [`more than ${count(many)}: shoppers lose their way among them`] : [];
 
 /** What is said of the values of an option as they were typed; nothing where there are none. */
 export const sayValues = (fresh: string, there: readonly string[], thereIs: string): string =>

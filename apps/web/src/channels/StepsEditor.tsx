@@ -6,7 +6,7 @@ import CloseIcon from '@mui/icons-material/Close';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
-import { type Fit, type Limits, type StepField, type StepKind, stepsFor } from '@velvet-shelf/core/fills';
+import { type Fit, type StepField, type StepKind, stepsFor } from '@velvet-shelf/core/fills';
 import { Box } from '../design/Box';
 import { MenuButton } from '../design/MenuButton';
 
@@ -24,6 +24,8 @@ export function StepsEditor({
 }) {
   const kinds = stepsFor(attribute.type);
   const offered = attribute.steps.filter(({ step }) => !fit.some((held) => held.do === step.do));
+  /** As it is offered for what the channel takes, where it is. */
+  const begun = (kind: StepKind) => attribute.steps.find(({ step }) => step.do === kind.name)?.step ?? kind.begin();
   const set = (next: readonly Draft[]) => onChange(next as Fit[]);
   return (
     <Box around={[3, 0]} role="group" aria-label="Steps">
@@ -64,7 +66,7 @@ export function StepsEditor({
                 key={kind.name}
                 dense
                 onClick={() => {
-                  set([...fit, kind.begin(limitsOf(attribute)) as Draft]);
+                  set([...fit, begun(kind) as Draft]);
                   close();
                 }}
               >
@@ -76,17 +78,6 @@ export function StepsEditor({
       </Box>
     </Box>
   );
-}
-
-/** What a step begins with follows from what the channel takes, as far as that is offered. */
-function limitsOf({ steps, tags }: ChannelAttributeAnswer): Limits {
-  const unit = steps.flatMap(({ step }) => (step.do === 'in-unit' ? step.unit : []));
-  const [length] = steps.flatMap(({ step }) => (step.do === 'trim-at-word' ? step.length : []));
-  return {
-    ...(unit.length > 0 ? { units: unit } : {}),
-    ...(length === undefined ? {} : { maxLength: length }),
-    tags: tags ?? [],
-  };
 }
 
 function StepRow({

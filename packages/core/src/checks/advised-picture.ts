@@ -1,6 +1,6 @@
 import type { ValueCheck } from './model.js';
 import { pictureShape } from './picture-shape.js';
-import { pictureSize } from './picture-size.js';
+import { pictureSize, saySize } from './picture-size.js';
 
 export const advisedPicture: ValueCheck = {
   meta: {
@@ -10,9 +10,7 @@ export const advisedPicture: ValueCheck = {
     fix: 'catalog',
     fault: 'are smaller, or of another shape, than is best',
     say: (params, label) =>
-      'ratio' in params
-        ? `${pictureShape.meta.say(params, label)} best`
-        : pictureSize.meta.say(params, label).replace('are needed', 'are best'),
+      'ratio' in params ? `${pictureShape.meta.say(params, label)} best` : `${saySize(params, label)} are best`,
   },
   compile(attribute, rulebook) {
     const { advised } = attribute;

@@ -1,4 +1,8 @@
-import type { ValueCheck } from './model.js';
+import type { Params, ValueCheck } from './model.js';
+
+/** “Lens has 320 × 320 pixels; at least 720 × 720” */
+export const saySize = ({ width = 0, height = 0, minWidth = 0, minHeight = 0 }: Params, label: string): string =>
+  `${label} has ${width} × ${height} pixels; at least ${minWidth} × ${minHeight}`;
 
 export const pictureSize: ValueCheck = {
   meta: {
@@ -7,8 +11,7 @@ export const pictureSize: ValueCheck = {
     describes: 'A picture has fewer pixels than the channel asks for.',
     fix: 'catalog',
     fault: 'are too small',
-    say: ({ width = 0, height = 0, minWidth = 0, minHeight = 0 }, label) =>
-      `${label} has ${width} × ${height} pixels; at least ${minWidth} × ${minHeight} are needed`,
+    say: (params, label) => `${saySize(params, label)} are needed`,
   },
   compile({ type, limits: { minWidth = 0, minHeight = 0 } }) {
     if (type !== 'picture' || (minWidth === 0 && minHeight === 0)) return undefined;

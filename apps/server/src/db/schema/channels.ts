@@ -1,3 +1,4 @@
+import { accountStates, exemptionStates } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
@@ -31,9 +32,6 @@ export const rulebook = pgTable(
   },
   (table) => [unique('rulebook_version').on(table.channelId, table.version)],
 );
-
-/** Whether it can be used: joined; waiting for something on the channel’s side; never joined or let go; no more let in. */
-export const accountStates = ['connected', 'pending', 'off', 'expired'] as const;
 
 /** What a channel says of an account. */
 export interface AccountStanding {
@@ -173,7 +171,7 @@ export const exemption = pgTable(
     /** Whom it is for, as a person wrote it: the maker, or the number of the goods. */
     whom: text('whom').notNull(),
     reason: text('reason').notNull(),
-    state: text('state', { enum: ['asked', 'granted', 'refused'] }).notNull(),
+    state: text('state', { enum: exemptionStates }).notNull(),
     at: moment('at').notNull().defaultNow(),
   },
   (table) => [unique('exemption_whom').on(table.accountId, table.attribute, table.whom)],

@@ -24,7 +24,7 @@ interface AxisValuesProps {
 export function AxisValues({ axis, handle, countOf, onChange, onSort }: AxisValuesProps) {
   const { currencies, manyValues } = useCompany();
   const { name, gone, values } = axis;
-  const many = sayMany(values.length, manyValues);
+  const [many] = sayMany(values.length, manyValues);
   const change = (was: string, to: Partial<ValueDraft>) =>
     onChange({ values: values.map((value) => (value.was === was ? { ...value, ...to } : value)) });
   const charge = (value: ValueDraft, currency: string, text: string) => {

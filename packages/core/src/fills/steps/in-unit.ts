@@ -9,7 +9,7 @@ export const unitStep = defineStep({
     { name: 'unit', label: 'Unit', kind: 'text' },
     { name: 'whole', label: 'A whole number of it', kind: 'yes-no' },
   ],
-  begin: ({ units: taken }) => ({ do: 'in-unit' as const, unit: taken?.[0] ?? '', whole: true }),
+  begin: () => ({ do: 'in-unit' as const, unit: '', whole: true }),
   label: ({ units: taken }) => `Write it in ${taken?.[0]}`,
   /** A whole number of the unit, unless it is said otherwise. */
   schema: z.strictObject({ do: z.literal('in-unit'), unit: z.string().max(20), whole: z.boolean().default(true) }),

@@ -8,7 +8,7 @@ export const keepTags = defineStep({
   name: 'keep-tags',
   title: 'Keep some markup',
   fields: [{ name: 'tags', label: 'Tags', kind: 'list' }],
-  begin: ({ tags = [] }) => ({ do: 'keep-tags' as const, tags: [...tags] }),
+  begin: () => ({ do: 'keep-tags' as const, tags: [] }),
   label: ({ tags = [] }) => `Keep only the markup it takes (${tags.join(', ')})`,
   schema: z.strictObject({ do: z.literal('keep-tags'), tags: z.array(z.string().max(20)).min(1).max(mostTags) }),
   offer: ({ tags }) => (tags && tags.length > 0 ? { do: 'keep-tags' as const, tags: [...tags] } : undefined),

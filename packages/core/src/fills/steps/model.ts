@@ -33,8 +33,8 @@ interface StepDefinition<Step> {
   title: string;
   /** What a form asks for; nothing where a step has no settings. */
   fields: readonly StepField[];
-  /** The step as it begins where somebody adds it, before its settings are said; it need not be whole. */
-  begin(limits: Limits): object;
+  /** The step as it begins where somebody adds it and none is offered, before its settings are said; it need not be whole. */
+  begin(): object;
   schema: ZodType<Step>;
   /** As it is offered for an attribute with these limits: “Take markup out”. */
   label(limits: Limits): string;
@@ -53,7 +53,7 @@ export interface StepKind {
   name: string;
   title: string;
   fields: readonly StepField[];
-  begin(limits: Limits): object;
+  begin(): object;
   label(limits: Limits): string;
   say(step: unknown): string;
   offer(limits: Limits): unknown;

@@ -5,10 +5,7 @@ export const trimStep = defineStep({
   name: 'trim-at-word',
   title: 'Trim at a word',
   fields: [{ name: 'length', label: 'Characters', kind: 'number' }],
-  begin: ({ maxLength }) => ({
-    do: 'trim-at-word' as const,
-    ...(maxLength === undefined ? {} : { length: maxLength }),
-  }),
+  begin: () => ({ do: 'trim-at-word' as const }),
   label: ({ maxLength }) => `Trim at a word to ${maxLength} characters`,
   schema: z.strictObject({ do: z.literal('trim-at-word'), length: z.int().positive() }),
   offer: ({ maxLength }) => (maxLength === undefined ? undefined : { do: 'trim-at-word' as const, length: maxLength }),
