@@ -5,6 +5,7 @@ import { saveCategories } from '@velvet-shelf/server/channels/categories';
 import { saveFills } from '@velvet-shelf/server/channels/fills';
 import { addChannel, changeAccount } from '@velvet-shelf/server/channels/own';
 import { addPlace } from '@velvet-shelf/server/channels/own-places';
+import { everywhere } from '@velvet-shelf/server/channels/slots';
 import { suggest } from '@velvet-shelf/server/channels/suggestions';
 import { queryOne } from '@velvet-shelf/server/db/client';
 import type { Services, User } from '@velvet-shelf/server/http/route';
@@ -146,12 +147,10 @@ export async function addChannels(services: Services, user: User, standins: stri
       was: { address: '' },
     });
     const made = await addPlace(services, user, id, { market, name: place, condition });
-    await saveFills(
-      services,
-      user,
-      made.id,
-      Object.entries(fills).map(([attribute, fill]) => ({ attribute, fill })),
-    );
+    await saveFills(services, user, made.id, {
+      fills: Object.entries(fills).map(([attribute, fill]) => ({ ...everywhere(attribute), fill })),
+      over: false,
+    });
     // What is sure is taken, as one click would; the rest waits for a person.
     const sure = Object.entries(await suggest(services.db, made.id)).flatMap(([category, [best]]) =>
       best?.isSure ? [{ category, target: best.path }] : [],

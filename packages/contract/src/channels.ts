@@ -1,10 +1,9 @@
 import { feedFormats } from '@velvet-shelf/core/feeds';
-import { channelTypes } from '@velvet-shelf/core/rulebooks';
-import { fillSchema, fitSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { attributeSchema } from './catalog.js';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
+import { fillEndpoints } from './fills.js';
 import { ownChannels } from './own-channels.js';
 
 export const placeSchema = z.object({
@@ -53,90 +52,9 @@ export const categoryRowSchema = z.object({
 });
 export type CategoryRow = z.infer<typeof categoryRowSchema>;
 
-const suggestedValueSchema = z.object({
-  value: z.string(),
-  /** How likely it is right, in percent. */
-  score: z.number(),
-  /** In words, the weightiest first. */
-  evidence: z.array(z.string()),
-});
-export type SuggestedValue = z.infer<typeof suggestedValueSchema>;
-
-const wordToTranslateSchema = z.object({
-  /** As a table of translations has it: the key of what stands on a list of ours. */
-  value: z.string(),
-  name: z.string(),
-  /** Listings whose goods have it. */
-  goods: z.number(),
-  suggestions: z.array(suggestedValueSchema),
-});
-export type WordToTranslate = z.infer<typeof wordToTranslateSchema>;
-
-export const channelAttributeSchema = z.object({
-  key: z.string(),
-  label: z.string(),
-  help: z.string().nullable(),
-  type: z.enum(channelTypes),
-  need: z.enum(['required', 'recommended', 'optional']),
-  limits: z.array(z.string()),
-  values: z.array(z.string()).nullable(),
-  /** The one for goods of no category, where no other is said. */
-  fill: fillSchema.nullable(),
-  /** All there are: the most specific one wins; the one for all goods comes first. */
-  slots: z.array(
-    z.object({
-      market: z.string(),
-      category: z.string(),
-      /** Of the category, from the root down. */
-      names: z.array(z.string()),
-      fill: fillSchema,
-      /** Listings that get their value by it, and those it would be for where a more specific one wins. */
-      goods: z.number(),
-      hidden: z.number(),
-    }),
-  ),
-  /** Where it has none: what names and types say it could copy. */
-  suggested: z.object({ fill: fillSchema, why: z.string() }).nullable(),
-  /** Steps that one click switches on, as they are offered. */
-  steps: z.array(z.object({ step: fitSchema, label: z.string() })),
-  sources: z.array(z.object({ name: z.string(), label: z.string() })),
-  /** What gives pictures, for layouts. */
-  pictures: z.array(z.object({ name: z.string(), label: z.string() })),
-  /** Markup it takes, by its tags; null where the channel does not tell. */
-  tags: z.array(z.string()).nullable(),
-  /** Listings with and without a value. */
-  filled: z.number(),
-  missing: z.number(),
-  samples: z.array(
-    z.object({ listingId: z.number(), title: z.string(), value: z.string().nullable(), fault: z.string().nullable() }),
-  ),
-  /** A fixed value goes out for goods that hold values of their own, and not all the same. */
-  covers: z
-    .object({
-      /** Key of our attribute. */
-      from: z.string(),
-      label: z.string(),
-      distinct: z.number(),
-      /** What most of them hold. */
-      examples: z.array(z.object({ text: z.string(), goods: z.number() })),
-    })
-    .nullable(),
-  /** Of a fill that is tried, what it does to how listings stand. */
-  effect: effectSchema.nullable(),
-});
-export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
-
-/** A fill for all goods, or for those of one category or one market alone. */
-const placedFillBody = z.object({
-  fill: fillSchema.nullable(),
-  market: z.string().max(100).default(''),
-  category: z.string().max(1000).default(''),
-});
-
-const marketParams = idParam.extend({ attribute: z.string() });
-
 export const channels = {
   ...ownChannels,
+  ...fillEndpoints,
   places: endpoint({
     role: 'viewer',
     method: 'GET',
@@ -185,76 +103,12 @@ export const channels = {
     body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
     answer: effectSchema,
   }),
-  fills: endpoint({
-    role: 'viewer',
-    method: 'GET',
-    path: '/api/places/:id/fills',
-    summary: 'The channel’s attributes with their fills and sample results',
-    params: idParam,
-    answer: z.object({ items: z.array(channelAttributeSchema) }),
-  }),
   compared: endpoint({
     role: 'viewer',
     method: 'GET',
     path: '/api/fills/compared',
     summary: 'What the cases of a fill can compare',
     answer: z.object({ items: z.array(attributeSchema) }),
-  }),
-  tryFill: endpoint({
-    role: 'editor',
-    method: 'POST',
-    path: '/api/places/:id/fills/:attribute/try',
-    summary: 'What a fill would give, not saved',
-    params: marketParams,
-    body: placedFillBody,
-    answer: channelAttributeSchema,
-  }),
-  words: endpoint({
-    role: 'viewer',
-    method: 'GET',
-    path: '/api/places/:id/fills/:attribute/words',
-    summary:
-      'Values of ours that a translation meets, most goods first, each with what it may be on the channel’s list',
-    params: marketParams,
-    query: z.object({ from: z.string().max(500) }),
-    answer: z.object({ items: z.array(wordToTranslateSchema) }),
-  }),
-  tryFills: endpoint({
-    role: 'editor',
-    method: 'POST',
-    path: '/api/places/:id/fills/try',
-    summary: 'What several fills would do to how listings stand, not saved',
-    params: idParam,
-    body: z.object({
-      fills: z
-        .array(z.object({ attribute: z.string(), fill: fillSchema }))
-        .min(1)
-        .max(500),
-    }),
-    answer: effectSchema,
-  }),
-  saveFills: endpoint({
-    role: 'editor',
-    method: 'PUT',
-    path: '/api/places/:id/fills',
-    summary: 'Save several fills at once, where there is none yet',
-    params: idParam,
-    body: z.object({
-      fills: z
-        .array(z.object({ attribute: z.string(), fill: fillSchema }))
-        .min(1)
-        .max(500),
-    }),
-    answer: effectSchema,
-  }),
-  saveFill: endpoint({
-    role: 'editor',
-    method: 'PUT',
-    path: '/api/places/:id/fills/:attribute',
-    summary: 'Save a fill; null takes it away',
-    params: marketParams,
-    body: placedFillBody,
-    answer: effectSchema,
   }),
   rulebooks: endpoint({
     role: 'viewer',

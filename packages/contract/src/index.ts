@@ -40,6 +40,7 @@ export * from './effect.js';
 export * from './enrichment.js';
 export * from './families.js';
 export * from './feeds.js';
+export * from './fills.js';
 export * from './files.js';
 export * from './intake.js';
 export * from './listings.js';

@@ -42,6 +42,7 @@ describe('roles', () => {
         "POST /api/dictionary/computed/try",
         "POST /api/families/propose",
         "POST /api/pictures/place",
+        "POST /api/places/:id/fills/:attribute/goods",
         "POST /api/views",
         "PUT /api/session/password",
       ]

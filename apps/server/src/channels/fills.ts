@@ -2,7 +2,7 @@
 import { type Fill, changedWords, comparedBy, keysMeant } from '@velvet-shelf/core/fills';
 import { comparables } from '@velvet-shelf/core/listings';
 import { type Rulebook, isUnder } from '@velvet-shelf/core/rulebooks';
-import { closedList, listOf } from '@velvet-shelf/core/values';
+import { canonical, closedList, listOf } from '@velvet-shelf/core/values';
 import { sql, eq, and } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, first } from '../db/client.js';
@@ -13,7 +13,7 @@ import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, getPlace, placesOf, rulebookOf } from './places.js';
-import { type FillChange, type FillSlot, changeSchema, everywhere } from './slots.js';
+import { type FillChange, type FillSlot, changeSchema } from './slots.js';
 import { z } from 'zod';
 import * as tables from '../db/schema/index.js';
 
@@ -61,27 +61,28 @@ function sayWhere({ categories }: Rulebook, { market, category }: FillSlot): str
   return `${name === undefined ? '' : ` for ${name}`}${market === '' ? '' : ` in ${market} alone`}`;
 }
 
-/** Saves several fills as one action, each where there is none: what somebody has said stays. */
+/** Saves several fills as one action, each where there is none: what somebody has said stays, unless it is to be written over. */
 export async function saveFills(
   services: Services,
   user: User,
   placeId: number,
-  fills: readonly { attribute: string; fill: Fill }[],
+  { fills, over }: { fills: readonly (FillSlot & { fill: Fill })[]; over: boolean },
 ): Promise<Effect> {
   const place = await getPlace(services.db, placeId);
-  const { attributes } = await rulebookOf(services.db, place);
+  const rulebook = await rulebookOf(services.db, place);
   const dictionary = await loadDictionary(services.db);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
     const before: FillChange[] = [];
     const after: FillChange[] = [];
-    for (const { attribute, fill } of fills) {
-      if (!attributes.some(({ key }) => key === attribute))
-        throw notFound(`attribute “${attribute}” on ${place.channelName}`);
+    for (const { fill, ...slot } of fills) {
+      if (!rulebook.attributes.some(({ key }) => key === slot.attribute))
+        throw notFound(`attribute “${slot.attribute}” on ${place.channelName}`);
       mustCompare(dictionary, fill);
-      const slot = everywhere(attribute);
-      if ((await currentFill(on.tx, place.channelId, slot)) !== null) continue;
+      mustBeThere(place, rulebook, slot);
+      const now = await currentFill(on.tx, place.channelId, slot);
+      if (now !== null && (!over || canonical(now) === canonical(fill))) continue;
       await writeFill(on, place.channelId, slot, fill);
-      before.push({ ...slot, fill: null });
+      before.push({ ...slot, fill: now });
       after.push({ ...slot, fill });
     }
     if (after.length === 0) return;

@@ -16,6 +16,7 @@ import {
   showAccount,
 } from './accounts.js';
 import { askExemption, listExemptions, removeExemption, setExemption } from './exemptions.js';
+import { carryFills, fillsFile } from './carry.js';
 import { saveFill, saveFills } from './fills.js';
 import {
   addRulebook,
@@ -77,9 +78,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
       from: query.from,
     }),
   }));
-  route(router, services, channels.saveFills, ({ params, body, user }) =>
-    saveFills(services, user, params.id, body.fills),
-  );
+  route(router, services, channels.saveFills, ({ params, body, user }) => saveFills(services, user, params.id, body));
+  route(router, services, channels.fillsFile, ({ params }) => fillsFile(services, params.id));
+  route(router, services, channels.carryFills, ({ params, body }) => carryFills(services, params.id, body));
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, { attribute: params.attribute, ...body }),
   );

@@ -1,19 +1,14 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
-import { checkMeta } from '@velvet-shelf/core/checks';
-import { type PlaceSetup, type PlacedFill, compilePlace, fillsFor, suggestFills } from '@velvet-shelf/core/listings';
-import { sayChannelValue } from '@velvet-shelf/core/rulebooks';
+import { type PlaceSetup, type PlacedFill, fillsFor, suggestFills } from '@velvet-shelf/core/listings';
 import { type Attribute, formatValue } from '@velvet-shelf/core/values';
-import { eq, ne, and } from 'drizzle-orm';
-import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
+import { namesOf } from '../channels/tree.js';
 import { todayText } from '../db/clock.js';
-import { loadFamilies } from './families.js';
-import { type SetupChange, loadSetup } from '../channels/setup.js';
-import { getPlace } from '../channels/places.js';
 import { noEffect } from '../history/effect.js';
+import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
 import { loadStanding, weigh } from './what-if.js';
-import * as tables from '../db/schema/index.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
 const mostSamples = 12;
@@ -21,124 +16,136 @@ const mostAlike = 4;
 
 export interface FillCounts {
   /** By attribute of the channel. */
-  tallies: Record<string, Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'samples' | 'covers' | 'slots'>>;
+  tallies: Record<
+    string,
+    Pick<ChannelAttributeAnswer, 'filled' | 'missing' | 'refused' | 'parts' | 'samples' | 'covers' | 'slots'>
+  >;
+  /** Goods by category of the channel. */
+  categories: Record<string, number>;
   /** Of a change that is tried. */
   effect: Effect | null;
 }
 
-/** Evaluates every listing of the place; with `change`, as if that were saved. */
-export async function countFills(
-  { db, config }: Services,
-  placeId: number,
-  only?: string,
-  change?: SetupChange,
-): Promise<FillCounts> {
-  const place = await getPlace(db, placeId);
-  const dictionary = await loadDictionary(db);
-  const setup = await loadSetup(db, place, dictionary, config.address, change ?? {});
-  const compiled = compilePlace(setup);
-  const units = await db
-    .selectDistinct({ unit: tables.listing.unitId })
-    .from(tables.listing)
-    .where(and(eq(tables.listing.placeId, placeId), ne(tables.listing.readiness, 'not for this channel')));
-  const listingIds = new Map(
-    (
-      await db
-        .select({ id: tables.listing.id, variant: tables.listing.variantId })
-        .from(tables.listing)
-        .where(eq(tables.listing.placeId, placeId))
-    ).map((listing) => [listing.variant, listing.id]),
-  );
-  const tallies = new Map<
-    string,
-    {
-      filled: number;
-      missing: number;
-      samples: ChannelAttributeAnswer['samples'];
-      kinds: Set<string>;
-      families: Set<number>;
-      /** By what goods hold themselves of what a fixed value is sent for, as people read it: how many. */
-      own: Map<string, number>;
-    }
-  >();
+interface Tally {
+  filled: number;
+  missing: number;
+  refused: number;
+  parts: Map<string, ChannelAttributeAnswer['parts'][number]>;
+  samples: ChannelAttributeAnswer['samples'];
+  kinds: Set<string>;
+  families: Set<number>;
+  /** By what goods hold themselves of what a fixed value is sent for, as people read it: how many. */
+  own: Map<string, number>;
+}
+
+const newTally = (): Tally => ({
+  filled: 0,
+  missing: 0,
+  refused: 0,
+  parts: new Map(),
+  samples: [],
+  kinds: new Set(),
+  families: new Set(),
+  own: new Map(),
+});
+
+export interface CountInput extends WalkInput {
+  /** One attribute alone. */
+  only?: string;
+}
+
+/** Evaluates every listing of the place; with `change`, as if that were saved. What becomes of listings is told of all, whatever is counted. */
+export async function countFills(services: Services, { only, ...input }: CountInput): Promise<FillCounts> {
+  const walk = await walkFills(services, input);
+  const { compiled, dictionary } = walk;
+  const { setup } = compiled;
   const covered = coveredBy(setup, dictionary);
   const slots = slotsOf(setup);
-  const effect = change && noEffect();
-  const standing = change ? await loadStanding(db, placeId) : undefined;
+  const effect = input.change && noEffect();
+  const standing = await loadStanding(services.db, input.placeId);
+  const categories: Record<string, number> = {};
   const attributes = setup.rulebook.attributes.filter(
-    (attribute) => attribute.type !== 'category' && (only === undefined || attribute.key === only),
+    ({ key, type }) => type !== 'category' && (only === undefined || key === only),
   );
-  for (const attribute of attributes)
-    tallies.set(attribute.key, {
-      filled: 0,
-      missing: 0,
-      samples: [],
-      kinds: new Set(),
-      families: new Set(),
-      own: new Map(),
-    });
-  for (let from = 0; from < units.length; from += 500)
-    for (const family of await loadFamilies(
-      db,
-      placeId,
-      units.slice(from, from + 500).map((unit) => unit.unit),
-    ))
-      for (const result of compiled.evaluate(family, todayText())) {
-        if (result.standing === 'left') continue;
-        if (effect) weigh(effect, standing?.get(result.variant), result);
-        if (result.standing !== 'in') continue;
-        const variant = family.variants.find((variant) => variant.id === result.variant);
-        const asked = new Set(compiled.attributes(result.category).map((attribute) => attribute.key));
-        for (const attribute of attributes) {
-          const tally = tallies.get(attribute.key);
-          if (!tally || !asked.has(attribute.key)) continue;
-          const value = result.values[attribute.key];
-          slots.count(attribute.key, result.category);
-          if (value === undefined) tally.missing++;
-          else tally.filled++;
-          const source = covered.get(attribute.key);
-          const held = source && variant?.facts[source.key];
-          if (source && held !== undefined && value !== undefined) {
-            const text = formatValue(held, source, dictionary.reader);
-            tally.own.set(text, (tally.own.get(text) ?? 0) + 1);
-          }
-          const fault = result.findings.find((finding) => finding.attribute === attribute.key);
-          // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
-          const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant?.category ?? ''}`;
-          const isOther = !tally.kinds.has(kind);
-          if (tally.samples.length >= (isOther ? mostSamples : mostAlike)) continue;
-          if (!isOther && tally.families.has(family.id)) continue;
-          tally.kinds.add(kind);
-          tally.families.add(family.id);
-          tally.samples.push({
-            listingId: listingIds.get(result.variant) ?? 0,
-            title: variant?.texts.title?.[place.language] ?? variant?.sku ?? '',
-            value: value === undefined ? null : sayChannelValue(value),
-            fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
-          });
-        }
+  const tallies = new Map(attributes.map(({ key }) => [key, newTally()]));
+  for await (const walked of walk.listings()) {
+    const { family, variant, result, isWithin } = walked;
+    const was = standing.get(result.variant);
+    const becomes = weigh(effect ?? noEffect(), was, result);
+    if (result.standing !== 'in') continue;
+    if (result.category !== undefined) categories[result.category] = (categories[result.category] ?? 0) + 1;
+    if (!isWithin) continue;
+    const asked = new Set(compiled.attributes(result.category).map((attribute) => attribute.key));
+    for (const attribute of attributes) {
+      const tally = tallies.get(attribute.key);
+      if (!tally || !asked.has(attribute.key)) continue;
+      const value = result.values[attribute.key];
+      slots.count(attribute.key, result.category);
+      const isRefused = refusalOf(result, attribute.key) !== undefined;
+      if (value === undefined) tally.missing++;
+      else {
+        tally.filled++;
+        if (isRefused) tally.refused++;
+        const part = partOf(compiled.giving(family, variant, attribute.key, todayText()));
+        const key = partKey(part);
+        const counted = tally.parts.get(key) ?? { ...part, goods: 0, refused: 0 };
+        counted.goods++;
+        if (isRefused) counted.refused++;
+        tally.parts.set(key, counted);
       }
+      const source = covered.get(attribute.key);
+      const held = source && variant.facts[source.key];
+      if (source && held !== undefined && value !== undefined) {
+        const text = formatValue(held, source, dictionary.reader);
+        tally.own.set(text, (tally.own.get(text) ?? 0) + 1);
+      }
+      const fault = result.findings.find((finding) => finding.attribute === attribute.key);
+      // One of each kind: of what becomes of the value, and of which goods; then more of them, from other families.
+      const kind = `${fault?.check ?? (value === undefined ? 'empty' : 'filled')} ${variant.category ?? ''}`;
+      const isOther = !tally.kinds.has(kind);
+      if (tally.samples.length >= (isOther ? mostSamples : mostAlike)) continue;
+      if (!isOther && tally.families.has(family.id)) continue;
+      tally.kinds.add(kind);
+      tally.families.add(family.id);
+      const stands = { listingId: was?.listing ?? 0, was: was?.readiness ?? becomes, becomes };
+      tally.samples.push(sampleOf(walk, walked, attribute, stands));
+    }
+  }
   return {
     tallies: Object.fromEntries(
-      [...tallies].map(([key, { filled, missing, samples, own }]) => [
+      [...tallies].map(([key, { filled, missing, refused, parts, samples, own }]) => [
         key,
-        { filled, missing, samples, covers: sayCovered(covered.get(key), own), slots: slots.of(key) },
+        {
+          ...{ filled, missing, refused, samples },
+          parts: [...parts.values()].sort(inOrder),
+          covers: sayCovered(covered.get(key), own),
+          slots: slots.of(key),
+        },
       ]),
     ),
+    categories,
     effect: effect ?? null,
   };
+}
+
+type Part = ChannelAttributeAnswer['parts'][number];
+
+/** Rules of one fill in their order, fills for fewer goods first; by hand last. */
+function inOrder(a: Part, b: Part): number {
+  const specific = ({ at }: Part) => (at === null ? -1 : 2 * at.category.length + (at.market === '' ? 0 : 1));
+  const places = a.path.map((place, i) => place - (b.path[i] ?? -1));
+  return specific(b) - specific(a) || (places.find((difference) => difference !== 0) ?? a.path.length - b.path.length);
 }
 
 type Slot = ChannelAttributeAnswer['slots'][number];
 
 /** Counts by which of several fills goods get a value: the most specific one wins, and the others are hidden by it. */
 function slotsOf(setup: PlaceSetup) {
-  const name = new Map(setup.rulebook.categories.map((category) => [category.path, category.name]));
+  const name = namesOf(setup.rulebook);
   const slots = new Map<PlacedFill, Slot>(
     setup.fills.map((placed) => {
       const { market = '', category = '', fill } = placed;
-      const parts = category === '' ? [] : category.split('/');
-      const names = parts.map((_, i) => name.get(parts.slice(0, i + 1).join('/')) ?? '');
+      const names = category === '' ? [] : name(category);
       return [placed, { market, category, names, fill, goods: 0, hidden: 0 }];
     }),
   );

@@ -9,13 +9,15 @@ import { mustBeThere, mustCompare } from '../channels/fills.js';
 import { type SetupChange, loadSetup } from '../channels/setup.js';
 import type { FillChange } from '../channels/slots.js';
 import { getPlace, rulebookOf } from '../channels/places.js';
+import { namesOf } from '../channels/tree.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
-import { kept } from '../kept/keep.js';
-import { countFills } from './jobs.js';
+import { kept, nameOf } from '../kept/keep.js';
+import type { GoodsInput } from './fill-goods.js';
+import { countFills, goodsOfFill } from './jobs.js';
 
-type Described = Omit<ChannelAttributeAnswer, 'slots' | 'filled' | 'missing' | 'samples' | 'covers' | 'effect'>;
+type Described = Omit<ChannelAttributeAnswer, keyof typeof uncounted | 'effect'>;
 
 /** Attributes the channel asks for, each with its fill and what could fill it. */
 async function describeFills(
@@ -63,39 +65,60 @@ function mergedSources(fill: Fill | undefined, { attributes, merged }: Dictionar
   );
 }
 
-const uncounted = { filled: 0, missing: 0, samples: [], covers: null, slots: [] };
+const uncounted = { filled: 0, missing: 0, refused: 0, parts: [], samples: [], covers: null, slots: [] };
 
 /** Every attribute the channel asks for, its fill, and what it gives; large shelves are counted beside the request. */
-export async function listFills(services: Services, placeId: number): Promise<ChannelAttributeAnswer[]> {
+export async function listFills(
+  services: Services,
+  placeId: number,
+  within?: string,
+): Promise<{ items: ChannelAttributeAnswer[]; categories: { path: string; names: string[]; goods: number }[] }> {
   const described = await describeFills(services, placeId);
-  const { tallies } = await kept(services, `fills ${placeId}`, () => apart(countFills, services, { placeId }));
-  return described.map((describeFill) => ({
-    ...describeFill,
-    ...(tallies[describeFill.key] ?? uncounted),
-    effect: null,
-  }));
+  const name = nameOf('fills', within === undefined ? { placeId } : { placeId, within });
+  const { tallies, categories } = await kept(services, name, () => apart(countFills, services, { placeId, within }));
+  const { db } = services;
+  const names = namesOf(await rulebookOf(db, await getPlace(db, placeId)));
+  return {
+    items: described.map((describeFill) => ({
+      ...describeFill,
+      ...(tallies[describeFill.key] ?? uncounted),
+      effect: null,
+    })),
+    categories: Object.entries(categories)
+      .map(([path, goods]) => ({ path, names: names(path), goods }))
+      .sort((a, b) => b.goods - a.goods),
+  };
 }
 
 /** What one attribute would get from another fill, not saved. */
 export async function tryFill(
   services: Services,
   placeId: number,
-  change: FillChange,
+  { within, ...change }: FillChange & { within?: string | undefined },
 ): Promise<ChannelAttributeAnswer> {
-  const { db } = services;
   const { attribute } = change;
+  const tried = await triedChange(services, placeId, change);
+  const described = (await describeFills(services, placeId, tried)).find(({ key }) => key === attribute);
+  if (!described) throw notFound(`attribute “${attribute}”`);
+  const { tallies, effect } = await apart(countFills, services, { placeId, only: attribute, within, change: tried });
+  return { ...described, ...(tallies[attribute] ?? uncounted), effect };
+}
+
+/** The goods behind a part of what a fill gives, or would. */
+export async function listGoods(
+  services: Services,
+  { tried, ...input }: Omit<GoodsInput, 'change'> & { tried?: Omit<FillChange, 'attribute'> | undefined },
+) {
+  const { placeId, attribute } = input;
+  const change = tried && (await triedChange(services, placeId, { ...tried, attribute }));
+  return apart(goodsOfFill, services, { ...input, change });
+}
+
+async function triedChange({ db }: Services, placeId: number, change: FillChange): Promise<SetupChange> {
   mustCompare(await loadDictionary(db), change.fill);
   const place = await getPlace(db, placeId);
   mustBeThere(place, await rulebookOf(db, place), change);
-  const tried: SetupChange = { fills: [change] };
-  const described = (await describeFills(services, placeId, tried)).find(({ key }) => key === attribute);
-  if (!described) throw notFound(`attribute “${attribute}”`);
-  const { tallies, effect } = await apart(countFills, services, {
-    placeId,
-    only: attribute,
-    change: tried,
-  });
-  return { ...described, ...(tallies[attribute] ?? uncounted), effect };
+  return { fills: [change] };
 }
 
 /** What the channel takes of an attribute, in words. */

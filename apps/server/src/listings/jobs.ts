@@ -4,19 +4,19 @@ import type { Assortment, SetupChange } from '../channels/setup.js';
 import type { Settled } from '../history/settle.js';
 import { defineCall } from '../jobs/define.js';
 import type { cellsAt as placeCells } from './cells.js';
-import type { FillCounts } from './fill-counts.js';
+import type { CountInput, FillCounts } from './fill-counts.js';
+import type { GoodsInput, goodsOfFill as goodsBehind } from './fill-goods.js';
 import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
 
-export interface CountInput {
-  placeId: number;
-  only?: string;
-  change?: SetupChange;
-}
 export const countFills = defineCall<CountInput, FillCounts>({
   name: 'count-fills',
-  run: async (services, { placeId, only, change }) =>
-    (await import('./fill-counts.js')).countFills(services, placeId, only, change),
+  run: async (services, input) => (await import('./fill-counts.js')).countFills(services, input),
+});
+
+export const goodsOfFill = defineCall<GoodsInput, Awaited<ReturnType<typeof goodsBehind>>>({
+  name: 'goods-of-fill',
+  run: async (services, input) => (await import('./fill-goods.js')).goodsOfFill(services, input),
 });
 
 /** What a change of set-up would do to the listings of a place; nothing is written. */
@@ -60,4 +60,12 @@ export const readPlaceCells = defineCall<
   run: async (services, input) => (await import('./cells.js')).cellsAt(services, input),
 });
 
-export const listingCalls = [readPlaceCells, countFills, tryAssortment, tryChange, tryRulebook, evaluateDirty];
+export const listingCalls = [
+  readPlaceCells,
+  countFills,
+  goodsOfFill,
+  tryAssortment,
+  tryChange,
+  tryRulebook,
+  evaluateDirty,
+];

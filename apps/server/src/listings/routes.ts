@@ -1,26 +1,26 @@
 import { api } from '@velvet-shelf/contract';
 import { expectKnown } from '../channels/assortment.js';
-import { everywhere } from '../channels/slots.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { askedOf } from './asked.js';
-import { listFills, tryFill } from './fills.js';
+import { listFills, listGoods, tryFill } from './fills.js';
 import { tryAssortment, tryChange, tryRulebook } from './jobs.js';
 import { setPin } from './pins.js';
 import { listListings, showListing, traceValue } from './service.js';
 
 export function listingRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;
-  route(router, services, channels.fills, async ({ params }) => ({
-    items: await listFills(services, params.id),
-  }));
+  route(router, services, channels.fills, ({ params, query }) => listFills(services, params.id, query.within));
+  route(router, services, channels.fillGoods, ({ params, body }) =>
+    listGoods(services, { placeId: params.id, attribute: params.attribute, ...body }),
+  );
   route(router, services, channels.tryFill, ({ params, body }) =>
     tryFill(services, params.id, { attribute: params.attribute, ...body }),
   );
   route(router, services, channels.tryFills, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,
-      change: { fills: body.fills.map(({ attribute, fill }) => ({ ...everywhere(attribute), fill })) },
+      change: { fills: body.fills },
     }),
   );
   route(router, services, channels.tryCategories, ({ params, body }) =>

@@ -111,13 +111,19 @@ export async function tryAssortment({ db, config }: Services, placeId: number, a
   return { ...tried, samples };
 }
 
-const titleOf = ({ texts }: Variant, { attributes, home }: Dictionary): string | null => {
+/** In this language where there is one. */
+export const titleOf = (
+  { texts }: Variant,
+  { attributes, home }: Dictionary,
+  language: string = home,
+): string | null => {
   const titles = texts[keyOf(attributes, 'title') ?? ''] ?? {};
-  return titles[home] ?? Object.values(titles)[0] ?? null;
+  return titles[language] ?? titles[home] ?? Object.values(titles)[0] ?? null;
 };
 
 /** How a listing stands before anything is tried. */
 interface Standing {
+  listing: number;
   readiness: string;
   /** Blocked by what other goods of the place have too, which a trial does not judge. */
   collective: boolean;
@@ -128,7 +134,7 @@ interface Standing {
 export async function loadStanding(on: Executor, placeId: number): Promise<Map<number, Standing>> {
   const current = await queryRows<Standing & { variant: number }>(
     on,
-    sql`SELECT l.variant_id AS variant, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
+    sql`SELECT l.variant_id AS variant, l.id AS listing, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
           (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
         FROM listing l WHERE l.place_id = ${placeId}`,
   );

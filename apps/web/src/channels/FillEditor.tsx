@@ -1,30 +1,18 @@
 /** One fill: its rule and steps, with what they give on real goods, tried as one types. */
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
-import {
-  type Fill,
-  type FillRule,
-  beginRule,
-  fillSchema,
-  isWholeRule,
-  rules,
-  stepsFor,
-} from '@velvet-shelf/core/fills';
+import { type Fill, type FillRule, fillSchema, isWholeRule, stepsFor } from '@velvet-shelf/core/fills';
 import { isMarkup } from '@velvet-shelf/core/values';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
-import { DataTable } from '../design/DataTable';
-import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
+import { FillParts } from './FillParts';
 import { type FillAt, FillSlots, isAt } from './FillSlots';
-import { RuleEditor } from './RuleEditor';
+import { RuleCards } from './RuleCards';
 import { ShopperView } from './ShopperView';
 import { StepsEditor } from './StepsEditor';
 
@@ -35,10 +23,13 @@ export function FillEditor({
   placeId,
   attribute,
   at,
+  within,
   onAt,
 }: {
   placeId: number;
   attribute: ChannelAttributeAnswer;
+  /** Counted in this category of the channel alone. */
+  within: string | undefined;
   /** The goods it is for. */
   at: FillAt;
   onAt: (at: FillAt) => void;
@@ -55,7 +46,7 @@ export function FillEditor({
   const changed = JSON.stringify(fill) !== JSON.stringify(held);
   const isWhole = fill === null || (isWholeRule(fill.rule) && fillSchema.safeParse(fill).success);
   const tried = useQuery({
-    ...ask(api.channels.tryFill, { params, body: { fill, ...at } }),
+    ...ask(api.channels.tryFill, { params, body: { fill, ...at, ...(within === undefined ? {} : { within }) } }),
     enabled: changed && isWhole,
     placeholderData: keepPreviousData,
   });
@@ -85,84 +76,42 @@ export function FillEditor({
           at={at}
           onAt={onAt}
         />
-        <TextField
-          select
-          label="Filled by"
-          value={fill?.rule.kind ?? ''}
-          sx={{ width: 240, mb: 1.5, mr: 1 }}
-          onChange={(event) => setRule(begin(event.target.value as FillRule['kind'], attribute, fill?.rule))}
+        <FillParts
+          key={attribute.key}
+          placeId={placeId}
+          attribute={shown}
+          tried={changed && isWhole ? { fill, ...at } : undefined}
+          within={within}
         >
-          {rules.map(({ kind, label }) => (
-            <MenuItem key={kind} value={kind}>
-              {label}
-            </MenuItem>
-          ))}
-        </TextField>
-        {fill && <RuleEditor rule={fill.rule} attribute={attribute} onChange={setRule} />}
-        {fill?.rule.kind === 'fixed' && shown.covers && (
-          <Box row above={2} pad={[2, 3]} rounded surface="advice" role="status">
-            <Box grow small>
-              All of them get this one value, and their own {shown.covers.label} differs:{' '}
-              {shown.covers.examples.map(({ text, goods }) => `${text} on ${count(goods)}`).join(', ')}
-              {shown.covers.distinct > shown.covers.examples.length &&
-                ` and ${count(shown.covers.distinct - shown.covers.examples.length)} more`}
-              .
+          <RuleCards
+            key={JSON.stringify(at)}
+            rule={fill?.rule}
+            attribute={shown}
+            at={at}
+            isCounted={!changed || (tried.isSuccess && !tried.isPlaceholderData)}
+            onChange={setRule}
+          />
+          {fill?.rule.kind === 'fixed' && shown.covers && (
+            <Box row above={2} pad={[2, 3]} rounded surface="advice" role="status">
+              <Box grow small>
+                All of them get this one value, and their own {shown.covers.label} differs:{' '}
+                {shown.covers.examples.map(({ text, goods }) => `${text} on ${count(goods)}`).join(', ')}
+                {shown.covers.distinct > shown.covers.examples.length &&
+                  ` and ${count(shown.covers.distinct - shown.covers.examples.length)} more`}
+                .
+              </Box>
+              <Button
+                variant="outlined"
+                onClick={() => shown.covers && setRule({ kind: 'copy', from: shown.covers.from })}
+              >
+                Copy {shown.covers.label} instead
+              </Button>
             </Box>
-            <Button
-              variant="outlined"
-              onClick={() => shown.covers && setRule({ kind: 'copy', from: shown.covers.from })}
-            >
-              Copy {shown.covers.label} instead
-            </Button>
-          </Box>
-        )}
-        {fill && stepsFor(attribute.type).length > 0 && (
-          <StepsEditor attribute={attribute} fit={fill.fit} onChange={(fit) => setFill({ ...fill, fit })} />
-        )}
-        <Box as="h3" around={[4, 0, 1]}>
-          What it gives
-        </Box>
-        <DataTable
-          label="What it gives"
-          headless
-          rows={shown.samples}
-          keyOf={({ listingId }) => listingId}
-          columns={[
-            {
-              head: 'Goods',
-              look: { maxWide: 220 },
-              cell: ({ listingId, title }) => (
-                <Box cut>
-                  <Link to={`/listings?open=${listingId}`} className="plain">
-                    {title}
-                  </Link>
-                </Box>
-              ),
-            },
-            {
-              head: 'Value',
-              look: { small: true },
-              cell: ({ value, fault }) => (
-                <>
-                  {value === null ? (
-                    <Box as="span" muted>
-                      nothing
-                    </Box>
-                  ) : value.length > 150 ? (
-                    `${value.slice(0, 150)}…`
-                  ) : (
-                    value
-                  )}
-                  {fault && (
-                    <div>
-                      <State is="blocked">{fault}</State>
-                    </div>
-                  )}
-                </>
-              ),
-            },
-          ]}
-        />
+          )}
+          {fill && stepsFor(attribute.type).length > 0 && (
+            <StepsEditor attribute={attribute} fit={fill.fit} onChange={(fit) => setFill({ ...fill, fit })} />
+          )}
+        </FillParts>
         {laidOut.length > 0 && (
           <>
             <Box as="h3" around={[4, 0, 1.5]}>
@@ -203,10 +152,4 @@ export function FillEditor({
       </div>
     </Box>
   );
-}
-
-/** Another kind of rule, begun with what the one before it reads. */
-function begin(kind: FillRule['kind'], { sources, values }: ChannelAttributeAnswer, before: FillRule | undefined) {
-  const from = before && 'from' in before ? before.from : (sources[0]?.name ?? '');
-  return beginRule(kind, { from, before, value: values?.[0] ?? '' });
 }

@@ -82,7 +82,7 @@ export function FillSlots({
           </Button>
         )}
       </Box>
-      {held && (
+      {held && slots.length > 1 && (
         <Box small muted above={1} role="status">
           {plural(held.goods, 'listing gets', 'listings get')} this
           {held.hidden > 0 &&

@@ -1,106 +1,99 @@
-/** The channel’s attributes and how each gets its value; the rule beside what it gives. */
+/** The channel’s attributes and how each gets its value: the rules beside what they give, in all categories or in one. */
 import { Box } from '../design/Box';
-import { useQuery } from '@tanstack/react-query';
-import { api } from '@velvet-shelf/contract';
-import type { Condition } from '@velvet-shelf/core/conditions';
-import { type FillRule, sayRule } from '@velvet-shelf/core/fills';
-import { operators } from '../catalog/ComparisonFields';
+import Autocomplete from '@mui/material/Autocomplete';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type ChannelAttributeAnswer, api } from '@velvet-shelf/contract';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { DataTable } from '../design/DataTable';
 import { Loaded } from '../design/feedback';
+import { PartMeter } from '../design/PartBar';
 import { count, plural } from '../design/words';
+import { CarryFills } from './CarryFills';
 import { useCompared } from './compared';
 import { FillEditor } from './FillEditor';
+import { sayFillRule } from './sayFill';
 import { SuggestedFills } from './SuggestedFills';
 
-const fillsAddress = z.object({ attribute: inAddress.text, market: inAddress.text, category: inAddress.text });
+const fillsAddress = z.object({
+  attribute: inAddress.text,
+  market: inAddress.text,
+  category: inAddress.text,
+  within: inAddress.text,
+  carry: z.enum(['place', 'file']).optional(),
+});
+
+const needs = { required: 'must be there', recommended: 'better there', optional: 'may be there' };
+const inOrder = Object.keys(needs);
 
 export function Fills({ placeId }: { placeId: number }) {
   const [address, set] = useAddress(fillsAddress);
-  const compared = useCompared().data ?? [];
-  const fills = useQuery(ask(api.channels.fills, { params: { id: placeId } }));
+  const { within, carry } = address;
+  const fills = useQuery({
+    ...ask(api.channels.fills, { params: { id: placeId }, query: within === undefined ? {} : { within } }),
+    placeholderData: keepPreviousData,
+  });
   return (
     <Loaded query={fills}>
-      {({ items }) => {
-        const chosen = items.find((row) => row.key === address.attribute) ?? items[0];
+      {({ items, categories }) => {
+        const rows = [...items].sort((a, b) => inOrder.indexOf(a.need) - inOrder.indexOf(b.need));
+        const chosen = rows.find((row) => row.key === address.attribute) ?? rows[0];
         const at = { market: address.market ?? '', category: address.category ?? '' };
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
-            <Box scroll wide={560} fixed line="right" pad={[0, 0, 5, 6]}>
+            <Box scroll wide={400} fixed line="right" pad={[0, 0, 5, 6]}>
+              <Box row align="end" gap={2} pad={[2, 3, 2, 0]}>
+                <Autocomplete
+                  options={categories}
+                  getOptionLabel={({ names }) => names.at(-1) ?? ''}
+                  getOptionKey={({ path }) => path}
+                  isOptionEqualToValue={(a, b) => a.path === b.path}
+                  value={categories.find(({ path }) => path === within) ?? null}
+                  onChange={(_, category) => set({ within: category?.path })}
+                  renderOption={({ key, ...props }, { names, goods }) => (
+                    <li key={key} {...props} title={names.join(' / ')}>
+                      {names.at(-1)}&nbsp;
+                      <Box as="span" small muted>
+                        {count(goods)}
+                      </Box>
+                    </li>
+                  )}
+                  renderInput={(params) => <TextField {...params} label="Counted in" placeholder="all categories" />}
+                  sx={{ flex: 1 }}
+                />
+                <Button
+                  variant="outlined"
+                  color="inherit"
+                  onClick={() => set({ carry: carry === undefined ? 'place' : undefined })}
+                >
+                  {carry === undefined ? 'Copy from elsewhere' : 'Back to the fills'}
+                </Button>
+              </Box>
               <SuggestedFills placeId={placeId} attributes={items} />
-              <DataTable
-                label="Attributes of the channel"
-                rows={items}
-                keyOf={({ key }) => key}
-                chosen={chosen?.key}
-                onChoose={({ key }) => set({ attribute: key, market: undefined, category: undefined })}
-                columns={[
-                  {
-                    head: 'Attribute',
-                    sortBy: ({ label }) => label,
-                    cell: (row) => (
-                      <>
-                        <button type="button" className="value">
-                          <Box as="b" strong>
-                            {row.label}
-                          </Box>
-                        </button>
-                        <Box small muted>
-                          {[row.need, ...row.limits].join(' · ')}
-                        </Box>
-                      </>
-                    ),
-                  },
-                  {
-                    head: 'Filled by',
-                    look: { small: true },
-                    cell: (row) =>
-                      row.fill ? (
-                        <>
-                          {say(row.fill.rule, (name) => nameIn([...row.sources, ...compared], name))}
-                          {row.slots.length > 1 && (
-                            <Box muted>otherwise for {plural(row.slots.length - 1, 'kind')} of goods</Box>
-                          )}
-                          {row.covers && (
-                            <Box tone="advice">for goods with {count(row.covers.distinct)} of their own</Box>
-                          )}
-                        </>
-                      ) : (
-                        <Box as="span" tone={row.need === 'optional' ? 'muted' : 'blocked'}>
-                          nothing
-                        </Box>
-                      ),
-                  },
-                  {
-                    head: 'Filled',
-                    sortBy: ({ filled }) => filled,
-                    cell: ({ filled }) => count(filled),
-                    look: { num: true },
-                  },
-                  {
-                    head: 'Empty',
-                    sortBy: ({ missing }) => missing,
-                    cell: ({ missing }) => count(missing),
-                    headLook: { num: true },
-                    look: ({ missing, need }) => ({
-                      num: true,
-                      tone: missing > 0 && need === 'required' ? 'blocked' : undefined,
-                      strong: missing > 0 && need === 'required',
-                    }),
-                  },
-                ]}
+              <AttributeList
+                rows={rows}
+                chosen={carry === undefined ? chosen?.key : undefined}
+                onChoose={({ key }) =>
+                  set({ attribute: key, market: undefined, category: undefined, carry: undefined })
+                }
               />
             </Box>
-            {chosen && (
-              <FillEditor
-                key={JSON.stringify([chosen.key, chosen.slots.map(({ market, category }) => [market, category]), at])}
-                placeId={placeId}
-                attribute={chosen}
-                at={at}
-                onAt={({ market, category }) => set({ market: market || undefined, category: category || undefined })}
-              />
+            {carry !== undefined ? (
+              <CarryFills placeId={placeId} way={carry} onWay={(way) => set({ carry: way })} />
+            ) : (
+              chosen && (
+                <FillEditor
+                  key={JSON.stringify([chosen.key, chosen.slots.map(({ market, category }) => [market, category]), at])}
+                  placeId={placeId}
+                  attribute={chosen}
+                  at={at}
+                  within={within}
+                  onAt={({ market, category }) => set({ market: market || undefined, category: category || undefined })}
+                />
+              )
             )}
           </Box>
         );
@@ -109,15 +102,91 @@ export function Fills({ placeId }: { placeId: number }) {
   );
 }
 
-/** "stock is at least 1" */
-function sayCondition(condition: Condition, label: (name: string) => string): string {
-  if (!('attribute' in condition)) return 'several things hold';
-  const { attribute, op, value } = condition;
-  return [label(attribute), operators.find(([row]) => row === op)?.[1] ?? op, value ?? ''].join(' ').trim();
+function AttributeList({
+  rows,
+  chosen,
+  onChoose,
+}: {
+  rows: readonly ChannelAttributeAnswer[];
+  chosen: string | undefined;
+  onChoose: (row: ChannelAttributeAnswer) => void;
+}) {
+  const compared = useCompared().data ?? [];
+  return (
+    <DataTable
+      label="Attributes of the channel"
+      rows={rows}
+      keyOf={({ key }) => key}
+      chosen={chosen}
+      onChoose={onChoose}
+      columns={[
+        {
+          head: 'Attribute',
+          sortBy: ({ label }) => label,
+          cell: (row) => (
+            <>
+              <button type="button" className="value">
+                <Box as="b" strong>
+                  {row.label}
+                </Box>
+              </button>
+              <Box small muted>
+                {needs[row.need]} ·{' '}
+                {row.fill ? (
+                  sayFillRule(row.fill.rule, [...row.sources, ...compared])
+                ) : (
+                  <Box as="span" tone={row.need === 'required' ? 'blocked' : 'muted'}>
+                    filled by nothing
+                  </Box>
+                )}
+              </Box>
+              {row.slots.length > 1 && (
+                <Box small muted>
+                  otherwise for {plural(row.slots.length - 1, 'kind')} of goods
+                </Box>
+              )}
+              {row.covers && (
+                <Box small tone="advice">
+                  over goods with {count(row.covers.distinct)} of their own
+                </Box>
+              )}
+            </>
+          ),
+        },
+        {
+          head: 'Filled',
+          sortBy: ({ filled }) => filled,
+          look: { num: true, wide: 120 },
+          cell: ({ label, need, filled, refused, missing }) => {
+            const isNeeded = need === 'required';
+            return (
+              <>
+                <PartMeter
+                  label={`${label} filled`}
+                  taken={filled - refused}
+                  wrong={refused + (isNeeded ? missing : 0)}
+                  of={filled + missing}
+                />
+                <Box small>
+                  {count(filled - refused)}
+                  {refused + missing > 0 && (
+                    <Box
+                      as="span"
+                      tone={refused > 0 || isNeeded ? 'blocked' : 'muted'}
+                      strong={refused > 0 || isNeeded}
+                    >
+                      {' · '}
+                      {refused > 0 && `${count(refused)} refused`}
+                      {refused > 0 && missing > 0 && ', '}
+                      {missing > 0 && `${count(missing)} empty`}
+                    </Box>
+                  )}
+                </Box>
+              </>
+            );
+          },
+        },
+      ]}
+    />
+  );
 }
-
-const say = (rule: FillRule, source: (name: string) => string) =>
-  sayRule(rule, { source, condition: (condition) => sayCondition(condition, source) });
-
-const nameIn = (known: readonly { name: string; label: string }[], name: string) =>
-  known.find((row) => row.name === name)?.label ?? name;

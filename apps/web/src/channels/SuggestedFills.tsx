@@ -18,7 +18,7 @@ export function SuggestedFills({
   const queries = useQueryClient();
   const tell = useTell();
   const fills = attributes.flatMap(({ key, suggested }) =>
-    suggested ? [{ attribute: key, fill: suggested.fill }] : [],
+    suggested ? [{ attribute: key, market: '', category: '', fill: suggested.fill }] : [],
   );
   const tried = useMutation({ mutationFn: () => call(api.channels.tryFills, { params, body: { fills } }) });
   const save = useMutation({

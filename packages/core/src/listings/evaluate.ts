@@ -19,12 +19,12 @@ import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
 import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
-import { type CompiledFill, type Link, type TraceStep, noFill } from '../fills/index.js';
-import { fillFor } from './asked.js';
+import { type CompiledFill, type Link, type RulePath, type TraceStep, noFill } from '../fills/index.js';
+import { fillsFor } from './asked.js';
 import { compileFill } from './fills.js';
 import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
-import type { PlaceSetup } from './place.js';
+import type { PlaceSetup, PlacedFill } from './place.js';
 import { comparables, variantLookup } from './lookup.js';
 import { isMuted, nextChange } from './moments.js';
 import type { View } from './sources.js';
@@ -67,8 +67,12 @@ export interface Evaluated {
   nextChangeAt: string | undefined;
 }
 
+/** By hand, or by a rule of a fill; without `placed` nothing does. */
+export type Giving = { by: 'pin' } | { by: 'fill'; placed: PlacedFill | undefined; path: RulePath };
+
 interface CompiledAttribute {
   attribute: ChannelAttribute;
+  placed: PlacedFill | undefined;
   fill: CompiledFill<View>;
   /** The value as the attribute's type has it. */
   typed(value: ChannelValue): ChannelValue;
@@ -89,6 +93,8 @@ export interface CompiledPlace {
   /** Whether the assortment has it: by hand, or by its condition; never what a hidden option has. */
   isWanted(family: Family, variant: Variant): boolean;
   trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
+  /** What gives a variant its value of an attribute, or would. */
+  giving(family: Family, variant: Variant, attribute: string, today: string): Giving;
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
 }
@@ -292,6 +298,11 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
           result.readiness = 'blocked';
       return results;
     },
+    giving(family, variant, key, today) {
+      if (setup.pins.get(variant.id)?.[key] !== undefined) return { by: 'pin' };
+      const row = planFor(categoryOf(variant)).byKey.get(key);
+      return { by: 'fill', placed: row?.placed, path: row?.fill.serving?.({ variant, family, today }) ?? [] };
+    },
     trace(family, variant, key, today) {
       const row = planFor(categoryOf(variant)).byKey.get(key);
       if (!row) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
@@ -333,11 +344,16 @@ function compileAttribute(
   category: string | undefined,
   setup: PlaceSetup,
 ): CompiledAttribute {
-  const placed = fillFor(setup, attribute.key, category);
+  const [placed] = fillsFor(setup, attribute.key, category);
   return {
     attribute,
+    placed,
     fill:
-      attribute.type === 'category' ? mappedCategory(category, setup) : placed ? compileFill(placed, setup) : noFill,
+      attribute.type === 'category'
+        ? mappedCategory(category, setup)
+        : placed
+          ? compileFill(placed.fill, setup)
+          : noFill,
     typed: typing(attribute, setup.currency),
     checks: compileValueChecks(attribute, setup.rulebook),
     requiredWhen: compileRequiredWhen(attribute, setup.rulebook),

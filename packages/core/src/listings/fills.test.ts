@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
-import { type Fill, type FillRule, fillSources } from '../fills/index.js';
+import { type Fill, type FillRule, fillSources, ruleAt } from '../fills/index.js';
 import { testAttribute } from '../values/fixtures.js';
 import { AliasedMap, type ListValue } from '../values/index.js';
 import { compileFill } from './fills.js';
@@ -180,6 +180,49 @@ describe('the first that is not empty', () => {
     expect(value(rule(copy('material'), copy('brand')))).toBe('Hobnettle');
     expect(value(rule(copy('material'), { kind: 'fixed', value: 'unknown' }))).toBe('unknown');
     expect(value(rule(copy('material'), copy('finish')))).toBeUndefined();
+  });
+});
+
+describe('which rule serves', () => {
+  const path = (rule: FillRule) => compiled(rule).serving?.(view) ?? [];
+  const empty = copy('material');
+  const when = (holds: boolean, then: FillRule, otherwise: FillRule | null): FillRule => ({
+    kind: 'when',
+    cases: [
+      { if: { attribute: 'brand', op: 'is', value: 'Nobody' }, then: copy('sku') },
+      { if: { attribute: 'brand', op: 'is', value: holds ? 'Hobnettle' : 'Nobody else' }, then },
+    ],
+    otherwise,
+  });
+  it('is the rule itself where there is none inside', () => expect(path(copy('brand'))).toEqual([]));
+  it('is the first with a value, and the case that holds, however deep', () => {
+    expect(path({ kind: 'first', of: [empty, copy('brand')] })).toEqual([1]);
+    expect(path(when(true, { kind: 'first', of: [empty, copy('title')] }, null))).toEqual([1, 1]);
+    expect(path(when(false, copy('title'), copy('brand')))).toEqual([2]);
+    expect(path({ kind: 'first', of: [empty, when(true, copy('title'), null)] })).toEqual([1, 1]);
+  });
+  it('is none where nothing gives a value', () =>
+    expect(path({ kind: 'first', of: [empty, copy('finish')] })).toEqual([]));
+  it('leads down to a rule that gives the same', () => {
+    const rules: fc.Arbitrary<FillRule> = fc.letrec<{ rule: FillRule }>((tie) => ({
+      rule: fc.oneof(
+        { maxDepth: 3 },
+        fc.constantFrom<FillRule>(copy('brand'), copy('title'), empty, { kind: 'fixed', value: 'x' }),
+        fc.array(tie('rule'), { minLength: 1, maxLength: 3 }).map((of): FillRule => ({ kind: 'first', of })),
+        fc
+          .tuple(fc.boolean(), tie('rule'), fc.option(tie('rule')))
+          .map(([holds, then, otherwise]) => when(holds, then, otherwise)),
+      ),
+    })).rule;
+    fc.assert(
+      fc.property(rules, (rule) => {
+        const served = ruleAt(rule, path(rule));
+        const given = value(rule);
+        expect(served).toBeDefined();
+        if (served && given !== undefined) expect(value(served)).toEqual(given);
+      }),
+      { seed: 30 },
+    );
   });
 });
 

@@ -73,6 +73,7 @@ function catalogStep({ label, link, read }: Source, view: View): TraceStep {
   const value = read(view);
   return {
     at: 'catalog',
+    label,
     words: value === undefined ? `${label} is empty in the catalog` : `${label} in the catalog`,
     ...(value === undefined ? {} : { value: sayChannelValue(value) }),
     ...(link.at === 'catalog'

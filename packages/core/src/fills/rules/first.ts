@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { FillRule } from './index.js';
-import { type CompiledFill, type RuleContext, defineRule, noFill } from './model.js';
+import { type CompiledFill, type RuleContext, defineRule, noFill, servedBy } from './model.js';
 
 export interface FirstRule {
   kind: 'first';
@@ -30,6 +30,7 @@ export const first = defineRule<FirstRule>({
       /** A value that is there but untranslated is nearer to an answer than one that is missing. */
       blame: (view) => of.map((part) => part.blame(view)).find(({ at }) => at === 'translation') ?? leading.blame(view),
       origin: (view) => (of[serving(view)] ?? leading).origin(view),
+      serving: (view) => servedBy(of, serving(view), view),
       trace: (view) => {
         const at = serving(view);
         const words =
@@ -46,5 +47,9 @@ export const first = defineRule<FirstRule>({
     of: [before && before.kind !== 'first' ? before : { kind: 'copy', from }],
   }),
   isWhole: ({ of }) => of.length > 0,
+  carry: ({ of }, _, inner) => {
+    const left = of.flatMap((rule) => inner(rule) ?? []);
+    return left.length === 0 ? undefined : { kind: 'first', of: left };
+  },
   translate: (rule, _from, _to, inner) => ({ ...rule, of: rule.of.map((part) => inner(part) ?? part) }),
 });

@@ -20,4 +20,8 @@ export const fixed = defineRule<FixedRule>({
   say: ({ value }) => `fixed: ${value}`,
   begin: ({ value }) => ({ kind: 'fixed', value }),
   isWhole: ({ value }) => value !== '',
+  carry: ({ value }, taking) => {
+    const theirs = taking.value(value);
+    return theirs === undefined ? undefined : { kind: 'fixed', value: theirs };
+  },
 });

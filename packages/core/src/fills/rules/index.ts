@@ -5,7 +5,7 @@ import { type CopyRule, copy } from './copy.js';
 import { type FirstRule, first } from './first.js';
 import { type FixedRule, fixed } from './fixed.js';
 import { type LayoutRule, layout } from './layout.js';
-import type { CompiledFill, RuleContext, RuleKind, RuleWords } from './model.js';
+import type { CompiledFill, RuleContext, RuleKind, RulePath, RuleWords, Taking } from './model.js';
 import { type TranslateRule, translate } from './translate.js';
 import { type WhenRule, when } from './when.js';
 
@@ -42,6 +42,10 @@ const depthOf = (rule: FillRule): number => 1 + Math.max(0, ...rulesBelow(rule).
 
 /** Rules inside a rule. */
 export const rulesBelow = (rule: FillRule): FillRule[] => kindOf(rule).below(rule);
+
+/** The rule at the end of a way down; undefined where there is none. */
+export const ruleAt = (rule: FillRule, path: RulePath): FillRule | undefined =>
+  path.reduce<FillRule | undefined>((at, place) => at && rulesBelow(at)[place], rule);
 
 /** What the cases of a rule compare, however deep they stand. */
 export const comparedBy = (rule: FillRule): string[] => [
@@ -81,6 +85,10 @@ export const beginRule = (
 export const withTranslation = (rule: FillRule, from: string, to: string): FillRule | undefined =>
   kindOf(rule).translate(rule, from, to, (inner) => withTranslation(inner, from, to));
 
+/** What is left of a rule for another attribute; undefined where nothing is. */
+export const carryRule = (rule: FillRule, taking: Taking): FillRule | undefined =>
+  kindOf(rule).carry(rule, taking, (inner) => carryRule(inner, taking));
+
 export { noFill } from './model.js';
 export type { ComposePart } from './compose.js';
-export type { CompiledFill, Link, RuleContext, RuleSource, TraceStep } from './model.js';
+export type { CompiledFill, Link, RuleContext, RulePath, RuleSource, TraceStep } from './model.js';

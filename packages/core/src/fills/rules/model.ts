@@ -19,6 +19,8 @@ export interface TraceStep {
   words: string;
   /** The value after this step, as text. */
   value?: string;
+  /** Of a step in the catalog: what it reads, as people call it. */
+  label?: string;
   /** Catalog attribute the step reads, so that the trace can go on to the claims. */
   attribute?: string;
   language?: string;
@@ -32,7 +34,22 @@ export interface CompiledFill<View> {
   /** What stands behind the value, for findings on the value itself. */
   origin(view: View): Link;
   trace(view: View): TraceStep[];
+  /** Of rules inside it, the one that serves this variant and the way on from there; absent where there are none. */
+  serving?(view: View): RulePath;
 }
+
+/** The way down to a rule inside another: places among the rules below, as `rulesBelow` lists them; empty is the rule itself. */
+export type RulePath = readonly number[];
+
+/** The way to the one at a place among the rules inside, and on from there. */
+export const servedBy = <View>(
+  inside: readonly (CompiledFill<View> | undefined)[],
+  place: number,
+  view: View,
+): RulePath => {
+  const rule = inside[place];
+  return rule ? [place, ...(rule.serving?.(view) ?? [])] : [];
+};
 
 /** Something of the goods that a rule reads. */
 export interface RuleSource<View> {
@@ -62,6 +79,16 @@ export interface RuleWords {
   rule(rule: FillRule): string;
 }
 
+/** What another attribute takes of a rule that is carried to it. */
+export interface Taking {
+  /** The value as that attribute has it; undefined where it takes no such one. */
+  value(value: string): string | undefined;
+  /** Whether it can be filled from this. */
+  source(name: string): boolean;
+  /** Says what is left out. */
+  leave(words: string): void;
+}
+
 interface RuleDefinition<Rule> {
   kind: string;
   /** As it is offered: “Copy an attribute”. */
@@ -82,6 +109,8 @@ interface RuleDefinition<Rule> {
   isWhole(rule: Rule): boolean;
   /** The rule with one more pair of a translation; undefined where none can be added. */
   translate?(rule: Rule, from: string, to: string, inner: (rule: FillRule) => FillRule | undefined): FillRule;
+  /** What is left of it for another attribute; undefined where nothing is. Absent: it is carried whole where all it reads can be read. */
+  carry?(rule: Rule, taking: Taking, inner: (rule: FillRule) => FillRule | undefined): FillRule | undefined;
 }
 
 /** A rule whatever its settings, as those know it who work on a whole fill. */
@@ -102,6 +131,7 @@ export interface RuleKind {
     to: string,
     inner: (rule: FillRule) => FillRule | undefined,
   ): FillRule | undefined;
+  carry(rule: FillRule, taking: Taking, inner: (rule: FillRule) => FillRule | undefined): FillRule | undefined;
 }
 
 /** The index asks a kind about rules of its own kind only. */
@@ -116,6 +146,10 @@ export const defineRule = <Rule extends FillRule>(rule: RuleDefinition<Rule>): R
     say: (given, words) => rule.say(own(given), words),
     isWhole: (given) => rule.isWhole(own(given)),
     translate: (given, from, to, inner) => rule.translate?.(own(given), from, to, inner),
+    carry: (given, taking, inner) => {
+      if (rule.carry) return rule.carry(own(given), taking, inner);
+      return rule.reads(own(given)).every((name) => taking.source(name)) ? given : undefined;
+    },
   };
 };
 

@@ -83,5 +83,12 @@ export const translate = defineRule<TranslateRule>({
   say: ({ from, table }, words) => `translates ${words.source(from)} (${Object.keys(table).length} pairs)`,
   begin: ({ from }) => ({ kind: 'translate', from, table: {}, otherwise: 'keep' }),
   isWhole: ({ from }) => from !== '',
+  carry: (rule, taking) => {
+    if (!taking.source(rule.from)) return undefined;
+    const pairs = Object.entries(rule.table).map(([from, to]) => [from, taking.value(to)] as const);
+    const left = pairs.flatMap(([from, to]) => (to === undefined ? [] : [[from, to] as const]));
+    if (left.length < pairs.length) taking.leave(`${pairs.length - left.length} of ${pairs.length} translations`);
+    return { ...rule, table: Object.fromEntries(left) };
+  },
   translate: (rule, from, to) => ({ ...rule, table: { ...rule.table, [from]: to } }),
 });

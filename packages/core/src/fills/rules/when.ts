@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Condition, conditionAttributes, conditionSchema } from '../../conditions/index.js';
 import { mostAlternatives } from './first.js';
 import type { FillRule } from './index.js';
-import { type CompiledFill, type RuleContext, defineRule, noFill } from './model.js';
+import { type CompiledFill, type RuleContext, defineRule, noFill, servedBy } from './model.js';
 
 /** The first case that holds gives the value; where none does, `otherwise` or nothing. */
 export interface WhenRule {
@@ -37,6 +37,16 @@ export const when = defineRule<WhenRule>({
       value: (view) => serving(view).value(view),
       blame: (view) => serving(view).blame(view),
       origin: (view) => serving(view).origin(view),
+      serving: (view) => {
+        const at = chosen(view);
+        return at < 0
+          ? servedBy([...cases.map(({ then }) => then), otherwise], cases.length, view)
+          : servedBy(
+              cases.map(({ then }) => then),
+              at,
+              view,
+            );
+      },
       trace: (view) => {
         const at = chosen(view);
         const words = at < 0 ? `None of ${cases.length} cases holds` : `Case ${at + 1} of ${cases.length} holds`;
@@ -57,6 +67,15 @@ export const when = defineRule<WhenRule>({
     otherwise: null,
   }),
   isWhole: (rule) => !comparedIn(rule).includes(''),
+  carry: ({ cases, otherwise }, _, inner) => {
+    const left = cases.flatMap((each) => {
+      const then = inner(each.then);
+      return then ? [{ ...each, then }] : [];
+    });
+    return left.length === 0
+      ? undefined
+      : { kind: 'when', cases: left, otherwise: otherwise && (inner(otherwise) ?? null) };
+  },
   translate: (rule, _from, _to, inner) => ({
     ...rule,
     cases: rule.cases.map((part) => ({ ...part, then: inner(part.then) ?? part.then })),

@@ -1,0 +1,109 @@
+/** Goes through the listings of a place as their fills make them, with what gives each value: for counts, and for the goods behind a count. */
+import type { FillPart, FillSample } from '@velvet-shelf/contract';
+import type { Family, Variant } from '@velvet-shelf/core/catalog';
+import { checkMeta } from '@velvet-shelf/core/checks';
+import { type CompiledPlace, type Evaluated, type Giving, compilePlace } from '@velvet-shelf/core/listings';
+import { type ChannelAttribute, isUnder, sayChannelValue } from '@velvet-shelf/core/rulebooks';
+import { and, eq, gt, ne } from 'drizzle-orm';
+import { type PlaceRow, getPlace } from '../channels/places.js';
+import { type SetupChange, loadSetup } from '../channels/setup.js';
+import { todayText } from '../db/clock.js';
+import * as tables from '../db/schema/index.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import type { Services } from '../http/route.js';
+import { loadFamilies } from './families.js';
+import { titleOf } from './what-if.js';
+
+export interface WalkInput {
+  placeId: number;
+  /** Evaluated as if this were saved. */
+  change?: SetupChange | undefined;
+  /** Listings in this category of the channel, or below it, alone. */
+  within?: string | undefined;
+}
+
+export interface FillWalk {
+  place: PlaceRow;
+  dictionary: Dictionary;
+  compiled: CompiledPlace;
+  /** Listings with what they would be, family after family, of units after this one. */
+  listings(after?: number): AsyncGenerator<Walked>;
+}
+
+export interface Walked {
+  unit: number;
+  family: Family;
+  variant: Variant;
+  result: Evaluated;
+  /** In the category that is asked about, where one is. */
+  isWithin: boolean;
+}
+
+/** Units read at once. */
+const atOnce = 500;
+
+export async function walkFills({ db, config }: Services, { placeId, change, within }: WalkInput): Promise<FillWalk> {
+  const place = await getPlace(db, placeId);
+  const dictionary = await loadDictionary(db);
+  const compiled = compilePlace(await loadSetup(db, place, dictionary, config.address, change ?? {}));
+  const { listing } = tables;
+  async function* listings(after = 0): AsyncGenerator<Walked> {
+    const units = await db
+      .selectDistinct({ unit: listing.unitId })
+      .from(listing)
+      .where(
+        and(eq(listing.placeId, placeId), ne(listing.readiness, 'not for this channel'), gt(listing.unitId, after)),
+      )
+      .orderBy(listing.unitId);
+    for (let from = 0; from < units.length; from += atOnce) {
+      const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
+      for (const family of await loadFamilies(db, placeId, some))
+        for (const [at, result] of compiled.evaluate(family, todayText()).entries()) {
+          const variant = family.variants[at];
+          if (!variant || result.standing === 'left') continue;
+          const isWithin =
+            within === undefined || (result.category !== undefined && isUnder(result.category, [within]));
+          yield { unit: family.id, family, variant, result, isWithin };
+        }
+    }
+  }
+  return { place, dictionary, compiled, listings };
+}
+
+/** The part of a fill's goods that a value is of. */
+export function partOf(giving: Giving): FillPart {
+  if (giving.by === 'pin') return { at: null, path: [] };
+  const { market = '', category = '' } = giving.placed ?? {};
+  return { at: { market, category }, path: [...giving.path] };
+}
+
+/** Tells parts apart. */
+export const partKey = ({ at, path }: FillPart): string => JSON.stringify([at?.market, at?.category, path]);
+
+export const refusalOf = ({ findings, values }: Evaluated, attribute: string) =>
+  values[attribute] === undefined
+    ? undefined
+    : findings.find((finding) => finding.attribute === attribute && finding.severity === 'blocker');
+
+/** One of the goods with what an attribute gets, as people read it. */
+export function sampleOf(
+  { place, dictionary, compiled }: FillWalk,
+  { family, variant, result }: Walked,
+  attribute: ChannelAttribute,
+  { listingId, was, becomes }: { listingId: number; was: string; becomes: string },
+): FillSample {
+  const value = result.values[attribute.key];
+  const fault = refusalOf(result, attribute.key) ?? result.findings.find((each) => each.attribute === attribute.key);
+  const source = compiled
+    .trace(family, variant, attribute.key, todayText())
+    .find(({ at, label }) => at === 'catalog' && label !== undefined);
+  return {
+    listingId,
+    title: titleOf(variant, dictionary, place.language) ?? variant.sku ?? '',
+    from: source ? { label: source.label ?? '', value: source.value ?? null } : null,
+    value: value === undefined ? null : sayChannelValue(value),
+    fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
+    was,
+    becomes,
+  };
+}
