@@ -7,6 +7,7 @@ import { addChannel, changeAccount } from '@velvet-shelf/server/channels/own';
 import { addPlace } from '@velvet-shelf/server/channels/own-places';
 import { everywhere } from '@velvet-shelf/server/channels/slots';
 import { suggest } from '@velvet-shelf/server/channels/suggestions';
+import { setRate } from '@velvet-shelf/server/company/rates';
 import { queryOne } from '@velvet-shelf/server/db/client';
 import type { Services, User } from '@velvet-shelf/server/http/route';
 import { sql } from 'drizzle-orm';
@@ -22,6 +23,23 @@ const translated = (from: string, table: Record<string, string>): Fill => ({
   rule: { kind: 'translate', from, table, otherwise: 'keep' },
   fit: [],
 });
+
+/** A price of the place's own currency where there is one, else ours at the rate. */
+const priced = (from: string): Fill => ({
+  rule: {
+    kind: 'first',
+    of: [
+      { kind: 'copy', from },
+      { kind: 'convert', from, currency: 'GBP' },
+    ],
+  },
+  fit: [],
+});
+
+/** What the company goes by where a price is kept in one currency alone. */
+const rates = [
+  { from: 'GBP', to: 'SEK', is: { rate: '12.64', source: 'our bank, middle rate', day: '2026-11-20' }, was: null },
+];
 
 interface DemoChannel {
   key: string;
@@ -120,8 +138,8 @@ export const channels: readonly DemoChannel[] = [
       artikel: copy('sku'),
       rubrik: plain('title'),
       text: plain('description'),
-      pris: copy('asking'),
-      ordinarie: copy('askedBefore'),
+      pris: priced('asking'),
+      ordinarie: priced('askedBefore'),
       antal: copy('stock'),
       leveransklass: fixed('2–3 dagar'),
       streckkod: copy('gtin'),
@@ -136,6 +154,7 @@ export const channels: readonly DemoChannel[] = [
 
 /** `standins`: the address of the simulated channels. */
 export async function addChannels(services: Services, user: User, standins: string): Promise<void> {
+  for (const rate of rates) await setRate(services, user, rate);
   for (const { key, market, place, condition, fills } of channels) {
     const id = await addChannel(services, user, { shipped: key });
     const account = await queryOne<{ id: number }>(

@@ -4,6 +4,7 @@ import { undoEditAction } from './catalog/edit.js';
 import { registerField } from './catalog/fields.js';
 import { undoOptions } from './catalog/options.js';
 import { undoView } from './catalog/saved-views.js';
+import { undoRate } from './company/rates.js';
 import { undoSupplier } from './company/suppliers.js';
 import { catalogCalls, catalogJobs } from './catalog/jobs.js';
 import { registerFollowing, startResolving } from './catalog/resolve-all.js';
@@ -65,6 +66,7 @@ export function registerRooms(): void {
   registerField(pinAttribute, editPins);
   registerUndo('assortment', undoAssortment);
   registerUndo('company', undoCompany);
+  registerUndo('rate', undoRate);
   registerUndo('supplier', undoSupplier);
   registerUndo('merge-suppliers', undoMerge);
   registerUndo('dictionary', undoDictionary, undoLists);

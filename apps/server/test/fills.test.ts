@@ -103,7 +103,10 @@ describe('the parts of a fill', () => {
   });
   it('have what is pinned for single listings as their own', async () => {
     const [one] = await goodsOf('short', { part: { at: { market: '', category: '' }, path: [] } });
-    await client.send('PUT', `/api/listings/${one?.listingId}/pins/short`, { value: 'Pinned name of a pot' });
+    await client.send('PUT', `/api/listings/${one?.listingId}/pins/short`, {
+      text: 'Pinned name of a pot',
+      madeAgainst: null,
+    });
     await client.idle();
     const pinned = await goodsOf('short', { part: { at: null, path: [] } });
     expect(pinned).toMatchObject([{ listingId: one?.listingId, value: 'Pinned name of a pot' }]);
@@ -115,6 +118,58 @@ describe('the parts of a fill', () => {
     const answer = await client.send('POST', `${place}/fills/no-such/goods`, { part: 'empty' });
     expect(answer.status).toBe(404);
   });
+});
+
+describe('a price converted', () => {
+  const rate = (is: object | null, was: string | null) =>
+    client.send('PUT', '/api/rates', { from: 'GBP', to: 'EUR', is, was });
+  const said = (text: string) => ({ rate: text, source: 'the bank', day: '2026-11-20' });
+  const fill = { rule: { kind: 'convert', from: 'price', currency: 'GBP' }, fit: [] };
+  let abroad: string;
+  let money: string;
+
+  beforeAll(async () => {
+    const { items } = (await client.get('/api/channels')).body;
+    const { id } = items.find(({ name }: Body) => name === 'Tansel');
+    const { body } = await client.send('POST', `/api/channels/${id}/places`, { market: 'DE', name: 'Tansel, Germany' });
+    expect(body.id).toBeGreaterThan(0);
+    abroad = `/api/places/${body.id}`;
+    money = (await client.get(`${abroad}/fills`)).body.items.find(({ type }: Body) => type === 'money').key;
+    await client.send('PUT', `${abroad}/fills/${money}`, { fill, market: 'DE' });
+    await client.idle();
+  });
+  const filled = async (): Promise<Body> => {
+    await client.idle();
+    return (await client.get(`${abroad}/fills`)).body.items.find(({ key }: Body) => key === money);
+  };
+
+  it('is nothing until the company says a rate, and follows it', async () => {
+    const before = await filled();
+    expect(before.missing).toBeGreaterThan(0);
+    expect((await rate(said('1.1'), null)).status).toBe(200);
+    const after = await filled();
+    expect(after.filled).toBeGreaterThan(before.filled);
+    const [sample] = after.samples.filter(({ value }: Body) => value !== null);
+    const price = Number(/[\d.]+/.exec(sample.from.value)?.[0]);
+    expect(Number(/[\d.]+/.exec(sample.value)?.[0])).toBeCloseTo(price * 1.1, 2);
+    expect((await client.get('/api/rates')).body.items).toMatchObject([{ from: 'GBP', to: 'EUR', rate: '1.1' }]);
+  });
+  it('keeps what two said at once apart, and takes a rate back', async () => {
+    const stale = await rate(said('1.3'), null);
+    expect([stale.status, stale.body.current.rate]).toEqual([412, '1.1']);
+    expect((await rate(said('1.2'), '1.1')).status).toBe(200);
+    await client.undo();
+    expect((await client.get('/api/rates')).body.items).toMatchObject([{ rate: '1.1' }]);
+    await rate(null, '1.1');
+    expect((await filled()).filled).toBe(0);
+  });
+  it.each([
+    ['zero', said('0')],
+    ['a word', said('much')],
+    ['below zero', said('-1')],
+    ['of no day', { ...said('1'), day: 'yesterday' }],
+    ['of nobody', { ...said('1'), source: ' ' }],
+  ])('at a rate that is %s is refused', async (_, is) => expect((await rate(is, null)).status).toBe(400));
 });
 
 describe('fills carried to another place', () => {
@@ -170,7 +225,7 @@ describe('fills carried to another place', () => {
     for (const { is, notes } of home.items) expect([is, notes]).toEqual(['same', []]);
   });
   it.each([
-    ['nothing', undefined],
+    ['nothing', null],
     ['a text', 'fills'],
     ['another file', { format: 'something', fills: [] }],
     [

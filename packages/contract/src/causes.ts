@@ -49,6 +49,13 @@ export const remedySchema = z.discriminatedUnion('kind', [
     /** A fit step that would clear them all, where there is one. */
     fit: z.object({ placeId: z.number(), attribute: z.string(), words: z.string() }).nullable(),
   }),
+  z.object({
+    kind: z.literal('families'),
+    words: z.string(),
+    /** Families whose options are to be put right, those with most listings first. */
+    families: z.array(z.object({ id: z.number(), title: z.string(), listings: z.number() })),
+    more: z.number(),
+  }),
   z.object({ kind: z.literal('none'), words: z.string() }),
 ]);
 

@@ -1,6 +1,7 @@
 /** The company whose shelf this is, and the suppliers its goods come from. */
 import { isCountry, isCurrency, isTimeZone, readLanguage } from '@velvet-shelf/core/values';
 import { z } from 'zod';
+import { effectSchema } from './effect.js';
 import { endpoint, idParam } from './endpoint.js';
 
 const noTwice = (list: string[]) => new Set(list).size === list.length;
@@ -75,7 +76,46 @@ const newSupplier = supplierFields
   .extend({ language: languageSchema.optional(), currency: currencySchema.nullish() });
 export type SupplierFields = z.infer<typeof supplierFields>;
 
+/** A rate in plain decimals, above zero. */
+const rateText = z
+  .string()
+  .trim()
+  .regex(/^\d{1,9}(\.\d{1,9})?$/, 'Give a rate in plain decimals, such as 13.12')
+  .refine((text) => Number(text) > 0, 'A rate is above zero');
+
+export const rateSchema = z.object({
+  from: currencySchema,
+  to: currencySchema,
+  rate: rateText,
+  /** Who says so, and for which day (ISO 8601). */
+  source: z.string().trim().min(1, 'Say where the rate comes from').max(120),
+  day: z.iso.date('Give the day of the rate'),
+});
+export type RateAnswer = z.infer<typeof rateSchema>;
+
 export const company = {
+  rates: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/rates',
+    summary: 'What one of a currency is in another, as the company says; with the places that sell in it',
+    answer: z.object({ items: z.array(rateSchema.extend({ places: z.number() })) }),
+  }),
+  setRate: endpoint({
+    role: 'editor',
+    method: 'PUT',
+    path: '/api/rates',
+    summary: 'Say a rate, or take it away; `was` is the rate that was seen, null where there was none',
+    body: z
+      .object({
+        from: currencySchema,
+        to: currencySchema,
+        is: rateSchema.pick({ rate: true, source: true, day: true }).nullable(),
+        was: z.string().nullable(),
+      })
+      .refine(({ from, to }) => from !== to, { path: ['to'], message: 'Choose another currency' }),
+    answer: effectSchema,
+  }),
   suppliers: endpoint({
     role: 'viewer',
     method: 'GET',

@@ -1,7 +1,7 @@
 /** Fixing a cause: what a fix changes, tried before it is saved. */
 import { type Fix, type Effect } from '@velvet-shelf/contract';
 import { type Fill, withTranslation } from '@velvet-shelf/core/fills';
-import { type Cause } from '@velvet-shelf/core/listings';
+import { type Cause, slotOf } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type ProductEdits, saveEdits, tryEdits } from '../catalog/edit.js';
 import { type SetupChange } from '../channels/setup.js';
@@ -38,7 +38,7 @@ async function setupChange(
     const fill = fallBackTo(await currentFill(db, place.channelId, slot), source);
     return { place, change: { fills: [{ ...slot, fill }] } };
   }
-  const slot = everywhere(cause.attribute);
+  const slot = { attribute: cause.attribute, ...slotOf(cause) };
   const before = await currentFill(db, place.channelId, slot);
   const fill = fixedFill(cause, fix, before, all.rulebooks.get(place.id));
   return fill && { place, change: { fills: [{ ...slot, fill }] } };

@@ -5,6 +5,7 @@ import { type CompiledPlace, type PlaceSetup, type PlacedFill, compilePlace } fr
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
 import { eq, and, inArray } from 'drizzle-orm';
+import { ratesTo } from '../company/rates.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -77,6 +78,7 @@ export async function loadSetup(
     categoryMap,
     fills: placeFills(fills, change.fills),
     pins: byVariant,
+    rates: await ratesTo(on, place.currency),
     exempt: await on
       .select({ attribute: tables.exemption.attribute, condition: tables.exemption.condition })
       .from(tables.exemption)

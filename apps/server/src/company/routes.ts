@@ -1,5 +1,6 @@
 import { api } from '@velvet-shelf/contract';
 import { type AppRouter, type Services, route } from '../http/route.js';
+import { listRates, setRate } from './rates.js';
 import { loadCompany } from './settings.js';
 import { addSuppliers, changeSupplier, listSuppliers } from './suppliers.js';
 
@@ -16,5 +17,7 @@ export function companyRoutes(router: AppRouter, services: Services): void {
     await changeSupplier(services, user, params.id, body);
     return {};
   });
+  route(router, services, api.company.rates, async () => ({ items: await listRates(db) }));
+  route(router, services, api.company.setRate, ({ user, body }) => setRate(services, user, body));
   route(router, services, api.company.show, () => loadCompany(db));
 }

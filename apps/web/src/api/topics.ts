@@ -30,7 +30,7 @@ const notGoods = [
 ];
 
 const touched: Readonly<Record<string, readonly Endpoint[]>> = {
-  company: [company.show, session.who, movingIn.steps, today.today, today.shelf, today.history],
+  company: [company.show, company.rates, session.who, movingIn.steps, today.today, today.shelf, today.history],
   dictionary: [
     ...[dictionary.list, dictionary.uses, dictionary.values, dictionary.tree, catalog.attributes, catalog.categories],
     sheet.columns,

@@ -5,7 +5,7 @@ import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
-import { type FillRule, beginRule, rules } from '@velvet-shelf/core/fills';
+import { type FillRule, beginRule, rulesFor } from '@velvet-shelf/core/fills';
 import { useState } from 'react';
 import { Box } from '../design/Box';
 import { RemoveButton } from '../design/RemoveButton';
@@ -127,7 +127,7 @@ function RuleCard({
               sx={{ width: 240, mb: 1.5, mr: 1 }}
               onChange={({ target }) => onChange(begin(target.value as FillRule['kind'], attribute, rule))}
             >
-              {rules
+              {rulesFor(attribute.type)
                 .filter(({ kind }) => kind !== 'first' || rule?.kind === 'first')
                 .map(({ kind, label }) => (
                   <MenuItem key={kind} value={kind}>

@@ -6,6 +6,7 @@ import { type ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import type { FillRule } from '@velvet-shelf/core/fills';
 import { RemoveButton } from '../design/RemoveButton';
 import { ChannelValue } from './ChannelValue';
+import { ConvertEditor } from './ConvertEditor';
 import { LayoutEditor } from './LayoutEditor';
 import { SourceSelect } from './SourceSelect';
 import { Translation } from './Translation';
@@ -30,6 +31,8 @@ export function RuleEditor({
           onChange={(from) => onChange({ ...rule, from })}
         />
       );
+    case 'convert':
+      return <ConvertEditor rule={rule} attribute={attribute} onChange={onChange} />;
     case 'fixed':
       return (
         <ChannelValue

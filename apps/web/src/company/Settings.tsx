@@ -11,9 +11,10 @@ import { Loaded } from '../design/feedback';
 import { People } from '../session/People';
 import { WarehouseTable } from '../stock/WarehouseTable';
 import { CompanyForm } from './CompanyForm';
+import { RateTable } from './RateTable';
 import { SupplierTable } from './SupplierTable';
 
-const address = z.object({ tab: z.enum(['company', 'people', 'suppliers', 'warehouses']).default('company') });
+const address = z.object({ tab: z.enum(['company', 'rates', 'people', 'suppliers', 'warehouses']).default('company') });
 
 export function Settings() {
   const [{ tab }, go] = useAddress(address);
@@ -24,6 +25,7 @@ export function Settings() {
         <h1>Company and people</h1>
         <Tabs value={tab} onChange={(_, to: typeof tab) => go({ tab: to })}>
           <Tab value="company" label="Company" />
+          <Tab value="rates" label="Rates" />
           <Tab value="people" label="People" />
           <Tab value="suppliers" label="Suppliers" />
           <Tab value="warehouses" label="Warehouses" />
@@ -32,6 +34,9 @@ export function Settings() {
       <Box grow scroll pad={[4, 6, 6]}>
         {tab === 'company' && (
           <Loaded query={company}>{(data) => <CompanyForm key={data.version} company={data} />}</Loaded>
+        )}
+        {tab === 'rates' && (
+          <Loaded query={company}>{({ currencies }) => <RateTable currencies={currencies} />}</Loaded>
         )}
         {tab === 'people' && <People />}
         {tab === 'suppliers' && <SupplierTable />}

@@ -1,6 +1,6 @@
 /** Causes and findings in plain words. */
 import { checkMeta } from '../checks/index.js';
-import { type Finding, parseCause } from '../listings/index.js';
+import { type Finding, parseCause, slotOf } from '../listings/index.js';
 import type { Rulebook } from '../rulebooks/index.js';
 import { type Attribute, closedList, listOf, sayLabel } from '../values/index.js';
 
@@ -44,15 +44,20 @@ export function sayCause(
   if (!cause) return key;
   const label = (attribute: string) =>
     rulebooks.flatMap((rulebook) => rulebook.attributes).find((row) => row.key === attribute)?.label ?? attribute;
+  const inCategory = (at: { slot?: string; market: string }) => {
+    const { category } = slotOf(at);
+    const name = rulebooks.flatMap((rulebook) => rulebook.categories).find(({ path }) => path === category)?.name;
+    return category === '' ? '' : ` in ${name ?? category}`;
+  };
   switch (cause.kind) {
     case 'map-category':
       return `No ${channelName} category for ${sayCategory(cause.category, dictionary)}`;
     case 'fill':
-      return `Nothing fills ${label(cause.attribute)} on ${channelName}`;
+      return `Nothing fills ${label(cause.attribute)} on ${channelName}${inCategory(cause)}`;
     case 'translate':
-      return `“${sayOwnWord(cause, dictionary)}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}`;
+      return `“${sayOwnWord(cause, dictionary)}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}${inCategory(cause)}`;
     case 'fit':
-      return `${label(cause.attribute)} ${faultOf(cause.check, 'does not fit')} for ${channelName}`;
+      return `${label(cause.attribute)} ${faultOf(cause.check, 'does not fit')} for ${channelName}${inCategory(cause)}`;
     case 'axis':
       return `Nothing tells variants apart on ${channelName}`;
     case 'pin':

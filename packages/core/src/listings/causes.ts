@@ -1,14 +1,30 @@
 /** Cause keys: what one would change to make a finding disappear. Text, stable, the same for every finding it explains. */
 import { checkMeta } from '../checks/index.js';
 import type { Link } from '../fills/index.js';
-import type { PlaceSetup } from './place.js';
+import type { PlaceSetup, PlacedFill } from './place.js';
+
+/** Which fill of the attribute one would change, where that is not the one for all goods. */
+interface AtSlot {
+  slot?: string;
+}
+
+/** A fill's slot as causes name it: the channel's category, marked where it is for the market alone. */
+export const slotName = ({ category = '', market }: Pick<PlacedFill, 'category' | 'market'>): string =>
+  `${market === undefined ? '' : ownMark}${category}`;
+const ownMark = '!';
+
+/** Where the fill of a cause stands. */
+export function slotOf({ market, slot = '' }: AtSlot & { market: string }): { market: string; category: string } {
+  const isOwn = slot.startsWith(ownMark);
+  return { market: isOwn ? market : '', category: isOwn ? slot.slice(ownMark.length) : slot };
+}
 
 export type Cause =
   | { kind: 'map-category'; channel: string; market: string; category: string }
-  | { kind: 'fill'; channel: string; market: string; attribute: string }
+  | ({ kind: 'fill'; channel: string; market: string; attribute: string } & AtSlot)
   /** With `of`, the value is one on the list of that attribute of ours, by its key. */
-  | { kind: 'translate'; channel: string; market: string; attribute: string; value: string; of?: string }
-  | { kind: 'fit'; channel: string; market: string; attribute: string; check: string }
+  | ({ kind: 'translate'; channel: string; market: string; attribute: string; value: string; of?: string } & AtSlot)
+  | ({ kind: 'fit'; channel: string; market: string; attribute: string; check: string } & AtSlot)
   | { kind: 'catalog'; attribute: string; language?: string; check?: string }
   | { kind: 'report'; channel: string; market: string; code: string }
   /** None of the channel's axes has a value that tells variants apart; the attribute is the one that groups them. */
@@ -34,16 +50,23 @@ function partsOf(cause: Exclude<Cause, { kind: 'catalog' }>): string[] {
     case 'map-category':
       return [cause.category];
     case 'translate':
-      return [cause.attribute, cause.value, ...(cause.of === undefined ? [] : [cause.of])];
+      return [cause.attribute, cause.value, ...optional(cause.of, cause.slot)];
     case 'fit':
-      return [cause.attribute, cause.check];
+      return [cause.attribute, cause.check, ...optional(cause.slot)];
     case 'fill':
+      return [cause.attribute, ...optional(cause.slot)];
     case 'axis':
     case 'pin':
       return [cause.attribute];
     case 'report':
       return [cause.code];
   }
+}
+
+/** Parts that may be absent: those at the end are left out, one before another is empty. */
+function optional(...parts: readonly (string | undefined)[]): string[] {
+  const last = parts.findLastIndex((part) => part !== undefined);
+  return parts.slice(0, last + 1).map((part) => part ?? '');
 }
 
 export function parseCause(key: string): Cause | undefined {
@@ -54,16 +77,18 @@ export function parseCause(key: string): Cause | undefined {
     const [attribute = '', language] = name.split('@').map(unescaped);
     return { kind, attribute, ...(language ? { language } : {}), ...(check ? { check: unescaped(check) } : {}) };
   }
-  const [, channel = '', market = '', first = '', second = '', third] = parts.map(unescaped);
+  const [, channel = '', market = '', first = '', second = '', third, fourth] = parts.map(unescaped);
+  const at = (slot: string | undefined) => (slot ? { slot } : {});
   const place = { channel, market };
   switch (kind) {
     case 'map-category':
       return { kind, ...place, category: first };
     case 'translate':
-      return { kind, ...place, attribute: first, value: second, ...(third === undefined ? {} : { of: third }) };
+      return { kind, ...place, attribute: first, value: second, ...(third ? { of: third } : {}), ...at(fourth) };
     case 'fit':
-      return { kind, ...place, attribute: first, check: second };
+      return { kind, ...place, attribute: first, check: second, ...at(third) };
     case 'fill':
+      return { kind, ...place, attribute: first, ...at(second) };
     case 'axis':
     case 'pin':
       return { kind, ...place, attribute: first };
@@ -74,26 +99,41 @@ export function parseCause(key: string): Cause | undefined {
   }
 }
 
+/** The fill that holds, where it is not the one for all goods. */
+function inSlot(placed: PlacedFill | undefined): AtSlot {
+  const slot = placed ? slotName(placed) : '';
+  return slot === '' ? {} : { slot };
+}
+
 /** The cause of a missing value: the first missing link. */
-export function causeOfMissing(setup: PlaceSetup, attribute: string, link: Link): string {
+export function causeOfMissing(setup: PlaceSetup, attribute: string, link: Link, placed?: PlacedFill): string {
   const { channel, market } = setup;
+  const at = inSlot(placed);
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link) });
   if (link.at === 'translation')
-    return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, '') });
-  return causeKey({ kind: 'fill', channel, market, attribute });
+    return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, ''), ...at });
+  return causeKey({ kind: 'fill', channel, market, attribute, ...at });
 }
 
 /** The cause of a value that a check does not take: by the check's way of mending, else by what stands behind the value. */
-export function causeOfFault(setup: PlaceSetup, check: string, attribute: string, link: Link, value: string): string {
+export function causeOfFault(
+  setup: PlaceSetup,
+  check: string,
+  attribute: string,
+  link: Link,
+  value: string,
+  placed?: PlacedFill,
+): string {
   const { channel, market } = setup;
+  const at = inSlot(placed);
   // Nothing but the pin itself decides what is sent.
   if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
   if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
-  if (fix === 'translate') return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value) });
-  if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check });
+  if (fix === 'translate') return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });
+  if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check, ...at });
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link), check });
-  return causeKey({ kind: 'fill', channel, market, attribute });
+  return causeKey({ kind: 'fill', channel, market, attribute, ...at });
 }
 
 /** Our word that has none on the channel: by its key where it is on a list. */

@@ -19,7 +19,7 @@ import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
 import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
-import { type CompiledFill, type Link, type RulePath, type TraceStep, noFill } from '../fills/index.js';
+import { type CompiledFill, type Link, type RulePath, type TraceStep, fillCurrencies, noFill } from '../fills/index.js';
 import { fillsFor } from './asked.js';
 import { compileFill } from './fills.js';
 import { compileRequiredWhen } from './required-when.js';
@@ -104,6 +104,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const plans = new Map<string | undefined, Plan>();
   const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
   const known = new Set(rulebook.categories.map(({ path }) => path));
+  const currencies = [...new Set([setup.currency, ...setup.fills.flatMap(({ fill }) => fillCurrencies(fill.rule))])];
   const lookup = variantLookup(dictionary, setup.language);
   const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
@@ -155,7 +156,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       notFor: undefined,
       keys: [],
       isMuted: isMuted(variant, today),
-      nextChangeAt: nextChange(variant, setup.currency, today),
+      nextChangeAt: nextChange(variant, currencies, today),
     };
     if (!isWanted(family, variant)) {
       result.standing = 'left';
@@ -191,7 +192,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     for (const { id, part } of collective) {
       const keys = part.keys(values);
       if (keys.length === 0) continue;
-      const cause = causeOfFault(setup, id, part.attribute, linkOf(part.attribute, plan, view, pins), '');
+      const cause = causeOfFault(setup, id, part.attribute, linkOf(part.attribute, plan, view, pins), '', plan.byKey.get(part.attribute)?.placed);
       for (const key of keys) result.keys.push({ check: id, key, cause });
     }
     return result;
@@ -224,14 +225,15 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     params: Params,
     link: Link,
     value: ChannelValue | undefined,
+    placed?: PlacedFill,
   ): Finding {
-    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayChannelValue(value));
+    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayChannelValue(value), placed);
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
 
   /** What an attribute is given, or that it is given nothing. */
   function judgeValue(
-    { attribute, fill, checks, requiredWhen }: CompiledAttribute,
+    { attribute, placed, fill, checks, requiredWhen }: CompiledAttribute,
     value: ChannelValue | undefined,
     view: View,
     { values, findings }: Evaluated,
@@ -243,7 +245,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (type === 'category' || (!isRequired && need === 'optional')) return;
       if (isExempt(view.variant, key)) return;
       const { meta } = isRequired ? required : recommended;
-      const cause = causeOfMissing(setup, key, fill.blame(view));
+      const cause = causeOfMissing(setup, key, fill.blame(view), placed);
       findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });
       return;
     }
@@ -251,7 +253,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const params = test(value);
       if (!params) continue;
       const isPinned = setup.pins.get(view.variant.id)?.[key] !== undefined;
-      findings.push(faultFinding(id, key, params, isPinned ? { at: 'pin' } : fill.origin(view), value));
+      findings.push(faultFinding(id, key, params, isPinned ? { at: 'pin' } : fill.origin(view), value, placed));
     }
   }
 
@@ -263,7 +265,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     view: View,
     pins: Record<string, string> | undefined,
   ): Finding {
-    return faultFinding(check, attribute, params, linkOf(attribute, plan, view, pins), undefined);
+    return faultFinding(check, attribute, params, linkOf(attribute, plan, view, pins), undefined, plan.byKey.get(attribute)?.placed);
   }
 
   /** What stands behind an attribute's value. */

@@ -85,6 +85,33 @@ describe('a copy', () => {
   });
 });
 
+describe('a price converted', () => {
+  const rule: FillRule = { kind: 'convert', from: 'asking', currency: 'GBP' };
+  const rates = new Map([['GBP', { rate: '12.64', source: 'the bank', day: '2026-11-20' }]]);
+  const abroad = (known: PlaceSetup['rates']) =>
+    compileFill({ rule, fit: [] }, { ...setup, currency: 'SEK', ...(known ? { rates: known } : {}) });
+  it('is ours at the company’s rate, to the smallest coin, and says so', () => {
+    const fill = abroad(rates);
+    expect(fill.value(view)).toEqual({ kind: 'money', minor: 8835, currency: 'SEK' });
+    expect(fill.trace(view).map(({ words }) => words)).toEqual([
+      'Converts price asked today from GBP at 12.64 SEK (the bank, 2026-11-20)',
+      'price asked today in the catalog',
+    ]);
+  });
+  it('is nothing without a rate, which is the fill’s fault, nor without a price, which is the catalog’s', () => {
+    const fill = abroad(undefined);
+    expect(fill.value(view)).toBeUndefined();
+    expect(fill.blame(view)).toEqual({ at: 'fill' });
+    const none = { ...view, variant: { ...variant, offers: {} } };
+    expect(abroad(rates).value(none)).toBeUndefined();
+    expect(abroad(rates).blame(none).at).toBe('catalog');
+  });
+  it('of what is no price is nothing; in the place’s own currency it is as it is', () => {
+    expect(value({ kind: 'convert', from: 'brand', currency: 'SEK' })).toBeUndefined();
+    expect(value(rule)).toEqual({ kind: 'money', minor: 699, currency: 'GBP' });
+  });
+});
+
 describe('when … then', () => {
   const rule: FillRule = {
     kind: 'when',

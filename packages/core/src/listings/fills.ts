@@ -54,10 +54,12 @@ function contextOf(setup: PlaceSetup): RuleContext<View> {
   const lookup = variantLookup(setup.dictionary, setup.language);
   const known = comparables(setup.dictionary);
   const context: RuleContext<View> = {
-    source: (name) => {
-      const source = compileSource(name, setup);
+    source: (name, currency = setup.currency) => {
+      const source = compileSource(name, { ...setup, currency });
       return source && withStep(source);
     },
+    currency: setup.currency,
+    rate: (from) => setup.rates?.get(from),
     holds: (condition) =>
       conditionAttributes(condition).every((name) => known.has(name))
         ? compileCondition(condition, known, ({ variant }, name, of) => lookup(variant, name, of))

@@ -5,10 +5,10 @@ export const isMuted = ({ muted }: Variant, today: string): boolean =>
   muted !== undefined && (muted.until === null || muted.until > today);
 
 /** A sale that begins or ends changes values by itself, and so does the day until which findings are muted. */
-export function nextChange(variant: Variant, currency: string, today: string): string | undefined {
+export function nextChange(variant: Variant, currencies: readonly string[], today: string): string | undefined {
   const heard = isMuted(variant, today) ? (variant.muted?.until ?? undefined) : undefined;
-  const offered = offerChange(variant, currency, today);
-  return [heard, offered].filter((day) => day !== undefined).sort()[0];
+  const offered = currencies.map((currency) => offerChange(variant, currency, today));
+  return [heard, ...offered].filter((day) => day !== undefined).sort()[0];
 }
 
 function offerChange(variant: Variant, currency: string, today: string): string | undefined {

@@ -2,7 +2,7 @@
 import type { Condition } from '../conditions/index.js';
 import type { Fill } from '../fills/index.js';
 import type { Rulebook } from '../rulebooks/index.js';
-import type { Attribute } from '../values/index.js';
+import type { Attribute, Rate } from '../values/index.js';
 
 export interface PlaceSetup {
   channel: string;
@@ -23,6 +23,8 @@ export interface PlaceSetup {
   pins: ReadonlyMap<number, Record<string, string>>;
   /** Which goods the channel has granted that they go without an attribute it requires. */
   exempt?: readonly { attribute: string; condition: Condition }[];
+  /** What one of another currency is in the place's, by that currency. */
+  rates?: ReadonlyMap<string, Rate>;
   /** Start of picture addresses, without a slash at the end. */
   mediaAddress: string;
   /** The same of files that are no pictures. */

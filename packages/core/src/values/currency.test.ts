@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { exponentOf, fromMinor, toMinor } from './currency.js';
+import { convertMinor, exponentOf, fromMinor, toMinor } from './currency.js';
 
 describe('an amount in minor units', () => {
   it.each([
@@ -40,4 +40,18 @@ describe('an amount in minor units', () => {
       }),
     );
   });
+});
+
+describe('an amount in another currency', () => {
+  it.each([
+    [699, 'GBP', 'SEK', '13.1234', 9173],
+    [1000, 'JPY', 'EUR', '0.0061', 610],
+    [610, 'EUR', 'JPY', '163.5', 997],
+    [1, 'KWD', 'JPY', '500', 1],
+    [-250, 'GBP', 'EUR', '1.1', -275],
+    [5, 'GBP', 'EUR', '1.1', 6],
+    [999999999999, 'SEK', 'SEK', '1', 999999999999],
+  ])('of %i %s in %s at %s is %i', (minor, from, to, rate, converted) =>
+    expect(convertMinor(minor, from, to, rate)).toBe(converted),
+  );
 });

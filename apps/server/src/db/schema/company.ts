@@ -1,6 +1,6 @@
 /** Whose shelf this is, and who its goods come from. */
 import { sql } from 'drizzle-orm';
-import { type AnyPgColumn, boolean, check, integer, pgTable, text } from 'drizzle-orm/pg-core';
+import { type AnyPgColumn, boolean, check, date, integer, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { ref, rowId } from './columns.js';
 
 export const supplier = pgTable('supplier', {
@@ -44,4 +44,20 @@ export const company = pgTable(
     version: integer('version').notNull().default(1),
   },
   (table) => [check('company_is_one', sql`${table.id} = 1`)],
+);
+
+/** What one of a currency is in another, as the company says. */
+export const rate = pgTable(
+  'rate',
+  {
+    /** ISO 4217. */
+    from: text('from_currency').notNull(),
+    to: text('to_currency').notNull(),
+    /** In plain decimals. */
+    rate: text('rate').notNull(),
+    /** Who says so, and for which day. */
+    source: text('source').notNull(),
+    day: date('day', { mode: 'string' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.from, table.to] })],
 );

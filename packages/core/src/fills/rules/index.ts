@@ -1,6 +1,8 @@
 /** Every rule a fill can have, in the order in which they are offered. */
 import { z } from 'zod';
+import type { ChannelAttribute } from '../../rulebooks/index.js';
 import { type ComposeRule, compose } from './compose.js';
+import { type ConvertRule, convert } from './convert.js';
 import { type CopyRule, copy } from './copy.js';
 import { type FirstRule, first } from './first.js';
 import { type FixedRule, fixed } from './fixed.js';
@@ -9,9 +11,14 @@ import type { CompiledFill, RuleContext, RuleKind, RulePath, RuleWords, Taking }
 import { type TranslateRule, translate } from './translate.js';
 import { type WhenRule, when } from './when.js';
 
-export type FillRule = CopyRule | FixedRule | ComposeRule | LayoutRule | TranslateRule | FirstRule | WhenRule;
+export type FillRule =
+  CopyRule | ConvertRule | FixedRule | ComposeRule | LayoutRule | TranslateRule | FirstRule | WhenRule;
 
-export const rules: readonly RuleKind[] = [copy, fixed, compose, layout, translate, first, when];
+export const rules: readonly RuleKind[] = [copy, convert, fixed, compose, layout, translate, first, when];
+
+/** Those that can give an attribute of this type its value. */
+export const rulesFor = (type: ChannelAttribute['type']): readonly RuleKind[] =>
+  rules.filter(({ takes }) => takes === undefined || takes.includes(type));
 
 const byKind = new Map(rules.map((rule) => [rule.kind, rule]));
 
@@ -57,6 +64,12 @@ export const comparedBy = (rule: FillRule): string[] => [
 export const fillSources = (rule: FillRule): string[] => [
   ...kindOf(rule).reads(rule),
   ...rulesBelow(rule).flatMap(fillSources),
+];
+
+/** Currencies whose prices a rule converts, however deep it does so. */
+export const fillCurrencies = (rule: FillRule): string[] => [
+  ...kindOf(rule).converts(rule),
+  ...rulesBelow(rule).flatMap(fillCurrencies),
 ];
 
 /** Whether all is chosen that a rule and those inside it need. */

@@ -1,7 +1,8 @@
 /** What a rule of a fill is: where a channel attribute gets its value from. One file a rule; index.ts lists them. */
 import type { ZodType } from 'zod';
 import type { Condition } from '../../conditions/index.js';
-import type { ChannelValue } from '../../rulebooks/index.js';
+import type { ChannelAttribute, ChannelValue } from '../../rulebooks/index.js';
+import type { Rate } from '../../values/index.js';
 import type { FillRule } from './index.js';
 
 /** Where a value comes from or fails to: the link one would mend. */
@@ -66,8 +67,11 @@ export interface RuleSource<View> {
 
 /** What a rule is compiled with. */
 export interface RuleContext<View> {
-  /** Undefined where the place knows nothing of this name. */
-  source(name: string): RuleSource<View> | undefined;
+  /** Undefined where the place knows nothing of this name. Prices are the place's, or those kept in another currency. */
+  source(name: string, currency?: string): RuleSource<View> | undefined;
+  /** The place's currency (ISO 4217), and what one of another is in it, where the company says so. */
+  currency: string;
+  rate(from: string): Rate | undefined;
   holds(condition: Condition): (view: View) => boolean;
   compile(rule: FillRule): CompiledFill<View>;
 }
@@ -93,12 +97,16 @@ interface RuleDefinition<Rule> {
   kind: string;
   /** As it is offered: “Copy an attribute”. */
   label: string;
+  /** Types of attributes it is for; absent: all. */
+  takes?: readonly ChannelAttribute['type'][];
   /** `inner` is the schema of any rule. */
   schema(inner: ZodType<FillRule>): ZodType<Rule>;
   /** Names it reads itself. */
   reads(rule: Rule): string[];
   /** Names its own conditions compare. */
   compares?(rule: Rule): string[];
+  /** Currencies whose prices it converts itself. */
+  converts?(rule: Rule): string[];
   /** Rules inside it. */
   below?(rule: Rule): FillRule[];
   compile<View>(rule: Rule, context: RuleContext<View>): CompiledFill<View>;
@@ -117,9 +125,11 @@ interface RuleDefinition<Rule> {
 export interface RuleKind {
   kind: string;
   label: string;
+  takes?: readonly ChannelAttribute['type'][];
   schema(inner: ZodType<FillRule>): ZodType<FillRule>;
   reads(rule: FillRule): string[];
   compares(rule: FillRule): string[];
+  converts(rule: FillRule): string[];
   below(rule: FillRule): FillRule[];
   compile<View>(rule: FillRule, context: RuleContext<View>): CompiledFill<View>;
   say(rule: FillRule, words: RuleWords): string;
@@ -141,6 +151,7 @@ export const defineRule = <Rule extends FillRule>(rule: RuleDefinition<Rule>): R
     ...rule,
     reads: (given) => rule.reads(own(given)),
     compares: (given) => rule.compares?.(own(given)) ?? [],
+    converts: (given) => rule.converts?.(own(given)) ?? [],
     below: (given) => rule.below?.(own(given)) ?? [],
     compile: (given, context) => rule.compile(own(given), context),
     say: (given, words) => rule.say(own(given), words),

@@ -31,6 +31,7 @@ export const when = defineRule<WhenRule>({
   compile<View>(rule: WhenRule, context: RuleContext<View>): CompiledFill<View> {
     const cases = rule.cases.map((part) => ({ holds: context.holds(part.if), then: context.compile(part.then) }));
     const otherwise: CompiledFill<View> = rule.otherwise ? context.compile(rule.otherwise) : noFill;
+    const inside = [...cases.map(({ then }) => then), ...(rule.otherwise ? [otherwise] : [])];
     const chosen = (view: View) => cases.findIndex(({ holds }) => holds(view));
     const serving = (view: View) => cases[chosen(view)]?.then ?? otherwise;
     return {
@@ -39,13 +40,7 @@ export const when = defineRule<WhenRule>({
       origin: (view) => serving(view).origin(view),
       serving: (view) => {
         const at = chosen(view);
-        return at < 0
-          ? servedBy([...cases.map(({ then }) => then), otherwise], cases.length, view)
-          : servedBy(
-              cases.map(({ then }) => then),
-              at,
-              view,
-            );
+        return servedBy(inside, at < 0 ? cases.length : at, view);
       },
       trace: (view) => {
         const at = chosen(view);

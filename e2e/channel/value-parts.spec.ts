@@ -1,19 +1,18 @@
 /** Fills in the real interface: the parts of their goods, rules one after another, and fills kept in a file and read again. */
-import { bringIn, expect, idle, test } from '../hands.js';
+import { expect, test } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
 const figure = (text: string | null) => Number(/(\d+)/.exec(text ?? '')?.[1]);
 
 test('a fill is one bar of parts, each opens its goods, and a rule more fills what is empty', async ({ page }) => {
-  await bringIn(page, 'mosswick-own.tsv');
-  await idle(page);
   await page.goto('/places/1/fills?attribute=maker');
   const bar = page.getByRole('group', { name: 'Goods by what fills them' });
   const rules = page.getByRole('group', { name: 'Rules' });
   await expect(bar.getByRole('button').first()).toHaveText(/^1 · copies Brand \d+$/);
   await page.getByLabel('From', { exact: true }).click();
   await page.getByRole('option', { name: 'Material', exact: true }).click();
+  await expect(bar.getByRole('button').first()).toHaveText(/^1 · copies Material \d+$/);
   const empty = bar.getByRole('button', { name: /empty$/ });
   await expect(empty).toBeVisible();
   const missing = figure(await empty.textContent());
