@@ -1,5 +1,5 @@
-/** A channel's set-up in the real interface: fills tried before they are saved, a rulebook taken, listings found, all of it taken back from the history. */
-import { bringIn, expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
+/** A channel's set-up in the real interface, on the goods that were brought in before: fills tried before they are saved, a rulebook taken, listings found, all of it taken back from the history. */
+import { expect, faultsOn, idle, moveByKey, read, test, undoAtTheFoot } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -7,8 +7,6 @@ const ready = async (page: Parameters<typeof read>[0]): Promise<number> =>
   (await read(page, '/api/listings?place=1&readiness=ready&limit=1')).total;
 
 test('a fill is composed, tried on all goods, put back, fitted and saved', async ({ page }) => {
-  await bringIn(page, 'mosswick-own.tsv');
-  await idle(page);
   await page.goto('/places/1/fills');
   await page
     .getByRole('row')

@@ -120,6 +120,35 @@ describe('the parts of a fill', () => {
   });
 });
 
+describe('a cause of goods whose category has a fill of its own', () => {
+  it('is mended in that fill, as promised, and the one for all goods stays', async () => {
+    const ready = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.items[0];
+    const { category } = ready;
+    const own = { rule: { kind: 'translate', from: 'brand', table: {}, otherwise: 'empty' }, fit: [] };
+    const general = (await fillOf('maker')).fill;
+    const before = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.total;
+    await client.send('PUT', `${place}/fills/maker`, { fill: own, category });
+    await client.idle();
+    const { findings } = (await client.get(`/api/listings/${ready.id}`)).body;
+    const { cause } = findings.find(({ attribute }: Body) => attribute === 'maker');
+    expect(cause).toContain(category.replaceAll(':', '%3A'));
+    const one = `key=${encodeURIComponent(cause)}`;
+    expect((await client.get(`/api/causes/one?${one}`)).body.words).toMatch(/ in /);
+    const fix = { kind: 'choose', value: 'A maker' };
+    const { body: promised } = await client.send('POST', `/api/causes/try?${one}`, fix);
+    expect(promised.becameReady).toBeGreaterThan(0);
+    const { body: got } = await client.send('POST', `/api/causes/fix?${one}`, fix);
+    expect(got.becameReady).toBe(promised.becameReady);
+    const { fill, slots } = await fillOf('maker');
+    expect(fill).toEqual(general);
+    expect(slots.find((slot: Body) => slot.category === category).fill.rule.table).not.toEqual({});
+    await client.undo();
+    await client.undo();
+    await client.idle();
+    expect((await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.total).toBe(before);
+  });
+});
+
 describe('a price converted', () => {
   const rate = (is: object | null, was: string | null) =>
     client.send('PUT', '/api/rates', { from: 'GBP', to: 'EUR', is, was });

@@ -1,3 +1,4 @@
+import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
 import { z } from 'zod';
 import { attributeSchema } from './catalog.js';
@@ -37,6 +38,23 @@ const categorySuggestionSchema = z.object({
 });
 export type CategorySuggestion = z.infer<typeof categorySuggestionSchema>;
 
+/** Goods of one of our categories of which a condition holds stand elsewhere. */
+const categorySplitSchema = z.object({
+  condition: conditionSchema,
+  target: z.string().max(1000),
+  second: z.string().max(1000).optional(),
+});
+export type CategorySplit = z.infer<typeof categorySplitSchema>;
+
+/** What is said of a category; what is not said stays as it is. Null takes the mapping away whole. */
+const categoryMapSchema = z.object({
+  category: z.string(),
+  target: z.string().nullable(),
+  second: z.string().max(1000).nullable().optional(),
+  splits: z.array(categorySplitSchema).max(40).optional(),
+});
+export type CategoryMapping = z.infer<typeof categoryMapSchema>;
+
 export const categoryRowSchema = z.object({
   /** Key of our category, and its names from the root down. */
   category: z.string(),
@@ -44,6 +62,8 @@ export const categoryRowSchema = z.object({
   variants: z.number(),
   target: z.string().nullable(),
   targetNames: z.array(z.string()).nullable(),
+  second: z.string().nullable(),
+  splits: z.array(categorySplitSchema),
   /** It is mapped for this market alone. */
   isOfMarket: z.boolean(),
   fault: z.string().nullable(),
@@ -79,6 +99,8 @@ export const channels = {
     answer: z.object({
       items: z.array(z.object({ path: z.string(), names: z.array(z.string()), leaf: z.boolean() })),
       leafOnly: z.boolean(),
+      /** The channel takes a further category. */
+      takesSecond: z.boolean(),
     }),
   }),
   mapCategory: endpoint({
@@ -88,7 +110,7 @@ export const channels = {
     summary: 'Map our categories to the channel’s; null takes a mapping away',
     params: idParam,
     body: z.object({
-      maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1),
+      maps: z.array(categoryMapSchema).min(1).max(5000),
       /** Of the place, where it is for that market alone; taken away there, that of all markets holds again. */
       market: z.string().max(100).default(''),
     }),
@@ -100,7 +122,7 @@ export const channels = {
     path: '/api/places/:id/categories/try',
     summary: 'What mapping categories would do to how listings stand, not saved',
     params: idParam,
-    body: z.object({ maps: z.array(z.object({ category: z.string(), target: z.string().nullable() })).min(1) }),
+    body: z.object({ maps: z.array(categoryMapSchema).min(1).max(5000) }),
     answer: effectSchema,
   }),
   compared: endpoint({

@@ -28,7 +28,7 @@ async function setupChange(
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
-    return { place, change: { categories: new Map([[cause.category, fix.value]]) } };
+    return { place, change: { categories: new Map([[cause.category, { target: fix.value }]]) } };
   }
   if (cause.kind === 'axis') {
     const { axis, source } = readAxisFix(fix.kind === 'choose' ? fix.value : '');
@@ -113,8 +113,7 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
   const planned = await setupChange(services.db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
   const [category] = planned.change.categories ?? [];
-  if (category)
-    return saveCategories(services, user, planned.place.id, [{ category: category[0], target: category[1] }]);
+  if (category) return saveCategories(services, user, planned.place.id, [{ category: category[0], ...category[1] }]);
   const [fill] = planned.change.fills ?? [];
   if (!fill) throw badRequest('Nothing to save');
   return saveFill(services, user, planned.place.id, fill);

@@ -129,11 +129,7 @@ export async function remedyFor(
     }
     case 'catalog': {
       const own = dictionary.attributes.get(cause.attribute);
-      if (['family', 'options'].includes(cause.attribute))
-        return {
-          kind: 'none',
-          words: 'Options are set where variants are made: correct them in the own sheet and bring it in again.',
-        };
+      if (['family', 'options'].includes(cause.attribute)) return familiesOf(touched);
       return {
         kind: 'cells',
         attribute: cause.attribute,
@@ -160,6 +156,27 @@ export async function remedyFor(
           : 'Nothing carries this any more.',
       };
   }
+}
+
+/** Families shown to be put right one after another. */
+const mostFixed = 50;
+
+/** The families of listings that a cause touches, whose options are changed on their racks. */
+function familiesOf(touched: readonly Touched[]): CauseDetail['remedy'] {
+  const families = new Map<number, { id: number; title: string; listings: number }>();
+  for (const { unit, unitTitle, title, sku } of touched) {
+    const known = families.get(unit) ?? { id: unit, title: unitTitle ?? title ?? sku ?? '', listings: 0 };
+    known.listings++;
+    families.set(unit, known);
+  }
+  const ranked = [...families.values()].sort((a, b) => b.listings - a.listings);
+  return {
+    kind: 'families',
+    words:
+      'Their variants are put right on the rack of each family: a value renamed, an option more, or a variant changed.',
+    families: ranked.slice(0, mostFixed),
+    more: Math.max(0, ranked.length - mostFixed),
+  };
 }
 
 /** Listings, and families of them, looked at for what tells their variants apart. */

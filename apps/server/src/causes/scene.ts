@@ -47,6 +47,8 @@ const touchedRows = (db: Executor) =>
       unit: tables.product.unitId,
       sku: tables.product.sku,
       title: tables.product.title,
+      /** Of the family, where it is of one. */
+      unitTitle: sql<string | null>`(SELECT u.title FROM product u WHERE u.id = ${tables.product.unitId})`,
       findings: sql<
         Finding[]
       >`${tables.listing.findings} || ${tables.listing.collective} || ${tables.listing.reported}`,

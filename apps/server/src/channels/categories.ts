@@ -1,5 +1,7 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
-import type { CategoryRow, Effect } from '@velvet-shelf/contract';
+import type { CategoryMapping, CategoryRow, Effect } from '@velvet-shelf/contract';
+import { conditionAttributes } from '@velvet-shelf/core/conditions';
+import { comparables } from '@velvet-shelf/core/listings';
 import { listOf } from '@velvet-shelf/core/values';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { parentPath } from '@velvet-shelf/core/rulebooks';
@@ -12,13 +14,14 @@ import { getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { suggestionsFor } from './suggestions.js';
 import { namesOf, targetsOf } from './tree.js';
-import { type CategoryMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
+import { type CategoryMap, changedMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
 
 export async function showTree(services: Services, placeId: number) {
   const rulebook = await rulebookOf(services.db, await getPlace(services.db, placeId));
   return {
     items: targetsOf(rulebook).map(({ path, names, isLeaf }) => ({ path, names, leaf: isLeaf })),
     leafOnly: rulebook.leafOnly,
+    takesSecond: rulebook.secondCategory !== undefined,
   };
 }
 
@@ -55,8 +58,8 @@ export async function showCategories(services: Services, placeId: number): Promi
       : null;
   };
   const list = tree.values.map(({ key: category }): CategoryRow => {
-    const target = mapped.get(category) ?? null;
-    const fault = faultOf(target);
+    const { target = null, second = null, splits = [] } = mapped.get(category) ?? {};
+    const fault = [target, ...splits.map((split) => split.target)].map(faultOf).find((each) => each !== null) ?? null;
     const variants = variantsOf.get(category) ?? 0;
     return {
       category,
@@ -64,6 +67,8 @@ export async function showCategories(services: Services, placeId: number): Promi
       variants,
       target,
       targetNames: target === null ? null : names(target),
+      second: second ?? null,
+      splits: [...splits],
       isOfMarket: ofMarket.has(category),
       fault,
       suggestions: (target === null || fault !== null) && variants > 0 ? (suggestions[category] ?? []) : [],
@@ -78,7 +83,7 @@ export async function saveCategories(
   services: Services,
   user: User,
   placeId: number,
-  maps: readonly { category: string; target: string | null }[],
+  maps: readonly CategoryMapping[],
   market = '',
 ): Promise<Effect> {
   const { db } = services;
@@ -86,10 +91,22 @@ export async function saveCategories(
   if (market !== '' && market !== place.market) throw badRequest(`${place.name} is not in the market “${market}”`);
   const rulebook = await rulebookOf(db, place);
   const known = new Set(rulebook.categories.map(({ path }) => path));
-  const wrong = maps.find(({ target }) => target !== null && !known.has(target));
-  if (wrong) throw badRequest(`${place.channelName} has no category “${wrong.target}”`);
+  const targets = maps.flatMap(({ target, second, splits = [] }) => [
+    ...[target, second],
+    ...splits.flatMap((split) => [split.target, split.second]),
+  ]);
+  const wrong = targets.find((target) => typeof target === 'string' && !known.has(target));
+  if (wrong) throw badRequest(`${place.channelName} has no category “${wrong}”`);
+  if (rulebook.secondCategory === undefined && maps.some(({ second }) => second))
+    throw badRequest(`${place.channelName} takes one category, and no further one`);
   const names = namesOf(rulebook);
-  const tree = listOf((await loadDictionary(db)).attributes, 'category');
+  const { attributes } = await loadDictionary(db);
+  const comparable = comparables(attributes);
+  const unknown = maps
+    .flatMap(({ splits = [] }) => splits.flatMap(({ condition }) => conditionAttributes(condition)))
+    .find((key) => !comparable.has(key));
+  if (unknown !== undefined) throw badRequest(`A condition compares “${unknown}”, which is no attribute`);
+  const tree = listOf(attributes, 'category');
   const stranger = maps.find(({ category, target }) => target !== null && !tree.has(category));
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);
   const said = (category: string) => tree.say(category);
@@ -98,9 +115,14 @@ export async function saveCategories(
     const merged = [...tree.merged].flatMap(([key, now]) =>
       maps.some(({ category }) => category === now) ? [{ category: key, target: null }] : [],
     );
-    const after = [...maps, ...merged].map((map): CategoryMap => ({ ...map, market }));
     const before: CategoryMap[] = [];
-    for (const map of after) before.push({ ...map, target: await mapOf(on.tx, place.channelId, map) });
+    const after: CategoryMap[] = [];
+    for (const { category, ...to } of [...maps, ...merged]) {
+      const slot = { category, market };
+      const now = await mapOf(on.tx, place.channelId, slot);
+      before.push({ ...slot, ...now });
+      after.push({ ...slot, ...changedMap(now, to) });
+    }
     const lost = after.find(({ target }, i) => market !== '' && target === null && before[i]?.target === null);
     if (lost) throw badRequest(`${said(lost.category)} is not mapped in ${market} alone: take it away for all markets`);
     await writeMaps(on, place.channelId, after);

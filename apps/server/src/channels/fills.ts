@@ -156,7 +156,11 @@ async function readingCategories(
   if (roots.length === 0) return {};
   const maps = await mapsOf(tx, place, listOf((await loadDictionary(tx)).attributes, 'category'));
   return {
-    categories: [...maps].flatMap(([own, target]) => (roots.every((root) => isUnder(target, root)) ? [own] : [])),
+    categories: [...maps].flatMap(([own, { target, splits = [] }]) =>
+      [target, ...splits.map((split) => split.target)].some((to) => roots.every((root) => isUnder(to, root)))
+        ? [own]
+        : [],
+    ),
   };
 }
 

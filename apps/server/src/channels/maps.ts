@@ -1,6 +1,8 @@
 /** Category maps: of each own category, the channel's, for all its markets or for one. */
 import type { ClosedList } from '@velvet-shelf/core/values';
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { conditionSchema } from '@velvet-shelf/core/conditions';
+import type { CategoryTarget } from '@velvet-shelf/core/listings';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -15,16 +17,22 @@ export async function mapsOf(
   on: Executor,
   { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
   own: ClosedList,
-): Promise<Map<string, string>> {
+): Promise<Map<string, CategoryTarget>> {
   const rows = await on
-    .select({ category: tables.categoryMap.category, target: tables.categoryMap.target })
+    .select({
+      category: tables.categoryMap.category,
+      target: tables.categoryMap.target,
+      second: tables.categoryMap.second,
+      splits: tables.categoryMap.splits,
+    })
     .from(tables.categoryMap)
     .where(and(eq(tables.categoryMap.channelId, channelId), inArray(tables.categoryMap.market, ['', market])))
     .orderBy(desc(tables.categoryMap.market), tables.categoryMap.id);
-  const maps = new Map<string, string>();
-  const put = (category: string, target: string) => maps.has(category) || maps.set(category, target);
-  for (const { category, target } of rows) if (!own.merged.has(category)) put(category, target);
-  for (const { category, target } of rows) put(own.current(category), target);
+  const maps = new Map<string, CategoryTarget>();
+  const put = (category: string, { target, second, splits }: (typeof rows)[number]) =>
+    maps.has(category) || maps.set(category, { target, second: second ?? undefined, splits });
+  for (const row of rows) if (!own.merged.has(row.category)) put(row.category, row);
+  for (const row of rows) put(own.current(row.category), row);
   return maps;
 }
 
@@ -40,15 +48,46 @@ export const mappedInMarket = async (
       .where(and(eq(tables.categoryMap.channelId, channelId), eq(tables.categoryMap.market, market)))
   ).map(({ category }) => category);
 
-const mapSchema = z.object({
+/** Where the goods of one of our categories stand. */
+const mappedSchema = z.object({
+  /** The channel's; null where it is mapped to none. */
+  target: z.string().nullable(),
+  second: z.string().nullable().default(null),
+  splits: z
+    .array(z.object({ condition: conditionSchema, target: z.string(), second: z.string().optional() }))
+    .default([]),
+});
+export type Mapped = z.infer<typeof mappedSchema>;
+
+const mapSchema = mappedSchema.extend({
   /** Ours. */
   category: z.string(),
   /** Empty: for every market. */
   market: z.string(),
-  /** The channel's; null where it is mapped to none. */
-  target: z.string().nullable(),
 });
 export type CategoryMap = z.infer<typeof mapSchema>;
+type MapSlot = Pick<CategoryMap, 'category' | 'market'>;
+
+export const unmapped: Mapped = { target: null, second: null, splits: [] };
+
+/** What somebody says of a category; what is not said stays as it is. */
+export type MapChange = Pick<Mapped, 'target'> & Partial<Mapped>;
+
+/** The map it makes; taken away, it is gone whole. */
+export const changedMap = (
+  before: CategoryTarget | Mapped | undefined,
+  { target, second, splits }: MapChange,
+): Mapped =>
+  target === null
+    ? unmapped
+    : {
+        target,
+        second: second === undefined ? (before?.second ?? null) : second,
+        splits: splits ?? [...(before?.splits ?? [])],
+      };
+
+/** The parts of it, to be compared. */
+export const mappedOf = ({ target, second, splits }: Mapped): Mapped => ({ target, second, splits });
 
 /** What an action did to maps: as they were, and as they are. */
 export const mapDelta = (before: CategoryMap[], after: CategoryMap[]) => ({
@@ -56,7 +95,7 @@ export const mapDelta = (before: CategoryMap[], after: CategoryMap[]) => ({
 });
 export const mapDeltaSchema = z.object({ maps: z.tuple([z.array(mapSchema), z.array(mapSchema)]) });
 
-const isMap = (channelId: number, { category, market }: Omit<CategoryMap, 'target'>) =>
+const isMap = (channelId: number, { category, market }: MapSlot) =>
   and(
     eq(tables.categoryMap.channelId, channelId),
     eq(tables.categoryMap.market, market),
@@ -64,15 +103,10 @@ const isMap = (channelId: number, { category, market }: Omit<CategoryMap, 'targe
   );
 
 /** What a category is mapped to in just this slot. */
-export async function mapOf(
-  on: Executor,
-  channelId: number,
-  slot: Omit<CategoryMap, 'target'>,
-): Promise<string | null> {
-  const map = await first(
-    on.select({ target: tables.categoryMap.target }).from(tables.categoryMap).where(isMap(channelId, slot)),
-  );
-  return map?.target ?? null;
+export async function mapOf(on: Executor, channelId: number, slot: MapSlot): Promise<Mapped> {
+  const { target, second, splits } = tables.categoryMap;
+  const map = await first(on.select({ target, second, splits }).from(tables.categoryMap).where(isMap(channelId, slot)));
+  return map ?? unmapped;
 }
 
 /** Writes maps, and marks the goods of their categories at the places of the channel. */
@@ -81,15 +115,15 @@ export async function writeMaps(
   channelId: number,
   maps: readonly CategoryMap[],
 ): Promise<void> {
-  for (const { category, market, target } of maps)
+  for (const { category, market, target, second, splits } of maps)
     if (target === null) await tx.delete(tables.categoryMap).where(isMap(channelId, { category, market }));
     else
       await tx
         .insert(tables.categoryMap)
-        .values({ channelId, market, category, target })
+        .values({ channelId, market, category, target, second, splits })
         .onConflictDoUpdate({
           target: [tables.categoryMap.channelId, tables.categoryMap.market, tables.categoryMap.category],
-          set: { target: sql`excluded.target` },
+          set: { target, second, splits },
         });
   for (const place of await placesOf(tx, channelId)) {
     const categories = maps.flatMap(({ category, market }) =>

@@ -10,7 +10,7 @@ import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type FillChange, slotKey } from './slots.js';
-import { mapsOf } from './maps.js';
+import { type MapChange, changedMap, mapsOf } from './maps.js';
 import { type PlaceRow, forAccount, rulebookOf } from './places.js';
 
 /** Which goods a place gets: a condition, and what is put in or kept out by hand. */
@@ -29,7 +29,8 @@ export const handOf = (on: Executor, placeId: number): Promise<{ product: number
 /** What may be changed for a what-if, before it is compiled. */
 export interface SetupChange {
   rulebook?: Rulebook;
-  categories?: ReadonlyMap<string, string | null>;
+  /** By our category: what is said of it; of what is not said, what there is stays. */
+  categories?: ReadonlyMap<string, MapChange>;
   fills?: readonly FillChange[];
   assortment?: Assortment;
 }
@@ -58,9 +59,11 @@ export async function loadSetup(
     .innerJoin(tables.listing, eq(tables.listing.id, tables.pin.listingId))
     .where(eq(tables.listing.placeId, place.id));
   const categoryMap = await mapsOf(on, place, listOf(dictionary.attributes, 'category'));
-  for (const [category, target] of change.categories ?? [])
+  for (const [category, to] of change.categories ?? []) {
+    const { target, second, splits } = changedMap(categoryMap.get(category), to);
     if (target === null) categoryMap.delete(category);
-    else categoryMap.set(category, target);
+    else categoryMap.set(category, { target, second: second ?? undefined, splits });
+  }
   const byVariant = new Map<number, Record<string, string>>();
   for (const { variant, attribute, value } of pins)
     byVariant.set(variant, { ...byVariant.get(variant), [attribute]: value });

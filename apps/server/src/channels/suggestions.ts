@@ -34,7 +34,7 @@ export async function suggest(on: Executor, placeId: number): Promise<Record<str
     own: tree.values
       .filter(({ key }) => titles.has(key) || maps.has(key))
       .map(({ key }) => ({ path: key, names: tree.names(key, language), titles: titles.get(key) ?? [] })),
-    chosen: [...maps].map(([own, path]) => ({ own, target: path })),
+    chosen: [...maps].map(([own, to]) => ({ own, target: to.target })),
     language,
     leafOnly: rulebook.leafOnly,
     most: mostSuggested,

@@ -3,7 +3,7 @@ import { canonical } from '@velvet-shelf/core/values';
 import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { currentFill, fillDeltaSchema, writeFill } from './fills.js';
-import { type CategoryMap, mapDeltaSchema, mapOf, writeMaps } from './maps.js';
+import { type CategoryMap, mapDeltaSchema, mapOf, mappedOf, writeMaps } from './maps.js';
 
 /** Puts a fill back where it still is as the action left it. */
 export async function undoFill(undoing: Undoing): Promise<Undone> {
@@ -26,7 +26,7 @@ export async function undoMaps(undoing: Undoing): Promise<Undone> {
     const back: CategoryMap[] = [];
     for (const [i, map] of after.entries()) {
       const was = before[i];
-      if (was && (await mapOf(undoing.tx, id, map)) === map.target) back.push(was);
+      if (was && canonical(await mapOf(undoing.tx, id, map)) === canonical(mappedOf(map))) back.push(was);
       else left.push(`${map.category}: mapped again since`);
     }
     await writeMaps(undoing, id, back);

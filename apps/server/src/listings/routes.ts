@@ -26,7 +26,7 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.tryCategories, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,
-      change: { categories: new Map(body.maps.map(({ category, target }) => [category, target])) },
+      change: { categories: new Map(body.maps.map(({ category, ...to }) => [category, to])) },
     }),
   );
   route(router, services, channels.tryRulebook, ({ params }) =>

@@ -14,6 +14,7 @@ import { useSettled } from '../design/settled';
 import { count, plural, sayBecoming } from '../design/words';
 import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
+import { FamiliesFix } from './FamiliesFix';
 
 export function CauseFix({ cause, position, onNext }: { cause: CauseAnswer; position: string; onNext: () => void }) {
   const detail = useQuery(ask(api.causes.cause, { query: { key: cause.key } }, cause.touched));
@@ -90,6 +91,7 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
             </span>
           </label>
         )}
+        {remedy.kind === 'families' && <FamiliesFix remedy={remedy} />}
         {remedy.kind === 'none' && <p>{remedy.words}</p>}
         {remedy.kind === 'cells' ? (
           <Cells

@@ -1,18 +1,24 @@
 /** Our categories to the channel’s: what has most goods and no category comes first, with ranked suggestions. */
 import { Box } from '../design/Box';
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type CategoryRow, api } from '@velvet-shelf/contract';
+import { type CategoryMapping, type CategoryRow, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { z } from 'zod';
+import { inAddress, useAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { count, plural, sayBecoming } from '../design/words';
+import { CategoryPanel } from './CategoryPanel';
+import { CategoryPick } from './CategoryPick';
+import type { ChannelCategory } from './ChannelTree';
+
+const categoriesAddress = z.object({ category: inAddress.text });
 
 export function Categories({ placeId }: { placeId: number }) {
   const params = { id: placeId };
@@ -21,8 +27,7 @@ export function Categories({ placeId }: { placeId: number }) {
   const categories = useQuery(ask(api.channels.categories, { params }));
   const tree = useQuery({ ...ask(api.channels.tree, { params }), staleTime: 300_000 });
   const tried = useMutation({
-    mutationFn: (maps: { category: string; target: string | null }[]) =>
-      call(api.channels.tryCategories, { params, body: { maps } }),
+    mutationFn: (maps: CategoryMapping[]) => call(api.channels.tryCategories, { params, body: { maps } }),
   });
   const place = useQuery(ask(api.channels.places)).data?.items.find(({ id }) => id === placeId);
   const channel = useQuery(ask(api.channels.list)).data?.items.find(({ key }) => key === place?.channel);
@@ -30,8 +35,7 @@ export function Categories({ placeId }: { placeId: number }) {
   const [isHere, setHere] = useState(false);
   const market = isHere && hasMarkets ? (place?.market ?? '') : '';
   const map = useMutation({
-    mutationFn: (maps: { category: string; target: string | null }[]) =>
-      call(api.channels.mapCategory, { params, body: { maps, market } }),
+    mutationFn: (maps: CategoryMapping[]) => call(api.channels.mapCategory, { params, body: { maps, market } }),
     onSuccess: (effect, maps) => {
       tell(
         `Mapped ${plural(maps.length, 'category', 'categories')}; ${plural(effect.listingsChanged, 'listing')} re-checked${effect.becameReady > 0 ? `, ${count(effect.becameReady)} became ready` : ''}`,
@@ -41,17 +45,19 @@ export function Categories({ placeId }: { placeId: number }) {
     },
   });
   const options = (tree.data?.items ?? []).filter((row) => row.leaf || !tree.data?.leafOnly);
+  const [address, set] = useAddress(categoriesAddress);
   return (
-    <Box grow scroll pad={[2.5, 6, 6]}>
-      {map.error && <ProblemBox error={map.error} />}
-      <Loaded query={categories}>
-        {({ items }) => {
-          const open = items.filter((row) => row.variants > 0 && (row.target === null || row.fault !== null));
-          const certain = open.flatMap(({ category, suggestions: [first] }) =>
-            first?.isSure ? [{ category, target: first.path }] : [],
-          );
-          return (
-            <>
+    <Loaded query={categories}>
+      {({ items }) => {
+        const chosen = items.find(({ category }) => category === address.category) ?? items[0];
+        const open = items.filter((row) => row.variants > 0 && (row.target === null || row.fault !== null));
+        const certain = open.flatMap(({ category, suggestions: [first] }) =>
+          first?.isSure ? [{ category, target: first.path }] : [],
+        );
+        return (
+          <Box grow row align="stretch" gap={0} minHigh={0}>
+            <Box grow scroll pad={[2.5, 5, 6, 6]} minWide={0}>
+              {map.error && <ProblemBox error={map.error} />}
               <Box row below={2}>
                 <Box as="span" grow>
                   {open.length > 0 ? (
@@ -105,20 +111,22 @@ export function Categories({ placeId }: { placeId: number }) {
                 look={{ surface: 'card' }}
                 rows={items}
                 keyOf={({ category }) => category}
+                chosen={chosen?.category}
+                onChoose={({ category }) => set({ category })}
                 columns={[
                   {
                     head: 'Our category',
                     sortBy: ({ names }) => names.join(' / '),
                     look: { minWide: 170 },
                     cell: ({ names }) => (
-                      <>
+                      <button type="button" className="value">
                         <Box as="span" muted>
                           {names.slice(0, -1).map((name) => `${name} / `)}
                         </Box>
                         <Box as="b" strong>
                           {names.at(-1)}
                         </Box>
-                      </>
+                      </button>
                     ),
                   },
                   {
@@ -130,13 +138,18 @@ export function Categories({ placeId }: { placeId: number }) {
                   },
                   {
                     head: 'The channel’s category',
-                    headLook: { wide: 360 },
+                    headLook: { wide: 330 },
                     sortBy: ({ target }) => target,
                     cell: (row) => (
                       <>
                         <Target
                           row={row}
                           options={options}
+                          busy={map.isPending}
+                          onMap={(target) => map.mutate([{ category: row.category, target }])}
+                        />
+                        <Best
+                          row={row}
                           busy={map.isPending}
                           onMap={(target) => map.mutate([{ category: row.category, target }])}
                         />
@@ -148,30 +161,25 @@ export function Categories({ placeId }: { placeId: number }) {
                       </>
                     ),
                   },
-                  {
-                    head: 'Suggestions',
-                    sortBy: ({ suggestions: [best] }) => best?.score,
-                    cell: (row) => (
-                      <Suggestions
-                        row={row}
-                        busy={map.isPending}
-                        onMap={(target) => map.mutate([{ category: row.category, target }])}
-                      />
-                    ),
-                  },
                 ]}
               />
-            </>
-          );
-        }}
-      </Loaded>
-    </Box>
+            </Box>
+            {chosen && (
+              <CategoryPanel
+                key={chosen.category}
+                placeId={placeId}
+                row={chosen}
+                rows={items}
+                market={market}
+                isBusy={map.isPending}
+                onMap={(one) => map.mutate([one])}
+              />
+            )}
+          </Box>
+        );
+      }}
+    </Loaded>
   );
-}
-
-interface Option {
-  path: string;
-  names: string[];
 }
 
 /** What one of our categories is mapped to, to be chosen from the channel's tree. */
@@ -182,7 +190,7 @@ function Target({
   onMap,
 }: {
   row: CategoryRow;
-  options: Option[];
+  options: readonly ChannelCategory[];
   busy: boolean;
   onMap: (target: string | null) => void;
 }) {
@@ -191,55 +199,45 @@ function Target({
     (row.target ? { path: row.target, names: row.targetNames ?? [row.target] } : null);
   return (
     <>
-      <Autocomplete
-        size="small"
+      <CategoryPick
+        label={`Channel category for ${row.names.join(' / ')}`}
         options={options}
         value={value}
         disabled={busy}
-        getOptionLabel={(option) => option.names.join(' / ')}
-        isOptionEqualToValue={(a, b) => a.path === b.path}
-        onChange={(_, option) => onMap(option?.path ?? null)}
-        renderInput={(params) => (
-          <TextField
-            {...params}
-            placeholder="not mapped"
-            slotProps={{
-              ...params.slotProps,
-              htmlInput: {
-                ...params.slotProps?.htmlInput,
-                'aria-label': `Channel category for ${row.names.join(' / ')}`,
-              },
-            }}
-          />
-        )}
+        onPick={onMap}
       />
       {row.fault && <State is="blocked">{row.fault}</State>}
+      {row.splits.length > 0 && (
+        <Box small muted above={0.5}>
+          {plural(row.splits.length, 'split')}: some of them stand elsewhere
+        </Box>
+      )}
     </>
   );
 }
 
-/** The best few, each taken by a click; of the first its evidence. */
-function Suggestions({ row, busy, onMap }: { row: CategoryRow; busy: boolean; onMap: (target: string) => void }) {
-  return row.suggestions.slice(0, 3).map((suggestion, i) => (
-    <div key={suggestion.path}>
+/** The likeliest, taken by a click; the panel has the others, with their evidence. */
+function Best({ row, busy, onMap }: { row: CategoryRow; busy: boolean; onMap: (target: string) => void }) {
+  const [best] = row.suggestions;
+  if (!best) return null;
+  return (
+    <Box above={0.5}>
       <Button
         color="secondary"
         sx={{ p: 0, minWidth: 0 }}
         disabled={busy}
-        onClick={() => onMap(suggestion.path)}
-        title={suggestion.names.join(' / ')}
+        onClick={(event) => {
+          event.stopPropagation();
+          onMap(best.path);
+        }}
+        title={best.names.join(' / ')}
       >
-        {suggestion.names.slice(-2).join(' / ')}
+        {best.names.slice(-2).join(' / ')}
       </Button>
       <Box as="span" small muted>
         {' '}
-        {suggestion.score} %
+        {best.score} %
       </Box>
-      {i === 0 && (
-        <Box small muted>
-          {suggestion.evidence.join(' · ')}
-        </Box>
-      )}
-    </div>
-  ));
+    </Box>
+  );
 }

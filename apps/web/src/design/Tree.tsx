@@ -33,6 +33,8 @@ interface TreeProps<Row extends TreeRow> {
   widths: string;
   faded?: (row: Row) => boolean;
   chosen?: number | undefined;
+  /** Rows that stand open at first, where not all do. */
+  open?: readonly number[];
   onChoose: (row: Row) => void;
   /** Absent: nothing is moved. */
   onMove?: ((row: Row, to: Place) => void) | undefined;
@@ -60,6 +62,7 @@ export function Tree<Row extends TreeRow>({
   widths,
   faded,
   chosen,
+  open = [],
   onChoose,
   onMove,
 }: TreeProps<Row>) {
@@ -113,7 +116,7 @@ export function Tree<Row extends TreeRow>({
     moveBy(at, arrow);
   };
   const [expandedItems, setExpandedItems] = useState(() =>
-    rows.length <= mostOpen ? rows.map(({ id }) => String(id)) : [],
+    (rows.length <= mostOpen ? rows.map(({ id }) => id) : open).map(String),
   );
   const tree = useTree<{ row: Row | undefined }>({
     rootItemId: root,

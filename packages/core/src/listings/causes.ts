@@ -130,7 +130,8 @@ export function causeOfFault(
   if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
   if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
-  if (fix === 'translate') return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });
+  if (fix === 'translate')
+    return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });
   if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check, ...at });
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link), check });
   return causeKey({ kind: 'fill', channel, market, attribute, ...at });

@@ -24,6 +24,7 @@ import { fillsFor } from './asked.js';
 import { compileFill } from './fills.js';
 import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
+import { type Mapped, compileMap } from './mapped.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
 import { comparables, variantLookup } from './lookup.js';
 import { isMuted, nextChange } from './moments.js';
@@ -103,9 +104,9 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const { rulebook, dictionary, market } = setup;
   const plans = new Map<string | undefined, Plan>();
   const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
-  const known = new Set(rulebook.categories.map(({ path }) => path));
   const currencies = [...new Set([setup.currency, ...setup.fills.flatMap(({ fill }) => fillCurrencies(fill.rule))])];
   const lookup = variantLookup(dictionary, setup.language);
+  const mapped = compileMap(setup, (keys) => withUnknown(comparables(dictionary), keys), lookup);
   const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
     variant.isHidden !== true && (setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant));
@@ -131,17 +132,14 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const found = plans.get(category);
     if (found) return found;
     const attributes = attributesFor(rulebook, category, market).map((attribute) =>
-      compileAttribute(attribute, category, setup),
+      compileAttribute(attribute, category, setup, mapped),
     );
     const plan = { attributes, byKey: new Map(attributes.map((attribute) => [attribute.attribute.key, attribute])) };
     plans.set(category, plan);
     return plan;
   };
 
-  const categoryOf = (variant: Variant): string | undefined => {
-    const mapped = variant.category === undefined ? undefined : setup.categoryMap.get(variant.category);
-    return mapped !== undefined && known.has(mapped) ? mapped : undefined;
-  };
+  const categoryOf = (variant: Variant): string | undefined => mapped(variant).target;
 
   function evaluateVariant(family: Family, variant: Variant, today: string): Evaluated {
     const category = categoryOf(variant);
@@ -192,14 +190,23 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     for (const { id, part } of collective) {
       const keys = part.keys(values);
       if (keys.length === 0) continue;
-      const cause = causeOfFault(setup, id, part.attribute, linkOf(part.attribute, plan, view, pins), '', plan.byKey.get(part.attribute)?.placed);
+      const cause = causeOfFault(
+        setup,
+        id,
+        part.attribute,
+        linkOf(part.attribute, plan, view, pins),
+        '',
+        plan.byKey.get(part.attribute)?.placed,
+      );
       for (const key of keys) result.keys.push({ check: id, key, cause });
     }
     return result;
   }
 
   const own = listOf(dictionary, 'category');
-  const categoryKey = rulebook.attributes.find(({ type }) => type === 'category')?.key ?? 'category';
+  const categoryKey =
+    rulebook.attributes.find(({ key, type }) => type === 'category' && key !== rulebook.secondCategory)?.key ??
+    'category';
 
   function judgeCategory(variant: Variant, category: string | undefined, result: Evaluated): void {
     if (rulebook.categoryNeed === 'optional') return;
@@ -227,7 +234,14 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     value: ChannelValue | undefined,
     placed?: PlacedFill,
   ): Finding {
-    const cause = causeOfFault(setup, check, attribute, link, value === undefined ? '' : sayChannelValue(value), placed);
+    const cause = causeOfFault(
+      setup,
+      check,
+      attribute,
+      link,
+      value === undefined ? '' : sayChannelValue(value),
+      placed,
+    );
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
 
@@ -265,7 +279,14 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     view: View,
     pins: Record<string, string> | undefined,
   ): Finding {
-    return faultFinding(check, attribute, params, linkOf(attribute, plan, view, pins), undefined, plan.byKey.get(attribute)?.placed);
+    return faultFinding(
+      check,
+      attribute,
+      params,
+      linkOf(attribute, plan, view, pins),
+      undefined,
+      plan.byKey.get(attribute)?.placed,
+    );
   }
 
   /** What stands behind an attribute's value. */
@@ -345,6 +366,7 @@ function compileAttribute(
   attribute: ChannelAttribute,
   category: string | undefined,
   setup: PlaceSetup,
+  mapped: (variant: Variant) => Mapped,
 ): CompiledAttribute {
   const [placed] = fillsFor(setup, attribute.key, category);
   return {
@@ -352,7 +374,7 @@ function compileAttribute(
     placed,
     fill:
       attribute.type === 'category'
-        ? mappedCategory(category, setup)
+        ? mappedCategory(attribute.key, setup, mapped)
         : placed
           ? compileFill(placed.fill, setup)
           : noFill,
@@ -362,16 +384,21 @@ function compileAttribute(
   };
 }
 
-/** The channel category itself, for channels that want it among the values. */
-function mappedCategory(category: string | undefined, { dictionary }: PlaceSetup): CompiledFill<View> {
+/** The channel category itself, or the further one, for channels that want it among the values. */
+function mappedCategory(
+  key: string,
+  { dictionary, rulebook }: PlaceSetup,
+  mapped: (variant: Variant) => Mapped,
+): CompiledFill<View> {
   const own = listOf(dictionary, 'category');
+  const side = key === rulebook.secondCategory ? 'second' : 'target';
   return {
-    value: () => category,
+    value: ({ variant }) => mapped(variant)[side],
     blame: () => ({ at: 'fill' }),
     origin: () => ({ at: 'fill' }),
     trace: ({ variant }) => {
-      const mapped = variant.category === undefined ? '(none)' : own.say(variant.category);
-      return [{ at: 'fill', words: `Mapped from our category ${mapped}` }];
+      const name = variant.category === undefined ? '(none)' : own.say(variant.category);
+      return [{ at: 'fill', words: `Mapped from our category ${name}` }];
     },
   };
 }

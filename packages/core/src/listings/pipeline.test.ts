@@ -4,7 +4,16 @@ import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import type { Condition } from '../conditions/index.js';
 import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../checks/index.js';
-import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
+import {
+  type PlaceSetup,
+  axisSources,
+  causeKey,
+  compilePlace,
+  parseCause,
+  printOf,
+  slotName,
+  slotOf,
+} from './index.js';
 
 const read = loadRulebook(rulebooksOf('orrivane').at(0));
 if (!read.ok) throw new Error('rulebook');
@@ -40,7 +49,7 @@ const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> =
   rulebook: read.rulebook,
   dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
   assortment: { all: [] },
-  categoryMap: new Map([['Pots', 'plants-growing/pots-planters/indoor-pots']]),
+  categoryMap: new Map([['Pots', { target: 'plants-growing/pots-planters/indoor-pots' }]]),
   hand: new Map(),
   pins: new Map(),
   mediaAddress: 'http://x/media',
@@ -242,6 +251,10 @@ it('reads back every cause it writes', () => {
     'translate:o:GB:colour:a%3Ab%25c:glaze',
     'map-category:o:GB:Pots%40home%3A indoors',
     'fit:o:GB:title:max-length',
+    'fit:o:GB:title:max-length:Pots/Indoor',
+    'fill:o:GB:title:!Pots',
+    'translate:o:GB:colour:a:glaze:Pots/Indoor',
+    'translate:o:GB:colour:a::!',
     'catalog:title@en-GB',
     'catalog:gtin:gtin-unique',
     'report:o:GB:gtin-twice',
@@ -249,6 +262,62 @@ it('reads back every cause it writes', () => {
     const cause = parseCause(key);
     expect(cause && causeKey(cause)).toBe(key);
   }
+});
+
+describe('a category of ours that is split', () => {
+  const [indoor = '', other = '', further = ''] = read.rulebook.categories
+    .map(({ path }) => path)
+    .filter((path) => path.split('/').length === 3);
+  const is = (attribute: string, value: string): Condition => ({ attribute, op: 'is', value });
+  const two: PlaceSetup['rulebook'] = {
+    ...read.rulebook,
+    secondCategory: 'also',
+    attributes: [
+      ...read.rulebook.attributes,
+      { key: 'also', label: 'Also', type: 'category', need: 'optional', limits: {} },
+    ],
+  };
+  const place = (map: NonNullable<ReturnType<PlaceSetup['categoryMap']['get']>>, rulebook = two) =>
+    compilePlace(setup({ rulebook, categoryMap: new Map([['Pots', map]]) }));
+  const stands = (of: ReturnType<typeof place>, ...variants: Variant[]) =>
+    of.evaluate(family(...variants), today).map(({ category, values }) => [category, values.also]);
+
+  it('stands where the first of its conditions says, the others where it stands itself', () => {
+    const map = {
+      target: indoor,
+      splits: [
+        { condition: is('mpn', 'M2'), target: other },
+        { condition: { any: [is('mpn', 'M2'), is('mpn', 'M3')] }, target: further, second: indoor },
+      ],
+    };
+    expect(stands(place(map), variant(1), variant(2), variant(3))).toEqual([
+      [indoor, undefined],
+      [other, undefined],
+      [further, indoor],
+    ]);
+  });
+  it('is of a further category where the channel takes one, and of none that its tree does not have', () => {
+    const map = { target: indoor, second: other };
+    expect(stands(place(map), variant(1))).toEqual([[indoor, other]]);
+    expect(stands(place(map, read.rulebook), variant(1))).toEqual([[indoor, undefined]]);
+    expect(stands(place({ target: indoor, second: 'gone' }), variant(1))).toEqual([[indoor, undefined]]);
+    expect(stands(place({ target: 'gone', splits: [{ condition: { all: [] }, target: other }] }), variant(1))).toEqual([
+      [other, undefined],
+    ]);
+  });
+  it('by what nobody keeps is not split', () =>
+    expect(
+      stands(place({ target: indoor, splits: [{ condition: is('unknown', 'x'), target: other }] }), variant(1)),
+    ).toEqual([[indoor, undefined]]));
+});
+
+it('says in a cause which fill one would change, where that is not the one for all goods', () => {
+  expect(slotOf({ market: 'GB', slot: slotName({ category: 'Pots' }) })).toEqual({ market: '', category: 'Pots' });
+  expect(slotOf({ market: 'GB', slot: slotName({ category: 'Pots', market: 'GB' }) })).toEqual({
+    market: 'GB',
+    category: 'Pots',
+  });
+  expect(slotOf({ market: 'GB' })).toEqual({ market: '', category: '' });
 });
 
 describe('a place with another currency', () => {

@@ -4,6 +4,21 @@ import type { Fill } from '../fills/index.js';
 import type { Rulebook } from '../rulebooks/index.js';
 import type { Attribute, Rate } from '../values/index.js';
 
+/** Where goods of one of our categories stand: paths of the channel's tree. */
+export interface CategoryTarget {
+  target: string;
+  /** A further category, where the channel takes one. */
+  second?: string | undefined;
+  /** Goods of which a condition holds stand elsewhere: the first that holds, in their order. */
+  splits?: readonly CategorySplit[] | undefined;
+}
+
+export interface CategorySplit {
+  condition: Condition;
+  target: string;
+  second?: string | undefined;
+}
+
 export interface PlaceSetup {
   channel: string;
   market: string;
@@ -15,8 +30,8 @@ export interface PlaceSetup {
   assortment: Condition;
   /** Goods put in (true) or kept out by hand, by the number of a variant or of its family, whatever the condition says. */
   hand: ReadonlyMap<number, boolean>;
-  /** Own category path → channel category path. */
-  categoryMap: ReadonlyMap<string, string>;
+  /** Where goods of our categories stand on the channel, by our category. */
+  categoryMap: ReadonlyMap<string, CategoryTarget>;
   /** Most specific wins: one for a channel category before one for all. */
   fills: readonly PlacedFill[];
   /** Values set by hand, by variant id. */

@@ -130,6 +130,8 @@ export const rulebookSchema = z.strictObject({
     .min(1),
   categoryNeed: need,
   leafOnly: z.boolean(),
+  /** The attribute, of type category, that a further category goes into where the channel takes one. */
+  secondCategory: z.string().optional(),
   /** Paths of keys joined by "/"; a parent is the path above. */
   categories: z.array(z.strictObject({ path: z.string(), name: z.string(), words: z.string().optional() })),
   attributes: z.array(channelAttributeSchema).min(1),
@@ -192,6 +194,12 @@ function crossCheck(rulebook: Rulebook): string[] {
   for (const { id, in: categories = [] } of rulebook.eligibility)
     for (const path of categories)
       if (!paths.has(path)) faults.push(`eligibility.${id}: there is no category “${path}”`);
+  const { secondCategory } = rulebook;
+  if (
+    secondCategory !== undefined &&
+    !rulebook.attributes.some(({ key, type }) => key === secondCategory && type === 'category')
+  )
+    faults.push(`secondCategory: there is no attribute “${secondCategory}” of type category`);
   const kinds = new Set(rulebook.terms?.map(({ kind }) => kind));
   for (const { key, terms } of rulebook.attributes)
     if (terms !== undefined && !kinds.has(terms))

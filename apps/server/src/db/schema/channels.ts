@@ -1,6 +1,7 @@
 import { accountStates, exemptionStates } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import type { Fill } from '@velvet-shelf/core/fills';
+import type { CategorySplit } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { boolean, index, pgSequence, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
@@ -138,6 +139,10 @@ export const categoryMap = pgTable(
     category: text('category').notNull(),
     /** Channel category path. */
     target: text('target').notNull(),
+    /** A further one, where the channel takes it. */
+    second: text('second'),
+    /** Goods of which a condition holds stand elsewhere. */
+    splits: jsonb('splits').$type<CategorySplit[]>().notNull().default([]),
   },
   (table) => [unique('category_map_slot').on(table.channelId, table.market, table.category)],
 );

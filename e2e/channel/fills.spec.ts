@@ -1,11 +1,13 @@
 /** Fills in the real interface: the parts of their goods, rules one after another, and fills kept in a file and read again. */
-import { expect, test } from '../hands.js';
+import { bringIn, expect, idle, test } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
 const figure = (text: string | null) => Number(/(\d+)/.exec(text ?? '')?.[1]);
 
 test('a fill is one bar of parts, each opens its goods, and a rule more fills what is empty', async ({ page }) => {
+  await bringIn(page, 'mosswick-own.tsv');
+  await idle(page);
   await page.goto('/places/1/fills?attribute=maker');
   const bar = page.getByRole('group', { name: 'Goods by what fills them' });
   const rules = page.getByRole('group', { name: 'Rules' });
