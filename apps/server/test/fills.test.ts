@@ -142,8 +142,7 @@ describe('a cause of goods whose category has a fill of its own', () => {
     const { fill, slots } = await fillOf('maker');
     expect(fill).toEqual(general);
     expect(slots.find((slot: Body) => slot.category === category).fill.rule.table).not.toEqual({});
-    await client.undo();
-    await client.undo();
+    await client.send('PUT', `${place}/fills/maker`, { fill: null, category });
     await client.idle();
     expect((await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.total).toBe(before);
   });

@@ -2,7 +2,7 @@
 import type { CauseDetail } from '@velvet-shelf/contract';
 import { variantAxes } from '@velvet-shelf/core/checks';
 import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/core/listings';
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { type Rulebook, takenValues } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
 import { catalogLabel, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
@@ -103,7 +103,7 @@ export async function remedyFor(
         attribute: attribute.key,
         label: attribute.label,
         sources: sourcesFor(attribute, dictionary.attributes),
-        values: attribute.limits.values ?? null,
+        values: takenValues(attribute),
       };
     }
     case 'fit': {

@@ -3,7 +3,7 @@ import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { valueChecks } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
 import { fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
-import { type ChannelAttribute, type Rulebook } from '@velvet-shelf/core/rulebooks';
+import { type ChannelAttribute, type Rulebook, takenValues } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustBeThere, mustCompare } from '../channels/fills.js';
 import { type SetupChange, loadSetup } from '../channels/setup.js';
@@ -44,7 +44,7 @@ async function describeFills(
       type: attribute.type,
       need: attribute.need,
       limits: sayLimits(attribute, setup.rulebook),
-      values: attribute.limits.values ?? null,
+      values: takenValues(attribute),
       tags: attribute.limits.tags ?? null,
       pictures: [...pictureSources],
       fill: placed.get(attribute.key) ?? null,

@@ -32,6 +32,10 @@ describe('a cause in words', () => {
     ],
     [{ kind: 'fill', ...place, attribute: 'short' }, 'Nothing fills Short wording on The Channel'],
     [
+      { kind: 'fill', ...place, attribute: 'short', slot: 'plants-growing', check: 'max-length' },
+      'Short wording is too long on The Channel in Plants & growing',
+    ],
+    [
       { kind: 'translate', ...place, attribute: 'differsShade', value: 'Moorgrün' },
       '“Moorgrün” has no shade on The Channel',
     ],

@@ -53,7 +53,9 @@ export function sayCause(
     case 'map-category':
       return `No ${channelName} category for ${sayCategory(cause.category, dictionary)}`;
     case 'fill':
-      return `Nothing fills ${label(cause.attribute)} on ${channelName}${inCategory(cause)}`;
+      return cause.check === undefined
+        ? `Nothing fills ${label(cause.attribute)} on ${channelName}${inCategory(cause)}`
+        : `${label(cause.attribute)} ${faultOf(cause.check, 'does not fit')} on ${channelName}${inCategory(cause)}`;
     case 'translate':
       return `“${sayOwnWord(cause, dictionary)}” has no ${label(cause.attribute).toLowerCase()} on ${channelName}${inCategory(cause)}`;
     case 'fit':

@@ -101,7 +101,7 @@ export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
 export { mostInFamily } from './family-size.js';
-export { variantAxes } from './variant-axis.js';
+export { isAxisIn, variantAxes } from './variant-axis.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 
 /** Those that a rulebook switches on, or gives settings. */

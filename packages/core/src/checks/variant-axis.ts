@@ -30,6 +30,10 @@ function sayAxes(axes: readonly string[], { attributes }: Rulebook): string {
 const axesIn = ({ axes, overrides }: z.infer<typeof settings>, category: string | undefined): readonly string[] =>
   (category === undefined ? undefined : overridesIn(overrides, category).at(-1)?.axes) ?? axes;
 
+/** Whether the channel tells variants apart by an attribute in one of its categories. */
+export const isAxisIn = (rulebook: Rulebook, category: string | undefined, attribute: string): boolean =>
+  rules(rulebook).some((rule) => axesIn(rule, category).includes(attribute));
+
 export const variantAxis: FamilyCheck = {
   meta: {
     id: 'variant-axis',

@@ -21,7 +21,8 @@ export function slotOf({ market, slot = '' }: AtSlot & { market: string }): { ma
 
 export type Cause =
   | { kind: 'map-category'; channel: string; market: string; category: string }
-  | ({ kind: 'fill'; channel: string; market: string; attribute: string } & AtSlot)
+  /** With `check`, there is a fill, and what it gives does not pass. */
+  | ({ kind: 'fill'; channel: string; market: string; attribute: string; check?: string } & AtSlot)
   /** With `of`, the value is one on the list of that attribute of ours, by its key. */
   | ({ kind: 'translate'; channel: string; market: string; attribute: string; value: string; of?: string } & AtSlot)
   | ({ kind: 'fit'; channel: string; market: string; attribute: string; check: string } & AtSlot)
@@ -54,7 +55,7 @@ function partsOf(cause: Exclude<Cause, { kind: 'catalog' }>): string[] {
     case 'fit':
       return [cause.attribute, cause.check, ...optional(cause.slot)];
     case 'fill':
-      return [cause.attribute, ...optional(cause.slot)];
+      return [cause.attribute, ...optional(cause.slot, cause.check)];
     case 'axis':
     case 'pin':
       return [cause.attribute];
@@ -88,7 +89,7 @@ export function parseCause(key: string): Cause | undefined {
     case 'fit':
       return { kind, ...place, attribute: first, check: second, ...at(third) };
     case 'fill':
-      return { kind, ...place, attribute: first, ...at(second) };
+      return { kind, ...place, attribute: first, ...at(second), ...(third ? { check: third } : {}) };
     case 'axis':
     case 'pin':
       return { kind, ...place, attribute: first };
@@ -134,7 +135,7 @@ export function causeOfFault(
     return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });
   if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check, ...at });
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link), check });
-  return causeKey({ kind: 'fill', channel, market, attribute, ...at });
+  return causeKey({ kind: 'fill', channel, market, attribute, check, ...at });
 }
 
 /** Our word that has none on the channel: by its key where it is on a list. */

@@ -17,7 +17,7 @@ import {
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
-import { type Attribute, keyOf, listOf, withEntries } from '../values/index.js';
+import { type Attribute, keyOf, listOf } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type CompiledFill, type Link, type RulePath, type TraceStep, fillCurrencies, noFill } from '../fills/index.js';
 import { fillsFor } from './asked.js';
@@ -26,7 +26,7 @@ import { compileRequiredWhen } from './required-when.js';
 import { firstOf, typing } from './typed.js';
 import { type Mapped, compileMap } from './mapped.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
-import { comparables, variantLookup } from './lookup.js';
+import { comparables, variantLookup, withUnknown } from './lookup.js';
 import { isMuted, nextChange } from './moments.js';
 import type { View } from './sources.js';
 
@@ -106,7 +106,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const parents = new Set(rulebook.categories.map(({ path }) => path.slice(0, Math.max(0, path.lastIndexOf('/')))));
   const currencies = [...new Set([setup.currency, ...setup.fills.flatMap(({ fill }) => fillCurrencies(fill.rule))])];
   const lookup = variantLookup(dictionary, setup.language);
-  const mapped = compileMap(setup, (keys) => withUnknown(comparables(dictionary), keys), lookup);
+  const mapped = compileMap(setup);
   const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
     variant.isHidden !== true && (setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant));
@@ -342,20 +342,6 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       return [asks, ...row.fill.trace(view)];
     },
   };
-}
-
-/** A rulebook may name attributes this company does not keep: they are empty everywhere. */
-function withUnknown(
-  dictionary: ReadonlyMap<string, Attribute>,
-  keys: readonly string[],
-): ReadonlyMap<string, Attribute> {
-  const unknown = keys.filter((key) => !dictionary.has(key));
-  if (unknown.length === 0) return dictionary;
-  const stub = { type: 'text', many: false, perLanguage: false, level: 'variant', group: '' } as const;
-  return withEntries(
-    dictionary,
-    unknown.map((key) => [key, { ...stub, key, label: key }]),
-  );
 }
 
 function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {

@@ -28,3 +28,17 @@ export function variantLookup(
     return variant.facts[attribute] ?? variant.texts[attribute]?.[language ?? home];
   };
 }
+
+/** A rulebook may name attributes this company does not keep: they are empty everywhere. */
+export function withUnknown(
+  dictionary: ReadonlyMap<string, Attribute>,
+  keys: readonly string[],
+): ReadonlyMap<string, Attribute> {
+  const unknown = keys.filter((key) => !dictionary.has(key));
+  if (unknown.length === 0) return dictionary;
+  const stub = { type: 'text', many: false, perLanguage: false, level: 'variant', group: '' } as const;
+  return withEntries(
+    dictionary,
+    unknown.map((key) => [key, { ...stub, key, label: key }]),
+  );
+}

@@ -1,7 +1,7 @@
 /** The channel's categories of goods: as our category is mapped, or elsewhere where a condition splits it. */
 import type { Variant } from '../catalog/index.js';
-import { type Lookup, compileCondition, conditionAttributes } from '../conditions/index.js';
-import type { Attribute } from '../values/index.js';
+import { compileCondition, conditionAttributes } from '../conditions/index.js';
+import { comparables, variantLookup, withUnknown } from './lookup.js';
 import type { CategoryTarget, PlaceSetup } from './place.js';
 
 export interface Mapped {
@@ -13,11 +13,9 @@ export interface Mapped {
 const nowhere: Mapped = { target: undefined, second: undefined };
 
 /** Compiles a category map: from a variant to where it stands. */
-export function compileMap(
-  { categoryMap, rulebook }: Pick<PlaceSetup, 'categoryMap' | 'rulebook'>,
-  dictionary: (keys: readonly string[]) => ReadonlyMap<string, Attribute>,
-  lookup: Lookup<Variant>,
-): (variant: Variant) => Mapped {
+export function compileMap({ categoryMap, rulebook, dictionary, language }: PlaceSetup): (variant: Variant) => Mapped {
+  const comparable = comparables(dictionary);
+  const lookup = variantLookup(dictionary, language);
   const known = new Set(rulebook.categories.map(({ path }) => path));
   const inTree = (path: string | undefined) => (path !== undefined && known.has(path) ? path : undefined);
   const stands = ({ target, second }: Pick<CategoryTarget, 'target' | 'second'>): Mapped => ({
@@ -30,7 +28,7 @@ export function compileMap(
       {
         rest: stands(rest),
         splits: splits.map(({ condition, ...to }) => ({
-          holds: compileCondition(condition, dictionary(conditionAttributes(condition)), lookup),
+          holds: compileCondition(condition, withUnknown(comparable, conditionAttributes(condition)), lookup),
           to: stands(to),
         })),
       },

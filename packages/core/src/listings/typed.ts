@@ -1,5 +1,5 @@
 /** A value as the channel attribute's type has it. Text that cannot be read so stays as it is, and the check of kinds says so. */
-import { type ChannelAttribute, type ChannelValue, sayChannelValue } from '../rulebooks/index.js';
+import { type ChannelAttribute, type ChannelValue, sayChannelValue, yesNo } from '../rulebooks/index.js';
 import { parseMoney, plainStyle, toMinor, unitCode } from '../values/index.js';
 
 type Typing = (value: ChannelValue) => ChannelValue;
@@ -24,7 +24,7 @@ export function typing({ type, many }: ChannelAttribute, currency: string): Typi
     case 'date':
       return fromText((text) => (day.test(text) ? { kind: 'date', day: text } : text));
     case 'boolean':
-      return fromText((text) => (text === 'yes' ? true : text === 'no' ? false : text));
+      return fromText((text) => (text === yesNo[0] ? true : text === yesNo[1] ? false : text));
     case 'picture':
       return fromText((address) => ({ kind: 'pictures', pictures: [{ address }] }));
     case 'text':

@@ -104,6 +104,13 @@ const channelAttributeSchema = z.strictObject({
 });
 export type ChannelAttribute = z.infer<typeof channelAttributeSchema>;
 
+/** What true and false are written as. */
+export const yesNo = ['yes', 'no'] as const;
+
+/** The values an attribute takes, where they are few enough to be named. */
+export const takenValues = ({ type, limits }: Pick<ChannelAttribute, 'type' | 'limits'>): string[] | null =>
+  limits.values ?? (type === 'boolean' ? [...yesNo] : null);
+
 /** Switches on a check that takes settings; which it takes, the check itself says (core/checks). */
 const ruleSchema = z.looseObject({ check: z.string() });
 
