@@ -30,9 +30,9 @@ describe.each(valueChecks.map((check) => [check.meta.id, check] as const))('%s',
 });
 
 it.each(itemChecks.map((check) => [check.meta.id, check] as const))('%s', (_id, { compile, examples }) => {
-  const test = compile(rulebook(examples.rules));
-  for (const item of examples.pass) expect(test?.(item), JSON.stringify(item)).toBeUndefined();
-  for (const item of examples.fail) expect(test?.(item), JSON.stringify(item)).toBeDefined();
+  const test = compile(rulebook(examples.rules), examples.at);
+  for (const item of examples.pass) expect(test?.(item, examples.goods), JSON.stringify(item)).toBeUndefined();
+  for (const item of examples.fail) expect(test?.(item, examples.goods), JSON.stringify(item)).toBeDefined();
 });
 
 it.each(familyChecks.map((check) => [check.meta.id, check] as const))('%s', (_id, { compile, examples }) => {

@@ -2,6 +2,7 @@ import { absoluteLink } from './absolute-link.js';
 import { advisedPicture } from './advised-picture.js';
 import { advisedLength } from './advised-length.js';
 import { allowedValue } from './allowed-value.js';
+import { availability } from './availability.js';
 import { capitals } from './capitals.js';
 import { bannedWords } from './banned-words.js';
 import { datesInOrder } from './dates-in-order.js';
@@ -15,6 +16,7 @@ import { plainGround } from './plain-ground.js';
 import { sameInFamily } from './same-in-family.js';
 import { secureLink } from './secure-link.js';
 import { termKnown } from './term-known.js';
+import { textLanguage } from './text-language.js';
 import { titleUnique } from './title-unique.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
@@ -97,7 +99,7 @@ export function compileValueChecks(
   });
 }
 
-export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder];
+export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder, availability, textLanguage];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
 export { mostInFamily } from './family-size.js';

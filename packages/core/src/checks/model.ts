@@ -62,10 +62,25 @@ export interface ItemFault {
   params: Params;
 }
 
+/** What a check may know of the place beside its rulebook. */
+export interface CheckedAt {
+  /** Its texts are in it (BCP 47). */
+  language: string;
+}
+
+/** What a check may know of the goods beside what is sent of them. */
+export interface CheckedGoods {
+  /** Pieces the place is shown. */
+  stock: number;
+}
+
 /** Judges the values of one item together. */
 export interface ItemCheck extends Check {
-  compile(rulebook: Rulebook): ((item: Item) => ItemFault | undefined) | undefined;
-  examples: { rules: Rulebook['rules']; pass: Item[]; fail: Item[] };
+  compile(
+    rulebook: Rulebook,
+    at?: CheckedAt,
+  ): ((item: Item, goods?: CheckedGoods) => ItemFault | undefined) | undefined;
+  examples: { rules: Rulebook['rules']; at?: CheckedAt; goods?: CheckedGoods; pass: Item[]; fail: Item[] };
 }
 
 /** One sibling as family checks see it. */

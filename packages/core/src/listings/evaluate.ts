@@ -124,7 +124,9 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   }));
   const isExempt = (variant: Variant, attribute: string): boolean =>
     exemptions.some((each) => each.attribute === attribute && each.hits(variant));
-  const item = itemChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
+  const item = itemChecks.flatMap(({ meta, compile }) =>
+    compiled(meta.id, compile(rulebook, { language: setup.language })),
+  );
   const families = familyChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
   const collective = collectiveChecks.flatMap(({ meta, compile }) => compiled(meta.id, compile(rulebook)));
 
@@ -183,7 +185,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     });
     plan.attributes.forEach((attribute, i) => judgeValue(attribute, given[i], view, result));
     for (const { id, part } of item) {
-      const fault = part(values);
+      const fault = part(values, { stock: Math.max(0, variant.stock) });
       if (fault && !isExempt(variant, fault.attribute))
         findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
     }
