@@ -26,7 +26,7 @@ app.use(async (ctx, next) => {
 });
 const router = new Router();
 await orrivane(router, pool);
-await windowsill(router);
+await windowsill(router, pool);
 await quernby(router, pool);
 await skarvelund(router, pool);
 await tansel(router, pool);

@@ -1,4 +1,5 @@
 /** Accounts on channels: joined, looked at, refreshed and let go. */
+import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { exemptWays, joinWays } from '@velvet-shelf/core/rulebooks';
 import { z } from 'zod';
 import { effectSchema } from './effect.js';
@@ -137,7 +138,9 @@ export const accounts = {
     body: z.object({
       attribute: z.string(),
       by: z.enum(exemptWays),
+      /** The maker, the SKU, or a name for goods that meet the condition. */
       whom: z.string().trim().min(1, 'Say whom').max(200),
+      condition: conditionSchema.optional(),
       reason: z.string().trim().min(1, 'Give the reason').max(1000),
     }),
     answer: z.object({ id: z.number() }),

@@ -55,27 +55,37 @@ export async function listExemptions({ db }: Pick<Services, 'db'>, accountId: nu
   return { items, attributes };
 }
 
+interface Asking {
+  attribute: string;
+  by: (typeof exemptWays)[number];
+  whom: string;
+  condition?: Condition | undefined;
+  reason: string;
+}
+
 /** Whom an exemption is for, as a condition on goods of ours. */
-function conditionFor(by: (typeof exemptWays)[number], whom: string, { attributes }: Dictionary): Condition {
+function conditionFor({ by, whom, condition }: Asking, dictionary: Dictionary): Condition {
+  const { attributes } = dictionary;
+  if (by === 'condition') {
+    if (!condition) throw badRequest('Say which goods: name at least one thing they have');
+    // Refused here where it compares what is no attribute.
+    conditionSql(condition, dictionary);
+    return condition;
+  }
   const role = by === 'maker' ? 'brand' : 'sku';
   const attribute = keyOf(attributes, role);
   if (attribute === undefined) throw badRequest(`No attribute of yours has the role ${role}`);
   return { attribute, op: 'is', value: whom };
 }
 
-export async function askExemption(
-  services: Services,
-  user: User,
-  accountId: number,
-  given: { attribute: string; by: (typeof exemptWays)[number]; whom: string; reason: string },
-): Promise<number> {
+export async function askExemption(services: Services, user: User, accountId: number, given: Asking): Promise<number> {
   const { attribute, by, whom, reason } = given;
   const { answer } = await act(services, user, { kind: 'exemption', tells: ['channels'] }, async (on) => {
     const { name, channelId, book } = await bookOf(on.tx, accountId);
     const asked = book.attributes.find(({ key }) => key === attribute);
     if (!asked?.exempt?.includes(by))
       throw badRequest(`${name} lets nobody go without “${asked?.label ?? attribute}” so`);
-    const condition = conditionFor(by, whom, await loadDictionary(on.tx));
+    const condition = conditionFor(given, await loadDictionary(on.tx));
     const [row] = await on.tx
       .insert(exemption)
       .values({ accountId, attribute, condition, whom, reason, state: 'asked' })

@@ -1,7 +1,10 @@
-/** Windowsill: Mosswick's own web shop, whose catalogue can be read page by page. */
+/** Windowsill: Mosswick's own web shop, joined with an id and its secret, whose catalogue can be read page by page. */
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type Router from '@koa/router';
+import type pg from 'pg';
+import { joining } from '../joining.js';
+import { publishing } from '../publishing.js';
 
 const file = fileURLToPath(new URL('../../catalogues/windowsill.json', import.meta.url));
 const pageSize = 10;
@@ -16,7 +19,8 @@ interface Mood {
   busy: number;
 }
 
-export async function windowsill(router: Router): Promise<void> {
+export async function windowsill(router: Router, pool: pg.Pool): Promise<void> {
+  publishing(router, 'windowsill');
   const goods = JSON.parse(await readFile(file, 'utf8')) as unknown[];
   const mood: Mood = { slow: 0, failAfter: null, busy: 0 };
 
@@ -56,5 +60,13 @@ export async function windowsill(router: Router): Promise<void> {
     if (mood.slow > 0) await new Promise((resolve) => setTimeout(resolve, mood.slow));
     const to = Math.min(goods.length, from + pageSize);
     ctx.body = { goods: goods.slice(from, to), next: to < goods.length ? String(to) : null, of: goods.length };
+  });
+  await joining(router, pool, {
+    key: 'windowsill',
+    name: 'Windowsill',
+    by: 'secret',
+    lets: [],
+    secrets: { 'mosswick-shop': 'pots-on-the-sill' },
+    mood: { missing: [], late: 0, cancelled: 0, notices: [], terms: [], tokenSeconds: 3600, renews: false },
   });
 }

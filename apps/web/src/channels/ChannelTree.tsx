@@ -34,14 +34,16 @@ export function ChannelTree({
   const [search, setSearch] = useState('');
   const standing = useMemo(() => standingIn(rows), [rows]);
   const likely = new Map(row.suggestions.map(({ path, score }) => [path, score]));
-  const words = foldText(search).split(' ').filter(Boolean);
-  const found = words.length === 0 ? tree : foundIn(tree, words);
-  const number = new Map(tree.map(({ path }, i) => [path, i]));
+  const number = useMemo(() => new Map(tree.map(({ path }, i) => [path, i])), [tree]);
   const idOf = (path: string) => number.get(path) ?? -1;
-  const shown = found.map((category) => {
-    const cut = category.path.lastIndexOf('/');
-    return { ...category, id: idOf(category.path), parentId: cut < 0 ? null : idOf(category.path.slice(0, cut)) };
-  });
+  const shown = useMemo(() => {
+    const words = foldText(search).split(' ').filter(Boolean);
+    return (words.length === 0 ? tree : foundIn(tree, words)).map((category) => {
+      const cut = category.path.lastIndexOf('/');
+      const parentId = cut < 0 ? null : (number.get(category.path.slice(0, cut)) ?? null);
+      return { ...category, id: number.get(category.path) ?? -1, parentId };
+    });
+  }, [tree, number, search]);
   return (
     <>
       <TextField
@@ -86,7 +88,7 @@ export function ChannelTree({
         />
       )}
       <Box as="p" small muted above={1.5}>
-        {words.length > 0 && found.length >= mostFound
+        {search !== '' && shown.length >= mostFound
           ? `The first ${plural(mostFound, 'category', 'categories')}; say more of its name.`
           : `A click puts ${row.names.at(-1)} there. Beside a name: how likely it is, and the variants of ours that stand there.`}
       </Box>

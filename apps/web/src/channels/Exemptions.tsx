@@ -2,10 +2,12 @@
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ExemptionAnswer, api } from '@velvet-shelf/contract';
+import type { Condition } from '@velvet-shelf/core/conditions';
 import { useState } from 'react';
 import type { z } from 'zod';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
+import { ConditionTree, plainCondition } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
 import { ProblemBox, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
@@ -18,7 +20,12 @@ const stateWords: Record<ExemptionAnswer['state'], { words: string; is: string }
   refused: { words: 'refused', is: 'refused' },
 };
 
-const byWords = { maker: 'all of a maker', goods: 'one by its SKU' } as const;
+const byWords = { maker: 'all of a maker', goods: 'one by its SKU', condition: 'all that meet a condition' } as const;
+const whomWords = {
+  maker: 'Maker, as the goods have it',
+  goods: 'SKU',
+  condition: 'What these goods are called together',
+} as const;
 
 export function Exemptions({ accountId }: { accountId: number }) {
   const [isAsking, setAsking] = useState(false);
@@ -116,8 +123,14 @@ function AskFor({
     whom: '',
     reason: '',
   });
+  const attributesKnown = useQuery({ ...ask(api.channels.compared), staleTime: 300_000 });
+  const [condition, setCondition] = useState<Condition>({ all: [] });
   const send = useMutation({
-    mutationFn: (body: Body) => call(api.accounts.askExemption, { params: { id: accountId }, body }),
+    mutationFn: (body: Body) =>
+      call(api.accounts.askExemption, {
+        params: { id: accountId },
+        body: body.by === 'condition' ? { ...body, condition: plainCondition(condition) } : body,
+      }),
     onSuccess: () => {
       onDone();
       void queries.invalidateQueries();
@@ -134,11 +147,15 @@ function AskFor({
         options={attributes.map(({ key, label }) => [key, label])}
       />
       <Field control={control} name="by" label="For" options={by.map((way) => [way, byWords[way]])} />
-      <Field
-        control={control}
-        name="whom"
-        label={form.watch('by') === 'maker' ? 'Maker, as the goods have it' : 'SKU'}
-      />
+      <Field control={control} name="whom" label={whomWords[form.watch('by')]} />
+      {form.watch('by') === 'condition' && (
+        <ConditionTree
+          label="Goods it is for"
+          condition={condition}
+          attributes={attributesKnown.data?.items ?? []}
+          onChange={setCondition}
+        />
+      )}
       <Field control={control} name="reason" label="Reason" multiline />
       <Box row>
         <Button type="submit" variant="contained" disabled={send.isPending}>

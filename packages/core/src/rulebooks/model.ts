@@ -51,7 +51,7 @@ const advisedSchema = limitsSchema.pick({
   maxRatio: true,
 });
 
-export const exemptWays = ['maker', 'goods'] as const;
+export const exemptWays = ['maker', 'goods', 'condition'] as const;
 export const joinWays = ['consent', 'secret', 'address'] as const;
 
 export const channelTypes = [
