@@ -49,6 +49,7 @@ beforeAll(async () => {
     ['quernby', 'GB'],
     ['skarvelund', 'SE'],
     ['tansel', 'GB'],
+    ['windowsill', 'GB'],
   ] as const) {
     const { body: channel } = await client.send('POST', '/api/channels', { shipped: key });
     const { items } = (await client.get('/api/channels')).body;
@@ -173,6 +174,10 @@ describe('an account joined by its secret', () => {
     const right = await post('skarvelund', 'secret', { id: 'mosswick-04417', secret: 'lingon-och-ljung' });
     expect(right.body).toMatchObject({ state: 'connected', joins: 'secret' });
   });
+  it('is the company’s own shop too', async () => {
+    const right = await post('windowsill', 'secret', { id: 'mosswick-shop', secret: 'pots-on-the-sill' });
+    expect(right.body).toMatchObject({ state: 'connected', joins: 'secret', terms: [] });
+  });
   it('is let go with its links kept, and joined again', async () => {
     expect((await post('skarvelund', 'let-go')).body).toMatchObject({ state: 'off' });
     expect((await post('skarvelund', 'let-go')).status).toBe(409);
@@ -233,7 +238,7 @@ describe('an exemption', () => {
     await made('EX-1', 'Handmakers');
     await made('EX-2', 'Others');
     expect([await lacks('EX-1'), await lacks('EX-2')]).toEqual([true, true]);
-    expect((await list()).attributes).toEqual([{ key: 'gtin', label: 'GTIN', by: ['maker', 'goods'] }]);
+    expect((await list()).attributes).toEqual([{ key: 'gtin', label: 'GTIN', by: ['maker', 'goods', 'condition'] }]);
     const { body } = await post('quernby', 'exemptions', {
       ...{ attribute: 'gtin', by: 'maker', whom: 'Handmakers', reason: 'Each one is made by hand' },
     });
@@ -248,6 +253,19 @@ describe('an exemption', () => {
     await set('granted', 'refused');
     expect((await client.send('DELETE', `/api/exemptions/${body.id}`)).status).toBe(200);
     expect([await lacks('EX-1'), (await list()).items]).toEqual([true, []]);
+  });
+  it('is for all goods that meet a condition, which has to be said and to compare what there is', async () => {
+    const asked = { attribute: 'gtin', by: 'condition', whom: 'Pots of others', reason: 'Each one is made by hand' };
+    const condition = { all: [{ attribute: 'brand', op: 'is', value: 'Others' }] };
+    expect((await post('quernby', 'exemptions', asked)).status).toBe(400);
+    const unknown = { all: [{ attribute: 'no-such', op: 'is', value: 'x' }] };
+    expect((await post('quernby', 'exemptions', { ...asked, condition: unknown })).status).toBe(400);
+    const { body } = await post('quernby', 'exemptions', { ...asked, condition });
+    await client.send('PATCH', `/api/exemptions/${body.id}`, { state: 'granted', was: 'asked' });
+    expect((await list()).items).toMatchObject([{ whom: 'Pots of others', goods: 1 }]);
+    expect([await lacks('EX-1'), await lacks('EX-2')]).toEqual([true, false]);
+    await client.send('DELETE', `/api/exemptions/${body.id}`);
+    expect(await lacks('EX-2')).toBe(true);
   });
   it('is for attributes that the channel lets goods go without, and asked for once', async () => {
     const asked = { by: 'goods', whom: 'EX-1', reason: 'None was given' };

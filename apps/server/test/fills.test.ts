@@ -120,6 +120,55 @@ describe('the parts of a fill', () => {
   });
 });
 
+describe('a value pinned for many listings', () => {
+  const pins = (body: object, way = ''): Promise<Answer> => client.send('POST', `/api/listings/pins${way}`, body);
+  const ready = { place: 1, readiness: 'ready' };
+
+  it('does what it was said to do, is told apart from what was so already, and is taken back as one', async () => {
+    const { items, total } = (await client.get('/api/listings?place=1&readiness=ready&limit=3')).body;
+    const ids = items.map(({ id }: Body) => id);
+    const text = 'A pot named by hand';
+    const some = { which: { ids }, attribute: 'short', text };
+    expect((await pins(some, '/try')).body).toMatchObject({ changed: 3, same: 0, without: 0 });
+    expect((await client.get('/api/listings?pinned=yes&limit=1')).body.total).toBe(0);
+    expect((await pins(some)).body).toMatchObject({ changed: 3, same: 0 });
+    await client.idle();
+    const pinned = (await client.get('/api/listings?pinned=yes&limit=10')).body;
+    expect(pinned.items.map(({ id, pinned: names }: Body) => [id, names])).toEqual(
+      ids.map((id: number) => [id, ['Short wording']]),
+    );
+    const all = { which: { all: ready }, attribute: 'short', text };
+    const { body: tried } = await pins(all, '/try');
+    expect([tried.changed, tried.same]).toEqual([total - 3, 3]);
+    expect((await pins({ ...some, text: null })).body).toMatchObject({ changed: 3 });
+    await client.idle();
+    expect((await client.get('/api/listings?pinned=yes&limit=1')).body.total).toBe(0);
+    await client.undo();
+    await client.idle();
+    expect((await client.get('/api/listings?pinned=yes&limit=1')).body.total).toBe(3);
+    await pins({ ...some, text: null });
+    await client.idle();
+  });
+  it('blocks and frees as it was tried', async () => {
+    const { id } = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.items[0];
+    const bad = { which: { ids: [id] }, attribute: 'short', text: 'x' };
+    const { body: tried } = await pins(bad, '/try');
+    expect(tried.becameBlocked).toBe(1);
+    expect((await pins(bad)).body.becameBlocked).toBe(1);
+    expect((await pins({ ...bad, text: null })).body.becameReady).toBe(1);
+  });
+  it.each([
+    ['of an attribute there is none of', { which: { all: { place: 1 } }, attribute: 'no-such', text: 'x' }],
+    ['that cannot be read', { which: { all: { place: 1 } }, attribute: 'asks', text: 'much' }],
+    ['of no listing', { which: { ids: [999_999_999] }, attribute: 'short', text: 'x' }],
+    ['of nothing', { which: { ids: [] }, attribute: 'short', text: 'x' }],
+    ['of a filter there is none of', { which: { all: { readiness: 'perhaps' } }, attribute: 'short', text: 'x' }],
+  ])('%s is refused, and nothing is pinned', async (_, body) => {
+    expect((await pins(body)).status).toBe(400);
+    expect((await client.get('/api/listings?pinned=yes&limit=1')).body.total).toBe(0);
+  });
+});
+
 describe('a cause of goods whose category has a fill of its own', () => {
   it('is mended in that fill, as promised, and the one for all goods stays', async () => {
     const ready = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.items[0];

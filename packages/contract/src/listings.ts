@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { cursorQuery, endpoint, idParam, page, rowNumberText } from './endpoint.js';
+import { mostBulk } from './bulk.js';
+import { effectSchema } from './effect.js';
+import { cursorQuery, endpoint, idParam, page, rowNumber, rowNumberText } from './endpoint.js';
 
 export const findingSchema = z.object({
   check: z.string(),
@@ -22,6 +24,8 @@ export const listingRowSchema = z.object({
   category: z.string().nullable(),
   findings: z.array(findingSchema),
   notFor: z.string().nullable(),
+  /** Names of what is set by hand for it alone. */
+  pinned: z.array(z.string()),
 });
 export type ListingRow = z.infer<typeof listingRowSchema>;
 
@@ -62,21 +66,39 @@ export const traceStepSchema = z.object({
 });
 export type TraceAnswer = z.infer<typeof traceStepSchema>;
 
+/** Which listings are looked at. */
+const listingFilter = {
+  place: rowNumberText.optional(),
+  readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
+  channelState: z.string().optional(),
+  /** Those that are ready and not sent, or refused or withdrawn. */
+  toSend: z.enum(['yes']).optional(),
+  /** Those with a value set by hand for them alone. */
+  pinned: z.enum(['yes']).optional(),
+  cause: z.string().optional(),
+  search: z.string().max(200).optional(),
+};
+
+/** A value pinned for many listings at once, or let go (`text` null). */
+const pinManySchema = z.object({
+  which: z.union([
+    z.strictObject({ ids: z.array(rowNumber).min(1).max(mostBulk) }),
+    z.strictObject({ all: z.object({ ...listingFilter, place: rowNumber.optional() }) }),
+  ]),
+  attribute: z.string().max(200),
+  text: z.string().max(20_000).nullable(),
+});
+
+/** How many it changes; the others have it so already, or their channel has no such attribute. */
+const pinnedManySchema = effectSchema.extend({ changed: z.number(), same: z.number(), without: z.number() });
+
 export const listings = {
   list: endpoint({
     role: 'viewer',
     method: 'GET',
     path: '/api/listings',
     summary: 'Listings of a place or of all',
-    query: cursorQuery.extend({
-      place: rowNumberText.optional(),
-      readiness: z.enum(['blocked', 'ready', 'not for this channel']).optional(),
-      channelState: z.string().optional(),
-      /** Those that are ready and not sent, or refused or withdrawn. */
-      toSend: z.enum(['yes']).optional(),
-      cause: z.string().optional(),
-      search: z.string().max(200).optional(),
-    }),
+    query: cursorQuery.extend(listingFilter),
     answer: page(listingRowSchema).extend({ total: z.number() }),
   }),
   listing: endpoint({
@@ -86,6 +108,22 @@ export const listings = {
     summary: 'One listing with its values',
     params: idParam,
     answer: listingSchema,
+  }),
+  tryPins: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/listings/pins/try',
+    summary: 'What pinning a value for many listings, or letting it go, would do; not saved',
+    body: pinManySchema,
+    answer: pinnedManySchema,
+  }),
+  pinMany: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/listings/pins',
+    summary: 'Pin a value for many listings at once, or let them follow their fills again; one action',
+    body: pinManySchema,
+    answer: pinnedManySchema,
   }),
   pin: endpoint({
     role: 'editor',

@@ -6,6 +6,7 @@ import { defineCall } from '../jobs/define.js';
 import type { cellsAt as placeCells } from './cells.js';
 import type { CountInput, FillCounts } from './fill-counts.js';
 import type { GoodsInput, goodsOfFill as goodsBehind } from './fill-goods.js';
+import type { tryPins as triedPins } from './pin-many.js';
 import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
 
@@ -17,6 +18,12 @@ export const countFills = defineCall<CountInput, FillCounts>({
 export const goodsOfFill = defineCall<GoodsInput, Awaited<ReturnType<typeof goodsBehind>>>({
   name: 'goods-of-fill',
   run: async (services, input) => (await import('./fill-goods.js')).goodsOfFill(services, input),
+});
+
+/** What a value pinned for many listings would do to them. */
+export const tryPins = defineCall<Parameters<typeof triedPins>[1], Awaited<ReturnType<typeof triedPins>>>({
+  name: 'try-pins',
+  run: async (services, input) => (await import('./pin-many.js')).tryPins(services, input),
 });
 
 /** What a change of set-up would do to the listings of a place; nothing is written. */
@@ -64,6 +71,7 @@ export const listingCalls = [
   readPlaceCells,
   countFills,
   goodsOfFill,
+  tryPins,
   tryAssortment,
   tryChange,
   tryRulebook,

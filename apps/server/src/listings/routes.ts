@@ -4,7 +4,8 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { askedOf } from './asked.js';
 import { listFills, listGoods, tryFill } from './fills.js';
-import { tryAssortment, tryChange, tryRulebook } from './jobs.js';
+import { tryAssortment, tryChange, tryPins, tryRulebook } from './jobs.js';
+import { pinMany } from './pin-many.js';
 import { setPin } from './pins.js';
 import { listListings, showListing, traceValue } from './service.js';
 
@@ -37,6 +38,10 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     return apart(tryAssortment, services, { placeId: params.id, assortment: body });
   });
   route(router, services, api.asked.ofProduct, ({ params, locale }) => askedOf(services, params.id, locale));
+  route(router, services, api.listings.tryPins, ({ user, body }) =>
+    apart(tryPins, services, { user: { id: user.id }, input: body }),
+  );
+  route(router, services, api.listings.pinMany, ({ user, body }) => pinMany(services, user, body));
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

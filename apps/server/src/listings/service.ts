@@ -40,6 +40,7 @@ const listingRows = (db: Executor) =>
       reported: tables.listing.reported,
       notFor: tables.listing.notFor,
       externalId: tables.listing.externalId,
+      pins: sql<string[]>`ARRAY(SELECT attribute FROM pin WHERE pin.listing_id = ${tables.listing.id} ORDER BY 1)`,
     })
     .from(tables.listing)
     .innerJoin(tables.product, eq(tables.product.id, tables.listing.variantId))
@@ -57,31 +58,40 @@ const toAnswer = (finding: Finding, rulebook: Rulebook): FindingAnswer => ({
 /** States on the channel of a listing that still has to go out, once it is ready. */
 export const unsentStates = ['none', 'refused', 'withdrawn'];
 
-export interface ListingQuery {
+export interface ListingFilter {
   place?: number | undefined;
   readiness?: string | undefined;
   channelState?: string | undefined;
   toSend?: 'yes' | undefined;
+  pinned?: 'yes' | undefined;
   cause?: string | undefined;
   search?: string | undefined;
-  cursor?: string | undefined;
-  limit: number;
 }
 
-export async function listListings(services: Services, query: ListingQuery) {
-  const { db } = services;
+/** Of rows of `listing` with their `product`: those a filter lets through. */
+export function listingsOf(query: ListingFilter): SQL | undefined {
   const { listing, product } = tables;
-  const where = and(
+  return and(
     query.place === undefined ? undefined : eq(listing.placeId, query.place),
     query.readiness ? sql`${listing.readiness} = ${query.readiness}` : undefined,
     query.channelState ? sql`${listing.channelState} = ${query.channelState}` : undefined,
     query.toSend ? and(eq(listing.readiness, 'ready'), isAmong(listing.channelState, unsentStates)) : undefined,
+    query.pinned ? sql`EXISTS (SELECT 1 FROM ${tables.pin} WHERE ${tables.pin.listingId} = ${listing.id})` : undefined,
     query.cause ? causeFilter(query.cause) : undefined,
     ...foldText(query.search ?? '')
       .split(' ')
       .filter(Boolean)
       .map((word) => or(like(product.search, containing(word)), sql`lower(${listing.externalId}) = ${word}`)),
   );
+}
+
+export async function listListings(
+  services: Services,
+  query: ListingFilter & { cursor?: string | undefined; limit: number },
+) {
+  const { db } = services;
+  const { listing, product } = tables;
+  const where = listingsOf(query);
   const total = await kept(services, nameOf('listings', { ...query, cursor: '', limit: 0 }), () =>
     first(db.select({ n: count() }).from(listing).innerJoin(product, eq(product.id, listing.variantId)).where(where)),
   );
@@ -110,7 +120,12 @@ async function rulebooksFor(db: Database, found: Row[]): Promise<Map<number, Rul
 
 function toRow(row: Row, rulebooks: Map<number, Rulebook>): ListingRow {
   const rulebook = rulebooks.get(row.placeId);
-  return { ...row, findings: rulebook ? allFindings(row).map((finding) => toAnswer(finding, rulebook)) : [] };
+  const labels = new Map(rulebook?.attributes.map(({ key, label }) => [key, label]));
+  return {
+    ...row,
+    findings: rulebook ? allFindings(row).map((finding) => toAnswer(finding, rulebook)) : [],
+    pinned: row.pins.map((key) => labels.get(key) ?? key),
+  };
 }
 
 async function evaluated(services: Services, id: number, dictionary: Dictionary) {

@@ -60,6 +60,7 @@ export function ComparisonFields({
         label="Comparison"
         value={comparison.op}
         onChange={(event) => onChange({ ...comparison, op: event.target.value as Comparison['op'] })}
+        sx={{ minWidth: 110 }}
       >
         {operators.map(([op, words]) => (
           <MenuItem key={op} value={op}>

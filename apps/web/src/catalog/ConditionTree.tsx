@@ -67,7 +67,7 @@ export function ConditionTree({
         </Box>
       )}
       {parts.map((part, i) => (
-        <Box row align="start" below={2} key={i}>
+        <Box row wrap align="start" below={2} key={i}>
           {isGroup(part) ? (
             <Box grow>
               <ConditionTree

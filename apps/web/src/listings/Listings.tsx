@@ -3,13 +3,15 @@ import { Box } from '../design/Box';
 import { ShowMore } from '../design/ShowMore';
 import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
-import { useInfiniteQuery } from '@tanstack/react-query';
-import { api } from '@velvet-shelf/contract';
-import { useMemo } from 'react';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { type ListingRow, api } from '@velvet-shelf/contract';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
-import { askPages } from '../api/ask';
+import { ask, askPages } from '../api/ask';
 import { DataTable } from '../design/DataTable';
 import { Drawer } from '../design/Drawer';
 import { Empty, ProblemBox } from '../design/feedback';
@@ -17,6 +19,7 @@ import { State } from '../design/State';
 import { SearchBox } from '../design/SearchBox';
 import { plural } from '../design/words';
 import { Listing } from './Listing';
+import { PinMany } from './PinMany';
 
 const readinesses = ['ready', 'blocked', 'not for this channel'] as const;
 const states = [
@@ -32,16 +35,18 @@ const listingsAddress = z.object({
   channelState: z.enum(states.map(([state]) => state)).optional(),
   cause: inAddress.text,
   toSend: z.literal('yes').optional(),
+  pinned: z.literal('yes').optional(),
   place: inAddress.number,
   search: inAddress.search,
   open: inAddress.number,
 });
 
 export function Listings() {
-  const [{ readiness, channelState, cause, toSend, place, search, open }, set] = useAddress(listingsAddress);
-  const list = useInfiniteQuery(
-    askPages(api.listings.list, { query: { place, readiness, channelState, cause, toSend, search, limit: 100 } }),
-  );
+  const [{ readiness, channelState, cause, toSend, pinned, place, search, open }, set] = useAddress(listingsAddress);
+  const filter = { place, readiness, channelState, cause, toSend, pinned, search };
+  const list = useInfiniteQuery(askPages(api.listings.list, { query: { ...filter, limit: 100 } }));
+  const places = useQuery(ask(api.channels.places)).data?.items ?? [];
+  const choosing = useChosen(JSON.stringify(filter));
   const total = list.data?.pages[0]?.total;
   const rows = useMemo(() => list.data?.pages.flatMap(({ items }) => items) ?? [], [list.data]);
   return (
@@ -52,6 +57,21 @@ export function Listings() {
           <Box as="span" grow muted padBottom={1}>
             {total !== undefined && plural(total, 'listing')}
           </Box>
+          <TextField
+            select
+            size="small"
+            label="Place"
+            value={places.some(({ id }) => id === place) ? String(place) : ''}
+            onChange={({ target }) => set({ place: target.value === '' ? undefined : Number(target.value) })}
+            sx={{ width: 200, mr: 1.5 }}
+          >
+            <MenuItem value="">all places</MenuItem>
+            {places.map(({ id, name }) => (
+              <MenuItem key={id} value={String(id)}>
+                {name}
+              </MenuItem>
+            ))}
+          </TextField>
           <SearchBox
             label="Search listings"
             value={search}
@@ -80,6 +100,12 @@ export function Listings() {
               onClick={() => set({ channelState: channelState === row ? undefined : row })}
             />
           ))}
+          <Chip
+            size="small"
+            label="pinned"
+            variant={pinned ? 'filled' : 'outlined'}
+            onClick={() => set({ pinned: pinned ? undefined : 'yes' })}
+          />
           {toSend && (
             <>
               <Chip size="small" label="to send" onDelete={() => set({ toSend: undefined })} />
@@ -100,6 +126,27 @@ export function Listings() {
             chosen={open}
             onChoose={({ id }) => set({ open: id })}
             columns={[
+              {
+                head: (
+                  <input
+                    type="checkbox"
+                    aria-label="Choose all that match"
+                    checked={choosing.isAll}
+                    onChange={({ target }) => choosing.setAll(target.checked)}
+                  />
+                ),
+                id: 'Chosen',
+                headLook: { wide: 36 },
+                cell: ({ id, sku }) => (
+                  <input
+                    type="checkbox"
+                    aria-label={`Choose ${sku ?? 'no SKU'}`}
+                    checked={choosing.isAll || choosing.ids.has(id)}
+                    onClick={(event) => event.stopPropagation()}
+                    onChange={({ target }) => choosing.toggle(id, target.checked, rows)}
+                  />
+                ),
+              },
               {
                 head: 'SKU',
                 look: { oneLine: true },
@@ -134,12 +181,15 @@ export function Listings() {
               {
                 head: 'Why',
                 look: { small: true, maxWide: 320 },
-                cell: ({ notFor, findings }) => {
+                cell: ({ notFor, findings, pinned: pins }) => {
                   const words = findings.map((finding) => finding.words).join('; ');
                   return (
-                    <Box cut title={words}>
-                      {notFor ?? words}
-                    </Box>
+                    <>
+                      <Box cut title={words}>
+                        {notFor ?? words}
+                      </Box>
+                      {pins.length > 0 && <Box muted>pinned: {pins.join(', ')}</Box>}
+                    </>
                   );
                 },
               },
@@ -147,6 +197,14 @@ export function Listings() {
           />
           <ShowMore of={list} />
         </Box>
+        {(choosing.isAll || choosing.ids.size > 0) && (
+          <PinMany
+            which={choosing.isAll ? { all: filter } : { ids: [...choosing.ids] }}
+            count={choosing.isAll ? (total ?? 0) : choosing.ids.size}
+            placeId={place ?? onePlace(rows, choosing.ids)}
+            onDone={choosing.none}
+          />
+        )}
       </Box>
       {open !== undefined && (
         <Drawer label="Listing" onClose={() => set({ open: undefined })}>
@@ -155,4 +213,29 @@ export function Listings() {
       )}
     </>
   );
+}
+
+/** The place all of the chosen rows are at, where it is one. */
+function onePlace(rows: readonly ListingRow[], ids: ReadonlySet<number>): number | undefined {
+  const places = new Set(rows.flatMap(({ id, placeId }) => (ids.has(id) ? [placeId] : [])));
+  return places.size === 1 ? [...places][0] : undefined;
+}
+
+/** Listings chosen one by one, or all that a filter lets through; another filter begins with none. */
+function useChosen(of: string) {
+  const [held, setHeld] = useState({ of, isAll: false, ids: new Set<number>() });
+  const { isAll, ids } = held.of === of ? held : { isAll: false, ids: new Set<number>() };
+  return {
+    isAll,
+    ids,
+    setAll: (to: boolean) => setHeld({ of, isAll: to, ids: new Set() }),
+    none: () => setHeld({ of, isAll: false, ids: new Set() }),
+    /** One taken out of all leaves those that are shown. */
+    toggle: (id: number, to: boolean, rows: readonly { id: number }[]) => {
+      const next = new Set(isAll ? rows.map((row) => row.id) : ids);
+      if (to) next.add(id);
+      else next.delete(id);
+      setHeld({ of, isAll: false, ids: next });
+    },
+  };
 }
