@@ -76,6 +76,26 @@ describe('listings', () => {
   });
 });
 
+describe('another version of the rulebook', () => {
+  it('is compared in just the categories that goods are in, most goods first', async () => {
+    const versions: Body[] = (await client.get(`${place}/rulebooks`)).body.items;
+    const other = versions.find(({ inUse }) => !inUse);
+    const { items } = (await client.get(`${place}/rulebooks/${other.id}/categories`)).body;
+    expect(items.length).toBeGreaterThan(0);
+    const listings = items.map((one: Body) => one.listings);
+    expect(listings).toEqual([...listings].sort((a, b) => b - a));
+    const { categories } = (await client.get(`${place}/fills`)).body;
+    const goods = new Map(categories.map((one: Body) => [one.path, one.goods]));
+    for (const { path, listings: n, isGone, changes } of items) {
+      expect(goods.get(path)).toBe(n);
+      expect(isGone || changes.length > 0).toBe(true);
+    }
+    const used = versions.find(({ inUse }) => inUse);
+    expect((await client.get(`${place}/rulebooks/${used.id}/categories`)).body.items).toEqual([]);
+    expect((await client.get(`${place}/rulebooks/999999/categories`)).status).toBe(404);
+  });
+});
+
 describe('a category map', () => {
   const map = (maps: { category: string; target: string | null }[]) =>
     client.send('PUT', `${place}/categories`, { maps });

@@ -72,6 +72,15 @@ export const categoryRowSchema = z.object({
 });
 export type CategoryRow = z.infer<typeof categoryRowSchema>;
 
+/** One thing in which two versions of a rulebook differ. */
+const rulebookChangeSchema = z.object({
+  part: z.enum(['category', 'attribute', 'rule', 'eligibility']),
+  key: z.string(),
+  kind: z.enum(['added', 'removed', 'tightened', 'loosened', 'changed']),
+  words: z.array(z.string()),
+});
+export type RulebookChangeAnswer = z.infer<typeof rulebookChangeSchema>;
+
 export const channels = {
   ...ownChannels,
   ...fillEndpoints,
@@ -148,14 +157,26 @@ export const channels = {
           summary: z.string().nullable(),
           categories: z.number(),
           attributes: z.number(),
-          changes: z.array(
-            z.object({
-              part: z.enum(['category', 'attribute', 'rule', 'eligibility']),
-              key: z.string(),
-              kind: z.enum(['added', 'removed', 'tightened', 'loosened', 'changed']),
-              words: z.array(z.string()),
-            }),
-          ),
+          changes: z.array(rulebookChangeSchema),
+        }),
+      ),
+    }),
+  }),
+  comparedInCategories: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/places/:id/rulebooks/:rulebookId/categories',
+    summary:
+      'What a version asks otherwise in each of the channel’s categories that goods of the place are in, or no longer has it',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    answer: z.object({
+      items: z.array(
+        z.object({
+          path: z.string(),
+          names: z.array(z.string()),
+          listings: z.number(),
+          isGone: z.boolean(),
+          changes: z.array(rulebookChangeSchema),
         }),
       ),
     }),

@@ -17,6 +17,7 @@ import {
 } from './accounts.js';
 import { askExemption, listExemptions, removeExemption, setExemption } from './exemptions.js';
 import { carryFills, fillsFile } from './carry.js';
+import { comparedInCategories } from './compared.js';
 import { saveFill, saveFills } from './fills.js';
 import {
   addRulebook,
@@ -93,6 +94,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   );
   route(router, services, channels.rulebooks, async ({ params }) => ({
     items: await showRulebooks(services, params.id),
+  }));
+  route(router, services, channels.comparedInCategories, async ({ params }) => ({
+    items: await comparedInCategories(services, params.id, params.rulebookId),
   }));
   route(router, services, channels.loadRulebook, ({ params, body, user }) =>
     addRulebook(services, user, params.id, body.rulebook),

@@ -2,8 +2,8 @@
 import { Box } from '../design/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '@velvet-shelf/contract';
-import { useRef } from 'react';
+import { type RulebookChangeAnswer, api } from '@velvet-shelf/contract';
+import { useRef, useState } from 'react';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { DataTable } from '../design/DataTable';
@@ -11,6 +11,8 @@ import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { readJson } from '../design/files';
 import { State } from '../design/State';
 import { CategorySchema } from './CategorySchema';
+import { ComparedCategories } from './ComparedCategories';
+import { sayKinds } from './changes';
 import { count, plural } from '../design/words';
 
 export function RulebookPage({ placeId }: { placeId: number }) {
@@ -59,9 +61,6 @@ export function RulebookPage({ placeId }: { placeId: number }) {
   );
 }
 
-/** What asks most of goods first. */
-const kinds = ['tightened', 'removed', 'added', 'changed', 'loosened'];
-
 interface VersionAnswer {
   id: number;
   version: string;
@@ -70,13 +69,14 @@ interface VersionAnswer {
   summary: string | null;
   categories: number;
   attributes: number;
-  changes: { part: string; key: string; kind: string; words: string[] }[];
+  changes: RulebookChangeAnswer[];
 }
 
 function Version({ placeId, version }: { placeId: number; version: VersionAnswer }) {
   const params = { id: placeId, rulebookId: version.id };
   const queries = useQueryClient();
   const tell = useTell();
+  const [isByCategory, setByCategory] = useState(false);
   const tryOut = useMutation({ mutationFn: () => call(api.channels.tryRulebook, { params }) });
   /** It does not hold yet: what it would block is seen before it is taken. */
   const isEarly = version.validFrom > new Date().toISOString().slice(0, 10);
@@ -141,12 +141,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
       {version.inUse && <CategorySchema placeId={placeId} rulebookId={version.id} />}
       {version.changes.length > 0 && (
         <Box small muted above={2}>
-          {kinds
-            .flatMap((kind) => {
-              const n = version.changes.filter((change) => change.kind === kind).length;
-              return n > 0 ? [`${count(n)} ${kind}`] : [];
-            })
-            .join(' · ')}
+          {sayKinds(version.changes)}
         </Box>
       )}
       {version.changes.length > 0 && (
@@ -169,6 +164,17 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             { head: 'What is different', cell: ({ words }) => words.join('; ') },
           ]}
         />
+      )}
+      {!version.inUse && version.changes.length > 0 && (
+        <Box above={2}>
+          {isByCategory ? (
+            <ComparedCategories placeId={placeId} rulebookId={version.id} />
+          ) : (
+            <Button color="secondary" onClick={() => setByCategory(true)}>
+              By category of our goods
+            </Button>
+          )}
+        </Box>
       )}
     </Box>
   );

@@ -1,5 +1,5 @@
 /** What a new version of a rulebook changes, in words. */
-import type { ChannelAttribute, Rulebook } from './model.js';
+import { type ChannelAttribute, type Rulebook, attributesFor } from './model.js';
 
 export interface RulebookChange {
   part: 'category' | 'attribute' | 'rule' | 'eligibility';
@@ -45,6 +45,21 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
   ];
 }
 
+/**
+ * What is asked otherwise of goods in one category: attributes as they hold there, with all that is said for that category
+ * alone. Nothing where the category is in one of the versions only.
+ */
+export function compareInCategory(
+  before: Rulebook,
+  after: Rulebook,
+  { category, market }: { category: string; market: string },
+): RulebookChange[] {
+  const isIn = ({ categories }: Rulebook) => categories.some(({ path }) => path === category);
+  if (!isIn(before) || !isIn(after)) return [];
+  const asked = (rulebook: Rulebook) => attributesFor(rulebook, category, market);
+  return compareKeyed('attribute', asked(before), asked(after), ({ key }) => key, askedDifferences);
+}
+
 /** The rules of each check together: there may be several of one. */
 const rulesByCheck = ({ rules }: Rulebook) =>
   [...new Set(rules.map(({ check }) => check))].map((check) => ({
@@ -84,7 +99,8 @@ function kindOf(differences: readonly Difference[]): RulebookChange['kind'] {
 
 const needs: readonly ChannelAttribute['need'][] = ['optional', 'recommended', 'required'];
 
-function attributeDifferences(a: ChannelAttribute, b: ChannelAttribute): Difference[] {
+/** What differs of an attribute as it is asked, wherever that is said. */
+function askedDifferences(a: ChannelAttribute, b: ChannelAttribute): Difference[] {
   const found: Difference[] = [];
   const differs = (key: keyof ChannelAttribute) => JSON.stringify(a[key]) !== JSON.stringify(b[key]);
   if (a.need !== b.need)
@@ -100,20 +116,27 @@ function attributeDifferences(a: ChannelAttribute, b: ChannelAttribute): Differe
         words: `${limitWords[key]} now ${say(b.limits[key])}, was ${say(a.limits[key])}`,
         way: wayOf(key, a.limits[key], b.limits[key]),
       });
-  if (differs('requiredIn'))
-    found.push({
-      words: `required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`,
-      way: wayOf('values', b.requiredIn ?? [], a.requiredIn ?? []),
-    });
   if (a.type !== b.type || a.many !== b.many) found.push(other(`now ${sayType(b)}, was ${sayType(a)}`));
   if (differs('requiredWhen'))
     found.push({
       words: b.requiredWhen ? 'required of other items than before' : 'no longer required of some items',
       way: !b.requiredWhen ? 'looser' : !a.requiredWhen ? 'tighter' : 'other',
     });
-  if (differs('categories')) found.push(other('asked for in other categories'));
   if (differs('advised'))
     found.push({ words: `best length now ${sayAdvised(b)}, was ${sayAdvised(a)}`, way: 'advice' });
+  return found;
+}
+
+/** The same, with where it is asked. */
+function attributeDifferences(a: ChannelAttribute, b: ChannelAttribute): Difference[] {
+  const found = askedDifferences(a, b);
+  const differs = (key: keyof ChannelAttribute) => JSON.stringify(a[key]) !== JSON.stringify(b[key]);
+  if (differs('requiredIn'))
+    found.push({
+      words: `required in ${b.requiredIn?.join(', ') ?? 'no category of its own'}`,
+      way: wayOf('values', b.requiredIn ?? [], a.requiredIn ?? []),
+    });
+  if (differs('categories')) found.push(other('asked for in other categories'));
   if (differs('overrides')) found.push(other('otherwise in other categories than before'));
   return found;
 }

@@ -8,6 +8,7 @@ import {
   type ChannelValue,
   type Rulebook,
   attributesFor,
+  compareInCategory,
   compareRulebooks,
   fromJsonSchema,
   plainChannelValue,
@@ -269,6 +270,29 @@ describe('loading and comparing', () => {
     expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
     expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
+  });
+  it('tells what is asked otherwise in one category, wherever that is said', () => {
+    const [attribute, ...rest] = first.attributes as [ChannelAttribute, ...ChannelAttribute[]];
+    const [deep = '', other = ''] = [
+      'plants-growing/pots-planters/indoor-pots',
+      'plants-growing/watering/watering-cans',
+    ];
+    const of = (own: Partial<ChannelAttribute>): Rulebook => ({
+      ...first,
+      attributes: [{ ...attribute, ...own }, ...rest],
+    });
+    const at = (after: Rulebook, category: string) =>
+      compareInCategory(first, after, { category, market: 'GB' }).map(({ key, kind }) => [key, kind]);
+    const tighter = of({ overrides: [{ in: ['plants-growing/pots-planters'], limits: { maxCount: 1 } }] });
+    expect(at(tighter, deep)).toEqual([[attribute.key, 'tightened']]);
+    expect(at(tighter, other)).toEqual([]);
+    expect(at(of({ categories: [other] }), deep)).toEqual([[attribute.key, 'removed']]);
+    expect(at(of({ requiredIn: [deep], need: 'optional' }), deep)).toEqual(
+      attribute.need === 'required' ? [] : [[attribute.key, 'tightened']],
+    );
+    expect(at(of({ markets: ['DE'] }), deep)).toEqual([[attribute.key, 'removed']]);
+    expect(at(first, deep)).toEqual([]);
+    expect(at(tighter, 'no/such')).toEqual([]);
   });
   it('tells what is tightened from what is loosened, and turned round each is the other', () => {
     const [attribute] = first.attributes as [ChannelAttribute];
