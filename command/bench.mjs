@@ -14,6 +14,7 @@ const needs = {
   intake: () => [],
   answers: (size) => ['--size', sizes[size]],
   edits: (size) => ['--size', sizes[size]],
+  fitting: (size) => ['--size', sizes[size]],
   grid: (size) => ['--size', sizes[size]],
 };
 const names = Object.keys(needs);
@@ -53,7 +54,7 @@ export async function bench({ json, only, size }) {
       const ground = await raiseGround({ load, buffers: '1GB' });
       try {
         // What answers requests is a server with its files.
-        const stage = ['answers', 'edits', 'grid'].includes(name) ? await ground.stage() : undefined;
+        const stage = ['answers', 'edits', 'fitting', 'grid'].includes(name) ? await ground.stage() : undefined;
         const env = stage ? { ...stage.env, VELVET_TEST_URL: stage.url, VELVET_BROWSER: browserPath() } : ground.env;
         take(await measured(main, name, count, env));
         await stage?.strike();

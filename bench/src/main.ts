@@ -3,6 +3,7 @@ import { benchAnswers } from './answers.js';
 import { benchChecks } from './checks.js';
 import { benchEdits } from './edits.js';
 import { benchFeed } from './feed.js';
+import { benchFitting } from './fitting.js';
 import { benchGrid } from './grid.js';
 import { benchIntake } from './intake.js';
 import { benchMatching } from './matching.js';
@@ -13,6 +14,7 @@ const benches: Record<string, (count: number) => Promise<BenchLine[]> | BenchLin
   checks: benchChecks,
   edits: benchEdits,
   feed: benchFeed,
+  fitting: benchFitting,
   grid: benchGrid,
   intake: benchIntake,
   matching: benchMatching,

@@ -100,6 +100,8 @@ export const channelAttributeSchema = z.object({
     .nullable(),
   /** Of a fill that is tried, what it does to how listings stand. */
   effect: effectSchema.nullable(),
+  /** Of first figures: the listings they are of, from all over the place. */
+  looked: z.number().nullable(),
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
 
@@ -110,6 +112,8 @@ const placedFillBody = z.object({
   category: z.string().max(1000).default(''),
   /** Counted in this category of the channel alone. */
   within: z.string().max(1000).optional(),
+  /** First figures alone, of some of the goods. */
+  few: z.boolean().optional(),
 });
 
 /** Several at once, each for all goods unless it says for which. */
@@ -236,7 +240,7 @@ export const fillEndpoints = {
     params: marketParams,
     body: z.object({
       part: z.union([z.enum(['refused', 'empty']), fillPartSchema]),
-      tried: placedFillBody.omit({ within: true }).optional(),
+      tried: placedFillBody.omit({ within: true, few: true }).optional(),
       within: z.string().max(1000).optional(),
       /** From the last answer, for more. */
       after: z.number().int().nonnegative().default(0),

@@ -24,6 +24,8 @@ export interface FillCounts {
   categories: Record<string, number>;
   /** Of a change that is tried. */
   effect: Effect | null;
+  /** Listings that were looked at. */
+  looked: number;
 }
 
 interface Tally {
@@ -63,6 +65,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
   const slots = slotsOf(setup);
   const effect = input.change && noEffect();
   const standing = await loadStanding(services.db, input.placeId);
+  let looked = 0;
   const categories: Record<string, number> = {};
   const attributes = setup.rulebook.attributes.filter(
     ({ key, type }) => type !== 'category' && (only === undefined || key === only),
@@ -70,6 +73,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
   const tallies = new Map(attributes.map(({ key }) => [key, newTally()]));
   for await (const walked of walk.listings()) {
     const { family, variant, result, isWithin } = walked;
+    looked++;
     const was = standing.get(result.variant);
     const becomes = weigh(effect ?? noEffect(), was, result);
     if (result.standing !== 'in') continue;
@@ -125,6 +129,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
     ),
     categories,
     effect: effect ?? null,
+    looked,
   };
 }
 

@@ -20,6 +20,8 @@ export interface WalkInput {
   change?: SetupChange | undefined;
   /** Listings in this category of the channel, or below it, alone. */
   within?: string | undefined;
+  /** Some of the goods alone, from all over the place: for first figures. */
+  few?: boolean | undefined;
 }
 
 export interface FillWalk {
@@ -39,22 +41,28 @@ export interface Walked {
   isWithin: boolean;
 }
 
-/** Units read at once. */
+/** Units read at once, and those that first figures are of. */
 const atOnce = 500;
+const aFew = 400;
 
-export async function walkFills({ db, config }: Services, { placeId, change, within }: WalkInput): Promise<FillWalk> {
+export async function walkFills(
+  { db, config }: Services,
+  { placeId, change, within, few }: WalkInput,
+): Promise<FillWalk> {
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
   const compiled = compilePlace(await loadSetup(db, place, dictionary, config.address, change ?? {}));
   const { listing } = tables;
   async function* listings(after = 0): AsyncGenerator<Walked> {
-    const units = await db
+    const all = await db
       .selectDistinct({ unit: listing.unitId })
       .from(listing)
       .where(
         and(eq(listing.placeId, placeId), ne(listing.readiness, 'not for this channel'), gt(listing.unitId, after)),
       )
       .orderBy(listing.unitId);
+    const apart = few ? Math.ceil(all.length / aFew) : 1;
+    const units = apart > 1 ? all.filter((_, i) => i % apart === 0) : all;
     for (let from = 0; from < units.length; from += atOnce) {
       const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
       for (const family of await loadFamilies(db, placeId, some))

@@ -17,7 +17,7 @@ import { kept, nameOf } from '../kept/keep.js';
 import type { GoodsInput } from './fill-goods.js';
 import { countFills, goodsOfFill } from './jobs.js';
 
-type Described = Omit<ChannelAttributeAnswer, keyof typeof uncounted | 'effect'>;
+type Described = Omit<ChannelAttributeAnswer, keyof typeof uncounted | 'effect' | 'looked'>;
 
 /** Attributes the channel asks for, each with its fill and what could fill it. */
 async function describeFills(
@@ -83,6 +83,7 @@ export async function listFills(
       ...describeFill,
       ...(tallies[describeFill.key] ?? uncounted),
       effect: null,
+      looked: null,
     })),
     categories: Object.entries(categories)
       .map(([path, goods]) => ({ path, names: names(path), goods }))
@@ -94,14 +95,17 @@ export async function listFills(
 export async function tryFill(
   services: Services,
   placeId: number,
-  { within, ...change }: FillChange & { within?: string | undefined },
+  { within, few, ...change }: FillChange & { within?: string | undefined; few?: boolean | undefined },
 ): Promise<ChannelAttributeAnswer> {
   const { attribute } = change;
   const tried = await triedChange(services, placeId, change);
   const described = (await describeFills(services, placeId, tried)).find(({ key }) => key === attribute);
   if (!described) throw notFound(`attribute “${attribute}”`);
-  const { tallies, effect } = await apart(countFills, services, { placeId, only: attribute, within, change: tried });
-  return { ...described, ...(tallies[attribute] ?? uncounted), effect };
+  const { tallies, effect, looked } = await apart(countFills, services, {
+    ...{ placeId, only: attribute, within, few },
+    change: tried,
+  });
+  return { ...described, ...(tallies[attribute] ?? uncounted), effect, looked: few ? looked : null };
 }
 
 /** The goods behind a part of what a fill gives, or would. */

@@ -16,6 +16,8 @@ import { RuleCards } from './RuleCards';
 import { ShopperView } from './ShopperView';
 import { StepsEditor } from './StepsEditor';
 
+/** From so many listings on, first figures are asked for. */
+const manyListings = 5000;
 /** Texts that are shown as a shopper sees them. */
 const mostSeen = 3;
 
@@ -50,6 +52,17 @@ export function FillEditor({
     enabled: changed && isWhole,
     placeholderData: keepPreviousData,
   });
+  const place = places.data?.items.find(({ id }) => id === placeId);
+  const listings = (place?.totals ?? []).reduce((sum, total) => sum + total.listings, 0);
+  // On a large shelf the first figures come long before all of them.
+  const isCounting = changed && isWhole && (tried.isPlaceholderData || !tried.data);
+  const first = useQuery({
+    ...ask(api.channels.tryFill, {
+      params,
+      body: { fill, ...at, ...(within === undefined ? {} : { within }), few: true },
+    }),
+    enabled: isCounting && listings > manyListings,
+  });
   const save = useMutation({
     mutationFn: (to: Fill | null) => call(api.channels.saveFill, { params, body: { fill: to, ...at } }),
     onSuccess: (effect) => {
@@ -59,7 +72,7 @@ export function FillEditor({
       void queries.invalidateQueries();
     },
   });
-  const shown = changed && tried.data ? tried.data : attribute;
+  const shown = isCounting && first.data ? first.data : changed && tried.data ? tried.data : attribute;
   const laidOut = shown.samples.filter(({ value }) => value !== null && isMarkup(value)).slice(0, mostSeen);
   const setRule = (rule: FillRule) => setFill({ rule, fit: fill?.fit ?? [] });
   return (
@@ -70,12 +83,7 @@ export function FillEditor({
           {[attribute.need, ...attribute.limits].join(' · ')}
           {attribute.help && <>. {attribute.help}</>}
         </Box>
-        <FillSlots
-          place={places.data?.items.find(({ id }) => id === placeId)}
-          attribute={attribute}
-          at={at}
-          onAt={onAt}
-        />
+        <FillSlots place={place} attribute={attribute} at={at} onAt={onAt} />
         <FillParts
           key={attribute.key}
           placeId={placeId}
@@ -131,7 +139,13 @@ export function FillEditor({
             {changed && shown.effect && ` · ${sayBecoming(shown.effect)}`}
           </Box>
           <Box muted small>
-            {changed ? 'Tried on the whole assortment, not saved.' : 'As it is now.'}
+            {!changed
+              ? 'As it is now.'
+              : !isCounting
+                ? 'Tried on the whole assortment, not saved.'
+                : shown.looked === null
+                  ? 'Trying it on the whole assortment…'
+                  : `First figures, of ${count(shown.looked)} of ${count(listings)} listings; the rest is being counted.`}
           </Box>
         </Box>
         {held && (at.category !== '' || at.market !== '') && (
