@@ -30,6 +30,8 @@ export const remedySchema = z.discriminatedUnion('kind', [
     question: z.string(),
     options: z.array(option),
     suggested: z.array(option),
+    /** Where it is one word of a field among others: the field, where all of them are translated. */
+    field: z.object({ attribute: z.string(), label: z.string() }).nullable(),
   }),
   z.object({
     kind: z.literal('fill'),

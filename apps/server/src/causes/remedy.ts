@@ -71,6 +71,7 @@ export async function remedyFor(
           score,
           evidence,
         })),
+        field: null,
       };
     }
     case 'translate': {
@@ -91,6 +92,7 @@ export async function remedyFor(
             of: cause.of,
           })
         ).map((one) => ({ ...one, label: one.value })),
+        field: attribute ? { attribute: attribute.key, label: attribute.label } : null,
       };
     }
     case 'fill': {
@@ -217,6 +219,7 @@ async function axisRemedy(
     question: `What tells these variants apart on ${place.channelName}?`,
     options,
     suggested: options.slice(0, 3),
+    field: null,
   };
 }
 

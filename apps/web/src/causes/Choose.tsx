@@ -5,6 +5,7 @@ import Autocomplete from '@mui/material/Autocomplete';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
+import { Link } from 'react-router';
 
 type Remedy<K extends CauseDetail['remedy']['kind']> = Extract<CauseDetail['remedy'], { kind: K }>;
 
@@ -57,6 +58,14 @@ export function ChooseOption({
         onChange={(_, row) => row && onChoose(row.value)}
         renderInput={(params) => <TextField {...params} label="Another one of the whole list" />}
       />
+      {remedy.field && (
+        <Box as="p" small above={2}>
+          <Link to={`/places/${remedy.placeId}/fills?attribute=${encodeURIComponent(remedy.field.attribute)}`}>
+            All words of {remedy.field.label} that wait
+          </Link>
+          , with what each may be.
+        </Box>
+      )}
     </div>
   );
 }
