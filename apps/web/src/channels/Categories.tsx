@@ -150,6 +150,7 @@ export function Categories({ placeId }: { placeId: number }) {
                         />
                         <Best
                           row={row}
+                          isChosen={row.category === chosen?.category}
                           busy={map.isPending}
                           onMap={(target) => map.mutate([{ category: row.category, target }])}
                         />
@@ -217,13 +218,24 @@ function Target({
 }
 
 /** The likeliest, taken by a click; the panel has the others, with their evidence. */
-function Best({ row, busy, onMap }: { row: CategoryRow; busy: boolean; onMap: (target: string) => void }) {
+function Best({
+  row,
+  isChosen,
+  busy,
+  onMap,
+}: {
+  row: CategoryRow;
+  /** Its row is tinted: what is brass could not be read there. */
+  isChosen: boolean;
+  busy: boolean;
+  onMap: (target: string) => void;
+}) {
   const [best] = row.suggestions;
   if (!best) return null;
   return (
     <Box above={0.5}>
       <Button
-        color="secondary"
+        color={isChosen ? 'inherit' : 'secondary'}
         sx={{ p: 0, minWidth: 0 }}
         disabled={busy}
         onClick={(event) => {
