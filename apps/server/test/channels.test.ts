@@ -76,26 +76,6 @@ describe('listings', () => {
   });
 });
 
-describe('another version of the rulebook', () => {
-  it('is compared in just the categories that goods are in, most goods first', async () => {
-    const versions: Body[] = (await client.get(`${place}/rulebooks`)).body.items;
-    const other = versions.find(({ inUse }) => !inUse);
-    const { items } = (await client.get(`${place}/rulebooks/${other.id}/categories`)).body;
-    expect(items.length).toBeGreaterThan(0);
-    const listings = items.map((one: Body) => one.listings);
-    expect(listings).toEqual([...listings].sort((a, b) => b - a));
-    const { categories } = (await client.get(`${place}/fills`)).body;
-    const goods = new Map(categories.map((one: Body) => [one.path, one.goods]));
-    for (const { path, listings: n, isGone, changes } of items) {
-      expect(goods.get(path)).toBe(n);
-      expect(isGone || changes.length > 0).toBe(true);
-    }
-    const used = versions.find(({ inUse }) => inUse);
-    expect((await client.get(`${place}/rulebooks/${used.id}/categories`)).body.items).toEqual([]);
-    expect((await client.get(`${place}/rulebooks/999999/categories`)).status).toBe(404);
-  });
-});
-
 describe('a category map', () => {
   const map = (maps: { category: string; target: string | null }[]) =>
     client.send('PUT', `${place}/categories`, { maps });
@@ -165,54 +145,6 @@ describe('a category map', () => {
     await client.idle();
     expect(await readyOf()).toBe(before);
     await take('2026.1');
-  });
-  it('is split by a condition, tried and kept as said, and taken back whole', async () => {
-    const ready = (await client.get('/api/listings?place=1&readiness=ready&limit=1')).body.items[0];
-    const { items } = (await client.get(`${place}/categories`)).body;
-    const mapped = items.find((row: Body) => row.target === ready.category && row.variants > 1);
-    const tree = (await client.get(`${place}/tree`)).body.items;
-    const other = tree.find(({ path, leaf }: Body) => leaf && path !== mapped.target).path;
-    const condition = { all: [{ attribute: 'sku', op: 'is', value: ready.sku }] };
-    const maps = [{ category: mapped.category, target: mapped.target, splits: [{ condition, target: other }] }];
-    const categoryOf = async () => (await client.get(`/api/listings/${ready.id}`)).body.category;
-    const { body: tried } = await client.send('POST', `${place}/categories/try`, { maps });
-    const { body: kept } = await client.send('PUT', `${place}/categories`, { maps });
-    await client.idle();
-    expect(kept).toMatchObject({ becameReady: tried.becameReady, becameBlocked: tried.becameBlocked });
-    expect(await categoryOf()).toBe(other);
-    // Mapped again, it keeps its splits; they are taken away where that is said.
-    await map([{ category: mapped.category, target: mapped.target }]);
-    expect((await rowOf(mapped.category)).splits).toEqual([{ condition, target: other }]);
-    await client.send('PUT', `${place}/categories`, {
-      maps: [{ category: mapped.category, target: mapped.target, splits: [] }],
-    });
-    expect(await categoryOf()).toBe(mapped.target);
-    await undo();
-    await client.idle();
-    expect(await categoryOf()).toBe(other);
-    await client.send('PUT', `${place}/categories`, {
-      maps: [{ category: mapped.category, target: mapped.target, splits: [] }],
-    });
-  });
-  it('refuses a split to nowhere, by what is no attribute, and a further category where there is none', async () => {
-    const { items } = (await client.get(`${place}/categories`)).body;
-    const { category, target } = items.find((row: Body) => row.target !== null);
-    const split = (attribute: string, to: string) => ({
-      category,
-      target,
-      splits: [{ condition: { all: [{ attribute, op: 'is', value: 'x' }] }, target: to }],
-    });
-    const answers = [
-      await client.send('PUT', `${place}/categories`, { maps: [split('sku', 'no/such')] }),
-      await client.send('PUT', `${place}/categories`, { maps: [split('no-such', target)] }),
-      await client.send('PUT', `${place}/categories`, { maps: [{ category, target, second: target }] }),
-    ];
-    expect(answers.map(({ status }) => status)).toEqual([400, 400, 400]);
-    expect(answers.map(({ body }) => body.detail)).toEqual([
-      expect.stringContaining('no/such'),
-      expect.stringContaining('no-such'),
-      expect.stringContaining('one category'),
-    ]);
   });
   it('to a level the channel does not take is kept and named as a fault; undo of an older map leaves the newer', async () => {
     const { items } = (await client.get(`${place}/categories`)).body;

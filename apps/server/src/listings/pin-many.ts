@@ -91,6 +91,7 @@ export async function tryPins(
   { user, input }: { user: Pick<User, 'id'>; input: PinMany },
 ): Promise<Effect & Pinned> {
   const done = none();
-  const { left: _, ...effect } = await tryAct(services, user, { kind: 'pin' }, pinning(input, done));
-  return { ...effect, ...done };
+  const tried = await tryAct(services, user, { kind: 'pin' }, pinning(input, done));
+  const { listingsChanged, becameReady, becameBlocked } = tried;
+  return { listingsChanged, becameReady, becameBlocked, ...done };
 }

@@ -3,7 +3,7 @@ import type { ChannelAttribute } from '../rulebooks/index.js';
 import { foldCode } from '../values/index.js';
 import type { Fill } from './model.js';
 import { carryRule, fillSources } from './rules/index.js';
-import { type Fit, compileFit, offeredFits, sayFit, stepsFor } from './steps/index.js';
+import { type Fit, offeredFits, sayFit, stepsFor } from './steps/index.js';
 
 export interface Carried {
   /** Undefined where nothing of it is any good there. */

@@ -2,7 +2,6 @@
 import type { Family, Variant } from '../catalog/index.js';
 import {
   type ChannelValue,
-  type CompiledCheck,
   type Item,
   type Params,
   categoryLeaf,
@@ -13,18 +12,15 @@ import {
   itemChecks,
   recommended,
   required,
-  compileValueChecks,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
-import { type Attribute, keyOf, listOf } from '../values/index.js';
+import { keyOf, listOf } from '../values/index.js';
 import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
-import { type CompiledFill, type Link, type RulePath, type TraceStep, fillCurrencies, noFill } from '../fills/index.js';
-import { fillsFor } from './asked.js';
-import { compileFill } from './fills.js';
-import { compileRequiredWhen } from './required-when.js';
-import { firstOf, typing } from './typed.js';
-import { type Mapped, compileMap } from './mapped.js';
+import { type Link, type RulePath, type TraceStep, fillCurrencies } from '../fills/index.js';
+import { type CompiledAttribute, compileAttribute } from './attribute.js';
+import { firstOf } from './typed.js';
+import { compileMap } from './mapped.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
 import { comparables, variantLookup, withUnknown } from './lookup.js';
 import { isMuted, nextChange } from './moments.js';
@@ -70,16 +66,6 @@ export interface Evaluated {
 
 /** By hand, or by a rule of a fill; without `placed` nothing does. */
 export type Giving = { by: 'pin' } | { by: 'fill'; placed: PlacedFill | undefined; path: RulePath };
-
-interface CompiledAttribute {
-  attribute: ChannelAttribute;
-  placed: PlacedFill | undefined;
-  fill: CompiledFill<View>;
-  /** The value as the attribute's type has it. */
-  typed(value: ChannelValue): ChannelValue;
-  checks: CompiledCheck[];
-  requiredWhen: ((item: Item) => boolean) | undefined;
-}
 
 /** What holds in one channel category. */
 interface Plan {
@@ -348,47 +334,6 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
 
 function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {
   return part === undefined ? [] : [{ id, part }];
-}
-
-function compileAttribute(
-  attribute: ChannelAttribute,
-  category: string | undefined,
-  setup: PlaceSetup,
-  mapped: (variant: Variant) => Mapped,
-): CompiledAttribute {
-  const [placed] = fillsFor(setup, attribute.key, category);
-  return {
-    attribute,
-    placed,
-    fill:
-      attribute.type === 'category'
-        ? mappedCategory(attribute.key, setup, mapped)
-        : placed
-          ? compileFill(placed.fill, setup)
-          : noFill,
-    typed: typing(attribute, setup.currency),
-    checks: compileValueChecks(attribute, setup.rulebook),
-    requiredWhen: compileRequiredWhen(attribute, setup.rulebook),
-  };
-}
-
-/** The channel category itself, or the further one, for channels that want it among the values. */
-function mappedCategory(
-  key: string,
-  { dictionary, rulebook }: PlaceSetup,
-  mapped: (variant: Variant) => Mapped,
-): CompiledFill<View> {
-  const own = listOf(dictionary, 'category');
-  const side = key === rulebook.secondCategory ? 'second' : 'target';
-  return {
-    value: ({ variant }) => mapped(variant)[side],
-    blame: () => ({ at: 'fill' }),
-    origin: () => ({ at: 'fill' }),
-    trace: ({ variant }) => {
-      const name = variant.category === undefined ? '(none)' : own.say(variant.category);
-      return [{ at: 'fill', words: `Mapped from our category ${name}` }];
-    },
-  };
 }
 
 function sayNeed({ label, need, limits }: ChannelAttribute): string {
