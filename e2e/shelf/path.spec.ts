@@ -96,7 +96,7 @@ test('a cause is fixed in place and clears its listings at once; undo brings the
 
 test('a suggested category is accepted', async ({ page }) => {
   await page.goto('/places/1');
-  await page.getByRole('button', { name: 'Workwear / Work aprons' }).click();
+  await page.getByRole('button', { name: 'Workwear / Work aprons', exact: true }).click();
   await expect(page.getByText(/Mapped 1 category; 1\d listings re-checked/)).toBeVisible();
 });
 
