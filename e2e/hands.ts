@@ -31,9 +31,14 @@ export const stranger = base;
 /** What the server answers, as the browser would see it; asked again where a connection had been idle for too long. */
 export const read = async (page: Page, path: string) => (await page.request.get(path, { maxRetries: 2 })).json();
 
-/** Waits until nothing is at work beside the requests. */
+/** Waits until nothing is at work beside the requests; an answer that tells of no jobs is shown as it came. */
 export const idle = (page: Page) =>
-  expect.poll(async () => ((await read(page, '/api/shelf')).jobs as unknown[]).length).toBe(0);
+  expect
+    .poll(async () => {
+      const answer = (await read(page, '/api/shelf')) as { jobs?: unknown[] };
+      return answer.jobs ? answer.jobs.length : JSON.stringify(answer);
+    })
+    .toBe(0);
 
 export const demoFile = (name: string) => fileURLToPath(new URL(`../demo/files/intake/${name}`, import.meta.url));
 
