@@ -39,7 +39,7 @@ const categorySuggestionSchema = z.object({
 export type CategorySuggestion = z.infer<typeof categorySuggestionSchema>;
 
 /** Goods of one of our categories of which a condition holds stand elsewhere. */
-const categorySplitSchema = z.object({
+export const categorySplitSchema = z.object({
   condition: conditionSchema,
   target: z.string().max(1000),
   second: z.string().max(1000).optional(),

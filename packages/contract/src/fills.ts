@@ -105,11 +105,16 @@ export const channelAttributeSchema = z.object({
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
 
+/** For all goods, where it is not said for which. */
+const forAll = {
+  market: fillAtSchema.shape.market.default(''),
+  category: fillAtSchema.shape.category.default(''),
+};
+
 /** A fill for all goods, or for those of one category or one market alone. */
 const placedFillBody = z.object({
+  ...forAll,
   fill: fillSchema.nullable(),
-  market: z.string().max(100).default(''),
-  category: z.string().max(1000).default(''),
   /** Counted in this category of the channel alone. */
   within: z.string().max(1000).optional(),
   /** First figures alone, of some of the goods. */
@@ -118,14 +123,7 @@ const placedFillBody = z.object({
 
 /** Several at once, each for all goods unless it says for which. */
 const severalFills = z
-  .array(
-    z.object({
-      attribute: z.string(),
-      fill: fillSchema,
-      market: z.string().max(100).default(''),
-      category: z.string().max(1000).default(''),
-    }),
-  )
+  .array(z.object({ ...forAll, attribute: z.string(), fill: fillSchema }))
   .min(1)
   .max(500);
 

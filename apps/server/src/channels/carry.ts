@@ -4,27 +4,14 @@ import { type Fill, carryFill } from '@velvet-shelf/core/fills';
 import { alikeAttributes, sourcesFor } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { canonical } from '@velvet-shelf/core/values';
-import { and, eq, inArray } from 'drizzle-orm';
-import type { Executor } from '../db/client.js';
-import * as tables from '../db/schema/index.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { type PlaceRow, getPlace, rulebookOf } from './places.js';
-import { type FillSlot, slotKey } from './slots.js';
+import { getPlace, rulebookOf } from './places.js';
+import { type FillSlot, asPlaced, fillsAt, slotKey } from './slots.js';
 import { namesOf } from './tree.js';
 
 type Placed = FillSlot & { fill: Fill };
-
-/** All fills that hold at a place, those of its market too. */
-const fillsAt = (db: Executor, { channelId, market }: PlaceRow): Promise<Placed[]> => {
-  const { fill } = tables;
-  return db
-    .select({ attribute: fill.attribute, market: fill.market, category: fill.category, fill: fill.fill })
-    .from(fill)
-    .where(and(eq(fill.channelId, channelId), inArray(fill.market, ['', market])))
-    .orderBy(fill.attribute, fill.category, fill.market);
-};
 
 export async function fillsFile({ db }: Services, placeId: number) {
   const place = await getPlace(db, placeId);
@@ -37,13 +24,6 @@ export async function fillsFile({ db }: Services, placeId: number) {
     fills: (await fillsAt(db, place)).map((held) => ({ ...held, label: labels.get(held.attribute) ?? '' })),
   };
 }
-
-/** As core has it: what is for all is not said. */
-const asPlaced = ({ attribute, category, fill }: Placed) => ({
-  attribute,
-  fill,
-  ...(category === '' ? {} : { category }),
-});
 
 interface Brought {
   of: string;

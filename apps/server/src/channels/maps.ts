@@ -1,6 +1,6 @@
 /** Category maps: of each own category, the channel's, for all its markets or for one. */
+import { categorySplitSchema } from '@velvet-shelf/contract';
 import type { ClosedList } from '@velvet-shelf/core/values';
-import { conditionSchema } from '@velvet-shelf/core/conditions';
 import type { CategoryTarget } from '@velvet-shelf/core/listings';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
@@ -53,9 +53,7 @@ const mappedSchema = z.object({
   /** The channel's; null where it is mapped to none. */
   target: z.string().nullable(),
   second: z.string().nullable().default(null),
-  splits: z
-    .array(z.object({ condition: conditionSchema, target: z.string(), second: z.string().optional() }))
-    .default([]),
+  splits: z.array(categorySplitSchema).default([]),
 });
 export type Mapped = z.infer<typeof mappedSchema>;
 

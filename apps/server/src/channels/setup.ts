@@ -4,12 +4,12 @@ import type { Condition } from '@velvet-shelf/core/conditions';
 import { type CompiledPlace, type PlaceSetup, type PlacedFill, compilePlace } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
-import { eq, and, inArray } from 'drizzle-orm';
+import { eq, and } from 'drizzle-orm';
 import { ratesTo } from '../company/rates.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
-import { type FillChange, slotKey } from './slots.js';
+import { type FillChange, asPlaced, fillsAt, slotKey } from './slots.js';
 import { type MapChange, changedMap, mapsOf } from './maps.js';
 import { type PlaceRow, forAccount, rulebookOf } from './places.js';
 
@@ -43,16 +43,7 @@ export async function loadSetup(
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
   const rulebook = change.rulebook ? await forAccount(on, place, change.rulebook) : await rulebookOf(on, place);
-  const fills = await on
-    .select({
-      attribute: tables.fill.attribute,
-      category: tables.fill.category,
-      market: tables.fill.market,
-      fill: tables.fill.fill,
-    })
-    .from(tables.fill)
-    .where(and(eq(tables.fill.channelId, place.channelId), inArray(tables.fill.market, ['', place.market])))
-    .orderBy(tables.fill.market);
+  const fills = await fillsAt(on, place);
   const pins = await on
     .select({ variant: tables.listing.variantId, attribute: tables.pin.attribute, value: tables.pin.value })
     .from(tables.pin)
@@ -121,9 +112,5 @@ export async function compileFor(
 /** All fills that are for a place, with what is changed; core chooses the most specific one. */
 function placeFills(held: readonly FillChange[], changed: readonly FillChange[] = []): PlacedFill[] {
   const slots = new Map([...held, ...changed].map((each) => [slotKey(each), each]));
-  return [...slots.values()].flatMap(({ attribute, category, market, fill }) =>
-    fill === null
-      ? []
-      : { attribute, fill, ...(category === '' ? {} : { category }), ...(market === '' ? {} : { market }) },
-  );
+  return [...slots.values()].flatMap(({ fill, ...slot }) => (fill === null ? [] : asPlaced({ ...slot, fill })));
 }

@@ -1,6 +1,11 @@
 /** Where fills stand: for one attribute of the channel, for all goods or some of them. */
-import { fillSchema } from '@velvet-shelf/core/fills';
+import { type Fill, fillSchema } from '@velvet-shelf/core/fills';
+import type { PlacedFill } from '@velvet-shelf/core/listings';
+import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import type { Executor } from '../db/client.js';
+import * as tables from '../db/schema/index.js';
+import type { PlaceRow } from './places.js';
 
 export const slotSchema = z.object({
   attribute: z.string(),
@@ -21,3 +26,23 @@ export const everywhere = (attribute: string): FillSlot => ({ attribute, market:
 /** Tells a slot from every other. */
 export const slotKey = ({ attribute, market, category }: FillSlot): string =>
   JSON.stringify([attribute, market, category]);
+
+/** As core has it: what is for all is not said. */
+export const asPlaced = ({ attribute, category, market, fill }: FillSlot & { fill: Fill }): PlacedFill => ({
+  ...{ attribute, fill },
+  ...(category === '' ? {} : { category }),
+  ...(market === '' ? {} : { market }),
+});
+
+/** All fills that hold at a place: those for all markets, then those of its own. */
+export const fillsAt = (
+  on: Executor,
+  { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
+): Promise<(FillSlot & { fill: Fill })[]> => {
+  const { fill } = tables;
+  return on
+    .select({ attribute: fill.attribute, market: fill.market, category: fill.category, fill: fill.fill })
+    .from(fill)
+    .where(and(eq(fill.channelId, channelId), inArray(fill.market, ['', market])))
+    .orderBy(fill.market, fill.attribute, fill.category);
+};

@@ -1,7 +1,7 @@
 /** Rates of exchange: what one of a currency is in another, who says so and for which day. */
 import type { Effect, RateAnswer } from '@velvet-shelf/contract';
 import type { Rate } from '@velvet-shelf/core/values';
-import { and, count, eq } from 'drizzle-orm';
+import { and, count, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -41,6 +41,8 @@ export async function setRate(
   { from, to, is, was }: Pair & { is: Rate | null; was: string | null },
 ): Promise<Effect> {
   const { effect } = await act(services, user, { kind: 'rate', tells: ['company', 'channels'] }, async (on) => {
+    // Two that say a first rate at once would not meet on a row.
+    await on.tx.execute(sql`SELECT 1 FROM company FOR UPDATE`);
     const before = await rateOf(on.tx, { from, to });
     if ((before?.rate ?? null) !== was)
       throw stale('Somebody changed this rate meanwhile: look at it as it is now', { current: before ?? null });
@@ -65,9 +67,7 @@ export async function setRate(
 const isPair = ({ from, to }: Pair) => and(eq(table.from, from), eq(table.to, to));
 
 const rateOf = (on: Executor, pair: Pair): Promise<Rate | undefined> =>
-  first(
-    on.select({ rate: table.rate, source: table.source, day: table.day }).from(table).where(isPair(pair)).for('update'),
-  );
+  first(on.select({ rate: table.rate, source: table.source, day: table.day }).from(table).where(isPair(pair)));
 
 /** Writes it, and marks the places that sell in the currency. */
 async function writeRate({ tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>, pair: Pair, is: Rate | null) {

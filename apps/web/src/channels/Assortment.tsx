@@ -16,6 +16,7 @@ import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
 import { RemoveButton } from '../design/RemoveButton';
 import { count, plural, sayBecoming } from '../design/words';
+import { useCompared } from './compared';
 
 type Held = z.output<typeof api.channels.assortment.answer>;
 type Picked = Held['hand'][number];
@@ -40,7 +41,7 @@ function Editor({ placeId, held }: { placeId: number; held: Held }) {
   const params = { id: placeId };
   const queries = useQueryClient();
   const tell = useTell();
-  const attributes = useQuery({ ...ask(api.channels.compared), staleTime: 300_000 });
+  const attributes = useCompared().data ?? [];
   const [condition, setCondition] = useState<Condition>(held.condition);
   const [hand, setHand] = useState<Picked[]>(held.hand);
   const to = bodyOf(condition, hand);
@@ -67,7 +68,7 @@ function Editor({ placeId, held }: { placeId: number; held: Held }) {
       <ConditionTree
         label="Condition"
         condition={condition}
-        attributes={attributes.data?.items ?? []}
+        attributes={attributes}
         onChange={(next) => change(() => setCondition(next))}
       />
       <Box as="h2" around={[5, 0, 1]}>

@@ -13,6 +13,7 @@ import { ProblemBox, useTell } from '../design/feedback';
 import { Field, Form, useFields } from '../design/Form';
 import { State } from '../design/State';
 import { day, plural, sayBecoming } from '../design/words';
+import { useCompared } from './compared';
 
 const stateWords: Record<ExemptionAnswer['state'], { words: string; is: string }> = {
   asked: { words: 'asked for', is: 'sent' },
@@ -123,7 +124,7 @@ function AskFor({
     whom: '',
     reason: '',
   });
-  const attributesKnown = useQuery({ ...ask(api.channels.compared), staleTime: 300_000 });
+  const compared = useCompared().data ?? [];
   const [condition, setCondition] = useState<Condition>({ all: [] });
   const send = useMutation({
     mutationFn: (body: Body) =>
@@ -149,12 +150,7 @@ function AskFor({
       <Field control={control} name="by" label="For" options={by.map((way) => [way, byWords[way]])} />
       <Field control={control} name="whom" label={whomWords[form.watch('by')]} />
       {form.watch('by') === 'condition' && (
-        <ConditionTree
-          label="Goods it is for"
-          condition={condition}
-          attributes={attributesKnown.data?.items ?? []}
-          onChange={setCondition}
-        />
+        <ConditionTree label="Goods it is for" condition={condition} attributes={compared} onChange={setCondition} />
       )}
       <Field control={control} name="reason" label="Reason" multiline />
       <Box row>

@@ -158,7 +158,7 @@ function Goods({ of, label }: { of: readonly FillSample[]; label: string }) {
       keyOf={({ listingId }) => listingId}
       columns={[
         {
-          head: 'Goods of every kind',
+          head: 'Goods',
           look: { maxWide: 230 },
           cell: ({ listingId, title }) => (
             <Box cut>

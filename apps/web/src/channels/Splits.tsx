@@ -12,6 +12,7 @@ import { RemoveButton } from '../design/RemoveButton';
 import { sayBecoming } from '../design/words';
 import { CategoryPick } from './CategoryPick';
 import type { ChannelCategory } from './ChannelTree';
+import { useCompared } from './compared';
 
 const plain = (splits: readonly CategorySplit[]): CategorySplit[] =>
   splits.map(({ condition, ...rest }) => ({ ...rest, condition: plainCondition(condition) }));
@@ -29,7 +30,7 @@ export function Splits({
   options: readonly ChannelCategory[];
 }) {
   const params = { id: placeId };
-  const attributes = useQuery({ ...ask(api.channels.compared), staleTime: 300_000 });
+  const attributes = useCompared().data ?? [];
   const [splits, setSplits] = useState<CategorySplit[]>(row.splits);
   const queries = useQueryClient();
   const tell = useTell();
@@ -51,7 +52,7 @@ export function Splits({
   });
   const set = (at: number, next: Partial<CategorySplit>) =>
     setSplits(splits.map((split, i) => (i === at ? { ...split, ...next } : split)));
-  const first = attributes.data?.items[0]?.key ?? '';
+  const first = attributes[0]?.key ?? '';
   const error = save.error ?? tried.error;
   return (
     <Box as="section" above={3} aria-label="Some of them elsewhere">
@@ -66,7 +67,7 @@ export function Splits({
           <ConditionTree
             label={`Split ${i + 1}`}
             condition={split.condition}
-            attributes={attributes.data?.items ?? []}
+            attributes={attributes}
             onChange={(condition) => set(i, { condition })}
           />
           <Box above={2}>
