@@ -5,10 +5,7 @@ import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { namesOf } from '../channels/tree.js';
-import { todayText } from '../db/clock.js';
-import { noEffect } from '../history/effect.js';
 import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
-import { loadStanding, weigh } from './what-if.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
 const mostSamples = 12;
@@ -63,8 +60,6 @@ export async function countFills(services: Services, { only, ...input }: CountIn
   const { setup } = compiled;
   const covered = coveredBy(setup, dictionary);
   const slots = slotsOf(setup);
-  const effect = input.change && noEffect();
-  const standing = await loadStanding(services.db, input.placeId);
   let looked = 0;
   const categories: Record<string, number> = {};
   const attributes = setup.rulebook.attributes.filter(
@@ -74,8 +69,6 @@ export async function countFills(services: Services, { only, ...input }: CountIn
   for await (const walked of walk.listings()) {
     const { family, variant, result, isWithin } = walked;
     looked++;
-    const was = standing.get(result.variant);
-    const becomes = weigh(effect ?? noEffect(), was, result);
     if (result.standing !== 'in') continue;
     if (result.category !== undefined) categories[result.category] = (categories[result.category] ?? 0) + 1;
     if (!isWithin) continue;
@@ -90,7 +83,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
       else {
         tally.filled++;
         if (isRefused) tally.refused++;
-        const part = partOf(compiled.giving(family, variant, attribute.key, todayText()));
+        const part = partOf(walked.giving(attribute.key));
         const key = partKey(part);
         const counted = tally.parts.get(key) ?? { ...part, goods: 0, refused: 0 };
         counted.goods++;
@@ -111,8 +104,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
       if (!isOther && tally.families.has(family.id)) continue;
       tally.kinds.add(kind);
       tally.families.add(family.id);
-      const stands = { listingId: was?.listing ?? 0, was: was?.readiness ?? becomes, becomes };
-      tally.samples.push(sampleOf(walk, walked, attribute, stands));
+      tally.samples.push(sampleOf(walk, walked, attribute));
     }
   }
   return {
@@ -128,7 +120,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
       ]),
     ),
     categories,
-    effect: effect ?? null,
+    effect: input.change ? walk.effect : null,
     looked,
   };
 }

@@ -3,9 +3,6 @@ import type { FillPart, FillSample } from '@velvet-shelf/contract';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
-import { loadStanding, weigh } from './what-if.js';
-import { noEffect } from '../history/effect.js';
-import { todayText } from '../db/clock.js';
 
 export interface GoodsInput extends WalkInput {
   attribute: string;
@@ -24,13 +21,12 @@ export async function goodsOfFill(
   const attribute = walk.compiled.setup.rulebook.attributes.find((row) => row.key === key);
   if (!attribute) throw notFound(`attribute “${key}”`);
   const wanted = typeof part === 'string' ? part : partKey(part);
-  const standing = await loadStanding(services.db, input.placeId);
   const items: FillSample[] = [];
   let last = after;
   for await (const walked of walk.listings(after)) {
-    const { unit, family, variant, result, isWithin } = walked;
-    if (items.length >= aPage && unit !== last) return { items, next: last };
-    last = unit;
+    const { family, result, isWithin } = walked;
+    if (items.length >= aPage && family.id !== last) return { items, next: last };
+    last = family.id;
     if (!isWithin || result.standing !== 'in') continue;
     if (!walk.compiled.attributes(result.category).some((asked) => asked.key === key)) continue;
     const isEmpty = result.values[key] === undefined;
@@ -39,13 +35,8 @@ export async function goodsOfFill(
         ? isEmpty
         : wanted === 'refused'
           ? refusalOf(result, key) !== undefined
-          : !isEmpty && partKey(partOf(walk.compiled.giving(family, variant, key, todayText()))) === wanted;
-    if (!isOf) continue;
-    const was = standing.get(result.variant);
-    const becomes = weigh(noEffect(), was, result);
-    items.push(
-      sampleOf(walk, walked, attribute, { listingId: was?.listing ?? 0, was: was?.readiness ?? becomes, becomes }),
-    );
+          : !isEmpty && partKey(partOf(walked.giving(key))) === wanted;
+    if (isOf) items.push(sampleOf(walk, walked, attribute));
   }
   return { items, next: null };
 }

@@ -1,5 +1,5 @@
 /** Goes through the listings of a place as their fills make them, with what gives each value: for counts, and for the goods behind a count. */
-import type { FillPart, FillSample } from '@velvet-shelf/contract';
+import type { Effect, FillPart, FillSample } from '@velvet-shelf/contract';
 import type { Family, Variant } from '@velvet-shelf/core/catalog';
 import { checkMeta } from '@velvet-shelf/core/checks';
 import { type CompiledPlace, type Evaluated, type Giving, compilePlace } from '@velvet-shelf/core/listings';
@@ -10,9 +10,10 @@ import { type SetupChange, loadSetup } from '../channels/setup.js';
 import { todayText } from '../db/clock.js';
 import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
+import { noEffect } from '../history/effect.js';
 import type { Services } from '../http/route.js';
 import { loadFamilies } from './families.js';
-import { titleOf } from './what-if.js';
+import { loadStanding, titleOf, weigh } from './what-if.js';
 
 export interface WalkInput {
   placeId: number;
@@ -28,15 +29,19 @@ export interface FillWalk {
   place: PlaceRow;
   dictionary: Dictionary;
   compiled: CompiledPlace;
+  /** What becomes of the listings that were gone through so far. */
+  effect: Effect;
   /** Listings with what they would be, family after family, of units after this one. */
   listings(after?: number): AsyncGenerator<Walked>;
 }
 
 export interface Walked {
-  unit: number;
   family: Family;
   variant: Variant;
   result: Evaluated;
+  /** What gives it its value of an attribute. */
+  giving(attribute: string): Giving;
+  stands: Pick<FillSample, 'listingId' | 'was' | 'becomes'>;
   /** In the category that is asked about, where one is. */
   isWithin: boolean;
 }
@@ -52,6 +57,9 @@ export async function walkFills(
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
   const compiled = compilePlace(await loadSetup(db, place, dictionary, config.address, change ?? {}));
+  const standing = await loadStanding(db, placeId);
+  const effect = noEffect();
+  const today = todayText();
   const { listing } = tables;
   async function* listings(after = 0): AsyncGenerator<Walked> {
     const all = await db
@@ -66,16 +74,22 @@ export async function walkFills(
     for (let from = 0; from < units.length; from += atOnce) {
       const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
       for (const family of await loadFamilies(db, placeId, some))
-        for (const [at, result] of compiled.evaluate(family, todayText()).entries()) {
+        for (const [at, result] of compiled.evaluate(family, today).entries()) {
           const variant = family.variants[at];
           if (!variant || result.standing === 'left') continue;
           const isWithin =
             within === undefined || (result.category !== undefined && isUnder(result.category, [within]));
-          yield { unit: family.id, family, variant, result, isWithin };
+          const was = standing.get(variant.id);
+          const becomes = weigh(effect, was, result);
+          yield {
+            ...{ family, variant, result, isWithin },
+            giving: (attribute) => compiled.giving(family, variant, attribute, today),
+            stands: { listingId: was?.listing ?? 0, was: was?.readiness ?? becomes, becomes },
+          };
         }
     }
   }
-  return { place, dictionary, compiled, listings };
+  return { place, dictionary, compiled, effect, listings };
 }
 
 /** The part of a fill's goods that a value is of. */
@@ -96,9 +110,8 @@ export const refusalOf = ({ findings, values }: Evaluated, attribute: string) =>
 /** One of the goods with what an attribute gets, as people read it. */
 export function sampleOf(
   { place, dictionary, compiled }: FillWalk,
-  { family, variant, result }: Walked,
+  { family, variant, result, stands }: Walked,
   attribute: ChannelAttribute,
-  { listingId, was, becomes }: { listingId: number; was: string; becomes: string },
 ): FillSample {
   const value = result.values[attribute.key];
   const fault = refusalOf(result, attribute.key) ?? result.findings.find((each) => each.attribute === attribute.key);
@@ -106,12 +119,10 @@ export function sampleOf(
     .trace(family, variant, attribute.key, todayText())
     .find(({ at, label }) => at === 'catalog' && label !== undefined);
   return {
-    listingId,
+    ...stands,
     title: titleOf(variant, dictionary, place.language) ?? variant.sku ?? '',
     from: source ? { label: source.label ?? '', value: source.value ?? null } : null,
     value: value === undefined ? null : sayChannelValue(value),
     fault: fault ? (checkMeta.get(fault.check)?.say(fault.params, attribute.label) ?? fault.check) : null,
-    was,
-    becomes,
   };
 }

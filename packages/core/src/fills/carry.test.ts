@@ -46,6 +46,17 @@ describe('a fill carried to another attribute', () => {
     });
     expect(carry(cases(copy('colour'))).fill?.rule).toMatchObject({ otherwise: null });
     expect(carry(cases(copy('secret'))).fill).toBeUndefined();
+    expect(carry({ kind: 'first', of: [{ kind: 'fixed', value: 'Blue' }, copy('colour')] }).notes).toEqual([
+      'without “Blue”, which is not on its list',
+    ]);
+  });
+  it('says nothing of what a case compares: that is not what is sent', () => {
+    const compared: FillRule = {
+      kind: 'when',
+      cases: [{ if: { attribute: 'stock', op: 'atLeast', value: '1' }, then: copy('colour') }],
+      otherwise: null,
+    };
+    expect(carry(compared)).toEqual({ fill: { rule: compared, fit: [] }, notes: [] });
   });
   it('has the steps of that attribute as it offers them, and none that do nothing there', () => {
     const long = field({ limits: { maxLength: 40 } });

@@ -2,7 +2,7 @@
 import type { ChannelAttribute } from '../rulebooks/index.js';
 import { foldCode } from '../values/index.js';
 import type { Fill } from './model.js';
-import { carryRule, fillSources } from './rules/index.js';
+import { carryRule } from './rules/index.js';
 import { type Fit, offeredFits, sayFit, stepsFor } from './steps/index.js';
 
 export interface Carried {
@@ -22,8 +22,6 @@ export function carryFill(fill: Fill, to: ChannelAttribute, sources: ReadonlySet
     leave: (words) => notes.push(`without ${words}`),
   });
   if (!rule) return { fill: undefined, notes };
-  const lost = fillSources(fill.rule).filter((name) => !sources.has(name));
-  if (lost.length > 0) notes.push(`without what reads ${lost.join(', ')}`);
   return { fill: { rule, fit: carrySteps(fill.fit, to, notes) }, notes };
 }
 

@@ -22,6 +22,8 @@ export const fixed = defineRule<FixedRule>({
   isWhole: ({ value }) => value !== '',
   carry: ({ value }, taking) => {
     const theirs = taking.value(value);
-    return theirs === undefined ? undefined : { kind: 'fixed', value: theirs };
+    if (theirs !== undefined) return { kind: 'fixed', value: theirs };
+    taking.leave(`“${value}”, which is not on its list`);
+    return undefined;
   },
 });

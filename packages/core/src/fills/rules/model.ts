@@ -144,6 +144,13 @@ export interface RuleKind {
   carry(rule: FillRule, taking: Taking, inner: (rule: FillRule) => FillRule | undefined): FillRule | undefined;
 }
 
+/** Whether all of these can be read for the other attribute; says what cannot. */
+export function isReadable(names: readonly string[], taking: Taking): boolean {
+  const lost = names.filter((name) => !taking.source(name));
+  if (lost.length > 0) taking.leave(`what reads ${lost.join(', ')}`);
+  return lost.length === 0;
+}
+
 /** The index asks a kind about rules of its own kind only. */
 export const defineRule = <Rule extends FillRule>(rule: RuleDefinition<Rule>): RuleKind => {
   const own = (given: FillRule) => given as Rule;
@@ -159,7 +166,7 @@ export const defineRule = <Rule extends FillRule>(rule: RuleDefinition<Rule>): R
     translate: (given, from, to, inner) => rule.translate?.(own(given), from, to, inner),
     carry: (given, taking, inner) => {
       if (rule.carry) return rule.carry(own(given), taking, inner);
-      return rule.reads(own(given)).every((name) => taking.source(name)) ? given : undefined;
+      return isReadable(rule.reads(own(given)), taking) ? given : undefined;
     },
   };
 };

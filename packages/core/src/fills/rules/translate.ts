@@ -6,6 +6,7 @@ import {
   type Link,
   type RuleContext,
   defineRule,
+  isReadable,
   longestName,
   longestText,
   noFill,
@@ -84,7 +85,7 @@ export const translate = defineRule<TranslateRule>({
   begin: ({ from }) => ({ kind: 'translate', from, table: {}, otherwise: 'keep' }),
   isWhole: ({ from }) => from !== '',
   carry: (rule, taking) => {
-    if (!taking.source(rule.from)) return undefined;
+    if (!isReadable([rule.from], taking)) return undefined;
     const pairs = Object.entries(rule.table).map(([from, to]) => [from, taking.value(to)] as const);
     const left = pairs.flatMap(([from, to]) => (to === undefined ? [] : [[from, to] as const]));
     if (left.length < pairs.length) taking.leave(`${pairs.length - left.length} of ${pairs.length} translations`);
