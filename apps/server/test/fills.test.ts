@@ -137,7 +137,9 @@ describe('a value pinned for many listings', () => {
     expect(pinned.items.map(({ id, pinned: names }: Body) => [id, names])).toEqual(
       ids.map((id: number) => [id, ['Short wording']]),
     );
-    const all = { which: { all: ready }, attribute: 'short', text };
+    const all = { which: { all: ready, except: [] }, attribute: 'short', text };
+    const fewer = { ...all, which: { all: ready, except: ids } };
+    expect((await pins(fewer, '/try')).body).toMatchObject({ changed: total - 3, same: 0 });
     const { body: tried } = await pins(all, '/try');
     expect([tried.changed, tried.same]).toEqual([total - 3, 3]);
     expect((await pins({ ...some, text: null })).body).toMatchObject({ changed: 3 });

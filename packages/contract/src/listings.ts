@@ -83,7 +83,10 @@ const listingFilter = {
 const pinManySchema = z.object({
   which: z.union([
     z.strictObject({ ids: z.array(rowNumber).min(1).max(mostBulk) }),
-    z.strictObject({ all: z.object({ ...listingFilter, place: rowNumber.optional() }) }),
+    z.strictObject({
+      all: z.object({ ...listingFilter, place: rowNumber.optional() }),
+      except: z.array(rowNumber).max(mostBulk).default([]),
+    }),
   ]),
   attribute: z.string().max(200),
   text: z.string().max(20_000).nullable(),

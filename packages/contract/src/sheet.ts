@@ -51,6 +51,9 @@ export const sheetColumnSchema = z.object({
   /** An attribute of a channel, whose values may be pinned for listings at a place. */
   pin: z
     .object({
+      placeId: z.number(),
+      /** Key of the channel’s attribute. */
+      key: z.string(),
       place: z.string(),
       /** ISO 4217. */
       currency: z.string(),

@@ -51,6 +51,7 @@ async function columns({ db }: Services): Promise<SheetColumn[]> {
         language: name,
         read: null,
         pin: {
+          ...{ placeId: place.id, key },
           place: place.name,
           currency: place.currency,
           label,

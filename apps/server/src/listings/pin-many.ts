@@ -2,7 +2,7 @@
 import type { Effect } from '@velvet-shelf/contract';
 import { mostBulk } from '@velvet-shelf/contract';
 import { groupBy } from '@velvet-shelf/core/values';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, not } from 'drizzle-orm';
 import { getPlace, rulebookOf } from '../channels/places.js';
 import { type Executor, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -13,7 +13,7 @@ import { type WantedPin, pinKey, pinsOf, readPin, writePins } from './pins.js';
 import { type ListingFilter, listingsOf } from './service.js';
 
 export interface PinMany {
-  which: { ids: readonly number[] } | { all: ListingFilter };
+  which: { ids: readonly number[] } | { all: ListingFilter; except: readonly number[] };
   attribute: string;
   text: string | null;
 }
@@ -27,12 +27,15 @@ export interface Pinned {
 /** Listings by number, locked until the action ends; refused where there are more than one action takes. */
 async function chosen(tx: Executor, which: PinMany['which']) {
   const { listing, product } = tables;
-  const where = 'ids' in which ? isIn(listing.id, [...which.ids]) : listingsOf(which.all);
+  const where =
+    'ids' in which
+      ? isIn(listing.id, [...which.ids])
+      : and(listingsOf(which.all), not(isIn(listing.id, [...which.except])));
   const found = await tx
     .select({ id: listing.id, place: listing.placeId, unit: listing.unitId })
     .from(listing)
     .innerJoin(product, eq(product.id, listing.variantId))
-    .where(and(where))
+    .where(where)
     .orderBy(listing.id)
     .limit(mostBulk + 1)
     .for('update', { of: listing });

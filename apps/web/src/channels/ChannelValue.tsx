@@ -10,7 +10,7 @@ export function ChannelValue({
   value,
   onChange,
 }: {
-  attribute: ChannelAttributeAnswer;
+  attribute: Pick<ChannelAttributeAnswer, 'values'>;
   label: string;
   width: number;
   value: string;

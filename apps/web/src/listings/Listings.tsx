@@ -7,11 +7,12 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { type ListingRow, api } from '@velvet-shelf/contract';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { inAddress, useAddress } from '../api/address';
 import { ask, askPages } from '../api/ask';
+import { useChoosing } from '../catalog/choosing';
 import { DataTable } from '../design/DataTable';
 import { Drawer } from '../design/Drawer';
 import { Empty, ProblemBox } from '../design/feedback';
@@ -19,7 +20,7 @@ import { State } from '../design/State';
 import { SearchBox } from '../design/SearchBox';
 import { plural } from '../design/words';
 import { Listing } from './Listing';
-import { PinMany } from './PinMany';
+import { PinMany, type PinWhich } from './PinMany';
 
 const readinesses = ['ready', 'blocked', 'not for this channel'] as const;
 const states = [
@@ -46,7 +47,10 @@ export function Listings() {
   const filter = { place, readiness, channelState, cause, toSend, pinned, search };
   const list = useInfiniteQuery(askPages(api.listings.list, { query: { ...filter, limit: 100 } }));
   const places = useQuery(ask(api.channels.places)).data?.items ?? [];
-  const choosing = useChosen(JSON.stringify(filter));
+  const choosing = useChoosing(JSON.stringify(filter), 'all');
+  const { chosen } = choosing;
+  const which: PinWhich | undefined =
+    chosen && ('rows' in chosen ? { ids: chosen.rows } : { all: filter, except: chosen.except });
   const total = list.data?.pages[0]?.total;
   const rows = useMemo(() => list.data?.pages.flatMap(({ items }) => items) ?? [], [list.data]);
   return (
@@ -132,7 +136,7 @@ export function Listings() {
                     type="checkbox"
                     aria-label="Choose all that match"
                     checked={choosing.isAll}
-                    onChange={({ target }) => choosing.setAll(target.checked)}
+                    onChange={({ target }) => (target.checked ? choosing.all() : choosing.none())}
                   />
                 ),
                 id: 'Chosen',
@@ -141,9 +145,9 @@ export function Listings() {
                   <input
                     type="checkbox"
                     aria-label={`Choose ${sku ?? 'no SKU'}`}
-                    checked={choosing.isAll || choosing.ids.has(id)}
+                    checked={choosing.isChosen({ id, familyId: null })}
                     onClick={(event) => event.stopPropagation()}
-                    onChange={({ target }) => choosing.toggle(id, target.checked, rows)}
+                    onChange={({ target }) => choosing.toggle([id], target.checked)}
                   />
                 ),
               },
@@ -197,11 +201,11 @@ export function Listings() {
           />
           <ShowMore of={list} />
         </Box>
-        {(choosing.isAll || choosing.ids.size > 0) && (
+        {which && (
           <PinMany
-            which={choosing.isAll ? { all: filter } : { ids: [...choosing.ids] }}
-            count={choosing.isAll ? (total ?? 0) : choosing.ids.size}
-            placeId={place ?? onePlace(rows, choosing.ids)}
+            which={which}
+            count={'ids' in which ? which.ids.length : Math.max(0, (total ?? 0) - which.except.length)}
+            placeId={place ?? ('ids' in which ? onePlace(rows, which.ids) : undefined)}
             onDone={choosing.none}
           />
         )}
@@ -216,26 +220,7 @@ export function Listings() {
 }
 
 /** The place all of the chosen rows are at, where it is one. */
-function onePlace(rows: readonly ListingRow[], ids: ReadonlySet<number>): number | undefined {
-  const places = new Set(rows.flatMap(({ id, placeId }) => (ids.has(id) ? [placeId] : [])));
+function onePlace(rows: readonly ListingRow[], ids: readonly number[]): number | undefined {
+  const places = new Set(rows.flatMap(({ id, placeId }) => (ids.includes(id) ? [placeId] : [])));
   return places.size === 1 ? [...places][0] : undefined;
-}
-
-/** Listings chosen one by one, or all that a filter lets through; another filter begins with none. */
-function useChosen(of: string) {
-  const [held, setHeld] = useState({ of, isAll: false, ids: new Set<number>() });
-  const { isAll, ids } = held.of === of ? held : { isAll: false, ids: new Set<number>() };
-  return {
-    isAll,
-    ids,
-    setAll: (to: boolean) => setHeld({ of, isAll: to, ids: new Set() }),
-    none: () => setHeld({ of, isAll: false, ids: new Set() }),
-    /** One taken out of all leaves those that are shown. */
-    toggle: (id: number, to: boolean, rows: readonly { id: number }[]) => {
-      const next = new Set(isAll ? rows.map((row) => row.id) : ids);
-      if (to) next.add(id);
-      else next.delete(id);
-      setHeld({ of, isAll: false, ids: next });
-    },
-  };
 }

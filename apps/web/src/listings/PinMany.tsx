@@ -15,6 +15,7 @@ import { useSettled } from '../design/settled';
 import { plural, sayBecoming } from '../design/words';
 
 type Body = z.output<typeof api.listings.pinMany.body>;
+export type PinWhich = Body['which'];
 
 export function PinMany({
   which,
@@ -22,7 +23,7 @@ export function PinMany({
   placeId,
   onDone,
 }: {
-  which: Body['which'];
+  which: PinWhich;
   count: number;
   /** Where all of them are; without it there is no attribute to choose. */
   placeId: number | undefined;
@@ -30,13 +31,9 @@ export function PinMany({
 }) {
   const [key, setKey] = useState('');
   const [text, setText] = useState('');
-  const fills = useQuery({
-    ...ask(api.channels.fills, { params: { id: placeId ?? 0 }, query: {} }),
-    enabled: placeId !== undefined,
-    staleTime: 300_000,
-  });
-  const attributes = fills.data?.items ?? [];
-  const attribute = attributes.find((row) => row.key === key);
+  const columns = useQuery({ ...ask(api.sheet.columns), staleTime: 300_000 });
+  const attributes = (columns.data?.items ?? []).flatMap(({ pin }) => (pin && pin.placeId === placeId ? pin : []));
+  const attribute = attributes.find((pin) => pin.key === key);
   const body: Body = { which, attribute: key, text };
   const settled = useSettled(body);
   const isSaid = attribute !== undefined && text !== '';
@@ -89,7 +86,13 @@ export function PinMany({
               ))}
             </TextField>
             {attribute && (
-              <ChannelValue attribute={attribute} label="Value for all" width={210} value={text} onChange={setText} />
+              <ChannelValue
+                attribute={{ values: attribute.values ?? null }}
+                label="Value for all"
+                width={210}
+                value={text}
+                onChange={setText}
+              />
             )}
             <Button
               variant="outlined"
