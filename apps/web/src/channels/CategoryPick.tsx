@@ -12,23 +12,28 @@ const filter = createFilterOptions<Option>({ stringify: ({ names }) => names.joi
 
 export function CategoryPick({
   label,
+  isShown = false,
   options,
   value,
   placeholder = 'not mapped',
+  width,
   disabled,
   onPick,
 }: {
-  /** Read out, not shown. */
   label: string;
+  /** The label stands at the field; else it is read out only. */
+  isShown?: boolean;
   options: readonly Option[];
   value: Option | null;
   placeholder?: string;
+  width?: number;
   disabled?: boolean;
   onPick: (path: string | null) => void;
 }) {
   return (
     <Autocomplete
       size="small"
+      sx={width === undefined ? {} : { width }}
       options={options}
       value={value}
       disabled={disabled ?? false}
@@ -45,10 +50,11 @@ export function CategoryPick({
       renderInput={(params) => (
         <TextField
           {...params}
+          label={isShown ? label : undefined}
           placeholder={placeholder}
           slotProps={{
             ...params.slotProps,
-            htmlInput: { ...params.slotProps?.htmlInput, 'aria-label': label },
+            htmlInput: { ...params.slotProps?.htmlInput, ...(isShown ? {} : { 'aria-label': label }) },
           }}
         />
       )}

@@ -1,5 +1,4 @@
 /** A category of the rulebook in use as JSON Schema: taken out to a file, or read from one into a new version. */
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -11,6 +10,7 @@ import { Box } from '../design/Box';
 import { ProblemBox, useTell } from '../design/feedback';
 import { readJson, saveJson } from '../design/files';
 import { plural } from '../design/words';
+import { CategoryPick } from './CategoryPick';
 
 export function CategorySchema({ placeId, rulebookId }: { placeId: number; rulebookId: number }) {
   const params = { id: placeId, rulebookId };
@@ -49,15 +49,14 @@ export function CategorySchema({ placeId, rulebookId }: { placeId: number; ruleb
     <Box as="section" above={3} aria-label="A category as JSON Schema">
       <Box as="h3">A category as JSON Schema</Box>
       <Box row wrap above={1} align="end">
-        <Autocomplete
-          size="small"
-          sx={{ width: 380 }}
+        <CategoryPick
+          label="Category"
+          isShown
+          placeholder="of the channel’s tree"
+          width={380}
           options={tree.data?.items ?? []}
           value={category}
-          getOptionLabel={({ names }) => names.join(' / ')}
-          isOptionEqualToValue={(a, b) => a.path === b.path}
-          onChange={(_, next) => choose(next)}
-          renderInput={(field) => <TextField {...field} label="Category" />}
+          onPick={(path) => choose(tree.data?.items.find((item) => item.path === path) ?? null)}
         />
         <Button
           variant="outlined"

@@ -47,8 +47,9 @@ export function FillEditor({
   const tell = useTell();
   const changed = JSON.stringify(fill) !== JSON.stringify(held);
   const isWhole = fill === null || (isWholeRule(fill.rule) && fillSchema.safeParse(fill).success);
+  const body = { fill, ...at, ...(within === undefined ? {} : { within }) };
   const tried = useQuery({
-    ...ask(api.channels.tryFill, { params, body: { fill, ...at, ...(within === undefined ? {} : { within }) } }),
+    ...ask(api.channels.tryFill, { params, body }),
     enabled: changed && isWhole,
     placeholderData: keepPreviousData,
   });
@@ -57,10 +58,7 @@ export function FillEditor({
   // On a large shelf the first figures come long before all of them.
   const isCounting = changed && isWhole && (tried.isPlaceholderData || !tried.data);
   const first = useQuery({
-    ...ask(api.channels.tryFill, {
-      params,
-      body: { fill, ...at, ...(within === undefined ? {} : { within }), few: true },
-    }),
+    ...ask(api.channels.tryFill, { params, body: { ...body, few: true } }),
     enabled: isCounting && listings > manyListings,
   });
   const save = useMutation({

@@ -1,7 +1,5 @@
 /** For which goods a fill holds: all of them, one category of the channel, one market; which of several wins, and what it hides. */
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
@@ -10,6 +8,7 @@ import { useState } from 'react';
 import { ask } from '../api/ask';
 import { Box } from '../design/Box';
 import { count, plural } from '../design/words';
+import { CategoryPick } from './CategoryPick';
 
 export interface FillAt {
   market: string;
@@ -115,14 +114,14 @@ function NewSlot({ place, onDone }: { place: PlaceAnswer | undefined; onDone: (a
   const items = tree.data?.items ?? [];
   return (
     <Box row gap={3} above={2} align="center" wrap>
-      <Autocomplete
+      <CategoryPick
+        label="Goods in the channel’s category"
+        isShown
+        placeholder="any"
+        width={300}
         options={items}
-        getOptionLabel={({ names }) => names.join(' / ')}
-        getOptionKey={({ path }) => path}
         value={items.find(({ path }) => path === category) ?? null}
-        onChange={(_, chosen) => setCategory(chosen?.path ?? '')}
-        renderInput={(params) => <TextField {...params} label="Goods in the channel’s category" placeholder="any" />}
-        sx={{ width: 300 }}
+        onPick={(path) => setCategory(path ?? '')}
       />
       <Box as="label" small row gap={1}>
         <input type="checkbox" checked={isHere} onChange={({ target }) => setHere(target.checked)} />

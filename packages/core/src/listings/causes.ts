@@ -106,8 +106,14 @@ function inSlot(placed: PlacedFill | undefined): AtSlot {
   return slot === '' ? {} : { slot };
 }
 
+/** What stands behind a value: the link one would mend, and the fill it is of, where there is one. */
+export interface Behind {
+  link: Link;
+  placed?: PlacedFill | undefined;
+}
+
 /** The cause of a missing value: the first missing link. */
-export function causeOfMissing(setup: PlaceSetup, attribute: string, link: Link, placed?: PlacedFill): string {
+export function causeOfMissing(setup: PlaceSetup, attribute: string, { link, placed }: Behind): string {
   const { channel, market } = setup;
   const at = inSlot(placed);
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link) });
@@ -121,9 +127,8 @@ export function causeOfFault(
   setup: PlaceSetup,
   check: string,
   attribute: string,
-  link: Link,
+  { link, placed }: Behind,
   value: string,
-  placed?: PlacedFill,
 ): string {
   const { channel, market } = setup;
   const at = inSlot(placed);

@@ -16,7 +16,7 @@ import {
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
 import { keyOf, listOf } from '../values/index.js';
-import { causeKey, causeOfFault, causeOfMissing } from './causes.js';
+import { type Behind, causeKey, causeOfFault, causeOfMissing } from './causes.js';
 import { type Link, type RulePath, type TraceStep, fillCurrencies } from '../fills/index.js';
 import { type CompiledAttribute, compileAttribute } from './attribute.js';
 import { firstOf } from './typed.js';
@@ -173,19 +173,14 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     for (const { id, part } of item) {
       const fault = part(values, { stock: Math.max(0, variant.stock) });
       if (fault && !isExempt(variant, fault.attribute))
-        findings.push(itemFinding(id, fault.attribute, fault.params, plan, view, pins));
+        findings.push(
+          faultFinding(id, fault.attribute, fault.params, behind(fault.attribute, plan, view, pins), undefined),
+        );
     }
     for (const { id, part } of collective) {
       const keys = part.keys(values);
       if (keys.length === 0) continue;
-      const cause = causeOfFault(
-        setup,
-        id,
-        part.attribute,
-        linkOf(part.attribute, plan, view, pins),
-        '',
-        plan.byKey.get(part.attribute)?.placed,
-      );
+      const cause = causeOfFault(setup, id, part.attribute, behind(part.attribute, plan, view, pins), '');
       for (const key of keys) result.keys.push({ check: id, key, cause });
     }
     return result;
@@ -218,18 +213,10 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     check: string,
     attribute: string,
     params: Params,
-    link: Link,
+    of: Behind,
     value: ChannelValue | undefined,
-    placed?: PlacedFill,
   ): Finding {
-    const cause = causeOfFault(
-      setup,
-      check,
-      attribute,
-      link,
-      value === undefined ? '' : sayChannelValue(value),
-      placed,
-    );
+    const cause = causeOfFault(setup, check, attribute, of, value === undefined ? '' : sayChannelValue(value));
     return { check, severity: checkMeta.get(check)?.severity ?? 'blocker', attribute, cause, params };
   }
 
@@ -247,7 +234,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (type === 'category' || (!isRequired && need === 'optional')) return;
       if (isExempt(view.variant, key)) return;
       const { meta } = isRequired ? required : recommended;
-      const cause = causeOfMissing(setup, key, fill.blame(view), placed);
+      const cause = causeOfMissing(setup, key, { link: fill.blame(view), placed });
       findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });
       return;
     }
@@ -255,32 +242,17 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const params = test(value);
       if (!params) continue;
       const isPinned = setup.pins.get(view.variant.id)?.[key] !== undefined;
-      findings.push(faultFinding(id, key, params, isPinned ? { at: 'pin' } : fill.origin(view), value, placed));
+      findings.push(
+        faultFinding(id, key, params, { link: isPinned ? { at: 'pin' } : fill.origin(view), placed }, value),
+      );
     }
   }
 
-  function itemFinding(
-    check: string,
-    attribute: string,
-    params: Params,
-    plan: Plan,
-    view: View,
-    pins: Record<string, string> | undefined,
-  ): Finding {
-    return faultFinding(
-      check,
-      attribute,
-      params,
-      linkOf(attribute, plan, view, pins),
-      undefined,
-      plan.byKey.get(attribute)?.placed,
-    );
-  }
-
   /** What stands behind an attribute's value. */
-  function linkOf(attribute: string, plan: Plan, view: View, pins: Record<string, string> | undefined): Link {
-    if (pins?.[attribute] !== undefined) return { at: 'pin' };
-    return plan.byKey.get(attribute)?.fill.origin(view) ?? { at: 'fill' };
+  function behind(attribute: string, plan: Plan, view: View, pins: Record<string, string> | undefined): Behind {
+    if (pins?.[attribute] !== undefined) return { link: { at: 'pin' } };
+    const row = plan.byKey.get(attribute);
+    return { link: row?.fill.origin(view) ?? { at: 'fill' }, placed: row?.placed };
   }
 
   return {
@@ -301,7 +273,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
             const result = results[listed[n] ?? -1];
             if (!fault || !result) return;
             const link: Link = { at: 'catalog', attribute: 'options' };
-            result.findings.push(faultFinding(id, fault.attribute, fault.params, link, undefined));
+            result.findings.push(faultFinding(id, fault.attribute, fault.params, { link }, undefined));
           });
       }
       for (const result of results)
