@@ -1,4 +1,4 @@
-/** Builds what is stale: TypeScript of core, server, stand-ins and demo, then the web application. */
+/** Builds what is stale: TypeScript of core, server, stand-ins and demo, then what starts of the server, then the web application. */
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -17,11 +17,11 @@ export function build() {
     .update(sources.map((path) => walk(join(root, path))).join())
     .digest('hex');
   const whole =
-    existsSync(join(root, 'apps/web/dist/index.html')) && existsSync(join(root, 'apps/server/dist/main.js'));
+    existsSync(join(root, 'apps/web/dist/index.html')) && existsSync(join(root, 'apps/server/dist/bundled/main.js'));
   if (whole && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return;
   say('building');
   run(process.execPath, [compiler, '-b']);
-  run('npm', ['run', '-s', 'build', '-w', 'apps/web']);
+  run('npm', ['run', '-s', 'build', '-w', 'apps/server', '-w', 'apps/web']);
   writeFileSync(stamp, print);
 }
 

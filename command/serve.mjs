@@ -87,7 +87,7 @@ export async function serve({ demo, port: wanted, fresh, bare, size }) {
       run(process.execPath, [join(root, 'demo/dist/load.js'), ...args], { env, loud: true });
       programmes.push([join(root, 'apps/standins/dist/main.js'), 'stand-ins']);
     }
-    programmes.push([join(root, 'apps/server/dist/main.js'), 'server']);
+    programmes.push([join(root, 'apps/server/dist/bundled/main.js'), 'server']);
     for (const [script, name] of programmes) keepUp(script, name);
     await healthy(port, 60_000);
     say(`ready http://127.0.0.1:${port}`);

@@ -99,7 +99,7 @@ async function raiseStage({ cluster, ground, name, isLoaded }) {
     // On a loaded database the loader only says where the stand-ins are now.
     if (isLoaded) run(process.execPath, [join(root, 'demo/dist/load.js')], { env });
     children.push(startNode(join(root, 'apps/standins/dist/main.js'), { env, name: 'stand-ins' }));
-    children.push(startNode(join(root, 'apps/server/dist/main.js'), { env, name: 'server' }));
+    children.push(startNode(join(root, 'apps/server/dist/bundled/main.js'), { env, name: 'server' }));
     const url = `http://127.0.0.1:${port}`;
     await answering(`${url}/api/health`);
     await answering(`${env.VELVET_STANDINS}/orrivane`);

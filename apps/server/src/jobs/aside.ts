@@ -110,7 +110,7 @@ function takeWorker(): Worker {
     kept.worker.ref();
     return kept.worker;
   }
-  return new Worker(new URL('../worker.js', import.meta.url), {
+  return new Worker(new URL(import.meta.resolve('@velvet-shelf/server/thread')), {
     resourceLimits: { maxYoungGenerationSizeMb: youngMegabytes },
   });
 }

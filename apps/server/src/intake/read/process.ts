@@ -19,7 +19,7 @@ const pageSize = 4096;
 const keptMemory = 300_000_000;
 const keptMilliseconds = 60_000;
 
-const script = fileURLToPath(new URL('./child.js', import.meta.url));
+const script = fileURLToPath(import.meta.resolve('@velvet-shelf/server/reader'));
 
 let idle: { child: ChildProcess; leave: NodeJS.Timeout } | undefined;
 
