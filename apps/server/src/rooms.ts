@@ -15,6 +15,7 @@ import { undoLists } from './dictionary/values.js';
 import { undoAssortment } from './channels/assortment.js';
 import { channelCalls } from './channels/jobs.js';
 import { undoRulebook } from './channels/rulebooks.js';
+import { undoPresets } from './channels/presets.js';
 import { undoFill, undoMaps } from './channels/undo.js';
 import { enrichmentCalls, enrichmentJobs } from './enrichment/jobs.js';
 import { feedJobs } from './feeds/jobs.js';
@@ -88,6 +89,7 @@ export function registerRooms(): void {
   registerUndo('pin', undoPins);
   registerUndo('map-category', undoMaps);
   registerUndo('fill', undoFill);
+  registerUndo('presets', undoPresets);
   registerUndo('take-rulebook', undoRulebook);
   registerLongUndo('apply-batch', undoAppliedAction);
 }

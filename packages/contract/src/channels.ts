@@ -6,6 +6,7 @@ import { effectSchema } from './effect.js';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
 import { fillEndpoints } from './fills.js';
 import { ownChannels } from './own-channels.js';
+import { presetEndpoints } from './presets.js';
 
 export const placeSchema = z.object({
   id: z.number(),
@@ -84,6 +85,7 @@ export type RulebookChangeAnswer = z.infer<typeof rulebookChangeSchema>;
 export const channels = {
   ...ownChannels,
   ...fillEndpoints,
+  ...presetEndpoints,
   places: endpoint({
     role: 'viewer',
     method: 'GET',

@@ -25,7 +25,10 @@ const wordToTranslateSchema = z.object({
 export type WordToTranslate = z.infer<typeof wordToTranslateSchema>;
 
 /** For which goods a fill holds: one market alone, one of the channel’s categories with all below it; empty = all. */
-const fillAtSchema = z.object({ market: z.string().max(100), category: z.string().max(1000) });
+const goodsSchema = z.object({ market: z.string().max(100), category: z.string().max(1000) });
+/** A preset by its number: it stands before all that belong to none. */
+const ofPreset = z.number().int().positive().nullable();
+const fillAtSchema = goodsSchema.extend({ preset: ofPreset });
 
 /** Goods that get their value the same way: by hand (`at` null), or by one rule of one fill. */
 const fillPartSchema = z.object({
@@ -65,6 +68,8 @@ export const channelAttributeSchema = z.object({
       category: z.string(),
       /** Of the category, from the root down. */
       names: z.array(z.string()),
+      preset: ofPreset,
+      presetName: z.string().nullable(),
       fill: fillSchema,
       /** Listings that get their value by it, and those it would be for where a more specific one wins. */
       goods: z.number(),
@@ -105,10 +110,11 @@ export const channelAttributeSchema = z.object({
 });
 export type ChannelAttributeAnswer = z.infer<typeof channelAttributeSchema>;
 
-/** For all goods, where it is not said for which. */
+/** For all goods and of no preset, where it is not said for which. */
 const forAll = {
   market: fillAtSchema.shape.market.default(''),
   category: fillAtSchema.shape.category.default(''),
+  preset: ofPreset.default(null),
 };
 
 /** A fill for all goods, or for those of one category or one market alone. */
@@ -153,7 +159,7 @@ export const fillsFileSchema = z.object({
   market: z.string().max(100),
   fills: z
     .array(
-      fillAtSchema.extend({
+      goodsSchema.extend({
         attribute: z.string().max(200),
         label: z.string().max(200).default(''),
         fill: fillSchema,

@@ -48,6 +48,7 @@ export * from './matching.js';
 export * from './moving-in.js';
 export * from './options.js';
 export * from './own-channels.js';
+export * from './presets.js';
 export * from './saved-views.js';
 export * from './pictures.js';
 export * from './proofreading.js';

@@ -67,11 +67,21 @@ export const smallChannelSchema = z.object({
   formats: z.array(z.enum(feedFormats)).min(1, 'It takes one format at least'),
 });
 
-/** A condition, and goods put in or kept out by hand. */
-export const assortmentSchema = z.object({
-  condition: conditionSchema,
-  hand: z.array(z.object({ product: z.number().int().positive(), isIn: z.boolean() })).max(20_000),
+/** Goods put in or kept out by hand. */
+export const handSchema = z.array(z.object({ product: z.number().int().positive(), isIn: z.boolean() })).max(20_000);
+
+/** The same as people read them. */
+export const handedSchema = z.object({
+  product: z.number(),
+  isIn: z.boolean(),
+  sku: z.string().nullable(),
+  title: z.string().nullable(),
+  kind: z.string(),
 });
+export type Handed = z.infer<typeof handedSchema>;
+
+/** A condition, and goods put in or kept out by hand. */
+export const assortmentSchema = z.object({ condition: conditionSchema, hand: handSchema });
 export type AssortmentBody = z.infer<typeof assortmentSchema>;
 
 export const ownChannels = {
@@ -137,15 +147,7 @@ export const ownChannels = {
     summary: 'Which goods a place gets',
     params: idParam,
     answer: assortmentSchema.extend({
-      hand: z.array(
-        z.object({
-          product: z.number(),
-          isIn: z.boolean(),
-          sku: z.string().nullable(),
-          title: z.string().nullable(),
-          kind: z.string(),
-        }),
-      ),
+      hand: z.array(handedSchema),
       /** Listings it has now. */
       listings: z.number(),
     }),

@@ -8,7 +8,7 @@ import { loadDictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { getPlace, rulebookOf } from './places.js';
-import { type FillSlot, asPlaced, fillsAt, slotKey } from './slots.js';
+import { type FillSlot, asPlaced, generalFillsAt, slotKey } from './slots.js';
 import { namesOf } from './tree.js';
 
 type Placed = FillSlot & { fill: Fill };
@@ -21,7 +21,7 @@ export async function fillsFile({ db }: Services, placeId: number) {
     version: 1 as const,
     channel: place.channelName,
     market: place.market,
-    fills: (await fillsAt(db, place)).map((held) => ({ ...held, label: labels.get(held.attribute) ?? '' })),
+    fills: (await generalFillsAt(db, place)).map((held) => ({ ...held, label: labels.get(held.attribute) ?? '' })),
   };
 }
 
@@ -43,7 +43,7 @@ export async function carryFills(
   const rulebook = await rulebookOf(db, place);
   const { attributes } = await loadDictionary(db);
   const brought = 'place' in from ? await ofPlace(services, from.place) : ofFile(from.file, rulebook);
-  const held = await fillsAt(db, place);
+  const held = await generalFillsAt(db, place);
   const alike = alikeAttributes(
     { rulebook: { ...rulebook, ...brought.rulebook }, fills: brought.fills.map(asPlaced) },
     { rulebook, fills: held.map(asPlaced) },
@@ -76,6 +76,7 @@ export async function carryFills(
       attribute: attribute.key,
       market: one.market === '' ? '' : place.market,
       category: one.category,
+      preset: null,
     };
     const there = now.get(slotKey(slot)) ?? null;
     items.push({
@@ -98,7 +99,7 @@ async function ofPlace({ db }: Services, placeId: number): Promise<Brought> {
     of: place.name,
     market: place.market,
     rulebook: await rulebookOf(db, place),
-    fills: await fillsAt(db, place),
+    fills: await generalFillsAt(db, place),
   };
 }
 
@@ -122,5 +123,8 @@ function ofFile(file: unknown, { attributes, exchange }: Rulebook): Brought {
       ? []
       : [{ key, label, type: 'text' as const, need: 'optional' as const, limits: {} }],
   );
-  return { of: channel, market, rulebook: { attributes: [...known, ...unknown], exchange }, fills };
+  return {
+    ...{ of: channel, market, rulebook: { attributes: [...known, ...unknown], exchange } },
+    fills: fills.map((fill) => ({ ...fill, preset: null })),
+  };
 }

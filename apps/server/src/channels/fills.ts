@@ -3,7 +3,7 @@ import { type Fill, changedWords, comparedBy, keysMeant } from '@velvet-shelf/co
 import { comparables } from '@velvet-shelf/core/listings';
 import { type Rulebook, isUnder } from '@velvet-shelf/core/rulebooks';
 import { canonical, closedList, listOf } from '@velvet-shelf/core/values';
-import { sql, eq, and } from 'drizzle-orm';
+import { sql, eq, and, isNull } from 'drizzle-orm';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
@@ -13,6 +13,7 @@ import type { Services, User } from '../http/route.js';
 import type { Effect } from '@velvet-shelf/contract';
 import { mapsOf } from './maps.js';
 import { type PlaceRow, getPlace, placesOf, rulebookOf } from './places.js';
+import { presetsOf } from './presets.js';
 import { type FillChange, type FillSlot, changeSchema } from './slots.js';
 import { z } from 'zod';
 import * as tables from '../db/schema/index.js';
@@ -29,11 +30,11 @@ export async function saveFill(
   const known = rulebook.attributes.find((row) => row.key === slot.attribute);
   if (!known) throw notFound(`attribute “${slot.attribute}” on ${place.channelName}`);
   mustCompare(await loadDictionary(db), fill);
-  mustBeThere(place, rulebook, slot);
+  const named = await mustBeThere(db, { place, rulebook }, slot);
   const { effect } = await act(services, user, { kind: 'fill' }, async (on) => {
     const before = await currentFill(on.tx, place.channelId, slot);
     await writeFill(on, place.channelId, slot, fill);
-    const where = sayWhere(rulebook, slot);
+    const where = `${sayWhere(rulebook, slot)}${named === undefined ? '' : ` by the preset “${named}”`}`;
     on.say(
       fill === null
         ? `Took the fill of ${known.label} on ${place.channelName}${where} away`
@@ -48,11 +49,19 @@ export async function saveFill(
   return effect;
 }
 
-/** Refuses a fill for a category or a market that is none of the place’s. */
-export function mustBeThere(place: PlaceRow, { categories }: Rulebook, { market, category }: FillSlot): void {
-  if (category !== '' && !categories.some(({ path }) => path === category))
+/** Refuses a fill for a category, a market or a preset that is none of the place’s; answers the preset’s name, if any. */
+export async function mustBeThere(
+  on: Executor,
+  { place, rulebook }: { place: PlaceRow; rulebook: Rulebook },
+  { market, category, preset }: Omit<FillSlot, 'attribute'>,
+): Promise<string | undefined> {
+  if (category !== '' && !rulebook.categories.some(({ path }) => path === category))
     throw badRequest(`${place.channelName} has no category “${category}”`);
   if (market !== '' && market !== place.market) throw badRequest(`${place.name} is not in the market “${market}”`);
+  if (preset === null) return undefined;
+  const held = (await presetsOf(on, place.channelId)).find(({ id }) => id === preset);
+  if (!held) throw notFound(`preset ${preset} of ${place.channelName}`);
+  return held.name;
 }
 
 /** “ for Pots and tubs in GB alone”; nothing where it is for all goods. */
@@ -78,7 +87,7 @@ export async function saveFills(
       if (!rulebook.attributes.some(({ key }) => key === slot.attribute))
         throw notFound(`attribute “${slot.attribute}” on ${place.channelName}`);
       mustCompare(dictionary, fill);
-      mustBeThere(place, rulebook, slot);
+      await mustBeThere(on.tx, { place, rulebook }, slot);
       const now = await currentFill(on.tx, place.channelId, slot);
       if (now !== null && (!over || canonical(now) === canonical(fill))) continue;
       await writeFill(on, place.channelId, slot, fill);
@@ -103,9 +112,10 @@ export const fillDeltaSchema = z.union([
     .transform(({ fill: [before, after] }) => ({ fills: [[before], [after]] as [FillChange[], FillChange[]] })),
 ]);
 
-const isFill = (channelId: number, { attribute, market, category }: FillSlot) =>
+const isFill = (channelId: number, { attribute, market, category, preset }: FillSlot) =>
   and(
     eq(tables.fill.channelId, channelId),
+    preset === null ? isNull(tables.fill.presetId) : eq(tables.fill.presetId, preset),
     eq(tables.fill.market, market),
     eq(tables.fill.category, category),
     eq(tables.fill.attribute, attribute),
@@ -115,23 +125,27 @@ const isFill = (channelId: number, { attribute, market, category }: FillSlot) =>
 export async function writeFill(
   { tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>,
   channelId: number,
-  slot: FillSlot,
+  { preset, ...slot }: FillSlot,
   fill: Fill | null,
 ): Promise<void> {
-  const before = await currentFill(tx, channelId, slot);
-  if (fill === null) await tx.delete(tables.fill).where(isFill(channelId, slot));
+  const at = { preset, ...slot };
+  const before = await currentFill(tx, channelId, at);
+  if (fill === null) await tx.delete(tables.fill).where(isFill(channelId, at));
   else
     await tx
       .insert(tables.fill)
-      .values({ channelId, ...slot, fill })
+      .values({ channelId, presetId: preset, ...slot, fill })
       .onConflictDoUpdate({
-        target: [tables.fill.channelId, tables.fill.market, tables.fill.category, tables.fill.attribute],
+        target: [
+          ...[tables.fill.channelId, tables.fill.presetId, tables.fill.market],
+          ...[tables.fill.category, tables.fill.attribute],
+        ],
         set: { fill: sql`excluded.fill` },
       });
   const holding = await holdingChanged(tx, before, fill);
   for (const place of await placesOf(tx, channelId))
     if (slot.market === '' || slot.market === place.market)
-      await dirtyPlace(place.id, { offered: true, holding, ...(await readingCategories(tx, place, slot)) });
+      await dirtyPlace(place.id, { offered: true, holding, ...(await readingCategories(tx, place, at)) });
 }
 
 /** Where just words of a translation changed: the values of ours that they stand for. */

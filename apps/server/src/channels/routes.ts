@@ -27,6 +27,7 @@ import {
   showRulebooks,
   takeRulebook,
 } from './rulebooks.js';
+import { savePresets } from './presets.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
 import { addChannel, changeAccount, listChannels, removeChannel } from './own.js';
 import { addPlace, removePlace, renamePlace } from './own-places.js';
@@ -84,6 +85,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.carryFills, ({ params, body }) => carryFills(services, params.id, body));
   route(router, services, channels.saveFill, ({ params, body, user }) =>
     saveFill(services, user, params.id, { attribute: params.attribute, ...body }),
+  );
+  route(router, services, channels.savePresets, ({ params, body, user }) =>
+    savePresets(services, user, params.id, body),
   );
   route(router, services, channels.rulebookFormat, async () => rulebookFormat());
   route(router, services, channels.categorySchema, ({ params, query }) =>

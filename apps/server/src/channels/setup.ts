@@ -1,7 +1,13 @@
 /** The set-up of a place as core wants it, compiled once per version of it. */
 import { createHash } from 'node:crypto';
 import type { Condition } from '@velvet-shelf/core/conditions';
-import { type CompiledPlace, type PlaceSetup, type PlacedFill, compilePlace } from '@velvet-shelf/core/listings';
+import {
+  type CompiledPlace,
+  type PlaceSetup,
+  type PlacedFill,
+  type Preset,
+  compilePlace,
+} from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
 import { eq, and } from 'drizzle-orm';
@@ -9,6 +15,7 @@ import { ratesTo } from '../company/rates.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
+import { asPreset, presetsOf } from './presets.js';
 import { type FillChange, asPlaced, fillsAt, slotKey } from './slots.js';
 import { type MapChange, changedMap, mapsOf } from './maps.js';
 import { type PlaceRow, forAccount, rulebookOf } from './places.js';
@@ -33,6 +40,7 @@ export interface SetupChange {
   categories?: ReadonlyMap<string, MapChange>;
   fills?: readonly FillChange[];
   assortment?: Assortment;
+  presets?: readonly Preset[];
 }
 
 export async function loadSetup(
@@ -71,6 +79,7 @@ export async function loadSetup(
     ),
     categoryMap,
     fills: placeFills(fills, change.fills),
+    presets: change.presets ?? (await presetsOf(on, place.channelId)).map(asPreset),
     pins: byVariant,
     rates: await ratesTo(on, place.currency),
     exempt: await on

@@ -13,6 +13,8 @@ export const slotSchema = z.object({
   market: z.string(),
   /** One of the channel's categories with all below it; empty: all goods. */
   category: z.string(),
+  /** The preset it belongs to; null: none, for all goods. Older actions do not tell. */
+  preset: z.number().nullable().default(null),
 });
 export type FillSlot = z.infer<typeof slotSchema>;
 
@@ -21,28 +23,36 @@ export const changeSchema = slotSchema.extend({ fill: fillSchema.nullable() });
 export type FillChange = z.infer<typeof changeSchema>;
 
 /** The slot of the fill that holds wherever no other is said. */
-export const everywhere = (attribute: string): FillSlot => ({ attribute, market: '', category: '' });
+export const everywhere = (attribute: string): FillSlot => ({ attribute, market: '', category: '', preset: null });
 
 /** Tells a slot from every other. */
-export const slotKey = ({ attribute, market, category }: FillSlot): string =>
-  JSON.stringify([attribute, market, category]);
+export const slotKey = ({ attribute, market, category, preset }: FillSlot): string =>
+  JSON.stringify([attribute, market, category, preset]);
 
 /** As core has it: what is for all is not said. */
-export const asPlaced = ({ attribute, category, market, fill }: FillSlot & { fill: Fill }): PlacedFill => ({
+export const asPlaced = ({ attribute, category, market, preset, fill }: FillSlot & { fill: Fill }): PlacedFill => ({
   ...{ attribute, fill },
+  ...(preset === null ? {} : { preset }),
   ...(category === '' ? {} : { category }),
   ...(market === '' ? {} : { market }),
 });
 
-/** All fills that hold at a place: those for all markets, then those of its own. */
+/** All fills that hold at a place, those of presets too: those for all markets, then those of its own. */
 export const fillsAt = (
   on: Executor,
   { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
 ): Promise<(FillSlot & { fill: Fill })[]> => {
   const { fill } = tables;
   return on
-    .select({ attribute: fill.attribute, market: fill.market, category: fill.category, fill: fill.fill })
+    .select({
+      ...{ attribute: fill.attribute, market: fill.market, category: fill.category, preset: fill.presetId },
+      fill: fill.fill,
+    })
     .from(fill)
     .where(and(eq(fill.channelId, channelId), inArray(fill.market, ['', market])))
     .orderBy(fill.market, fill.attribute, fill.category);
 };
+
+/** The same but for those of presets. */
+export const generalFillsAt = async (...asked: Parameters<typeof fillsAt>): ReturnType<typeof fillsAt> =>
+  (await fillsAt(...asked)).filter(({ preset }) => preset === null);

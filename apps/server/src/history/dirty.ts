@@ -13,6 +13,8 @@ export async function markDirty(on: Executor, units: readonly number[]): Promise
 
 /** What a change of set-up reads, so that nothing else is evaluated again. */
 export interface Touches {
+  /** These families and singles. */
+  units?: readonly number[];
   /** Goods of these own categories. */
   categories?: readonly string[];
   /** Goods that are offered there: what is not for the channel, or in no assortment, reads no fill. */
@@ -24,9 +26,10 @@ export interface Touches {
 /** The set-up of a place changed: what it touches is evaluated again, everything where nothing narrows it. */
 export async function markPlace(on: Executor, placeId: number, touches: Touches = {}): Promise<void> {
   await on.execute(sql`UPDATE place SET setup_version = nextval('setup_version_seq') WHERE id = ${placeId}`);
-  const { categories, offered, holding } = touches;
+  const { units, categories, offered, holding } = touches;
   const anyOf = (list: readonly string[]) => sql`(SELECT jsonb_array_elements_text(${JSON.stringify(list)}::jsonb))`;
   const narrowed = [
+    ...(units ? [sql`AND p.unit_id = ANY(${ids(units)})`] : []),
     ...(categories ? [sql`AND p.category IN ${anyOf(categories)}`] : []),
     ...(offered
       ? [

@@ -1,6 +1,6 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
-import { type PlaceSetup, type PlacedFill, fillsFor, suggestFills } from '@velvet-shelf/core/listings';
+import { type PlaceSetup, type PlacedFill, suggestFills } from '@velvet-shelf/core/listings';
 import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
@@ -77,7 +77,7 @@ export async function countFills(services: Services, { only, ...input }: CountIn
       const tally = tallies.get(attribute.key);
       if (!tally || !asked.has(attribute.key)) continue;
       const value = result.values[attribute.key];
-      slots.count(attribute.key, result.category);
+      slots.count(walked.fitting(attribute.key));
       const isRefused = refusalOf(result, attribute.key) !== undefined;
       if (value === undefined) tally.missing++;
       else {
@@ -127,11 +127,16 @@ export async function countFills(services: Services, { only, ...input }: CountIn
 
 type Part = ChannelAttributeAnswer['parts'][number];
 
-/** Rules of one fill in their order, fills for fewer goods first; by hand last. */
+/** Rules of one fill in their order, fills of presets first, then those for fewer goods; by hand last. */
 function inOrder(a: Part, b: Part): number {
   const specific = ({ at }: Part) => (at === null ? -1 : 2 * at.category.length + (at.market === '' ? 0 : 1));
+  const bundled = ({ at }: Part) => Number(at !== null && at.preset !== null);
   const places = a.path.map((place, i) => place - (b.path[i] ?? -1));
-  return specific(b) - specific(a) || (places.find((difference) => difference !== 0) ?? a.path.length - b.path.length);
+  return (
+    bundled(b) - bundled(a) ||
+    specific(b) - specific(a) ||
+    (places.find((difference) => difference !== 0) ?? a.path.length - b.path.length)
+  );
 }
 
 type Slot = ChannelAttributeAnswer['slots'][number];
@@ -139,19 +144,17 @@ type Slot = ChannelAttributeAnswer['slots'][number];
 /** Counts by which of several fills goods get a value: the most specific one wins, and the others are hidden by it. */
 function slotsOf(setup: PlaceSetup) {
   const name = namesOf(setup.rulebook);
+  const presets = new Map<number | null, string>(setup.presets?.map((preset) => [preset.id, preset.name]));
   const slots = new Map<PlacedFill, Slot>(
     setup.fills.map((placed) => {
-      const { market = '', category = '', fill } = placed;
+      const { market = '', category = '', preset = null, fill } = placed;
       const names = category === '' ? [] : name(category);
-      return [placed, { market, category, names, fill, goods: 0, hidden: 0 }];
+      const presetName = presets.get(preset) ?? null;
+      return [placed, { market, category, names, preset, presetName, fill, goods: 0, hidden: 0 }];
     }),
   );
-  const found = new Map<string, PlacedFill[]>();
   return {
-    count(attribute: string, category: string | undefined): void {
-      const key = JSON.stringify([attribute, category]);
-      const fitting = found.get(key) ?? fillsFor(setup, attribute, category);
-      found.set(key, fitting);
+    count(fitting: readonly PlacedFill[]): void {
       fitting.forEach((placed, place) => {
         const slot = slots.get(placed);
         if (slot) slot[place === 0 ? 'goods' : 'hidden']++;
@@ -160,7 +163,12 @@ function slotsOf(setup: PlaceSetup) {
     of: (attribute: string): Slot[] =>
       [...slots]
         .flatMap(([placed, slot]) => (placed.attribute === attribute ? slot : []))
-        .sort((a, b) => a.category.length - b.category.length || (a.category < b.category ? -1 : 1)),
+        .sort(
+          (a, b) =>
+            (a.preset ?? 0) - (b.preset ?? 0) ||
+            a.category.length - b.category.length ||
+            (a.category < b.category ? -1 : 1),
+        ),
   };
 }
 
@@ -170,7 +178,9 @@ const mostCovered = 5;
 function coveredBy({ fills, rulebook }: PlaceSetup, { attributes }: Dictionary): Map<string, Attribute> {
   const suggested = suggestFills(rulebook, attributes);
   return new Map(
-    fills.flatMap(({ attribute, fill }) => {
+    fills.flatMap(({ attribute, preset, fill }) => {
+      // What a preset fixes, somebody chose to fix for its goods.
+      if (preset !== undefined) return [];
       const rule = suggested.get(attribute)?.fill.rule;
       const own = fill.rule.kind === 'fixed' && rule?.kind === 'copy' ? attributes.get(rule.from) : undefined;
       return own && !own.perLanguage ? [[attribute, own] as const] : [];

@@ -2,7 +2,13 @@
 import type { Effect, FillPart, FillSample } from '@velvet-shelf/contract';
 import type { Family, Variant } from '@velvet-shelf/core/catalog';
 import { checkMeta } from '@velvet-shelf/core/checks';
-import { type CompiledPlace, type Evaluated, type Giving, compilePlace } from '@velvet-shelf/core/listings';
+import {
+  type CompiledPlace,
+  type Evaluated,
+  type Giving,
+  type PlacedFill,
+  compilePlace,
+} from '@velvet-shelf/core/listings';
 import { type ChannelAttribute, isUnder, sayChannelValue } from '@velvet-shelf/core/rulebooks';
 import { and, eq, gt, ne } from 'drizzle-orm';
 import { type PlaceRow, getPlace } from '../channels/places.js';
@@ -41,6 +47,10 @@ export interface Walked {
   result: Evaluated;
   /** What gives it its value of an attribute. */
   giving(attribute: string): Giving;
+  /** Fills of an attribute that are for it, the one that wins first. */
+  fitting(attribute: string): PlacedFill[];
+  /** Presets applied to it, by number. */
+  presets(): number[];
   stands: Pick<FillSample, 'listingId' | 'was' | 'becomes'>;
   /** In the category that is asked about, where one is. */
   isWithin: boolean;
@@ -84,6 +94,8 @@ export async function walkFills(
           yield {
             ...{ family, variant, result, isWithin },
             giving: (attribute) => compiled.giving(family, variant, attribute, today),
+            fitting: (attribute) => compiled.fitting(family, variant, attribute),
+            presets: () => compiled.presets(family, variant),
             stands: { listingId: was?.listing ?? 0, was: was?.readiness ?? becomes, becomes },
           };
         }
@@ -95,12 +107,12 @@ export async function walkFills(
 /** The part of a fill's goods that a value is of. */
 export function partOf(giving: Giving): FillPart {
   if (giving.by === 'pin') return { at: null, path: [] };
-  const { market = '', category = '' } = giving.placed ?? {};
-  return { at: { market, category }, path: [...giving.path] };
+  const { market = '', category = '', preset = null } = giving.placed ?? {};
+  return { at: { market, category, preset }, path: [...giving.path] };
 }
 
 /** Tells parts apart. */
-export const partKey = ({ at, path }: FillPart): string => JSON.stringify([at?.market, at?.category, path]);
+export const partKey = ({ at, path }: FillPart): string => JSON.stringify([at?.preset, at?.market, at?.category, path]);
 
 export const refusalOf = ({ findings, values }: Evaluated, attribute: string) =>
   values[attribute] === undefined

@@ -121,7 +121,7 @@ export async function listGoods(
 async function triedChange({ db }: Services, placeId: number, change: FillChange): Promise<SetupChange> {
   mustCompare(await loadDictionary(db), change.fill);
   const place = await getPlace(db, placeId);
-  mustBeThere(place, await rulebookOf(db, place), change);
+  await mustBeThere(db, { place, rulebook: await rulebookOf(db, place) }, change);
   return { fills: [change] };
 }
 

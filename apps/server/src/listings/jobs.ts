@@ -7,6 +7,7 @@ import type { cellsAt as placeCells } from './cells.js';
 import type { CountInput, FillCounts } from './fill-counts.js';
 import type { GoodsInput, goodsOfFill as goodsBehind } from './fill-goods.js';
 import type { tryPins as triedPins } from './pin-many.js';
+import type { PresetCounts, countPresets as counted } from './presets.js';
 import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
 
@@ -18,6 +19,12 @@ export const countFills = defineCall<CountInput, FillCounts>({
 export const goodsOfFill = defineCall<GoodsInput, Awaited<ReturnType<typeof goodsBehind>>>({
   name: 'goods-of-fill',
   run: async (services, input) => (await import('./fill-goods.js')).goodsOfFill(services, input),
+});
+
+/** How many listings each preset is applied to. */
+export const countPresets = defineCall<Parameters<typeof counted>[1], PresetCounts>({
+  name: 'count-presets',
+  run: async (services, input) => (await import('./presets.js')).countPresets(services, input),
 });
 
 /** What a value pinned for many listings would do to them. */
@@ -70,6 +77,7 @@ export const readPlaceCells = defineCall<
 export const listingCalls = [
   readPlaceCells,
   countFills,
+  countPresets,
   goodsOfFill,
   tryPins,
   tryAssortment,

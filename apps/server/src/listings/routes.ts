@@ -7,6 +7,7 @@ import { listFills, listGoods, tryFill } from './fills.js';
 import { tryAssortment, tryChange, tryPins, tryRulebook } from './jobs.js';
 import { pinMany } from './pin-many.js';
 import { setPin } from './pins.js';
+import { listPresets, tryPresets } from './presets.js';
 import { listListings, showListing, traceValue } from './service.js';
 
 export function listingRoutes(router: AppRouter, services: Services): void {
@@ -37,6 +38,8 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     await expectKnown(services.db, body);
     return apart(tryAssortment, services, { placeId: params.id, assortment: body });
   });
+  route(router, services, channels.presets, async ({ params }) => ({ items: await listPresets(services, params.id) }));
+  route(router, services, channels.tryPresets, ({ params, body }) => tryPresets(services, params.id, body.presets));
   route(router, services, api.asked.ofProduct, ({ params, locale }) => askedOf(services, params.id, locale));
   route(router, services, api.listings.tryPins, ({ user, body }) =>
     apart(tryPins, services, { user: { id: user.id }, input: body }),

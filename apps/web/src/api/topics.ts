@@ -38,7 +38,15 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
   ],
   channels: [
     ...[accounts.show, accounts.exemptions],
-    ...[channels.list, channels.places, channels.assortment, channels.categories, channels.fills, movingIn.steps],
+    ...[
+      channels.list,
+      channels.places,
+      channels.assortment,
+      channels.categories,
+      channels.fills,
+      channels.presets,
+      movingIn.steps,
+    ],
     ...[today.today, today.shelf, today.history, stock.warehouses],
   ],
   found: [enrichment.found],

@@ -1,25 +1,20 @@
 /** Which goods a place gets: a condition that keeps itself up to date, and goods put in or kept out by hand; what a change does is shown first. */
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '@velvet-shelf/contract';
+import { type Handed, api } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { z } from 'zod';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { ConditionTree, plainCondition } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
-import { DataTable } from '../design/DataTable';
 import { Loaded, ProblemBox, useTell } from '../design/feedback';
-import { RemoveButton } from '../design/RemoveButton';
 import { count, plural, sayBecoming } from '../design/words';
+import { HandPicked } from './HandPicked';
 import { useCompared } from './compared';
 
 type Held = z.output<typeof api.channels.assortment.answer>;
-type Picked = Held['hand'][number];
 
 export function AssortmentPage({ placeId }: { placeId: number }) {
   const held = useQuery(ask(api.channels.assortment, { params: { id: placeId } }));
@@ -32,7 +27,7 @@ export function AssortmentPage({ placeId }: { placeId: number }) {
   );
 }
 
-const bodyOf = (condition: Condition, hand: readonly Picked[]) => ({
+const bodyOf = (condition: Condition, hand: readonly Handed[]) => ({
   condition: plainCondition(condition),
   hand: hand.map(({ product, isIn }) => ({ product, isIn })),
 });
@@ -43,7 +38,7 @@ function Editor({ placeId, held }: { placeId: number; held: Held }) {
   const tell = useTell();
   const attributes = useCompared().data ?? [];
   const [condition, setCondition] = useState<Condition>(held.condition);
-  const [hand, setHand] = useState<Picked[]>(held.hand);
+  const [hand, setHand] = useState<Handed[]>(held.hand);
   const to = bodyOf(condition, hand);
   const was = bodyOf(held.condition, held.hand);
   const isChanged = JSON.stringify(to) !== JSON.stringify(was);
@@ -77,41 +72,7 @@ function Editor({ placeId, held }: { placeId: number; held: Held }) {
       <Box as="p" small muted around={[0, 0, 2]}>
         Whatever the condition says. A family stands for all its variants.
       </Box>
-      <AddByHand
-        known={hand}
-        onAdd={(picked) => change(() => setHand([...hand.filter(({ product }) => product !== picked.product), picked]))}
-      />
-      {hand.length > 0 && (
-        <DataTable
-          label="Goods put in or kept out by hand"
-          look={{ surface: 'card' }}
-          rows={hand}
-          keyOf={({ product }) => product}
-          columns={[
-            { head: 'SKU', cell: ({ sku }) => sku ?? '' },
-            {
-              head: 'Goods',
-              cell: ({ product, title, kind }) => (
-                <Link to={`/catalog?open=${product}`}>
-                  {title ?? `product ${product}`}
-                  {kind === 'family' && ' · family'}
-                </Link>
-              ),
-            },
-            { head: 'Is', cell: ({ isIn }) => (isIn ? 'put in' : 'kept out') },
-            {
-              head: '',
-              id: 'Let go',
-              cell: (row) => (
-                <RemoveButton
-                  of={row.title ?? `product ${row.product}`}
-                  onClick={() => change(() => setHand(hand.filter(({ product }) => product !== row.product)))}
-                />
-              ),
-            },
-          ]}
-        />
-      )}
+      <HandPicked hand={hand} onChange={(next) => change(() => setHand(next))} />
       <Box row above={4} gap={2}>
         <Button variant="outlined" disabled={!isChanged || tried.isPending} onClick={() => tried.mutate()}>
           {tried.isPending ? 'Trying…' : 'See what it adds and takes away'}
@@ -176,48 +137,5 @@ function Tried({
         Keep it
       </Button>
     </div>
-  );
-}
-
-function AddByHand({ known, onAdd }: { known: readonly Picked[]; onAdd: (picked: Picked) => void }) {
-  const [sought, setSought] = useState('');
-  const [goods, setGoods] = useState<Omit<Picked, 'isIn' | 'product'> & { id: number }>();
-  const found = useQuery({
-    ...ask(api.today.search, { query: { q: sought } }),
-    enabled: sought.trim().length > 1,
-  });
-  const add = (isIn: boolean) => {
-    if (!goods) return;
-    const { id, ...rest } = goods;
-    onAdd({ product: id, isIn, ...rest });
-    setGoods(undefined);
-    setSought('');
-  };
-  return (
-    <Box row below={2}>
-      <Autocomplete
-        size="small"
-        sx={{ width: 380 }}
-        options={found.data?.items ?? []}
-        filterOptions={(all) => all.filter(({ id }) => !known.some(({ product }) => product === id))}
-        getOptionLabel={({ sku, title, kind }) =>
-          `${[sku, title].filter(Boolean).join(' · ')}${kind === 'family' ? ' · family' : ''}`
-        }
-        getOptionKey={({ id }) => id}
-        isOptionEqualToValue={(a, b) => a.id === b.id}
-        value={goods ?? null}
-        onChange={(_, chosen) => setGoods(chosen ?? undefined)}
-        inputValue={sought}
-        onInputChange={(_, text) => setSought(text)}
-        noOptionsText={sought.trim().length > 1 ? 'No goods of this name' : 'Type a SKU or a title'}
-        renderInput={(input) => <TextField {...input} label="Goods to put in or keep out" />}
-      />
-      <Button variant="outlined" disabled={!goods} onClick={() => add(true)}>
-        Put in
-      </Button>
-      <Button variant="outlined" color="inherit" disabled={!goods} onClick={() => add(false)}>
-        Keep out
-      </Button>
-    </Box>
   );
 }

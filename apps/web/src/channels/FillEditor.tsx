@@ -11,7 +11,7 @@ import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
 import { count, plural, sayBecoming } from '../design/words';
 import { FillParts } from './FillParts';
-import { type FillAt, FillSlots, isAt } from './FillSlots';
+import { type FillAt, FillSlots, forAll, isAt } from './FillSlots';
 import { RuleCards } from './RuleCards';
 import { ShopperView } from './ShopperView';
 import { StepsEditor } from './StepsEditor';
@@ -39,9 +39,7 @@ export function FillEditor({
   const places = useQuery(ask(api.channels.places));
   const held = attribute.slots.find((slot) => isAt(slot, at))?.fill ?? null;
   // One for fewer goods begins as the one that holds for them until now.
-  const [fill, setFill] = useState<Fill | null>(
-    held ?? (at.category === '' && at.market === '' ? null : attribute.fill),
-  );
+  const [fill, setFill] = useState<Fill | null>(held ?? (isAt(at, forAll) ? null : attribute.fill));
   const params = { id: placeId, attribute: attribute.key };
   const queries = useQueryClient();
   const tell = useTell();
@@ -146,11 +144,11 @@ export function FillEditor({
                   : `First figures, of ${count(shown.looked)} of ${count(listings)} listings; the rest is being counted.`}
           </Box>
         </Box>
-        {held && (at.category !== '' || at.market !== '') && (
+        {held && !isAt(at, forAll) && (
           <Button
             color="inherit"
             disabled={save.isPending}
-            onClick={() => save.mutate(null, { onSuccess: () => onAt({ market: '', category: '' }) })}
+            onClick={() => save.mutate(null, { onSuccess: () => onAt(forAll) })}
           >
             Take it away
           </Button>

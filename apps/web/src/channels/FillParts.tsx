@@ -13,7 +13,7 @@ import { type BarPart, PartBar } from '../design/PartBar';
 import { ShowMore } from '../design/ShowMore';
 import { State } from '../design/State';
 import { count, plural } from '../design/words';
-import { type FillAt, isAt } from './FillSlots';
+import { type FillAt, forAll, isAt, sayAt } from './FillSlots';
 import { useCompared } from './compared';
 import { sayFillRule } from './sayFill';
 
@@ -51,8 +51,7 @@ export function FillParts({
     const slot = slots.find((each) => isAt(each, at));
     const rule = slot && ruleAt(slot.fill.rule, path);
     const said = rule ? sayFillRule(rule, [...attribute.sources, ...compared]) : 'a fill';
-    const where = slot?.names.at(-1);
-    return `${i + 1} · ${said}${where === undefined ? '' : `, ${where}`}`;
+    return `${i + 1} · ${said}${!slot || isAt(slot, forAll) ? '' : `, ${sayAt(slot)}`}`;
   };
   const bar: BarPart[] = [
     ...parts.flatMap((part, i): BarPart[] => {

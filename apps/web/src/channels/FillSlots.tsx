@@ -1,5 +1,7 @@
 /** For which goods a fill holds: all of them, one category of the channel, one market; which of several wins, and what it hides. */
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
@@ -13,16 +15,28 @@ import { CategoryPick } from './CategoryPick';
 export interface FillAt {
   market: string;
   category: string;
+  preset: number | null;
 }
+export const forAll: FillAt = { market: '', category: '', preset: null };
 type Slot = ChannelAttributeAnswer['slots'][number];
 
-export const isAt = (slot: FillAt, { market, category }: FillAt): boolean =>
-  slot.market === market && slot.category === category;
+export const isAt = (slot: FillAt, { market, category, preset }: FillAt): boolean =>
+  slot.market === market && slot.category === category && slot.preset === preset;
 
-const keyOf = ({ market, category }: FillAt) => JSON.stringify([market, category]);
+const keyOf = ({ market, category, preset }: FillAt) => JSON.stringify([market, category, preset]);
 
-const sayAt = ({ market, category, names }: Pick<Slot, 'market' | 'category' | 'names'>): string =>
-  `${category === '' ? 'All goods' : (names.at(-1) ?? category)}${market === '' ? '' : `, ${market} alone`}`;
+export const sayAt = ({
+  market,
+  category,
+  names,
+  presetName,
+}: Omit<Slot, 'fill' | 'goods' | 'hidden' | 'preset'>): string =>
+  [
+    ...(presetName === null ? [] : [presetName]),
+    ...(category === '' ? [] : [names.at(-1) ?? category]),
+    ...(presetName === null && category === '' ? ['All goods'] : []),
+    ...(market === '' ? [] : [`${market} alone`]),
+  ].join(', ');
 
 export function FillSlots({
   place,
@@ -36,12 +50,16 @@ export function FillSlots({
   onAt: (at: FillAt) => void;
 }) {
   const [isAdding, setAdding] = useState(false);
-  const general = { market: '', category: '', names: [] };
+  const general = { ...forAll, names: [], presetName: null };
   const held = slots.find((slot) => isAt(slot, at));
-  const isNew = !held && at.category !== '';
+  const params = { id: place?.id ?? 0 };
   const tree = useQuery({
-    ...ask(api.channels.tree, { params: { id: place?.id ?? 0 } }),
-    enabled: place !== undefined && isNew,
+    ...ask(api.channels.tree, { params }),
+    enabled: place !== undefined && !held && at.category !== '',
+  });
+  const presets = useQuery({
+    ...ask(api.channels.presets, { params }),
+    enabled: place !== undefined && !held && at.preset !== null,
   });
   const shown = [
     ...(slots.some((slot) => isAt(slot, general)) ? [] : [{ ...general, goods: 0 }]),
@@ -52,6 +70,8 @@ export function FillSlots({
           {
             ...at,
             names: tree.data?.items.find(({ path }) => path === at.category)?.names ?? [],
+            presetName:
+              at.preset === null ? null : (presets.data?.items.find(({ id }) => id === at.preset)?.name ?? '…'),
             goods: 0,
           },
         ]),
@@ -66,7 +86,7 @@ export function FillSlots({
           aria-label="Goods it is for"
           onChange={(_, key: string | null) => {
             const chosen = shown.find((slot) => keyOf(slot) === key);
-            if (chosen) onAt({ market: chosen.market, category: chosen.category });
+            if (chosen) onAt({ market: chosen.market, category: chosen.category, preset: chosen.preset });
           }}
         >
           {shown.map((slot) => (
@@ -85,7 +105,7 @@ export function FillSlots({
         <Box small muted above={1} role="status">
           {plural(held.goods, 'listing gets', 'listings get')} this
           {held.hidden > 0 &&
-            `; for ${plural(held.hidden, 'listing')} more one that is said for fewer goods stands before it`}
+            `; for ${plural(held.hidden, 'listing')} more one of a preset or for fewer goods stands before it`}
           .
         </Box>
       )}
@@ -102,15 +122,15 @@ export function FillSlots({
   );
 }
 
-/** A category or the market alone, or both: the fill that stands there first is the one that held until now. */
+/** A category, the market alone, a preset, or several of these: the fill that stands there first is the one that held until now. */
 function NewSlot({ place, onDone }: { place: PlaceAnswer | undefined; onDone: (at?: FillAt) => void }) {
-  const tree = useQuery({
-    ...ask(api.channels.tree, { params: { id: place?.id ?? 0 } }),
-    enabled: place !== undefined,
-  });
+  const asked = { params: { id: place?.id ?? 0 } };
+  const tree = useQuery({ ...ask(api.channels.tree, asked), enabled: place !== undefined });
+  const presets = useQuery({ ...ask(api.channels.presets, asked), enabled: place !== undefined }).data?.items ?? [];
+  const [preset, setPreset] = useState<number | null>(null);
   const [category, setCategory] = useState('');
   const [isHere, setHere] = useState(false);
-  const at = { market: isHere ? (place?.market ?? '') : '', category };
+  const at = { market: isHere ? (place?.market ?? '') : '', category, preset };
   const items = tree.data?.items ?? [];
   return (
     <Box row gap={3} above={2} align="center" wrap>
@@ -123,11 +143,27 @@ function NewSlot({ place, onDone }: { place: PlaceAnswer | undefined; onDone: (a
         value={items.find(({ path }) => path === category) ?? null}
         onPick={(path) => setCategory(path ?? '')}
       />
+      {presets.length > 0 && (
+        <TextField
+          select
+          label="By the preset"
+          value={preset ?? ''}
+          sx={{ width: 200 }}
+          onChange={({ target }) => setPreset(target.value === '' ? null : Number(target.value))}
+        >
+          <MenuItem value="">none</MenuItem>
+          {presets.map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <Box as="label" small row gap={1}>
         <input type="checkbox" checked={isHere} onChange={({ target }) => setHere(target.checked)} />
         in {place?.market ?? 'this market'} alone
       </Box>
-      <Button variant="outlined" disabled={category === '' && !isHere} onClick={() => onDone(at)}>
+      <Button variant="outlined" disabled={keyOf(at) === keyOf(forAll)} onClick={() => onDone(at)}>
         Say it for these
       </Button>
       <Button color="inherit" onClick={() => onDone()}>

@@ -22,6 +22,7 @@ const fillsAddress = z.object({
   attribute: inAddress.text,
   market: inAddress.text,
   category: inAddress.text,
+  preset: inAddress.number,
   within: inAddress.text,
   carry: z.enum(['place', 'file']).optional(),
 });
@@ -41,7 +42,7 @@ export function Fills({ placeId }: { placeId: number }) {
       {({ items, categories }) => {
         const rows = [...items].sort((a, b) => inOrder.indexOf(a.need) - inOrder.indexOf(b.need));
         const chosen = rows.find((row) => row.key === address.attribute) ?? rows[0];
-        const at = { market: address.market ?? '', category: address.category ?? '' };
+        const at = { market: address.market ?? '', category: address.category ?? '', preset: address.preset ?? null };
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box scroll wide={400} fixed line="right" pad={[0, 0, 5, 6]}>
@@ -77,7 +78,7 @@ export function Fills({ placeId }: { placeId: number }) {
                 rows={rows}
                 chosen={carry === undefined ? chosen?.key : undefined}
                 onChoose={({ key }) =>
-                  set({ attribute: key, market: undefined, category: undefined, carry: undefined })
+                  set({ attribute: key, market: undefined, category: undefined, preset: undefined, carry: undefined })
                 }
               />
             </Box>
@@ -86,12 +87,18 @@ export function Fills({ placeId }: { placeId: number }) {
             ) : (
               chosen && (
                 <FillEditor
-                  key={JSON.stringify([chosen.key, chosen.slots.map(({ market, category }) => [market, category]), at])}
+                  key={JSON.stringify([
+                    chosen.key,
+                    chosen.slots.map(({ market, category, preset }) => [market, category, preset]),
+                    at,
+                  ])}
                   placeId={placeId}
                   attribute={chosen}
                   at={at}
                   within={within}
-                  onAt={({ market, category }) => set({ market: market || undefined, category: category || undefined })}
+                  onAt={({ market, category, preset }) =>
+                    set({ market: market || undefined, category: category || undefined, preset: preset ?? undefined })
+                  }
                 />
               )
             )}

@@ -12,6 +12,7 @@ import { count } from '../design/words';
 import { AssortmentPage } from './Assortment';
 import { Categories } from './Categories';
 import { Fills } from './Fills';
+import { Presets } from './Presets';
 import { RulebookPage } from './Rulebook';
 
 export function Place() {
@@ -39,12 +40,14 @@ export function Place() {
                 <Tab value="goods" label="Which goods" />
                 <Tab value="categories" label="Category map" />
                 <Tab value="fills" label="Fills" />
+                <Tab value="presets" label="Presets" />
                 <Tab value="rulebook" label="Rulebook" />
               </Tabs>
             </Box>
             {tab === 'goods' && <AssortmentPage key={id} placeId={id} />}
             {tab === 'categories' && <Categories placeId={id} />}
             {tab === 'fills' && <Fills placeId={id} />}
+            {tab === 'presets' && <Presets key={id} placeId={id} />}
             {tab === 'rulebook' && <RulebookPage placeId={id} />}
           </Box>
         );

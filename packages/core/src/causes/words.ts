@@ -45,9 +45,9 @@ export function sayCause(
   const label = (attribute: string) =>
     rulebooks.flatMap((rulebook) => rulebook.attributes).find((row) => row.key === attribute)?.label ?? attribute;
   const inCategory = (at: { slot?: string; market: string }) => {
-    const { category } = slotOf(at);
+    const { category, preset } = slotOf(at);
     const name = rulebooks.flatMap((rulebook) => rulebook.categories).find(({ path }) => path === category)?.name;
-    return category === '' ? '' : ` in ${name ?? category}`;
+    return `${category === '' ? '' : ` in ${name ?? category}`}${preset === null ? '' : ', by a preset'}`;
   };
   switch (cause.kind) {
     case 'map-category':

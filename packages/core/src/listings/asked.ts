@@ -20,14 +20,18 @@ export interface Asked {
   feeding: Feeding[];
 }
 
-/** Fills of a channel attribute that are for a category, the most specific first: the deepest category wins, then the market’s own. */
+/**
+ * Fills of a channel attribute that are for a category, the most specific first: the deepest category wins, then the market’s
+ * own. Those of a preset where one is named, else those of none.
+ */
 export const fillsFor = (
   { fills }: Pick<PlaceSetup, 'fills'>,
   attribute: string,
   category: string | undefined,
+  preset?: number,
 ): PlacedFill[] =>
   fills
-    .filter((fill) => fill.attribute === attribute)
+    .filter((fill) => fill.attribute === attribute && fill.preset === preset)
     .filter((fill) => fill.category === undefined || (category !== undefined && isUnder(category, [fill.category])))
     .sort(
       (a, b) =>

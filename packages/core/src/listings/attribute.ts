@@ -8,29 +8,38 @@ import { fillsFor } from './asked.js';
 import { compileFill } from './fills.js';
 import type { Mapped } from './mapped.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
+import type { CompiledPreset } from './presets.js';
 import { compileRequiredWhen } from './required-when.js';
 import type { View } from './sources.js';
 import { typing } from './typed.js';
 
 export interface CompiledAttribute {
   attribute: ChannelAttribute;
-  placed: PlacedFill | undefined;
-  fill: CompiledFill<View>;
+  /** What gives a variant its value. */
+  giving(view: View): Given;
+  /** Fills that are for a variant, the one that gives its value first. */
+  fitting(view: View): PlacedFill[];
   /** The value as the attribute's type has it. */
   typed(value: ChannelValue): ChannelValue;
   checks: CompiledCheck[];
   requiredWhen: ((item: Item) => boolean) | undefined;
 }
 
+/** A compiled fill, with where it stands. */
+export interface Given {
+  placed: PlacedFill | undefined;
+  fill: CompiledFill<View>;
+}
+
 export function compileAttribute(
   attribute: ChannelAttribute,
   category: string | undefined,
   setup: PlaceSetup,
-  mapped: (variant: Variant) => Mapped,
+  { mapped, presets }: { mapped: (variant: Variant) => Mapped; presets: readonly CompiledPreset[] },
 ): CompiledAttribute {
-  const [placed] = fillsFor(setup, attribute.key, category);
-  return {
-    attribute,
+  const general = fillsFor(setup, attribute.key, category);
+  const [placed] = general;
+  const otherwise: Given = {
     placed,
     fill:
       attribute.type === 'category'
@@ -38,6 +47,22 @@ export function compileAttribute(
         : placed
           ? compileFill(placed.fill, setup)
           : noFill,
+  };
+  const bundled = presets.flatMap(({ id, applies }) => {
+    const fills = fillsFor(setup, attribute.key, category, id);
+    const [first] = fills;
+    return first ? [{ applies, fills, given: { placed: first, fill: compileFill(first.fill, setup) } }] : [];
+  });
+  return {
+    attribute,
+    giving:
+      bundled.length === 0
+        ? () => otherwise
+        : ({ family, variant }) => bundled.find(({ applies }) => applies(family, variant))?.given ?? otherwise,
+    fitting: ({ family, variant }) => [
+      ...bundled.flatMap(({ applies, fills }) => (applies(family, variant) ? fills : [])),
+      ...general,
+    ],
     typed: typing(attribute, setup.currency),
     checks: compileValueChecks(attribute, setup.rulebook),
     requiredWhen: compileRequiredWhen(attribute, setup.rulebook),

@@ -8,15 +8,29 @@ interface AtSlot {
   slot?: string;
 }
 
-/** A fill's slot as causes name it: the channel's category, marked where it is for the market alone. */
-export const slotName = ({ category = '', market }: Pick<PlacedFill, 'category' | 'market'>): string =>
-  `${market === undefined ? '' : ownMark}${category}`;
+/** A fill's slot as causes name it: the channel's category, marked where it is for the market alone, behind the preset's number. */
+export const slotName = ({
+  category = '',
+  market,
+  preset,
+}: Pick<PlacedFill, 'category' | 'market' | 'preset'>): string =>
+  `${preset === undefined ? '' : `#${preset}#`}${market === undefined ? '' : ownMark}${category}`;
 const ownMark = '!';
 
 /** Where the fill of a cause stands. */
-export function slotOf({ market, slot = '' }: AtSlot & { market: string }): { market: string; category: string } {
-  const isOwn = slot.startsWith(ownMark);
-  return { market: isOwn ? market : '', category: isOwn ? slot.slice(ownMark.length) : slot };
+export function slotOf({ market, slot = '' }: AtSlot & { market: string }): {
+  market: string;
+  category: string;
+  preset: number | null;
+} {
+  const preset = /^#(\d+)#/u.exec(slot);
+  const rest = slot.slice(preset?.[0].length ?? 0);
+  const isOwn = rest.startsWith(ownMark);
+  return {
+    market: isOwn ? market : '',
+    category: isOwn ? rest.slice(ownMark.length) : rest,
+    preset: preset ? Number(preset[1]) : null,
+  };
 }
 
 export type Cause =

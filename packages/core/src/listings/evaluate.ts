@@ -21,6 +21,7 @@ import { type Link, type RulePath, type TraceStep, fillCurrencies } from '../fil
 import { type CompiledAttribute, compileAttribute } from './attribute.js';
 import { firstOf } from './typed.js';
 import { compileMap } from './mapped.js';
+import { compilePresets } from './presets.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
 import { comparables, variantLookup, withUnknown } from './lookup.js';
 import { isMuted, nextChange } from './moments.js';
@@ -82,6 +83,10 @@ export interface CompiledPlace {
   trace(family: Family, variant: Variant, attribute: string, today: string): TraceStep[];
   /** What gives a variant its value of an attribute, or would. */
   giving(family: Family, variant: Variant, attribute: string, today: string): Giving;
+  /** Fills of an attribute that are for a variant, the one that wins first. */
+  fitting(family: Family, variant: Variant, attribute: string): PlacedFill[];
+  /** Presets applied to a variant, by number, in the order they are asked. */
+  presets(family: Family, variant: Variant): number[];
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
 }
@@ -93,6 +98,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   const currencies = [...new Set([setup.currency, ...setup.fills.flatMap(({ fill }) => fillCurrencies(fill.rule))])];
   const lookup = variantLookup(dictionary, setup.language);
   const mapped = compileMap(setup);
+  const presets = compilePresets(setup);
   const inAssortment = compileCondition(setup.assortment, comparables(dictionary), lookup);
   const isWanted = (family: Family, variant: Variant): boolean =>
     variant.isHidden !== true && (setup.hand.get(variant.id) ?? setup.hand.get(family.id) ?? inAssortment(variant));
@@ -120,7 +126,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const found = plans.get(category);
     if (found) return found;
     const attributes = attributesFor(rulebook, category, market).map((attribute) =>
-      compileAttribute(attribute, category, setup, mapped),
+      compileAttribute(attribute, category, setup, { mapped, presets }),
     );
     const plan = { attributes, byKey: new Map(attributes.map((attribute) => [attribute.attribute.key, attribute])) };
     plans.set(category, plan);
@@ -162,8 +168,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const pins = setup.pins.get(variant.id);
     const { values, findings } = result;
     // A value may be required by what others are: all are known before any is judged.
-    const given = plan.attributes.map(({ attribute, fill, typed }) => {
-      const raw = pins?.[attribute.key] ?? fill.value(view);
+    const given = plan.attributes.map(({ attribute, giving, typed }) => {
+      const raw = pins?.[attribute.key] ?? giving(view).fill.value(view);
       const value = raw === undefined ? undefined : typed(raw);
       if (value === undefined || value === '') return undefined;
       values[attribute.key] = firstOf(value, attribute.limits.maxCount);
@@ -222,7 +228,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
 
   /** What an attribute is given, or that it is given nothing. */
   function judgeValue(
-    { attribute, placed, fill, checks, requiredWhen }: CompiledAttribute,
+    { attribute, giving, checks, requiredWhen }: CompiledAttribute,
     value: ChannelValue | undefined,
     view: View,
     { values, findings }: Evaluated,
@@ -234,6 +240,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       if (type === 'category' || (!isRequired && need === 'optional')) return;
       if (isExempt(view.variant, key)) return;
       const { meta } = isRequired ? required : recommended;
+      const { fill, placed } = giving(view);
       const cause = causeOfMissing(setup, key, { link: fill.blame(view), placed });
       findings.push({ check: meta.id, severity: meta.severity, attribute: key, cause, params: {} });
       return;
@@ -242,6 +249,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const params = test(value);
       if (!params) continue;
       const isPinned = setup.pins.get(view.variant.id)?.[key] !== undefined;
+      const { fill, placed } = giving(view);
       findings.push(
         faultFinding(id, key, params, { link: isPinned ? { at: 'pin' } : fill.origin(view), placed }, value),
       );
@@ -251,8 +259,8 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   /** What stands behind an attribute's value. */
   function behind(attribute: string, plan: Plan, view: View, pins: Record<string, string> | undefined): Behind {
     if (pins?.[attribute] !== undefined) return { link: { at: 'pin' } };
-    const row = plan.byKey.get(attribute);
-    return { link: row?.fill.origin(view) ?? { at: 'fill' }, placed: row?.placed };
+    const given = plan.byKey.get(attribute)?.giving(view);
+    return { link: given?.fill.origin(view) ?? { at: 'fill' }, placed: given?.placed };
   }
 
   return {
@@ -283,15 +291,20 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     },
     giving(family, variant, key, today) {
       if (setup.pins.get(variant.id)?.[key] !== undefined) return { by: 'pin' };
-      const row = planFor(categoryOf(variant)).byKey.get(key);
-      return { by: 'fill', placed: row?.placed, path: row?.fill.serving?.({ variant, family, today }) ?? [] };
+      const view: View = { variant, family, today };
+      const given = planFor(categoryOf(variant)).byKey.get(key)?.giving(view);
+      return { by: 'fill', placed: given?.placed, path: given?.fill.serving?.(view) ?? [] };
     },
+    fitting: (family, variant, key) =>
+      planFor(categoryOf(variant)).byKey.get(key)?.fitting({ variant, family, today: '' }) ?? [],
+    presets: (family, variant) => presets.flatMap(({ id, applies }) => (applies(family, variant) ? [id] : [])),
     trace(family, variant, key, today) {
       const row = planFor(categoryOf(variant)).byKey.get(key);
       if (!row) return [{ at: 'channel', words: 'The channel does not ask for this attribute in this category' }];
       const view: View = { variant, family, today };
       const pinned = setup.pins.get(variant.id)?.[key];
-      const given = pinned ?? row.fill.value(view);
+      const { fill, placed } = row.giving(view);
+      const given = pinned ?? fill.value(view);
       const value = given === undefined ? undefined : row.typed(given);
       const asks: TraceStep = {
         at: 'channel',
@@ -299,7 +312,12 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
         ...(value === undefined ? {} : { value: sayChannelValue(value) }),
       };
       if (pinned !== undefined) return [asks, { at: 'pin', words: 'Pinned for this listing', value: pinned }];
-      return [asks, ...row.fill.trace(view)];
+      const preset = setup.presets?.find(({ id }) => id === placed?.preset);
+      return [
+        asks,
+        ...(preset ? [{ at: 'fill' as const, words: `By the preset “${preset.name}”` }] : []),
+        ...fill.trace(view),
+      ];
     },
   };
 }

@@ -34,6 +34,8 @@ export interface PlaceSetup {
   categoryMap: ReadonlyMap<string, CategoryTarget>;
   /** Most specific wins: one for a channel category before one for all. */
   fills: readonly PlacedFill[];
+  /** Those of a preset stand before all others, for the goods it is applied to; of several presets the first does. */
+  presets?: readonly Preset[];
   /** Values set by hand, by variant id. */
   pins: ReadonlyMap<number, Record<string, string>>;
   /** Which goods the channel has granted that they go without an attribute it requires. */
@@ -46,8 +48,20 @@ export interface PlaceSetup {
   filesAddress: string;
 }
 
+/** A named bundle of fills: for goods a condition holds of, and those a person put in (true) or kept out. */
+export interface Preset {
+  id: number;
+  name: string;
+  /** Without one it is applied by hand alone. */
+  condition?: Condition | undefined;
+  /** By the number of a variant or of its family. */
+  hand: ReadonlyMap<number, boolean>;
+}
+
 export interface PlacedFill {
   attribute: string;
+  /** The preset it belongs to; undefined = none. */
+  preset?: number | undefined;
   /** Channel category it holds for, with all below it; undefined = everywhere. */
   category?: string | undefined;
   /** Market it was said for alone; undefined = for all. */

@@ -4,7 +4,7 @@ import type { Fill } from '@velvet-shelf/core/fills';
 import type { CategorySplit } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
-import { boolean, index, pgSequence, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgSequence, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const setupVersionSeq = pgSequence('setup_version_seq');
@@ -148,6 +148,41 @@ export const categoryMap = pgTable(
 );
 
 /** Market and category '' = all. */
+/** A named bundle of fills of a channel, for goods that a condition holds of, and those put in by hand. */
+export const preset = pgTable(
+  'preset',
+  {
+    id: rowId(),
+    channelId: ref('channel_id')
+      .notNull()
+      .references(() => channel.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    /** None: by hand alone. */
+    condition: jsonb('condition').$type<Condition>(),
+    /** Of several that a product has, the first stands before the others. */
+    position: integer('position').notNull(),
+    /** One that was taken away can come back with its fills. */
+    stands: boolean('stands').notNull().default(true),
+  },
+  (table) => [index('preset_channel').on(table.channelId)],
+);
+
+/** Goods a preset is applied to, or not, whatever its condition says: variants, or families with all their variants. */
+export const presetHand = pgTable(
+  'preset_hand',
+  {
+    presetId: ref('preset_id')
+      .notNull()
+      .references(() => preset.id, { onDelete: 'cascade' }),
+    productId: ref('product_id').notNull(),
+    isIn: boolean('is_in').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.presetId, table.productId] }),
+    index('preset_hand_product').on(table.productId),
+  ],
+);
+
 export const fill = pgTable(
   'fill',
   {
@@ -155,12 +190,18 @@ export const fill = pgTable(
     channelId: ref('channel_id')
       .notNull()
       .references(() => channel.id),
+    /** The preset it belongs to; without one it is for all goods. */
+    presetId: ref('preset_id').references(() => preset.id, { onDelete: 'cascade' }),
     market: text('market').notNull().default(''),
     category: text('category').notNull().default(''),
     attribute: text('attribute').notNull(),
     fill: jsonb('fill').$type<Fill>().notNull(),
   },
-  (table) => [unique('fill_slot').on(table.channelId, table.market, table.category, table.attribute)],
+  (table) => [
+    unique('fill_slot')
+      .on(table.channelId, table.presetId, table.market, table.category, table.attribute)
+      .nullsNotDistinct(),
+  ],
 );
 
 /** Goods that the channel was asked to let go without an attribute, and what it said. */
