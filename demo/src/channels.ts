@@ -5,6 +5,7 @@ import { saveCategories } from '@velvet-shelf/server/channels/categories';
 import { saveFills } from '@velvet-shelf/server/channels/fills';
 import { addChannel, changeAccount } from '@velvet-shelf/server/channels/own';
 import { addPlace } from '@velvet-shelf/server/channels/own-places';
+import { describePresets, savePresets } from '@velvet-shelf/server/channels/presets';
 import { everywhere } from '@velvet-shelf/server/channels/slots';
 import { suggest } from '@velvet-shelf/server/channels/suggestions';
 import { setRate } from '@velvet-shelf/server/company/rates';
@@ -41,12 +42,20 @@ const rates = [
   { from: 'GBP', to: 'SEK', is: { rate: '12.64', source: 'our bank, middle rate', day: '2026-11-20' }, was: null },
 ];
 
+/** Goods that go by carrier: on Quernby they take longer to send. */
+const bulky = {
+  name: 'By carrier',
+  condition: { attribute: 'weight', op: 'atLeast', value: '5 kg' } satisfies Condition,
+  fills: { 'days-to-send': fixed('5') },
+};
+
 interface DemoChannel {
   key: string;
   market: string;
   place: string;
   condition: Condition;
   fills: Record<string, Fill>;
+  preset?: { name: string; condition: Condition; fills: Record<string, Fill> };
 }
 
 /** What has shown itself there: goods with a title in the language of the market. */
@@ -58,6 +67,7 @@ export const channels: readonly DemoChannel[] = [
     market: 'GB',
     place: 'Quernby, Great Britain',
     condition: everything,
+    preset: bulky,
     fills: {
       ref: copy('sku'),
       heading: plain('title'),
@@ -181,7 +191,7 @@ export const channels: readonly DemoChannel[] = [
 /** `standins`: the address of the simulated channels. */
 export async function addChannels(services: Services, user: User, standins: string): Promise<void> {
   for (const rate of rates) await setRate(services, user, rate);
-  for (const { key, market, place, condition, fills } of channels) {
+  for (const { key, market, place, condition, fills, preset } of channels) {
     const id = await addChannel(services, user, { shipped: key });
     const account = await queryOne<{ id: number }>(
       services.db,
@@ -196,10 +206,28 @@ export async function addChannels(services: Services, user: User, standins: stri
       fills: Object.entries(fills).map(([attribute, fill]) => ({ ...everywhere(attribute), fill })),
       over: false,
     });
+    if (preset) await addPreset(services, user, made.id, preset);
     // What is sure is taken, as one click would; the rest waits for a person.
     const sure = Object.entries(await suggest(services.db, made.id)).flatMap(([category, [best]]) =>
       best?.isSure ? [{ category, target: best.path }] : [],
     );
     if (sure.length > 0) await saveCategories(services, user, made.id, sure);
   }
+}
+
+async function addPreset(
+  services: Services,
+  user: User,
+  placeId: number,
+  { name, condition, fills }: NonNullable<DemoChannel['preset']>,
+): Promise<void> {
+  await savePresets(services, user, placeId, { to: [{ id: null, name, condition, hand: [] }], was: [] });
+  const [made] = await describePresets(services.db, placeId);
+  await saveFills(services, user, placeId, {
+    fills: Object.entries(fills).map(([attribute, fill]) => ({
+      ...everywhere(attribute),
+      ...{ preset: made?.id ?? null, fill },
+    })),
+    over: false,
+  });
 }

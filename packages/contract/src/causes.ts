@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { effectSchema } from './effect.js';
+import { fillAtSchema } from './fills.js';
 import { endpoint, rowNumber, rowNumberText } from './endpoint.js';
 import { optionSchema } from './catalog.js';
 
@@ -31,7 +32,7 @@ export const remedySchema = z.discriminatedUnion('kind', [
     options: z.array(option),
     suggested: z.array(option),
     /** Where it is one word of a field among others: the field, where all of them are translated. */
-    field: z.object({ attribute: z.string(), label: z.string() }).nullable(),
+    field: fillAtSchema.extend({ attribute: z.string(), label: z.string() }).nullable(),
   }),
   z.object({
     kind: z.literal('fill'),

@@ -28,7 +28,7 @@ export type WordToTranslate = z.infer<typeof wordToTranslateSchema>;
 const goodsSchema = z.object({ market: z.string().max(100), category: z.string().max(1000) });
 /** A preset by its number: it stands before all that belong to none. */
 const ofPreset = z.number().int().positive().nullable();
-const fillAtSchema = goodsSchema.extend({ preset: ofPreset });
+export const fillAtSchema = goodsSchema.extend({ preset: ofPreset.default(null) });
 
 /** Goods that get their value the same way: by hand (`at` null), or by one rule of one fill. */
 const fillPartSchema = z.object({

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { mostBulk } from './bulk.js';
 import { effectSchema } from './effect.js';
 import { cursorQuery, endpoint, idParam, page, rowNumber, rowNumberText } from './endpoint.js';
+import { fillAtSchema } from './fills.js';
 
 export const findingSchema = z.object({
   check: z.string(),
@@ -57,7 +58,7 @@ export const traceStepSchema = z.object({
   /** Where one would change it. */
   edit: z
     .discriminatedUnion('to', [
-      z.object({ to: z.literal('fill'), placeId: z.number(), attribute: z.string() }),
+      fillAtSchema.extend({ to: z.literal('fill'), placeId: z.number(), attribute: z.string() }),
       z.object({ to: z.literal('product'), productId: z.number(), attribute: z.string() }),
       z.object({ to: z.literal('stock'), productId: z.number() }),
       z.object({ to: z.literal('batch'), batchId: z.number(), row: z.number() }),

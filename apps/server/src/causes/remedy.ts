@@ -1,7 +1,7 @@
 /** What a person can do about a cause, in place: choose a category or a word, set a fill, fill in cells. */
 import type { CauseDetail } from '@velvet-shelf/contract';
 import { variantAxes } from '@velvet-shelf/core/checks';
-import { type Cause, axisSources, causeKey, sourcesFor } from '@velvet-shelf/core/listings';
+import { type Cause, axisSources, causeKey, slotOf, sourcesFor } from '@velvet-shelf/core/listings';
 import { type Rulebook, takenValues } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
@@ -92,7 +92,7 @@ export async function remedyFor(
             of: cause.of,
           })
         ).map((one) => ({ ...one, label: one.value })),
-        field: attribute ? { attribute: attribute.key, label: attribute.label } : null,
+        field: attribute ? { attribute: attribute.key, label: attribute.label, ...slotOf(cause) } : null,
       };
     }
     case 'fill': {

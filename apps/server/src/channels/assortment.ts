@@ -6,30 +6,20 @@ import { canonical } from '@velvet-shelf/core/values';
 import { count, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { loadDictionary } from '../dictionary/dictionary.js';
-import { type Executor, first, isIn } from '../db/client.js';
+import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { badRequest, notFound, stale } from '../http/problem.js';
+import { badRequest, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { describeHand, mustBeGoods, plainHand } from './hand.js';
 import { getPlace } from './places.js';
 import { handOf } from './setup.js';
 import * as tables from '../db/schema/index.js';
 
 export async function showAssortment(on: Executor, placeId: number) {
   const place = await getPlace(on, placeId);
-  const hand = await on
-    .select({
-      product: tables.product.id,
-      isIn: tables.handPicked.isIn,
-      sku: tables.product.sku,
-      title: tables.product.title,
-      kind: tables.product.kind,
-    })
-    .from(tables.handPicked)
-    .innerJoin(tables.product, eq(tables.product.id, tables.handPicked.productId))
-    .where(eq(tables.handPicked.placeId, placeId))
-    .orderBy(tables.product.sku, tables.product.id);
+  const hand = await describeHand(on, await handOf(on, placeId));
   const listed = await first(on.select({ n: count() }).from(tables.listing).where(eq(tables.listing.placeId, placeId)));
   return { condition: place.assortment, hand, listings: listed?.n ?? 0 };
 }
@@ -40,9 +30,7 @@ const held = async (on: Executor, placeId: number): Promise<AssortmentBody> => (
 });
 
 const isSame = (a: AssortmentBody, b: AssortmentBody) =>
-  canonical([a.condition, byProduct(a.hand)]) === canonical([b.condition, byProduct(b.hand)]);
-const byProduct = (hand: AssortmentBody['hand']) =>
-  [...hand].sort((a, b) => a.product - b.product).map(({ product, isIn: goesIn }) => [product, goesIn]);
+  canonical([a.condition, plainHand(a.hand)]) === canonical([b.condition, plainHand(b.hand)]);
 
 /** Refuses a condition over attributes there are none of. */
 export async function expectKnown(on: Executor, { condition }: AssortmentBody): Promise<void> {
@@ -78,14 +66,7 @@ async function write({ tx, dirtyPlace }: Pick<Acting, 'tx' | 'dirtyPlace'>, plac
   await tx.update(tables.place).set({ assortment: to.condition }).where(eq(tables.place.id, placeId));
   await tx.delete(tables.handPicked).where(eq(tables.handPicked.placeId, placeId));
   if (to.hand.length > 0) {
-    const numbers = to.hand.map(({ product }) => product);
-    const there = await tx
-      .select({ id: tables.product.id })
-      .from(tables.product)
-      .where(isIn(tables.product.id, numbers));
-    const known = new Set(there.map(({ id }) => id));
-    const lost = numbers.find((id) => !known.has(id));
-    if (lost !== undefined) throw notFound(`product ${lost}`);
+    await mustBeGoods(tx, to.hand);
     await tx
       .insert(tables.handPicked)
       .values(to.hand.map(({ product, isIn: goesIn }) => ({ placeId, productId: product, isIn: goesIn })))

@@ -1,9 +1,8 @@
 /** Presets of a channel: named bundles of fills, for goods that a condition holds of, and those put in by hand. */
-import type { Effect, Handed, PresetBody } from '@velvet-shelf/contract';
-import { conditionSchema } from '@velvet-shelf/core/conditions';
+import type { Effect, PresetBody } from '@velvet-shelf/contract';
+import { conditionAttributes, conditionSchema } from '@velvet-shelf/core/conditions';
 import { type Preset, comparables } from '@velvet-shelf/core/listings';
-import { conditionAttributes } from '@velvet-shelf/core/conditions';
-import { canonical } from '@velvet-shelf/core/values';
+import { canonical, groupBy } from '@velvet-shelf/core/values';
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { loadDictionary } from '../dictionary/dictionary.js';
@@ -13,6 +12,7 @@ import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
 import { badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { describeHand, mustBeGoods, plainHand } from './hand.js';
 import { getPlace, placesOf, rulebookOf } from './places.js';
 import { fillsAt } from './slots.js';
 import { namesOf } from './tree.js';
@@ -39,7 +39,7 @@ export async function presetsOf(on: Executor, channelId: number): Promise<HeldPr
       ),
     )
     .orderBy(presetHand.productId);
-  const byPreset = Map.groupBy(hands, (row) => row.preset);
+  const byPreset = groupBy(hands, (row) => row.preset);
   return rows.map((row) => ({
     ...row,
     hand: (byPreset.get(row.id) ?? []).map(({ product, isIn: goesIn }) => ({ product, isIn: goesIn })),
@@ -59,25 +59,13 @@ export async function describePresets(on: Executor, placeId: number) {
   const place = await getPlace(on, placeId);
   const rulebook = await rulebookOf(on, place);
   const presets = await presetsOf(on, place.channelId);
-  const { product } = tables;
-  const numbers = presets.flatMap(({ hand }) => hand.map((each) => each.product));
-  const goods = new Map(
-    (
-      await on
-        .select({ id: product.id, sku: product.sku, title: product.title, kind: product.kind })
-        .from(product)
-        .where(isIn(product.id, numbers))
-    ).map(({ id, ...said }) => [id, said]),
-  );
   const fills = await fillsAt(on, place);
   const labels = new Map(rulebook.attributes.map(({ key, label }) => [key, label]));
   const names = namesOf(rulebook);
-  return presets.map((preset) => ({
+  const hands = await Promise.all(presets.map(({ hand }) => describeHand(on, hand)));
+  return presets.map((preset, i) => ({
     ...preset,
-    hand: preset.hand.flatMap((each): Handed[] => {
-      const said = goods.get(each.product);
-      return said ? [{ ...each, ...said }] : [];
-    }),
+    hand: hands[i] ?? [],
     fills: fills.flatMap(({ attribute, market, category, preset: of }) =>
       of === preset.id
         ? [
@@ -105,12 +93,7 @@ export async function mustKnow(on: Executor, presets: readonly PresetBody[]): Pr
 }
 
 const plain = (presets: readonly PresetBody[]) =>
-  presets.map(({ id, name, condition, hand }) => ({
-    ...{ id, name, condition },
-    hand: [...hand]
-      .sort((a, b) => a.product - b.product)
-      .map(({ product, isIn: goesIn }) => ({ product, isIn: goesIn })),
-  }));
+  presets.map(({ id, name, condition, hand }) => ({ id, name, condition, hand: plainHand(hand) }));
 const isSame = (a: readonly PresetBody[], b: readonly PresetBody[]) => canonical(plain(a)) === canonical(plain(b));
 
 export async function savePresets(
@@ -172,6 +155,7 @@ async function writePresets(
     kept.push({ id: written.id, name, condition, hand });
     await tx.delete(presetHand).where(eq(presetHand.presetId, written.id));
     if (hand.length === 0) continue;
+    await mustBeGoods(tx, hand);
     await tx
       .insert(presetHand)
       .values(hand.map(({ product, isIn: goesIn }) => ({ presetId: written.id, productId: product, isIn: goesIn })))

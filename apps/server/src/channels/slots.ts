@@ -1,7 +1,7 @@
 /** Where fills stand: for one attribute of the channel, for all goods or some of them. */
 import { type Fill, fillSchema } from '@velvet-shelf/core/fills';
 import type { PlacedFill } from '@velvet-shelf/core/listings';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -37,19 +37,33 @@ export const asPlaced = ({ attribute, category, market, preset, fill }: FillSlot
   ...(market === '' ? {} : { market }),
 });
 
+/** For which goods a fill holds, in the words of slots; all of them where there is none. */
+export const goodsOf = (placed: Partial<PlacedFill> = {}): Omit<FillSlot, 'attribute'> => ({
+  market: placed.market ?? '',
+  category: placed.category ?? '',
+  preset: placed.preset ?? null,
+});
+
 /** All fills that hold at a place, those of presets too: those for all markets, then those of its own. */
 export const fillsAt = (
   on: Executor,
   { channelId, market }: Pick<PlaceRow, 'channelId' | 'market'>,
 ): Promise<(FillSlot & { fill: Fill })[]> => {
-  const { fill } = tables;
+  const { fill, preset } = tables;
   return on
     .select({
       ...{ attribute: fill.attribute, market: fill.market, category: fill.category, preset: fill.presetId },
       fill: fill.fill,
     })
     .from(fill)
-    .where(and(eq(fill.channelId, channelId), inArray(fill.market, ['', market])))
+    .leftJoin(preset, eq(preset.id, fill.presetId))
+    .where(
+      and(
+        eq(fill.channelId, channelId),
+        inArray(fill.market, ['', market]),
+        or(isNull(fill.presetId), eq(preset.stands, true)),
+      ),
+    )
     .orderBy(fill.market, fill.attribute, fill.category);
 };
 

@@ -4,6 +4,7 @@ import { type PlaceSetup, type PlacedFill, suggestFills } from '@velvet-shelf/co
 import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
+import { goodsOf } from '../channels/slots.js';
 import { namesOf } from '../channels/tree.js';
 import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
 
@@ -147,10 +148,10 @@ function slotsOf(setup: PlaceSetup) {
   const presets = new Map<number | null, string>(setup.presets?.map((preset) => [preset.id, preset.name]));
   const slots = new Map<PlacedFill, Slot>(
     setup.fills.map((placed) => {
-      const { market = '', category = '', preset = null, fill } = placed;
-      const names = category === '' ? [] : name(category);
-      const presetName = presets.get(preset) ?? null;
-      return [placed, { market, category, names, preset, presetName, fill, goods: 0, hidden: 0 }];
+      const at = goodsOf(placed);
+      const names = at.category === '' ? [] : name(at.category);
+      const presetName = presets.get(at.preset) ?? null;
+      return [placed, { ...at, names, presetName, fill: placed.fill, goods: 0, hidden: 0 }];
     }),
   );
   return {

@@ -13,6 +13,7 @@ import { type ChannelAttribute, isUnder, sayChannelValue } from '@velvet-shelf/c
 import { and, eq, gt, ne } from 'drizzle-orm';
 import { type PlaceRow, getPlace } from '../channels/places.js';
 import { type SetupChange, loadSetup } from '../channels/setup.js';
+import { goodsOf } from '../channels/slots.js';
 import { todayText } from '../db/clock.js';
 import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
@@ -107,8 +108,7 @@ export async function walkFills(
 /** The part of a fill's goods that a value is of. */
 export function partOf(giving: Giving): FillPart {
   if (giving.by === 'pin') return { at: null, path: [] };
-  const { market = '', category = '', preset = null } = giving.placed ?? {};
-  return { at: { market, category, preset }, path: [...giving.path] };
+  return { at: goodsOf(giving.placed), path: [...giving.path] };
 }
 
 /** Tells parts apart. */

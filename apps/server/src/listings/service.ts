@@ -10,6 +10,7 @@ import type { ColumnMap } from '@velvet-shelf/core/intake';
 import { explainProduct } from '../catalog/product.js';
 import { type RecordVersion, columnOf, feeding } from '../claims/versions.js';
 import { sayFinding } from '@velvet-shelf/core/causes';
+import { goodsOf } from '../channels/slots.js';
 import { compileFor } from '../channels/setup.js';
 import { type PlaceRow, getPlace, rulebookOf } from '../channels/places.js';
 import { type Database, type Executor, containing, first, isAmong } from '../db/client.js';
@@ -186,10 +187,12 @@ export async function traceValue(
   const { place, compiled, family, variant } = await evaluated(services, id, dictionary);
   const steps: TraceAnswer[] = [];
   const explained = await explainProduct(db, variant.id, dictionary);
+  const giving = compiled.giving(family, variant, attribute, todayText());
+  const slot = goodsOf(giving.by === 'fill' ? giving.placed : undefined);
   for (const step of compiled.trace(family, variant, attribute, todayText())) {
     const edit: TraceAnswer['edit'] =
       step.at === 'fill' || step.at === 'fit'
-        ? { to: 'fill', placeId: place.id, attribute }
+        ? { to: 'fill', placeId: place.id, attribute, ...slot }
         : step.at === 'catalog' && step.attribute && step.attribute !== 'stock'
           ? { to: 'product', productId: variant.id, attribute: step.attribute }
           : null;

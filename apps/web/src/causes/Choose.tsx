@@ -6,6 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
+import { fillAddress } from '../channels/FillSlots';
 
 type Remedy<K extends CauseDetail['remedy']['kind']> = Extract<CauseDetail['remedy'], { kind: K }>;
 
@@ -60,10 +61,8 @@ export function ChooseOption({
       />
       {remedy.field && (
         <Box as="p" small above={2}>
-          <Link to={`/places/${remedy.placeId}/fills?attribute=${encodeURIComponent(remedy.field.attribute)}`}>
-            All words of {remedy.field.label} that wait
-          </Link>
-          , with what each may be.
+          <Link to={fillAddress(remedy.placeId, remedy.field)}>All words of {remedy.field.label} that wait</Link>, with
+          what each may be.
         </Box>
       )}
     </div>

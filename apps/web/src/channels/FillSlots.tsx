@@ -7,6 +7,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
+import { writeAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { Box } from '../design/Box';
 import { count, plural } from '../design/words';
@@ -19,6 +20,10 @@ export interface FillAt {
 }
 export const forAll: FillAt = { market: '', category: '', preset: null };
 type Slot = ChannelAttributeAnswer['slots'][number];
+
+/** Of the page where one fill is made: for all goods, unless it says for which. */
+export const fillAddress = (placeId: number, { attribute, ...at }: Partial<FillAt> & { attribute: string }): string =>
+  `/places/${placeId}/fills?${writeAddress('', { attribute, market: at.market, category: at.category, preset: at.preset ?? undefined })}`;
 
 export const isAt = (slot: FillAt, { market, category, preset }: FillAt): boolean =>
   slot.market === market && slot.category === category && slot.preset === preset;

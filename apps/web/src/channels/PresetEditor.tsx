@@ -11,7 +11,7 @@ import Autocomplete from '@mui/material/Autocomplete';
 import { ask } from '../api/ask';
 import { ConditionTree } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
-import { sayAt } from './FillSlots';
+import { fillAddress, sayAt } from './FillSlots';
 import { HandPicked } from './HandPicked';
 import type { Draft } from './Presets';
 import { useCompared } from './compared';
@@ -83,7 +83,7 @@ function Filled({ placeId, draft: { id, fills } }: { placeId: number; draft: Dra
   const held = useQuery({ ...ask(api.channels.fills, { params: { id: placeId }, query: {} }), enabled: id !== null });
   const [attribute, setAttribute] = useState<string | null>(null);
   const address = (to: { attribute: string; market?: string; category?: string }) =>
-    `/places/${placeId}/fills?${new URLSearchParams({ ...to, preset: String(id) }).toString()}`;
+    fillAddress(placeId, { ...to, preset: id });
   const others = (held.data?.items ?? []).filter(({ key }) => !fills.some((fill) => fill.attribute === key));
   const byKey = new Map(others.map(({ key, label }) => [key, label]));
   return (

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type TraceAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
 import { ask } from '../api/ask';
+import { fillAddress } from '../channels/FillSlots';
 import { Loaded } from '../design/feedback';
 
 export function Trace({ listingId, attribute }: { listingId: number; attribute: string }) {
@@ -33,7 +34,7 @@ export function Trace({ listingId, attribute }: { listingId: number; attribute: 
 function EditLink({ edit }: { edit: NonNullable<TraceAnswer['edit']> }) {
   switch (edit.to) {
     case 'fill':
-      return <Link to={`/places/${edit.placeId}/fills?attribute=${edit.attribute}`}>Edit the fill</Link>;
+      return <Link to={fillAddress(edit.placeId, edit)}>Edit the fill</Link>;
     case 'product':
       return (
         <Link

@@ -4,16 +4,7 @@ import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
 import type { Condition } from '../conditions/index.js';
 import type { Fill } from '../fills/index.js';
 import { loadRulebook } from '../checks/index.js';
-import {
-  type PlaceSetup,
-  axisSources,
-  causeKey,
-  compilePlace,
-  parseCause,
-  printOf,
-  slotName,
-  slotOf,
-} from './index.js';
+import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
 
 const read = loadRulebook(rulebooksOf('orrivane').at(0));
 if (!read.ok) throw new Error('rulebook');
@@ -309,15 +300,6 @@ describe('a category of ours that is split', () => {
     expect(
       stands(place({ target: indoor, splits: [{ condition: is('unknown', 'x'), target: other }] }), variant(1)),
     ).toEqual([[indoor, undefined]]));
-});
-
-it('says in a cause which fill one would change, where that is not the one for all goods', () => {
-  expect(slotOf({ market: 'GB', slot: slotName({ category: 'Pots' }) })).toEqual({ market: '', category: 'Pots' });
-  expect(slotOf({ market: 'GB', slot: slotName({ category: 'Pots', market: 'GB' }) })).toEqual({
-    market: 'GB',
-    category: 'Pots',
-  });
-  expect(slotOf({ market: 'GB' })).toEqual({ market: '', category: '' });
 });
 
 describe('a place with another currency', () => {
