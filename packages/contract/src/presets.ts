@@ -1,5 +1,6 @@
 /** Presets: named bundles of fills of a channel, for goods that a condition holds of, and those put in by hand. */
 import { conditionSchema } from '@velvet-shelf/core/conditions';
+import { fillSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam } from './endpoint.js';
@@ -37,6 +38,7 @@ const presetAnswer = presetSchema.extend({
       category: z.string(),
       /** Of the category, from the root down. */
       names: z.array(z.string()),
+      fill: fillSchema,
     }),
   ),
 });

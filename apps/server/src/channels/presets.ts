@@ -66,11 +66,11 @@ export async function describePresets(on: Executor, placeId: number) {
   return presets.map((preset, i) => ({
     ...preset,
     hand: hands[i] ?? [],
-    fills: fills.flatMap(({ attribute, market, category, preset: of }) =>
+    fills: fills.flatMap(({ attribute, market, category, preset: of, fill }) =>
       of === preset.id
         ? [
             {
-              ...{ attribute, market, category },
+              ...{ attribute, market, category, fill },
               label: labels.get(attribute) ?? attribute,
               names: category === '' ? [] : names(category),
             },

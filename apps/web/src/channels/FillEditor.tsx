@@ -84,6 +84,7 @@ export function FillEditor({
           key={attribute.key}
           placeId={placeId}
           attribute={shown}
+          at={at}
           tried={changed && isWhole ? { fill, ...at } : undefined}
           within={within}
         >

@@ -30,12 +30,15 @@ export type TriedFill = FillAt & { fill: Fill | null };
 export function FillParts({
   placeId,
   attribute,
+  at,
   tried,
   within,
   children,
 }: {
   placeId: number;
   attribute: ChannelAttributeAnswer;
+  /** The goods the fill is for: where these are not all, theirs are shown first. */
+  at: FillAt;
   /** What stands between the bar and the goods: the rules. */
   children: ReactNode;
   /** Not saved yet. */
@@ -43,7 +46,8 @@ export function FillParts({
   within: string | undefined;
 }) {
   const compared = useCompared().data ?? [];
-  const [chosen, setChosen] = useState<string>();
+  const mine = isAt(at, forAll) ? undefined : attribute.parts.find((part) => part.at !== null && isAt(part.at, at));
+  const [chosen, setChosen] = useState<string | undefined>(mine && keyOfPart(mine));
   const { parts, filled, missing, refused, slots } = attribute;
   const words = (part: Part, i: number): string => {
     const { at, path } = part;

@@ -1,4 +1,5 @@
 /** One preset: its name, the goods it is applied to, and what it fills. */
+import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
@@ -7,14 +8,15 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import Autocomplete from '@mui/material/Autocomplete';
 import { ask } from '../api/ask';
 import { ConditionTree } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
+import { DataTable } from '../design/DataTable';
 import { fillAddress, sayAt } from './FillSlots';
 import { HandPicked } from './HandPicked';
 import type { Draft } from './Presets';
 import { useCompared } from './compared';
+import { sayFillRule } from './sayFill';
 
 export function PresetEditor({
   placeId,
@@ -31,7 +33,7 @@ export function PresetEditor({
   const { name, condition, hand } = draft;
   return (
     <>
-      <Box row align="center" below={3}>
+      <Box row align="center" below={5}>
         <TextField
           label="Name of the preset"
           value={name}
@@ -81,10 +83,12 @@ export function PresetEditor({
 /** What it fills, each to be opened where fills are made. */
 function Filled({ placeId, draft: { id, fills } }: { placeId: number; draft: Draft }) {
   const held = useQuery({ ...ask(api.channels.fills, { params: { id: placeId }, query: {} }), enabled: id !== null });
+  const compared = useCompared().data ?? [];
   const [attribute, setAttribute] = useState<string | null>(null);
   const address = (to: { attribute: string; market?: string; category?: string }) =>
     fillAddress(placeId, { ...to, preset: id });
   const others = (held.data?.items ?? []).filter(({ key }) => !fills.some((fill) => fill.attribute === key));
+  const known = [...(held.data?.items ?? []).flatMap(({ sources }) => sources), ...compared];
   const byKey = new Map(others.map(({ key, label }) => [key, label]));
   return (
     <>
@@ -97,26 +101,27 @@ function Filled({ placeId, draft: { id, fills } }: { placeId: number; draft: Dra
         </Box>
       ) : (
         <>
-          <Box row gap={2} wrap below={2}>
-            {fills.map((fill) => (
-              <Button
-                key={JSON.stringify([fill.attribute, fill.market, fill.category])}
-                variant="outlined"
-                color="inherit"
-                component={Link}
-                to={address(fill)}
-              >
-                {fill.label}
-                {(fill.market !== '' || fill.category !== '') && ` · ${sayAt({ ...fill, presetName: null })}`}
-              </Button>
-            ))}
-            {fills.length === 0 && (
-              <Box as="span" small muted>
-                Nothing yet.
-              </Box>
-            )}
-          </Box>
-          <Box row gap={2}>
+          {fills.length > 0 && (
+            <DataTable
+              label="What the preset fills"
+              look={{ surface: 'card' }}
+              rows={fills}
+              keyOf={({ attribute: key, market, category }) => JSON.stringify([key, market, category])}
+              columns={[
+                {
+                  head: 'Attribute',
+                  cell: (fill) => (
+                    <Link to={address(fill)}>
+                      {fill.label}
+                      {(fill.market !== '' || fill.category !== '') && ` · ${sayAt({ ...fill, presetName: null })}`}
+                    </Link>
+                  ),
+                },
+                { head: 'Filled by', cell: ({ fill }) => sayFillRule(fill.rule, known) },
+              ]}
+            />
+          )}
+          <Box row gap={2} above={2}>
             <Autocomplete
               size="small"
               sx={{ width: 300 }}

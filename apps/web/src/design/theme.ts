@@ -48,6 +48,7 @@ export const theme = createTheme({
     MuiSelect: { defaultProps: { size: 'small' } },
     MuiTooltip: { defaultProps: { enterDelay: 400 } },
     MuiInputBase: { styleOverrides: { root: { fontSize: 13 } } },
+    MuiFormControlLabel: { styleOverrides: { label: { fontSize: 13 } } },
     MuiMenuItem: { styleOverrides: { root: { fontSize: 13, minHeight: 30 } } },
     // Ours is darker: the library's grey is too near the ground of a page (WCAG 1.4.3).
     MuiToggleButton: { styleOverrides: { root: { color: 'var(--shelf-palette-ink-2)' } } },
