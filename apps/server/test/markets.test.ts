@@ -214,6 +214,20 @@ describe('a channel with several markets and accounts', () => {
     expect(text).toContain('currency="EUR"');
     expect(text).not.toContain('currency="GBP"');
   });
+
+  it('says of a place while its file is being built that changes go with the next one', async () => {
+    const isBuilding = async () =>
+      (await client.get('/api/places')).body.items.flatMap(({ id, isBuilding: is }: Body) => (is ? [id] : []));
+    expect(await isBuilding()).toEqual([]);
+    const [feed] = await db.select().from(tables.feed);
+    // As a building leaves it until its file is written.
+    const [run] = await db
+      .insert(tables.run)
+      .values({ feedId: feed?.id ?? 0, state: 'running' })
+      .returning();
+    expect(await isBuilding()).toEqual([feed?.placeId]);
+    await db.delete(tables.run).where(eq(tables.run.id, run?.id ?? 0));
+  });
 });
 
 describe('a category map whose goods do not all stand together', () => {
@@ -231,6 +245,7 @@ describe('a category map whose goods do not all stand together', () => {
     const maps = [{ category: mapped.category, target: mapped.target, splits: [{ condition, target: other }] }];
     const categoryOf = async () => (await client.get(`/api/listings/${ready.id}`)).body.category;
     const { body: tried } = await client.send('POST', `${place}/categories/try`, { maps });
+    expect(tried.splits).toEqual({ [mapped.category]: [1] });
     const { body: kept } = await client.send('PUT', `${place}/categories`, { maps });
     await client.idle();
     expect(kept).toMatchObject({ becameReady: tried.becameReady, becameBlocked: tried.becameBlocked });

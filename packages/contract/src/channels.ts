@@ -24,6 +24,8 @@ export const placeSchema = z.object({
   formats: z.array(z.object({ key: z.enum(feedFormats), label: z.string() })),
   totals: z.array(z.object({ readiness: z.string(), channelState: z.string(), listings: z.number() })),
   rechecking: z.number(),
+  /** A file of it is being built: what changes now goes with the next one. */
+  isBuilding: z.boolean(),
 });
 export type PlaceAnswer = z.infer<typeof placeSchema>;
 
@@ -134,7 +136,10 @@ export const channels = {
     summary: 'What mapping categories would do to how listings stand, not saved',
     params: idParam,
     body: z.object({ maps: z.array(categoryMapSchema).min(1).max(5000) }),
-    answer: effectSchema,
+    answer: effectSchema.extend({
+      /** By our category: listings that stand elsewhere by each of its splits, in their order. */
+      splits: z.record(z.string(), z.array(z.number())),
+    }),
   }),
   compared: endpoint({
     role: 'viewer',

@@ -3,7 +3,7 @@ import { mostInFamily } from '@velvet-shelf/core/checks';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type FeedFormat, formats } from '@velvet-shelf/core/feeds';
 import type { PlaceAnswer } from '@velvet-shelf/contract';
-import { sql, gt } from 'drizzle-orm';
+import { sql, eq, gt } from 'drizzle-orm';
 import type { Services } from '../http/route.js';
 import { dirtyCount } from '../history/dirty.js';
 import { listPlaces } from './places.js';
@@ -27,6 +27,11 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
       formats: sql<FeedFormat[]>`${tables.rulebook.body} -> 'exchange' -> 'formats'`,
     })
     .from(tables.rulebook);
+  const building = await db
+    .select({ place: tables.feed.placeId })
+    .from(tables.run)
+    .innerJoin(tables.feed, eq(tables.feed.id, tables.run.feedId))
+    .where(eq(tables.run.state, 'running'));
   return Promise.all(
     (await listPlaces(db)).map(async (place) => {
       const rulebook = versions.find((row) => row.id === place.rulebookId);
@@ -44,6 +49,7 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
         formats: (rulebook?.formats ?? []).map((key) => ({ key, label: formats[key].label })),
         totals: totals.filter((row) => row.place === place.id).map(({ place: _, ...rest }) => rest),
         rechecking: await dirtyCount(db, place.id),
+        isBuilding: building.some((row) => row.place === place.id),
       };
     }),
   );

@@ -34,7 +34,10 @@ export const tryPins = defineCall<Parameters<typeof triedPins>[1], Awaited<Retur
 });
 
 /** What a change of set-up would do to the listings of a place; nothing is written. */
-export const tryChange = defineCall<{ placeId: number; change: SetupChange }, Effect>({
+export const tryChange = defineCall<
+  { placeId: number; change: SetupChange },
+  Effect & { splits: Record<string, number[]> }
+>({
   name: 'try-change',
   run: async (services, { placeId, change }) => (await import('./what-if.js')).effectOf(services, placeId, change),
 });

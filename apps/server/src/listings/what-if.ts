@@ -1,5 +1,5 @@
 /** What if: the same pipeline with a set-up that is not saved, over the listings it touches. */
-import { compilePlace } from '@velvet-shelf/core/listings';
+import { type CompiledPlace, compilePlace } from '@velvet-shelf/core/listings';
 import type { Variant } from '@velvet-shelf/core/catalog';
 import { keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and, inArray } from 'drizzle-orm';
@@ -19,6 +19,8 @@ export interface Tried {
   listings: number;
   /** Blocking causes that would be new, with how many listings they touch. */
   newCauses: Map<string, number>;
+  /** By our category: listings that stand elsewhere by each of its splits, in their order. */
+  splits: Map<string, number[]>;
 }
 
 /** Tries a change of set-up on these families, or on the whole assortment; nothing is written. */
@@ -41,13 +43,14 @@ export async function tryChange(
         .orderBy(tables.listing.unitId)
     ).map((listing) => listing.unit);
   const before = await loadStanding(on, place.id);
-  const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map() };
+  const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map(), splits: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
     for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
-      for (const result of compiled.evaluate(family, todayText())) {
+      for (const [at, result] of compiled.evaluate(family, todayText()).entries()) {
         if (result.standing === 'left') continue;
         const was = before.get(result.variant);
         tried.listings++;
+        countSplit(tried.splits, compiled, family.variants[at]);
         weigh(tried.effect, was, result);
         const known = new Set(was?.causes ?? []);
         const fresh = new Set(
@@ -62,11 +65,24 @@ export async function tryChange(
   return tried;
 }
 
-/** The same over the whole assortment, by number: what becomes of listings. */
-export async function effectOf({ db, config }: Services, placeId: number, change: SetupChange): Promise<Effect> {
+function countSplit(splits: Tried['splits'], { mapped, setup }: CompiledPlace, variant: Variant | undefined): void {
+  const split = variant && mapped(variant).split;
+  if (variant?.category === undefined || split === undefined) return;
+  const known = setup.categoryMap.get(variant.category)?.splits ?? [];
+  const counts = splits.get(variant.category) ?? known.map(() => 0);
+  counts[split] = (counts[split] ?? 0) + 1;
+  splits.set(variant.category, counts);
+}
+
+/** The same over the whole assortment, by number: what becomes of listings, and which splits they stand by. */
+export async function effectOf(
+  { db, config }: Services,
+  placeId: number,
+  change: SetupChange,
+): Promise<Effect & { splits: Record<string, number[]> }> {
   const place = await getPlace(db, placeId);
-  const { effect } = await tryChange(db, place, await loadDictionary(db), config.address, change);
-  return effect;
+  const { effect, splits } = await tryChange(db, place, await loadDictionary(db), config.address, change);
+  return { ...effect, splits: Object.fromEntries(splits) };
 }
 
 /** Samples of what joins and leaves. */

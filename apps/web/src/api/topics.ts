@@ -67,11 +67,28 @@ const touched: Readonly<Record<string, readonly Endpoint[]>> = {
   listings: [
     movingIn.steps,
     ...[catalog.window, catalog.product, listings.listing, listings.list, listings.trace, causes.cause, causes.ranked],
-    ...[channels.categories, channels.fills, feeds.leftOut, channels.places, channels.tree, today.today, today.shelf],
+    ...[
+      channels.categories,
+      channels.fills,
+      channels.presets,
+      feeds.leftOut,
+      channels.places,
+      channels.tree,
+      today.today,
+      today.shelf,
+    ],
     ...[today.history, stock.show, stock.warehouses, feeds.feed, feeds.list],
   ],
   counts: [
-    ...[channels.fills, channels.categories, causes.ranked, today.today, matching.trust, matching.joined],
+    ...[
+      channels.fills,
+      channels.presets,
+      channels.categories,
+      causes.ranked,
+      today.today,
+      matching.trust,
+      matching.joined,
+    ],
     catalog.counts,
   ],
   feeds: [

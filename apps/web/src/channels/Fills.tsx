@@ -73,7 +73,7 @@ export function Fills({ placeId }: { placeId: number }) {
                   {carry === undefined ? 'Copy from elsewhere' : 'Back to the fills'}
                 </Button>
               </Box>
-              <SuggestedFills placeId={placeId} attributes={items} />
+              <SuggestedFills key={within} placeId={placeId} attributes={items} category={within} />
               <AttributeList
                 rows={rows}
                 chosen={carry === undefined ? chosen?.key : undefined}

@@ -36,6 +36,11 @@ export function Place() {
                 </Box>
                 <Totals place={place} />
               </Box>
+              {place.isBuilding && (
+                <Box small tone="advice" role="status" above={1}>
+                  A file is being built from what was set when it began: what you change now goes with the next one.
+                </Box>
+              )}
               <Tabs value={tab} onChange={(_, to: string) => void navigate(`/places/${id}/${to}`)}>
                 <Tab value="goods" label="Which goods" />
                 <Tab value="categories" label="Category map" />

@@ -9,7 +9,7 @@ import { ConditionTree, plainCondition } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
 import { ProblemBox, useTell } from '../design/feedback';
 import { RemoveButton } from '../design/RemoveButton';
-import { sayBecoming } from '../design/words';
+import { plural, sayBecoming } from '../design/words';
 import { CategoryPick } from './CategoryPick';
 import type { ChannelCategory } from './ChannelTree';
 import { useCompared } from './compared';
@@ -40,7 +40,7 @@ export function Splits({
   const maps = [{ category: row.category, target: row.target, splits: to }];
   const tried = useQuery({
     ...ask(api.channels.tryCategories, { params, body: { maps } }),
-    enabled: isChanged && isWhole,
+    enabled: isWhole && splits.length + row.splits.length > 0,
     retry: false,
   });
   const save = useMutation({
@@ -50,6 +50,7 @@ export function Splits({
       void queries.invalidateQueries();
     },
   });
+  const counts = isWhole && tried.data ? (tried.data.splits[row.category] ?? []) : undefined;
   const set = (at: number, next: Partial<CategorySplit>) =>
     setSplits(splits.map((split, i) => (i === at ? { ...split, ...next } : split)));
   const first = attributes[0]?.key ?? '';
@@ -62,6 +63,11 @@ export function Splits({
             <Box as="b" grow small>
               {i === 0 ? 'Where' : 'Else where'}
             </Box>
+            {counts && (
+              <Box as="span" small muted>
+                {plural(counts[i] ?? 0, 'listing')}
+              </Box>
+            )}
             <RemoveButton of={`split ${i + 1}`} onClick={() => setSplits(splits.filter((_, n) => n !== i))} />
           </Box>
           <ConditionTree

@@ -20,7 +20,7 @@ import { type Behind, causeKey, causeOfFault, causeOfMissing } from './causes.js
 import { type Link, type RulePath, type TraceStep, fillCurrencies } from '../fills/index.js';
 import { type CompiledAttribute, compileAttribute } from './attribute.js';
 import { firstOf } from './typed.js';
-import { compileMap } from './mapped.js';
+import { type Mapped, compileMap } from './mapped.js';
 import { compilePresets } from './presets.js';
 import type { PlaceSetup, PlacedFill } from './place.js';
 import { comparables, variantLookup, withUnknown } from './lookup.js';
@@ -85,6 +85,8 @@ export interface CompiledPlace {
   giving(family: Family, variant: Variant, attribute: string, today: string): Giving;
   /** Fills of an attribute that are for a variant, the one that wins first. */
   fitting(family: Family, variant: Variant, attribute: string): PlacedFill[];
+  /** Where a variant stands in the channel's tree, and by which split. */
+  mapped(variant: Variant): Mapped;
   /** Presets applied to a variant, by number, in the order they are asked. */
   presets(family: Family, variant: Variant): number[];
   /** Attributes asked for in a channel category. */
@@ -266,6 +268,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
   return {
     setup,
     isWanted,
+    mapped,
     attributes: (category) => planFor(category).attributes.map((attribute) => attribute.attribute),
     evaluate(family, today) {
       const results = family.variants.map((variant) => evaluateVariant(family, variant, today));

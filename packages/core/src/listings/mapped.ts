@@ -8,6 +8,8 @@ export interface Mapped {
   /** Undefined where our category is not mapped, or to what the rulebook does not have. */
   target: string | undefined;
   second: string | undefined;
+  /** Which split holds, from 0; undefined where none does. */
+  split?: number | undefined;
 }
 
 const nowhere: Mapped = { target: undefined, second: undefined };
@@ -27,9 +29,9 @@ export function compileMap({ categoryMap, rulebook, dictionary, language }: Plac
       own,
       {
         rest: stands(rest),
-        splits: splits.map(({ condition, ...to }) => ({
+        splits: splits.map(({ condition, ...to }, split) => ({
           holds: compileCondition(condition, withUnknown(comparable, conditionAttributes(condition)), lookup),
-          to: stands(to),
+          to: { ...stands(to), split },
         })),
       },
     ]),
