@@ -6,7 +6,7 @@ import { optionSchema } from './catalog.js';
 
 export const causeSchema = z.object({
   key: z.string(),
-  kind: z.enum(['map-category', 'fill', 'translate', 'fit', 'catalog', 'report', 'pin', 'axis']),
+  kind: z.enum(['map-category', 'fill', 'translate', 'fit', 'catalog', 'report', 'pin', 'axis', 'assortment']),
   /** A sentence in plain words. */
   words: z.string(),
   places: z.array(z.string()),
@@ -59,6 +59,7 @@ export const remedySchema = z.discriminatedUnion('kind', [
     families: z.array(z.object({ id: z.number(), title: z.string(), listings: z.number() })),
     more: z.number(),
   }),
+  z.object({ kind: z.literal('assortment'), placeId: z.number(), words: z.string() }),
   z.object({ kind: z.literal('none'), words: z.string() }),
 ]);
 

@@ -25,6 +25,7 @@ async function setupChange(
   fix: Fix,
 ): Promise<{ place: PlaceRow; change: SetupChange } | undefined> {
   if (cause.kind === 'catalog' || cause.kind === 'report' || cause.kind === 'pin') return undefined;
+  if (cause.kind === 'assortment') return undefined;
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
@@ -45,7 +46,7 @@ async function setupChange(
 }
 
 function fixedFill(
-  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' | 'axis' }>,
+  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' | 'axis' | 'assortment' }>,
   fix: Fix,
   before: Fill | null,
   rulebook: Rulebook | undefined,

@@ -150,6 +150,13 @@ export async function remedyFor(
         words:
           'Somebody set this value for each of these listings by hand. Open one: change the value there, or let the listing follow its fill again.',
       };
+    case 'assortment':
+      return {
+        kind: 'assortment',
+        placeId: placeOf(all, cause).id,
+        words:
+          'Those that were there first stay; the others go as soon as there is room. Narrow which goods the place gets, or ask the channel for more room.',
+      };
     case 'report':
       return {
         kind: 'none',

@@ -18,6 +18,7 @@ import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, 
 import { todayText } from '../db/clock.js';
 import { addEffects, noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
+import { isQuotaOther, settleQuota } from './quota.js';
 import * as tables from '../db/schema/index.js';
 
 /** Evaluates families at one place inside the caller's transaction. */
@@ -86,7 +87,7 @@ export async function evaluateUnits(
           keptOut.map((row) => row.id),
         ),
       );
-  if (changed.length === 0 && left.length === 0) return noEffect();
+  if (changed.length === 0 && left.length === 0 && !(await isQuotaOther(tx, place, placeId))) return noEffect();
 
   const written = await queryRows<{ id: number; variant: number }>(
     tx,
@@ -125,12 +126,17 @@ export async function evaluateUnits(
     tx,
     written.map((listing) => listing.id),
   );
+  const stood = (variant: number) => known.get(variant)?.readiness ?? 'not for this channel';
+  const isMoved =
+    left.length > 0 ||
+    changed.some(({ result }) => (stood(result.variant) === 'not for this channel') === (result.notFor === undefined));
+  const { beyond, crossing } = await settleQuota(tx, place, placeId, isMoved);
   const besides = await judgeGroups(
     tx,
-    place,
+    { place, beyond },
     placeId,
     [...oldGroups, ...newGroups],
-    written.map((listing) => listing.id),
+    [...written.map((listing) => listing.id), ...crossing],
   );
   const notFor = new Map(
     changed.flatMap(({ result }) =>
@@ -177,12 +183,12 @@ async function writeKeys(
 /** Judges the groups again, and writes the collective findings of their members; answers listings touched besides. */
 async function judgeGroups(
   tx: Executor,
-  place: CompiledPlace,
+  { place, beyond = Infinity }: { place: CompiledPlace; beyond: number | undefined },
   placeId: number,
   groups: Group[],
   also: readonly number[],
 ): Promise<number[]> {
-  const members = await queryRows<CollectiveKey & Members & { id: number; collective: Finding[] }>(
+  const members = await queryRows<CollectiveKey & Members & { id: number; collective: Finding[]; counts: boolean }>(
     tx,
     sql`WITH touched AS (
           SELECT DISTINCT k.listing_id AS id FROM listing_key k
@@ -194,7 +200,7 @@ async function judgeGroups(
           SELECT k."check", k.key, count(*) AS items, count(DISTINCT o.unit_id) AS families
           FROM keyed k JOIN listing_key m ON m.place_id = ${placeId} AND m."check" = k."check" AND m.key = k.key JOIN listing o ON o.id = m.listing_id
           GROUP BY k."check", k.key)
-        SELECT l.id, l.collective, k."check", k.key, k.cause, g.items, g.families
+        SELECT l.id, l.collective, l.not_for IS NULL AS counts, k."check", k.key, k.cause, g.items, g.families
         FROM touched t JOIN listing l ON l.id = t.id LEFT JOIN listing_key k ON k.listing_id = l.id LEFT JOIN grouped g ON g."check" = k."check" AND g.key = k.key`,
   );
   const found = new Map<number, { before: Finding[]; after: Finding[] }>();
@@ -204,8 +210,9 @@ async function judgeGroups(
       { check: collectiveCheck, on: collectiveCheck.compile(place.setup.rulebook) },
     ]),
   );
-  for (const { id, check, key, cause, items, families, collective } of members) {
-    const entry = found.get(id) ?? { before: collective, after: [] };
+  for (const { id, check, key, cause, items, families, collective, counts } of members) {
+    const tooMany = place.quota && counts && id >= beyond ? [place.quota.finding] : [];
+    const entry = found.get(id) ?? { before: collective, after: tooMany };
     found.set(id, entry);
     const row = compiled.get(check);
     if (!row?.on || !row.check.judge({ items, families })) continue;

@@ -92,6 +92,11 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           </label>
         )}
         {remedy.kind === 'families' && <FamiliesFix remedy={remedy} />}
+        {remedy.kind === 'assortment' && (
+          <p>
+            {remedy.words} <Link to={`/places/${remedy.placeId}/goods`}>Which goods it gets</Link>
+          </p>
+        )}
         {remedy.kind === 'none' && <p>{remedy.words}</p>}
         {remedy.kind === 'cells' ? (
           <Cells

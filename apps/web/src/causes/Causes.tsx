@@ -21,6 +21,7 @@ const kinds: Record<CauseAnswer['kind'], string> = {
   report: 'channel’s answer',
   pin: 'pinned value',
   axis: 'variants alike',
+  assortment: 'more than it takes',
 };
 
 const causesAddress = z.object({

@@ -64,6 +64,8 @@ export function sayCause(
       return `Nothing tells variants apart on ${channelName}`;
     case 'pin':
       return `The pinned ${label(cause.attribute)} does not fit on ${channelName}`;
+    case 'assortment':
+      return `${channelName} takes fewer goods than it is to have`;
     case 'report':
       return `${channelName} answered: ${cause.code.replaceAll('-', ' ')}`;
     case 'catalog': {

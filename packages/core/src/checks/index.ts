@@ -32,6 +32,7 @@ import { pattern } from './pattern.js';
 import { pictureSize } from './picture-size.js';
 import { positivePrice } from './positive-price.js';
 import { categoryLeaf, categoryMapped, recommended, required } from './required.js';
+import { quota } from './quota.js';
 import { repeatedWords } from './repeated-words.js';
 import { salePrice } from './sale-price.js';
 import { salesTalk } from './sales-talk.js';
@@ -104,10 +105,11 @@ export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, sibling
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
 export { mostInFamily } from './family-size.js';
 export { isAxisIn, variantAxes } from './variant-axis.js';
+export { quota } from './quota.js';
 export { categoryLeaf, categoryMapped, recommended, required };
 
 /** Those that a rulebook switches on, or gives settings. */
-const ruled = [...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks];
+const ruled = [...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks, quota];
 const all = [required, recommended, categoryMapped, categoryLeaf, ...ruled];
 
 /** Parses and cross-checks a rulebook, the settings of its checks too. */

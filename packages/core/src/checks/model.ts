@@ -13,9 +13,9 @@ export interface CheckMeta {
   describes: string;
   /**
    * What one would change: the goods' data, the fill that fits it to the channel, the translation of a value, or what fills
-   * an axis.
+   * an axis, or which goods the place gets.
    */
-  fix: 'catalog' | 'fit' | 'translate' | 'axis';
+  fix: 'catalog' | 'fit' | 'translate' | 'axis' | 'assortment';
   /** What is wrong, as the end of a sentence about the attribute: “is too short”. */
   fault?: string;
   /** Of what a fill can mend (`fix: 'fit'`): the step that does (core/fills/steps). */
@@ -109,6 +109,12 @@ export interface CollectiveCheck extends Check {
   compile(rulebook: Rulebook): { attribute: string; keys(item: Item): string[] } | undefined;
   /** True where they must not share it. */
   judge(members: Members): boolean;
+}
+
+/** Bounds how many items a place has. */
+export interface PlaceCheck extends Check {
+  /** `attribute` is the one the finding stands on. */
+  compile(rulebook: Rulebook): { attribute: string; most: number } | undefined;
 }
 
 /** Parsed settings by the rule they were written in: attributes and categories compile the same rules over and over. */

@@ -1,12 +1,13 @@
 /** The page that documents the checks is made from what each says of itself. */
 import { expect, it } from 'vitest';
-import { checkMeta, collectiveChecks, familyChecks, itemChecks, valueChecks } from './index.js';
+import { checkMeta, collectiveChecks, familyChecks, itemChecks, quota, valueChecks } from './index.js';
 
 const mends = {
   catalog: 'the goods',
   fit: 'a step of the fill',
   translate: 'a translation',
   axis: 'what fills an axis',
+  assortment: 'which goods the place gets',
 } as const;
 
 const cell = (text: string) => text.replaceAll('|', '\\|').replaceAll('\n', ' ');
@@ -16,10 +17,10 @@ function checksPage(): string {
     ...valueChecks.map(({ meta }) => [meta.id, 'a value'] as const),
     ...itemChecks.map(({ meta }) => [meta.id, 'an item'] as const),
     ...familyChecks.map(({ meta }) => [meta.id, 'a family'] as const),
-    ...collectiveChecks.map(({ meta }) => [meta.id, 'a whole place'] as const),
+    ...[...collectiveChecks, quota].map(({ meta }) => [meta.id, 'a whole place'] as const),
   ]);
   const ruled = new Map(
-    [...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks].flatMap(({ meta, settings }) =>
+    [...valueChecks, ...itemChecks, ...familyChecks, ...collectiveChecks, quota].flatMap(({ meta, settings }) =>
       settings
         ? [
             [

@@ -42,6 +42,8 @@ export type Cause =
   | ({ kind: 'fit'; channel: string; market: string; attribute: string; check: string } & AtSlot)
   | { kind: 'catalog'; attribute: string; language?: string; check?: string }
   | { kind: 'report'; channel: string; market: string; code: string }
+  /** The place has more goods than the channel takes. */
+  | { kind: 'assortment'; channel: string; market: string }
   /** None of the channel's axes has a value that tells variants apart; the attribute is the one that groups them. */
   | { kind: 'axis'; channel: string; market: string; attribute: string }
   /** Values set by hand for single listings. */
@@ -75,6 +77,8 @@ function partsOf(cause: Exclude<Cause, { kind: 'catalog' }>): string[] {
       return [cause.attribute];
     case 'report':
       return [cause.code];
+    case 'assortment':
+      return [];
   }
 }
 
@@ -109,6 +113,8 @@ export function parseCause(key: string): Cause | undefined {
       return { kind, ...place, attribute: first };
     case 'report':
       return { kind, ...place, code: first };
+    case 'assortment':
+      return { kind, ...place };
     default:
       return undefined;
   }
@@ -149,6 +155,7 @@ export function causeOfFault(
   // Nothing but the pin itself decides what is sent.
   if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
+  if (fix === 'assortment') return causeKey({ kind: 'assortment', channel, market });
   if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
   if (fix === 'translate')
     return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });

@@ -10,6 +10,7 @@ import {
   collectiveChecks,
   familyChecks,
   itemChecks,
+  quota,
   recommended,
   required,
 } from '../checks/index.js';
@@ -91,6 +92,8 @@ export interface CompiledPlace {
   presets(family: Family, variant: Variant): number[];
   /** Attributes asked for in a channel category. */
   attributes(category: string | undefined): ChannelAttribute[];
+  /** How many listings the channel takes of the place, and what is found of each that is beyond. */
+  quota: { most: number; finding: Finding } | undefined;
 }
 
 export function compilePlace(setup: PlaceSetup): CompiledPlace {
@@ -265,8 +268,14 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     return { link: given?.fill.origin(view) ?? { at: 'fill' }, placed: given?.placed };
   }
 
+  const taken = quota.compile(rulebook);
+
   return {
     setup,
+    quota: taken && {
+      most: taken.most,
+      finding: faultFinding(quota.meta.id, taken.attribute, { most: taken.most }, { link: { at: 'fill' } }, undefined),
+    },
     isWanted,
     mapped,
     attributes: (category) => planFor(category).attributes.map((attribute) => attribute.attribute),

@@ -56,6 +56,16 @@ export const listing = pgTable(
   ],
 );
 
+/** How many listings a channel takes of a place, and the first listing beyond; nothing where it takes all. */
+export const quota = pgTable('quota', {
+  placeId: ref('place_id')
+    .primaryKey()
+    .references(() => place.id, { onDelete: 'cascade' }),
+  most: integer('most').notNull(),
+  /** Its number: listings are in order of it, the first in stay. Null: there is room. */
+  beyond: ref('beyond'),
+});
+
 export const listingKey = pgTable(
   'listing_key',
   {
