@@ -1,7 +1,6 @@
 /** Which goods a place gets: kept, and taken back. What a change would add and take away is worked out by `listings`. */
 import type { AssortmentBody, Effect } from '@velvet-shelf/contract';
-import { conditionAttributes, conditionSchema } from '@velvet-shelf/core/conditions';
-import { comparables } from '@velvet-shelf/core/listings';
+import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { canonical } from '@velvet-shelf/core/values';
 import { count, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -10,8 +9,9 @@ import { type Executor, first } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { badRequest, stale } from '../http/problem.js';
+import { stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { mustKnow } from './comparing.js';
 import { describeHand, mustBeGoods, plainHand } from './hand.js';
 import { getPlace } from './places.js';
 import { handOf } from './setup.js';
@@ -33,14 +33,8 @@ const isSame = (a: AssortmentBody, b: AssortmentBody) =>
   canonical([a.condition, plainHand(a.hand)]) === canonical([b.condition, plainHand(b.hand)]);
 
 /** Refuses a condition over attributes there are none of. */
-export async function expectKnown(on: Executor, { condition }: AssortmentBody): Promise<void> {
-  const known = comparables((await loadDictionary(on)).attributes);
-  const unknown = conditionAttributes(condition).find((key) => !known.has(key));
-  if (unknown !== undefined)
-    throw badRequest(`There is no attribute “${unknown}”`, [
-      { pointer: '/body/condition', detail: `There is no attribute “${unknown}”` },
-    ]);
-}
+export const expectKnown = async (on: Executor, { condition }: Pick<AssortmentBody, 'condition'>): Promise<void> =>
+  mustKnow((await loadDictionary(on)).attributes, [{ condition, pointer: '/body/condition' }]);
 
 export async function saveAssortment(
   services: Services,

@@ -1,7 +1,5 @@
 /** Our categories on a channel: its tree, suggestions with their evidence, and what was chosen. */
 import type { CategoryMapping, CategoryRow, Effect } from '@velvet-shelf/contract';
-import { conditionAttributes } from '@velvet-shelf/core/conditions';
-import { comparables } from '@velvet-shelf/core/listings';
 import { listOf } from '@velvet-shelf/core/values';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { parentPath } from '@velvet-shelf/core/rulebooks';
@@ -14,6 +12,7 @@ import { getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { suggestionsFor } from './suggestions.js';
 import { namesOf, targetsOf } from './tree.js';
+import { mustKnow } from './comparing.js';
 import { type CategoryMap, changedMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
 
 export async function showTree(services: Services, placeId: number) {
@@ -101,11 +100,12 @@ export async function saveCategories(
     throw badRequest(`${place.channelName} takes one category, and no further one`);
   const names = namesOf(rulebook);
   const { attributes } = await loadDictionary(db);
-  const comparable = comparables(attributes);
-  const unknown = maps
-    .flatMap(({ splits = [] }) => splits.flatMap(({ condition }) => conditionAttributes(condition)))
-    .find((key) => !comparable.has(key));
-  if (unknown !== undefined) throw badRequest(`A condition compares “${unknown}”, which is no attribute`);
+  mustKnow(
+    attributes,
+    maps.flatMap(({ splits = [] }, i) =>
+      splits.map(({ condition }, n) => ({ condition, pointer: `/body/maps/${i}/splits/${n}/condition` })),
+    ),
+  );
   const tree = listOf(attributes, 'category');
   const stranger = maps.find(({ category, target }) => target !== null && !tree.has(category));
   if (stranger) throw badRequest(`There is no category “${stranger.category}” of ours`);

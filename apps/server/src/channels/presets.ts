@@ -1,7 +1,7 @@
 /** Presets of a channel: named bundles of fills, for goods that a condition holds of, and those put in by hand. */
 import type { Effect, PresetBody } from '@velvet-shelf/contract';
-import { conditionAttributes, conditionSchema } from '@velvet-shelf/core/conditions';
-import { type Preset, comparables } from '@velvet-shelf/core/listings';
+import { conditionSchema } from '@velvet-shelf/core/conditions';
+import type { Preset } from '@velvet-shelf/core/listings';
 import { canonical, groupBy } from '@velvet-shelf/core/values';
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
@@ -10,8 +10,9 @@ import { type Executor, isIn } from '../db/client.js';
 import { type Acting, act } from '../history/act.js';
 import { changesOf } from '../history/record.js';
 import type { Undoing, Undone } from '../history/undo.js';
-import { badRequest, notFound, stale } from '../http/problem.js';
+import { notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { mustKnow } from './comparing.js';
 import { describeHand, mustBeGoods, plainHand } from './hand.js';
 import { getPlace, placesOf, rulebookOf } from './places.js';
 import { fillsAt } from './slots.js';
@@ -80,17 +81,16 @@ export async function describePresets(on: Executor, placeId: number) {
   }));
 }
 
-/** Refuses a condition over attributes there are none of. */
-export async function mustKnow(on: Executor, presets: readonly PresetBody[]): Promise<void> {
-  const known = comparables((await loadDictionary(on)).attributes);
-  for (const [i, { name, condition }] of presets.entries()) {
-    const unknown = condition && conditionAttributes(condition).find((key) => !known.has(key));
-    if (typeof unknown === 'string')
-      throw badRequest(`“${name}” compares “${unknown}”, which is no attribute`, [
-        { pointer: `/body/to/${i}/condition`, detail: `There is no attribute “${unknown}”` },
-      ]);
-  }
-}
+/** Refuses conditions over attributes there are none of. */
+export const expectPresets = async (
+  on: Executor,
+  presets: readonly PresetBody[],
+  field: 'to' | 'presets',
+): Promise<void> =>
+  mustKnow(
+    (await loadDictionary(on)).attributes,
+    presets.flatMap(({ condition }, i) => (condition ? [{ condition, pointer: `/body/${field}/${i}/condition` }] : [])),
+  );
 
 const plain = (presets: readonly PresetBody[]) =>
   presets.map(({ id, name, condition, hand }) => ({ id, name, condition, hand: plainHand(hand) }));
@@ -103,7 +103,7 @@ export async function savePresets(
   { to, was }: { to: readonly PresetBody[]; was: readonly PresetBody[] },
 ): Promise<Effect> {
   const { channelId, channelName } = await getPlace(services.db, placeId);
-  await mustKnow(services.db, to);
+  await expectPresets(services.db, to, 'to');
   const { effect } = await act(services, user, { kind: 'presets', tells: ['channels'] }, async (on) => {
     await on.tx.select().from(tables.channel).where(eq(tables.channel.id, channelId)).for('update');
     const now = await presetsOf(on.tx, channelId);

@@ -41,7 +41,7 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.shipped, async () => ({ items: listShipped() }));
   route(router, services, channels.add, async ({ user, body }) => ({ id: await addChannel(services, user, body) }));
   route(router, services, channels.addPlace, async ({ user, params, body }) => {
-    await expectKnown(db, { condition: body.condition, hand: [] });
+    await expectKnown(db, body);
     return addPlace(services, user, params.id, body);
   });
   route(router, services, channels.renamePlace, async ({ user, params, body }) => {

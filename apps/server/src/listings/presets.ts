@@ -1,6 +1,6 @@
 /** How many listings of a place each preset is applied to; of presets that are tried, what becomes of listings too. */
 import type { Effect, PresetAnswer, PresetBody } from '@velvet-shelf/contract';
-import { asPreset, describePresets, mustKnow } from '../channels/presets.js';
+import { asPreset, describePresets, expectPresets } from '../channels/presets.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { kept, nameOf } from '../kept/keep.js';
@@ -38,7 +38,7 @@ export async function tryPresets(
   placeId: number,
   presets: readonly PresetBody[],
 ): Promise<{ goods: number[]; effect: Effect }> {
-  await mustKnow(services.db, presets);
+  await expectPresets(services.db, presets, 'presets');
   const { goods, effect } = await apart(counting, services, { placeId, presets });
   return { goods: presets.map((preset, i) => goods[asPreset(preset, i).id] ?? 0), effect };
 }
