@@ -33,6 +33,16 @@ test('a preset is made, tried, kept and filled, and its goods are told', async (
   ).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.goto('/listings?place=1&readiness=ready');
+  await page.getByRole('checkbox', { name: 'Choose all that match' }).check();
+  const many = page.getByRole('region', { name: 'Preset of all that are chosen' });
+  await many.getByLabel('Preset').click();
+  await page.getByRole('option', { name: 'Goods of Hobnettle' }).click();
+  await expect(many.getByRole('status')).toHaveText(/^\d+ listings would be put in, /);
+  await many.getByRole('button', { name: 'Keep out of it' }).click();
+  await expect(page.getByText(/^\d+ listings kept out; /)).toBeVisible();
+  await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undid: Kept \d+ goods out of/)).toBeVisible();
   await page.goto('/places/1/presets');
   await expect(page.getByRole('link', { name: 'Maker', exact: true })).toBeVisible();
   await expect(card).toContainText('1 fill');

@@ -90,6 +90,33 @@ describe('presets', () => {
     await client.idle();
     expect((await list())[0].goods).toBe(held[0].goods);
   });
+  it('take in the goods of many listings at once, and keep them out; tried first, taken back as one', async () => {
+    const held = await list();
+    const chosen = held[2];
+    const { items } = (await client.get('/api/listings?place=1&readiness=ready&limit=3')).body;
+    const ids = items.map(({ id }: Body) => id);
+    const send = (path: string, isIn: boolean, which: object = { ids }) =>
+      client.send('POST', `/api/listings/presets${path}`, { which, preset: chosen.id, isIn });
+    expect((await send('/try', true)).body).toMatchObject({ changed: 3, same: 0, without: 0 });
+    expect((await list())[2].goods).toBe(0);
+    expect((await send('', true)).body).toMatchObject({ changed: 3 });
+    await client.idle();
+    expect((await list())[2].goods).toBe(3);
+    expect((await send('', true)).body).toMatchObject({ changed: 0, same: 3 });
+    const all = { all: { place: 1, readiness: 'ready' }, except: ids.slice(0, 1) };
+    expect((await send('', false, all)).body.changed).toBeGreaterThan(1);
+    await client.idle();
+    expect((await list())[2].goods).toBe(1);
+    await client.undo();
+    await client.idle();
+    expect((await list())[2].goods).toBe(3);
+    await client.undo();
+    await client.idle();
+    expect((await list())[2].hand).toEqual([]);
+    expect(
+      (await client.send('POST', '/api/listings/presets', { which: { ids }, preset: 999, isIn: true })).status,
+    ).toBe(404);
+  });
   it('stand one before the other in their order, which is changed', async () => {
     const held = await list();
     const other = { rule: { kind: 'fixed', value: 'Of all' }, fit: [] };

@@ -80,21 +80,26 @@ const listingFilter = {
   search: z.string().max(200).optional(),
 };
 
+const whichListings = z.union([
+  z.strictObject({ ids: z.array(rowNumber).min(1).max(mostBulk) }),
+  z.strictObject({
+    all: z.object({ ...listingFilter, place: rowNumber.optional() }),
+    except: z.array(rowNumber).max(mostBulk).default([]),
+  }),
+]);
+
+/** Goods of many listings put into a preset at once, or kept out of it, whatever its condition says. */
+const presetManySchema = z.object({ which: whichListings, preset: rowNumber, isIn: z.boolean() });
+
 /** A value pinned for many listings at once, or let go (`text` null). */
 const pinManySchema = z.object({
-  which: z.union([
-    z.strictObject({ ids: z.array(rowNumber).min(1).max(mostBulk) }),
-    z.strictObject({
-      all: z.object({ ...listingFilter, place: rowNumber.optional() }),
-      except: z.array(rowNumber).max(mostBulk).default([]),
-    }),
-  ]),
+  which: whichListings,
   attribute: z.string().max(200),
   text: z.string().max(20_000).nullable(),
 });
 
-/** How many it changes; the others have it so already, or their channel has no such attribute. */
-const pinnedManySchema = effectSchema.extend({ changed: z.number(), same: z.number(), without: z.number() });
+/** How many it changes; the others have it so already, or their channel has no such attribute or preset. */
+const changedManySchema = effectSchema.extend({ changed: z.number(), same: z.number(), without: z.number() });
 
 export const listings = {
   list: endpoint({
@@ -119,7 +124,7 @@ export const listings = {
     path: '/api/listings/pins/try',
     summary: 'What pinning a value for many listings, or letting it go, would do; not saved',
     body: pinManySchema,
-    answer: pinnedManySchema,
+    answer: changedManySchema,
   }),
   pinMany: endpoint({
     role: 'editor',
@@ -127,7 +132,23 @@ export const listings = {
     path: '/api/listings/pins',
     summary: 'Pin a value for many listings at once, or let them follow their fills again; one action',
     body: pinManySchema,
-    answer: pinnedManySchema,
+    answer: changedManySchema,
+  }),
+  tryPresetMany: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/listings/presets/try',
+    summary: 'What putting the goods of many listings into a preset, or keeping them out, would do; not saved',
+    body: presetManySchema,
+    answer: changedManySchema,
+  }),
+  presetMany: endpoint({
+    role: 'editor',
+    method: 'POST',
+    path: '/api/listings/presets',
+    summary: 'Put the goods of many listings into a preset at once, or keep them out; one action',
+    body: presetManySchema,
+    answer: changedManySchema,
   }),
   pin: endpoint({
     role: 'editor',

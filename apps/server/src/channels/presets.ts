@@ -104,24 +104,36 @@ export async function savePresets(
 ): Promise<Effect> {
   const { channelId, channelName } = await getPlace(services.db, placeId);
   await expectPresets(services.db, to, 'to');
-  const { effect } = await act(services, user, { kind: 'presets', tells: ['channels'] }, async (on) => {
-    await on.tx.select().from(tables.channel).where(eq(tables.channel.id, channelId)).for('update');
-    const now = await presetsOf(on.tx, channelId);
-    if (!isSame(now, was))
-      throw stale('Somebody changed the presets meanwhile: look at them as they are now', { current: now });
-    if (isSame(now, to)) return;
-    const known = new Set(now.map(({ id }) => id));
-    const lost = to.find(({ id }) => id !== null && !known.has(id));
-    if (lost) throw notFound(`preset “${lost.name}”`);
-    const kept = await writePresets(on, channelId, to);
-    on.say(sayChange(now, kept, channelName));
-    on.change({ kind: 'channel', id: channelId, delta: { presets: [plain(now), plain(kept)] } });
-  });
+  const { effect } = await act(services, user, { kind: 'presets', tells: ['channels'] }, (on) =>
+    changePresets(on, channelId, (now) => {
+      if (!isSame(now, was))
+        throw stale('Somebody changed the presets meanwhile: look at them as they are now', { current: now });
+      const known = new Set(now.map(({ id }) => id));
+      const lost = to.find(({ id }) => id !== null && !known.has(id));
+      if (lost) throw notFound(`preset “${lost.name}”`);
+      on.say(sayChange(now, to, channelName));
+      return to;
+    }),
+  );
   return effect;
 }
 
-function sayChange(before: readonly HeldPreset[], after: readonly HeldPreset[], channelName: string): string {
-  const named = (all: readonly HeldPreset[], but: readonly HeldPreset[]) =>
+/** Makes of the presets of a channel what `change` does; nothing happens where it changes nothing. One after another. */
+export async function changePresets(
+  on: Acting,
+  channelId: number,
+  change: (held: readonly HeldPreset[]) => readonly PresetBody[],
+): Promise<void> {
+  await on.tx.select().from(tables.channel).where(eq(tables.channel.id, channelId)).for('update');
+  const now = await presetsOf(on.tx, channelId);
+  const to = change(now);
+  if (isSame(now, to)) return;
+  const kept = await writePresets(on, channelId, to);
+  on.change({ kind: 'channel', id: channelId, delta: { presets: [plain(now), plain(kept)] } });
+}
+
+function sayChange(before: readonly HeldPreset[], after: readonly PresetBody[], channelName: string): string {
+  const named = (all: readonly PresetBody[], but: readonly PresetBody[]) =>
     all.filter(({ id }) => !but.some((other) => other.id === id)).map(({ name }) => `“${name}”`);
   const [made, gone] = [named(after, before), named(before, after)];
   const parts = [

@@ -7,6 +7,7 @@ import type { cellsAt as placeCells } from './cells.js';
 import type { CountInput, FillCounts } from './fill-counts.js';
 import type { GoodsInput, goodsOfFill as goodsBehind } from './fill-goods.js';
 import type { tryPins as triedPins } from './pin-many.js';
+import type { tryPresetMany as triedPreset } from './preset-many.js';
 import type { PresetCounts, countPresets as counted } from './presets.js';
 import type { tryAssortment as triedAssortment } from './what-if.js';
 import type { tryRulebook as triedRulebook } from './rulebook.js';
@@ -31,6 +32,12 @@ export const countPresets = defineCall<Parameters<typeof counted>[1], PresetCoun
 export const tryPins = defineCall<Parameters<typeof triedPins>[1], Awaited<ReturnType<typeof triedPins>>>({
   name: 'try-pins',
   run: async (services, input) => (await import('./pin-many.js')).tryPins(services, input),
+});
+
+/** What putting the goods of many listings into a preset would do to them. */
+export const tryPresetMany = defineCall<Parameters<typeof triedPreset>[1], Awaited<ReturnType<typeof triedPreset>>>({
+  name: 'try-preset-many',
+  run: async (services, input) => (await import('./preset-many.js')).tryPresetMany(services, input),
 });
 
 /** What a change of set-up would do to the listings of a place; nothing is written. */
@@ -83,6 +90,7 @@ export const listingCalls = [
   countPresets,
   goodsOfFill,
   tryPins,
+  tryPresetMany,
   tryAssortment,
   tryChange,
   tryRulebook,

@@ -1,19 +1,15 @@
 /** One value set by hand for many listings at once, or let go, as one action; tried by the same steps, taken back. */
 import type { Effect } from '@velvet-shelf/contract';
-import { mostBulk } from '@velvet-shelf/contract';
 import { groupBy } from '@velvet-shelf/core/values';
-import { and, eq, not } from 'drizzle-orm';
 import { getPlace, rulebookOf } from '../channels/places.js';
-import { type Executor, isIn } from '../db/client.js';
-import * as tables from '../db/schema/index.js';
 import { type Acting, act, tryAct } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { type WhichListings, chosenListings } from './chosen.js';
 import { type WantedPin, pinKey, pinsOf, readPin, writePins } from './pins.js';
-import { type ListingFilter, listingsOf } from './service.js';
 
 export interface PinMany {
-  which: { ids: readonly number[] } | { all: ListingFilter; except: readonly number[] };
+  which: WhichListings;
   attribute: string;
   text: string | null;
 }
@@ -24,32 +20,12 @@ export interface Pinned {
   without: number;
 }
 
-/** Listings by number, locked until the action ends; refused where there are more than one action takes. */
-async function chosen(tx: Executor, which: PinMany['which']) {
-  const { listing, product } = tables;
-  const where =
-    'ids' in which
-      ? isIn(listing.id, [...which.ids])
-      : and(listingsOf(which.all), not(isIn(listing.id, [...which.except])));
-  const found = await tx
-    .select({ id: listing.id, place: listing.placeId, unit: listing.unitId })
-    .from(listing)
-    .innerJoin(product, eq(product.id, listing.variantId))
-    .where(where)
-    .orderBy(listing.id)
-    .limit(mostBulk + 1)
-    .for('update', { of: listing });
-  if (found.length > mostBulk) throw badRequest(`More than ${mostBulk} listings at once: narrow them down first`);
-  if (found.length === 0) throw badRequest('No listing is chosen, or none is like this any more');
-  return found;
-}
-
 /** The work of it: what it changes, and how many it leaves. */
 const pinning =
   ({ which, attribute: key, text }: PinMany, done: Pinned) =>
   async (on: Acting): Promise<void> => {
     const { tx } = on;
-    const listings = await chosen(tx, which);
+    const listings = await chosenListings(tx, which);
     const held = await pinsOf(
       tx,
       listings.map(({ id }) => ({ listing: id, key })),

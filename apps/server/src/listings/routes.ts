@@ -4,9 +4,10 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { askedOf } from './asked.js';
 import { listFills, listGoods, tryFill } from './fills.js';
-import { tryAssortment, tryChange, tryPins, tryRulebook } from './jobs.js';
+import { tryAssortment, tryChange, tryPins, tryPresetMany, tryRulebook } from './jobs.js';
 import { pinMany } from './pin-many.js';
 import { setPin } from './pins.js';
+import { presetMany } from './preset-many.js';
 import { listPresets, tryPresets } from './presets.js';
 import { listListings, showListing, traceValue } from './service.js';
 
@@ -45,6 +46,10 @@ export function listingRoutes(router: AppRouter, services: Services): void {
     apart(tryPins, services, { user: { id: user.id }, input: body }),
   );
   route(router, services, api.listings.pinMany, ({ user, body }) => pinMany(services, user, body));
+  route(router, services, api.listings.tryPresetMany, ({ user, body }) =>
+    apart(tryPresetMany, services, { user: { id: user.id }, input: body }),
+  );
+  route(router, services, api.listings.presetMany, ({ user, body }) => presetMany(services, user, body));
   route(router, services, api.listings.list, ({ query }) => listListings(services, query));
   route(router, services, api.listings.listing, ({ params }) => showListing(services, params.id));
   route(router, services, api.listings.pin, async ({ params, body, user }) => {

@@ -21,6 +21,7 @@ import { SearchBox } from '../design/SearchBox';
 import { plural } from '../design/words';
 import { Listing } from './Listing';
 import { PinMany, type PinWhich } from './PinMany';
+import { PresetMany } from './PresetMany';
 
 const readinesses = ['ready', 'blocked', 'not for this channel'] as const;
 const states = [
@@ -53,6 +54,7 @@ export function Listings() {
     chosen && ('rows' in chosen ? { ids: chosen.rows } : { all: filter, except: chosen.except });
   const total = list.data?.pages[0]?.total;
   const rows = useMemo(() => list.data?.pages.flatMap(({ items }) => items) ?? [], [list.data]);
+  const chosenPlace = place ?? (which && 'ids' in which ? onePlace(rows, which.ids) : undefined);
   return (
     <>
       <Box as="section" col grow pad={[3.5, 0, 0, 5]}>
@@ -202,12 +204,15 @@ export function Listings() {
           <ShowMore of={list} />
         </Box>
         {which && (
-          <PinMany
-            which={which}
-            count={'ids' in which ? which.ids.length : Math.max(0, (total ?? 0) - which.except.length)}
-            placeId={place ?? ('ids' in which ? onePlace(rows, which.ids) : undefined)}
-            onDone={choosing.none}
-          />
+          <>
+            <PinMany
+              which={which}
+              count={'ids' in which ? which.ids.length : Math.max(0, (total ?? 0) - which.except.length)}
+              placeId={chosenPlace}
+              onDone={choosing.none}
+            />
+            {chosenPlace !== undefined && <PresetMany which={which} placeId={chosenPlace} onDone={choosing.none} />}
+          </>
         )}
       </Box>
       {open !== undefined && (
