@@ -274,7 +274,7 @@ test('a fill is said otherwise for the goods of one category, which wins there, 
   await expect(goods.getByRole('button', { name: /^Indoor pots [1-9]/ })).toBeVisible();
   await expect(page.getByText(/listings? gets? this\.$/)).toBeVisible();
   await goods.getByRole('button', { name: /^All goods/ }).click();
-  await expect(page.getByText(/one that is said for fewer goods stands before it/)).toBeVisible();
+  await expect(page.getByText(/one of a preset or for fewer goods stands before it/)).toBeVisible();
   await goods.getByRole('button', { name: /^Indoor pots/ }).click();
   await page.getByRole('button', { name: 'Take it away' }).click();
   await expect(goods.getByRole('button')).toHaveCount(1);

@@ -100,6 +100,7 @@ describe('presets', () => {
     expect((await send('/try', true)).body).toMatchObject({ changed: 3, same: 0, without: 0 });
     expect((await list())[2].goods).toBe(0);
     expect((await send('', true)).body).toMatchObject({ changed: 3 });
+    const put = await client.newest();
     await client.idle();
     expect((await list())[2].goods).toBe(3);
     expect((await send('', true)).body).toMatchObject({ changed: 0, same: 3 });
@@ -110,7 +111,7 @@ describe('presets', () => {
     await client.undo();
     await client.idle();
     expect((await list())[2].goods).toBe(3);
-    await client.undo();
+    await client.undo(put.id);
     await client.idle();
     expect((await list())[2].hand).toEqual([]);
     expect(
