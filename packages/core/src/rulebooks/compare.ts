@@ -28,13 +28,7 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
       (a, b) => (a.name === b.name ? [] : [other(`named “${b.name}”, was “${a.name}”`)]),
     ),
     ...compareKeyed('attribute', before.attributes, after.attributes, (row) => row.key, attributeDifferences),
-    ...compareKeyed(
-      'rule',
-      rulesByCheck(before),
-      rulesByCheck(after),
-      (row) => row.check,
-      (a, b) => (JSON.stringify(a) === JSON.stringify(b) ? [] : [other('its settings changed')]),
-    ),
+    ...compareKeyed('rule', rulesByCheck(before), rulesByCheck(after), (row) => row.check, ruleDifferences),
     ...compareKeyed(
       'eligibility',
       before.eligibility,
@@ -66,6 +60,47 @@ const rulesByCheck = ({ rules }: Rulebook) =>
     check,
     rules: rules.filter((rule) => rule.check === check),
   }));
+
+type Rules = ReturnType<typeof rulesByCheck>[number];
+
+/** Settings of a check that is ruled once in both; of one that is ruled several times, that they changed. */
+function ruleDifferences(a: Rules, b: Rules): Difference[] {
+  if (JSON.stringify(a) === JSON.stringify(b)) return [];
+  const [before, ...furtherBefore] = a.rules;
+  const [after, ...furtherAfter] = b.rules;
+  if (!before || !after || furtherBefore.length + furtherAfter.length > 0) return [other('its settings changed')];
+  const settings = (rule: Rules['rules'][number]): Record<string, unknown> => ({ ...rule });
+  const [was, is] = [settings(before), settings(after)];
+  return [...new Set([...Object.keys(was), ...Object.keys(is)])].flatMap((name) =>
+    JSON.stringify(was[name]) === JSON.stringify(is[name]) ? [] : [settingDifference(name, was[name], is[name])],
+  );
+}
+
+function settingDifference(name: string, was: unknown, is: unknown): Difference {
+  if (was === undefined) return other(`${name} said, ${saySetting(is)}`);
+  if (is === undefined) return other(`${name} no longer said, was ${saySetting(was)}`);
+  if (!Array.isArray(was) || !Array.isArray(is)) return other(`${name} now ${saySetting(is)}, was ${saySetting(was)}`);
+  const without = (list: readonly unknown[], but: readonly unknown[]) => {
+    const known = new Set(but.map((each) => JSON.stringify(each)));
+    return list.filter((each) => !known.has(JSON.stringify(each)));
+  };
+  const [more, fewer] = [without(is, was), without(was, is)];
+  const parts = [
+    ...(more.length > 0 ? [`with ${saySetting(more)}`] : []),
+    ...(fewer.length > 0 ? [`without ${saySetting(fewer)}`] : []),
+  ];
+  return other(parts.length > 0 ? `${name} now ${parts.join(', ')}` : `${name} in another order`);
+}
+
+const mostSaid = 5;
+
+function saySetting(value: unknown): string {
+  if (Array.isArray(value)) {
+    const said = value.slice(0, mostSaid).map(saySetting).join(', ');
+    return value.length > mostSaid ? `${said} and ${value.length - mostSaid} more` : said;
+  }
+  return typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
+}
 
 function compareKeyed<T>(
   part: RulebookChange['part'],

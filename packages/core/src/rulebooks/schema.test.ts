@@ -271,6 +271,24 @@ describe('loading and comparing', () => {
     expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
   });
+  it('says which setting of a rule is another, and what it was', () => {
+    const ruled = (...rules: Rulebook['rules']): Rulebook => ({ ...first, rules });
+    const words = (before: Rulebook['rules'], after: Rulebook['rules']) =>
+      compareRulebooks(ruled(...before), ruled(...after)).map((change) => [change.key, change.kind, change.words]);
+    const quota = (items: number) => ({ check: 'quota', items });
+    expect(words([quota(2000)], [quota(500)])).toEqual([['quota', 'changed', ['items now 500, was 2000']]]);
+    const talk = (...phrases: string[]) => ({ check: 'sales-talk', attributes: ['short'], phrases });
+    expect(words([talk('cheap', 'now')], [talk('now', 'best')])).toEqual([
+      ['sales-talk', 'changed', ['phrases now with “best”, without “cheap”']],
+    ]);
+    expect(words([talk('a', 'b')], [talk('b', 'a')])[0]?.[2]).toEqual(['phrases in another order']);
+    expect(words([talk()], [talk(...'abcdefg')])[0]?.[2]).toEqual([
+      'phrases now with “a”, “b”, “c”, “d”, “e” and 2 more',
+    ]);
+    expect(words([quota(5)], [{ check: 'quota' }])[0]?.[2]).toEqual(['items no longer said, was 5']);
+    expect(words([quota(5), quota(6)], [quota(5)])[0]?.[2]).toEqual(['its settings changed']);
+    expect(words([quota(5)], [quota(5)])).toEqual([]);
+  });
   it('tells what is asked otherwise in one category, wherever that is said', () => {
     const [attribute, ...rest] = first.attributes as [ChannelAttribute, ...ChannelAttribute[]];
     const [deep = '', other = ''] = [
