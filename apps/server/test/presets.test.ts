@@ -104,6 +104,8 @@ describe('presets', () => {
     await client.idle();
     expect((await list())[2].goods).toBe(3);
     expect((await send('', true)).body).toMatchObject({ changed: 0, same: 3 });
+    // What changes nothing is nothing that happened.
+    expect((await client.newest()).id).toBe(put.id);
     const all = { all: { place: 1, readiness: 'ready' }, except: ids.slice(0, 1) };
     expect((await send('', false, all)).body.changed).toBeGreaterThan(1);
     await client.idle();
@@ -117,6 +119,30 @@ describe('presets', () => {
     expect(
       (await client.send('POST', '/api/listings/presets', { which: { ids }, preset: 999, isIn: true })).status,
     ).toBe(404);
+  });
+  it('and assortments keep nothing of goods that are gone, and are changed as before', async () => {
+    const { body } = await client.send('POST', '/api/products', {
+      ...{ shared: [{ attribute: 'title', text: 'A stool to be gone' }], axes: [] },
+      variants: [{ sku: 'STOOL 1', options: [] }],
+    });
+    const made = await client.newest();
+    const hand = [{ product: body.product, isIn: true }];
+    const held = await list();
+    await save(held.map((preset, i) => ({ ...bodyOf(preset), ...(i === 0 ? { hand } : {}) })));
+    const { condition } = (await client.get(`${place}/assortment`)).body;
+    const assortment = async (to: object) =>
+      client.send('PUT', `${place}/assortment`, {
+        to,
+        was: { condition, hand: (await client.get(`${place}/assortment`)).body.hand.map(asSent) },
+      });
+    const asSent = ({ product, isIn }: Body) => ({ product, isIn });
+    expect((await assortment({ condition, hand })).status).toBe(200);
+    await client.undo(made.id);
+    await client.idle();
+    expect((await client.get(`/api/products/${body.product}`)).status).toBe(404);
+    expect((await list())[0].hand).toEqual([]);
+    expect((await save((await list()).map(bodyOf))).status).toBe(200);
+    expect((await assortment({ condition, hand: [] })).status).toBe(200);
   });
   it('stand one before the other in their order, which is changed', async () => {
     const held = await list();

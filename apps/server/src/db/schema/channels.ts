@@ -5,6 +5,7 @@ import type { CategorySplit } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { sql } from 'drizzle-orm';
 import { boolean, index, integer, pgSequence, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
+import { product } from './catalog.js';
 import { jsonb, moment, ref, rowId } from './columns.js';
 
 export const setupVersionSeq = pgSequence('setup_version_seq');
@@ -117,7 +118,9 @@ export const handPicked = pgTable(
     placeId: ref('place_id')
       .notNull()
       .references(() => place.id, { onDelete: 'cascade' }),
-    productId: ref('product_id').notNull(),
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
     isIn: boolean('is_in').notNull(),
   },
   (table) => [
@@ -174,7 +177,9 @@ export const presetHand = pgTable(
     presetId: ref('preset_id')
       .notNull()
       .references(() => preset.id, { onDelete: 'cascade' }),
-    productId: ref('product_id').notNull(),
+    productId: ref('product_id')
+      .notNull()
+      .references(() => product.id, { onDelete: 'cascade' }),
     isIn: boolean('is_in').notNull(),
   },
   (table) => [
