@@ -133,8 +133,8 @@ const severalFills = z
   .min(1)
   .max(500);
 
-/** A fill of somewhere else as it would stand here. */
-const carriedFillSchema = z.object({
+/** A fill with where it stands, as people read it. */
+export const toldFillSchema = z.object({
   attribute: z.string(),
   label: z.string(),
   market: z.string(),
@@ -142,6 +142,10 @@ const carriedFillSchema = z.object({
   /** Of the category, from the root down. */
   names: z.array(z.string()),
   fill: fillSchema,
+});
+
+/** A fill of somewhere else as it would stand here. */
+const carriedFillSchema = toldFillSchema.extend({
   /** What stands there now. */
   now: fillSchema.nullable(),
   is: z.enum(['new', 'same', 'other']),

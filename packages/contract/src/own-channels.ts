@@ -67,8 +67,11 @@ export const smallChannelSchema = z.object({
   formats: z.array(z.enum(feedFormats)).min(1, 'It takes one format at least'),
 });
 
+export const mostInHand = 20_000;
 /** Goods put in or kept out by hand. */
-export const handSchema = z.array(z.object({ product: z.number().int().positive(), isIn: z.boolean() })).max(20_000);
+export const handSchema = z
+  .array(z.object({ product: z.number().int().positive(), isIn: z.boolean() }))
+  .max(mostInHand);
 
 /** The same as people read them. */
 export const handedSchema = z.object({

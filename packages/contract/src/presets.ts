@@ -1,9 +1,9 @@
 /** Presets: named bundles of fills of a channel, for goods that a condition holds of, and those put in by hand. */
 import { conditionSchema } from '@velvet-shelf/core/conditions';
-import { fillSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam } from './endpoint.js';
+import { toldFillSchema } from './fills.js';
 import { handSchema, handedSchema } from './own-channels.js';
 
 const presetSchema = z.object({
@@ -30,17 +30,7 @@ const presetAnswer = presetSchema.extend({
   hand: z.array(handedSchema),
   /** Listings of the place it is applied to. */
   goods: z.number(),
-  fills: z.array(
-    z.object({
-      attribute: z.string(),
-      label: z.string(),
-      market: z.string(),
-      category: z.string(),
-      /** Of the category, from the root down. */
-      names: z.array(z.string()),
-      fill: fillSchema,
-    }),
-  ),
+  fills: z.array(toldFillSchema),
 });
 export type PresetAnswer = z.infer<typeof presetAnswer>;
 

@@ -17,6 +17,12 @@ import { everywhere } from '../channels/slots.js';
 import { cellSlot, readAxisFix } from './remedy.js';
 import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 
+type Elsewhere = Extract<Cause, { kind: 'catalog' | 'report' | 'pin' | 'assortment' }>;
+const elsewhere: readonly Cause['kind'][] = ['catalog', 'report', 'pin', 'assortment'] satisfies Elsewhere['kind'][];
+
+/** Mended where the cause leads to, not by a change of set-up made here. */
+const isElsewhere = (cause: Cause): cause is Elsewhere => elsewhere.includes(cause.kind);
+
 /** The change of set-up a fix amounts to; undefined for cells. */
 async function setupChange(
   db: Database,
@@ -24,8 +30,7 @@ async function setupChange(
   cause: Cause,
   fix: Fix,
 ): Promise<{ place: PlaceRow; change: SetupChange } | undefined> {
-  if (cause.kind === 'catalog' || cause.kind === 'report' || cause.kind === 'pin') return undefined;
-  if (cause.kind === 'assortment') return undefined;
+  if (isElsewhere(cause)) return undefined;
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
@@ -46,7 +51,7 @@ async function setupChange(
 }
 
 function fixedFill(
-  cause: Exclude<Cause, { kind: 'map-category' | 'catalog' | 'report' | 'pin' | 'axis' | 'assortment' }>,
+  cause: Extract<Cause, { kind: 'fill' | 'translate' | 'fit' }>,
   fix: Fix,
   before: Fill | null,
   rulebook: Rulebook | undefined,

@@ -111,24 +111,24 @@ export async function savePresets(
       const known = new Set(now.map(({ id }) => id));
       const lost = to.find(({ id }) => id !== null && !known.has(id));
       if (lost) throw notFound(`preset “${lost.name}”`);
-      on.say(sayChange(now, to, channelName));
-      return to;
+      return { to, words: sayChange(now, to, channelName) };
     }),
   );
   return effect;
 }
 
-/** Makes of the presets of a channel what `change` does; nothing happens where it changes nothing. One after another. */
+/** Makes of the presets of a channel what `change` does, in its words; where that is nothing, nothing happens. One after another. */
 export async function changePresets(
   on: Acting,
   channelId: number,
-  change: (held: readonly HeldPreset[]) => readonly PresetBody[],
+  change: (held: readonly HeldPreset[]) => { to: readonly PresetBody[]; words: string } | undefined,
 ): Promise<void> {
   await on.tx.select().from(tables.channel).where(eq(tables.channel.id, channelId)).for('update');
   const now = await presetsOf(on.tx, channelId);
-  const to = change(now);
-  if (isSame(now, to)) return;
-  const kept = await writePresets(on, channelId, to);
+  const changed = change(now);
+  if (!changed || isSame(now, changed.to)) return;
+  const kept = await writePresets(on, channelId, changed.to);
+  on.say(changed.words);
   on.change({ kind: 'channel', id: channelId, delta: { presets: [plain(now), plain(kept)] } });
 }
 
@@ -151,6 +151,7 @@ async function writePresets(
 ): Promise<HeldPreset[]> {
   const { preset, presetHand } = tables;
   const before = await presetsOf(tx, channelId);
+  const handBefore = new Map(before.map(({ id, hand }) => [id, canonical(plainHand(hand))]));
   await tx.update(preset).set({ stands: false }).where(eq(preset.channelId, channelId));
   const kept: HeldPreset[] = [];
   for (const [position, { id, name, condition, hand }] of to.entries()) {
@@ -165,6 +166,7 @@ async function writePresets(
             .returning({ id: preset.id });
     if (!written) throw notFound(`preset “${name}”`);
     kept.push({ id: written.id, name, condition, hand });
+    if (handBefore.get(written.id) === canonical(plainHand(hand))) continue;
     await tx.delete(presetHand).where(eq(presetHand.presetId, written.id));
     if (hand.length === 0) continue;
     await mustBeGoods(tx, hand);

@@ -1,11 +1,9 @@
 /** One value set by hand for many listings at once, or let go, as one action; tried by the same steps, taken back. */
-import type { Effect } from '@velvet-shelf/contract';
 import { groupBy } from '@velvet-shelf/core/values';
 import { getPlace, rulebookOf } from '../channels/places.js';
-import { type Acting, act, tryAct } from '../history/act.js';
+import type { Acting } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
-import type { Services, User } from '../http/route.js';
-import { type WhichListings, chosenListings } from './chosen.js';
+import { type Counted, type WhichListings, actOnMany, chosenListings } from './many.js';
 import { type WantedPin, pinKey, pinsOf, readPin, writePins } from './pins.js';
 
 export interface PinMany {
@@ -14,15 +12,9 @@ export interface PinMany {
   text: string | null;
 }
 
-export interface Pinned {
-  changed: number;
-  same: number;
-  without: number;
-}
-
 /** The work of it: what it changes, and how many it leaves. */
 const pinning =
-  ({ which, attribute: key, text }: PinMany, done: Pinned) =>
+  ({ which, attribute: key, text }: PinMany, done: Counted) =>
   async (on: Acting): Promise<void> => {
     const { tx } = on;
     const listings = await chosenListings(tx, which);
@@ -56,21 +48,4 @@ const pinning =
     await on.dirty([...new Set(listings.flatMap(({ id, unit }) => (touched.has(id) ? [unit] : [])))]);
   };
 
-const none = (): Pinned => ({ changed: 0, same: 0, without: 0 });
-
-export async function pinMany(services: Services, user: User, input: PinMany): Promise<Effect & Pinned> {
-  const done = none();
-  const { effect } = await act(services, user, { kind: 'pin' }, pinning(input, done));
-  return { ...effect, ...done };
-}
-
-/** For a thread of its own. */
-export async function tryPins(
-  services: Pick<Services, 'db' | 'config'>,
-  { user, input }: { user: Pick<User, 'id'>; input: PinMany },
-): Promise<Effect & Pinned> {
-  const done = none();
-  const tried = await tryAct(services, user, { kind: 'pin' }, pinning(input, done));
-  const { listingsChanged, becameReady, becameBlocked } = tried;
-  return { listingsChanged, becameReady, becameBlocked, ...done };
-}
+export const { act: pinMany, try: tryPins } = actOnMany({ kind: 'pin' }, pinning);

@@ -1,11 +1,11 @@
 /** Goods of many listings put into a preset at once, or kept out of it, as one action; tried by the same steps, taken back. */
-import type { Effect } from '@velvet-shelf/contract';
+import { mostInHand } from '@velvet-shelf/contract';
+import { groupBy } from '@velvet-shelf/core/values';
 import { getPlace } from '../channels/places.js';
-import { changePresets } from '../channels/presets.js';
-import { type Acting, act, tryAct } from '../history/act.js';
-import { notFound } from '../http/problem.js';
-import type { Services, User } from '../http/route.js';
-import { type WhichListings, chosenListings } from './chosen.js';
+import { type HeldPreset, changePresets } from '../channels/presets.js';
+import type { Acting } from '../history/act.js';
+import { badRequest, notFound } from '../http/problem.js';
+import { type Counted, type WhichListings, actOnMany, chosenListings } from './many.js';
 
 export interface PresetMany {
   which: WhichListings;
@@ -13,60 +13,40 @@ export interface PresetMany {
   isIn: boolean;
 }
 
-export interface Placed {
-  changed: number;
-  /** So already. */
-  same: number;
-  /** Of another channel than the preset’s. */
-  without: number;
+/** The goods put in or kept out by hand with these, and how many of them are others than before. */
+function withGoods({ name, hand }: HeldPreset, goods: ReadonlySet<number>, isIn: boolean) {
+  const held = new Map(hand.map((each) => [each.product, each.isIn]));
+  const changed = [...goods].filter((product) => held.get(product) !== isIn);
+  for (const product of changed) held.set(product, isIn);
+  if (held.size > mostInHand)
+    throw badRequest(`“${name}” takes ${mostInHand} goods by hand: choose fewer, or say a condition`);
+  return { changed: changed.length, hand: [...held].map(([product, goesIn]) => ({ product, isIn: goesIn })) };
 }
 
 const placing =
-  ({ which, preset, isIn }: PresetMany, done: Placed) =>
+  ({ which, preset, isIn }: PresetMany, done: Counted) =>
   async (on: Acting): Promise<void> => {
     const { tx } = on;
     const listings = await chosenListings(tx, which);
     const places = await Promise.all([...new Set(listings.map(({ place }) => place))].map((id) => getPlace(tx, id)));
-    for (const channelId of new Set(places.map((place) => place.channelId))) {
-      const here = new Set(places.flatMap((place) => (place.channelId === channelId ? [place.id] : [])));
-      const of = new Set(listings.flatMap(({ place, variant }) => (here.has(place) ? [variant] : [])));
+    const channelOf = new Map(places.map(({ id, channelId }) => [id, channelId]));
+    for (const [channelId, of] of groupBy(listings, ({ place }) => channelOf.get(place) ?? 0))
       await changePresets(on, channelId, (held) => {
+        const goods = new Set(of.map(({ variant }) => variant));
         const known = held.find(({ id }) => id === preset);
         if (!known) {
-          done.without += of.size;
-          return held;
+          done.without += goods.size;
+          return undefined;
         }
-        const changed = [...of].filter(
-          (product) => !known.hand.some((each) => each.product === product && each.isIn === isIn),
-        );
-        done.changed = changed.length;
-        done.same = of.size - changed.length;
-        on.say(`${isIn ? 'Put' : 'Kept'} ${changed.length} goods ${isIn ? 'into' : 'out of'} “${known.name}”`);
-        const hand = [
-          ...known.hand.filter(({ product }) => !changed.includes(product)),
-          ...changed.map((product) => ({ product, isIn })),
-        ];
-        return held.map((each) => (each.id === preset ? { ...each, hand } : each));
+        const { changed, hand } = withGoods(known, goods, isIn);
+        done.changed = changed;
+        done.same = goods.size - changed;
+        return {
+          to: held.map((each) => (each.id === preset ? { ...each, hand } : each)),
+          words: `${isIn ? 'Put' : 'Kept'} ${changed} goods ${isIn ? 'into' : 'out of'} “${known.name}”`,
+        };
       });
-    }
     if (done.changed + done.same === 0) throw notFound(`preset ${preset} on the channels of these listings`);
   };
 
-const none = (): Placed => ({ changed: 0, same: 0, without: 0 });
-
-export async function presetMany(services: Services, user: User, input: PresetMany): Promise<Effect & Placed> {
-  const done = none();
-  const { effect } = await act(services, user, { kind: 'presets', tells: ['channels'] }, placing(input, done));
-  return { ...effect, ...done };
-}
-
-/** For a thread of its own. */
-export async function tryPresetMany(
-  services: Pick<Services, 'db' | 'config'>,
-  { user, input }: { user: Pick<User, 'id'>; input: PresetMany },
-): Promise<Effect & Placed> {
-  const done = none();
-  const tried = await tryAct(services, user, { kind: 'presets' }, placing(input, done));
-  const { listingsChanged, becameReady, becameBlocked } = tried;
-  return { listingsChanged, becameReady, becameBlocked, ...done };
-}
+export const { act: presetMany, try: tryPresetMany } = actOnMany({ kind: 'presets', tells: ['channels'] }, placing);

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
-import { fillAddress } from '../channels/FillSlots';
+import { fillAddress } from '../channels/fillAt';
 
 type Remedy<K extends CauseDetail['remedy']['kind']> = Extract<CauseDetail['remedy'], { kind: K }>;
 

@@ -13,7 +13,7 @@ import { type BarPart, PartBar } from '../design/PartBar';
 import { ShowMore } from '../design/ShowMore';
 import { State } from '../design/State';
 import { count, plural } from '../design/words';
-import { type FillAt, forAll, isAt, sayAt } from './FillSlots';
+import { type FillAt, forAll, isAt, sayAt } from './fillAt';
 import { useCompared } from './compared';
 import { sayFillRule } from './sayFill';
 

@@ -7,41 +7,11 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { type ChannelAttributeAnswer, type PlaceAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
-import { writeAddress } from '../api/address';
 import { ask } from '../api/ask';
 import { Box } from '../design/Box';
 import { count, plural } from '../design/words';
 import { CategoryPick } from './CategoryPick';
-
-export interface FillAt {
-  market: string;
-  category: string;
-  preset: number | null;
-}
-export const forAll: FillAt = { market: '', category: '', preset: null };
-type Slot = ChannelAttributeAnswer['slots'][number];
-
-/** Of the page where one fill is made: for all goods, unless it says for which. */
-export const fillAddress = (placeId: number, { attribute, ...at }: Partial<FillAt> & { attribute: string }): string =>
-  `/places/${placeId}/fills?${writeAddress('', { attribute, market: at.market, category: at.category, preset: at.preset ?? undefined })}`;
-
-export const isAt = (slot: FillAt, { market, category, preset }: FillAt): boolean =>
-  slot.market === market && slot.category === category && slot.preset === preset;
-
-const keyOf = ({ market, category, preset }: FillAt) => JSON.stringify([market, category, preset]);
-
-export const sayAt = ({
-  market,
-  category,
-  names,
-  presetName,
-}: Omit<Slot, 'fill' | 'goods' | 'hidden' | 'preset'>): string =>
-  [
-    ...(presetName === null ? [] : [presetName]),
-    ...(category === '' ? [] : [names.at(-1) ?? category]),
-    ...(presetName === null && category === '' ? ['All goods'] : []),
-    ...(market === '' ? [] : [`${market} alone`]),
-  ].join(', ');
+import { type FillAt, forAll, isAt, keyOfAt, sayAt } from './fillAt';
 
 export function FillSlots({
   place,
@@ -87,15 +57,15 @@ export function FillSlots({
         <ToggleButtonGroup
           exclusive
           size="small"
-          value={keyOf(at)}
+          value={keyOfAt(at)}
           aria-label="Goods it is for"
           onChange={(_, key: string | null) => {
-            const chosen = shown.find((slot) => keyOf(slot) === key);
+            const chosen = shown.find((slot) => keyOfAt(slot) === key);
             if (chosen) onAt({ market: chosen.market, category: chosen.category, preset: chosen.preset });
           }}
         >
           {shown.map((slot) => (
-            <ToggleButton key={keyOf(slot)} value={keyOf(slot)} sx={{ py: 0.3 }} title={slot.names.join(' / ')}>
+            <ToggleButton key={keyOfAt(slot)} value={keyOfAt(slot)} sx={{ py: 0.3 }} title={slot.names.join(' / ')}>
               {sayAt(slot)} {count(slot.goods)}
             </ToggleButton>
           ))}
@@ -168,7 +138,7 @@ function NewSlot({ place, onDone }: { place: PlaceAnswer | undefined; onDone: (a
         <input type="checkbox" checked={isHere} onChange={({ target }) => setHere(target.checked)} />
         in {place?.market ?? 'this market'} alone
       </Box>
-      <Button variant="outlined" disabled={keyOf(at) === keyOf(forAll)} onClick={() => onDone(at)}>
+      <Button variant="outlined" disabled={keyOfAt(at) === keyOfAt(forAll)} onClick={() => onDone(at)}>
         Say it for these
       </Button>
       <Button color="inherit" onClick={() => onDone()}>

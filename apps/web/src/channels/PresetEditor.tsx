@@ -12,7 +12,7 @@ import { ask } from '../api/ask';
 import { ConditionTree } from '../catalog/ConditionTree';
 import { Box } from '../design/Box';
 import { DataTable } from '../design/DataTable';
-import { fillAddress, sayAt } from './FillSlots';
+import { fillAddress, sayAt } from './fillAt';
 import { HandPicked } from './HandPicked';
 import type { Draft } from './Presets';
 import { useCompared } from './compared';

@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { Box } from '../design/Box';
 import { RemoveButton } from '../design/RemoveButton';
 import { count } from '../design/words';
-import { type FillAt, isAt } from './FillSlots';
+import { type FillAt, isAt } from './fillAt';
 import { RuleEditor } from './RuleEditor';
 import { useCompared } from './compared';
 import { sayFillRule } from './sayFill';

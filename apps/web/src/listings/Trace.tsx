@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type TraceAnswer, api } from '@velvet-shelf/contract';
 import { Link } from 'react-router';
 import { ask } from '../api/ask';
-import { fillAddress } from '../channels/FillSlots';
+import { fillAddress } from '../channels/fillAt';
 import { Loaded } from '../design/feedback';
 
 export function Trace({ listingId, attribute }: { listingId: number; attribute: string }) {

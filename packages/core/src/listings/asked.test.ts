@@ -1,29 +1,11 @@
-import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
-import { baseDictionary } from '../catalog/index.js';
-import { loadRulebook } from '../checks/index.js';
 import type { Fill } from '../fills/index.js';
 import { type PlaceSetup, type PlacedFill, askedIn, ownKind } from './index.js';
+import { testPlace } from './fixtures.js';
 
-const read = loadRulebook(rulebooksOf('orrivane').at(0));
-if (!read.ok) throw new Error('rulebook');
-const { rulebook } = read;
+const { rulebook } = testPlace();
 const [herbs, other] = rulebook.categories.map(({ path }) => path).filter((path) => !path.includes('/'));
-const place = (fills: PlacedFill[]): PlaceSetup => ({
-  channel: 'orrivane',
-  market: 'GB',
-  language: 'en-GB',
-  currency: 'GBP',
-  rulebook,
-  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
-  assortment: { all: [] },
-  categoryMap: new Map(),
-  hand: new Map(),
-  pins: new Map(),
-  mediaAddress: 'http://x/media',
-  filesAddress: 'http://x/files',
-  fills,
-});
+const place = (fills: PlacedFill[]): PlaceSetup => testPlace({ fills });
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const asked = (fills: PlacedFill[], category?: string) =>
   new Map(askedIn(place(fills), category).map((each) => [each.attribute.key, each]));

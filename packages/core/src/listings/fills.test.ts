@@ -1,22 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
+import type { Family, Variant } from '../catalog/index.js';
 import { type Fill, type FillRule, fillSources, ruleAt } from '../fills/index.js';
 import { testAttribute } from '../values/fixtures.js';
 import { AliasedMap, type ListValue } from '../values/index.js';
 import { compileFill } from './fills.js';
 import type { PlaceSetup } from './place.js';
+import { testPlace } from './fixtures.js';
 import type { View } from './sources.js';
 
-const setup = {
-  channel: 'orrivane',
-  market: 'GB',
-  language: 'en-GB',
-  currency: 'GBP',
-  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
-  mediaAddress: 'http://x/media',
-  filesAddress: 'http://x/files',
-} as unknown as PlaceSetup;
+const setup = testPlace();
 const variant: Variant = {
   id: 1,
   sku: 'S1',

@@ -1,13 +1,10 @@
-import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
-import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
+import type { Family, Variant } from '../catalog/index.js';
 import type { Condition } from '../conditions/index.js';
 import type { Fill } from '../fills/index.js';
-import { loadRulebook } from '../checks/index.js';
+import { testPlace } from './fixtures.js';
 import { type PlaceSetup, axisSources, causeKey, compilePlace, parseCause, printOf } from './index.js';
 
-const read = loadRulebook(rulebooksOf('orrivane').at(0));
-if (!read.ok) throw new Error('rulebook');
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const fills: Record<string, Fill> = {
   own: copy('sku'),
@@ -32,22 +29,13 @@ const fills: Record<string, Fill> = {
   kin: copy('familyId'),
   differsShade: { rule: { kind: 'translate', from: 'colour', table: { Moss: 'moss' }, otherwise: 'empty' }, fit: [] },
 };
-const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> = {}): PlaceSetup => ({
-  channel: 'orrivane',
-  market: 'GB',
-  language: 'en-GB',
-  currency: 'GBP',
-  rulebook: read.rulebook,
-  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
-  assortment: { all: [] },
-  categoryMap: new Map([['Pots', { target: 'plants-growing/pots-planters/indoor-pots' }]]),
-  hand: new Map(),
-  pins: new Map(),
-  mediaAddress: 'http://x/media',
-  filesAddress: 'http://x/files',
-  fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
-  ...change,
-});
+const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> = {}): PlaceSetup =>
+  testPlace({
+    categoryMap: new Map([['Pots', { target: 'plants-growing/pots-planters/indoor-pots' }]]),
+    fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
+    ...change,
+  });
+const published = setup().rulebook;
 const long = 'A pot for herbs on a dark sill. It stands firm, and is easy on the eye.';
 /** With true check digits, by variant. */
 const gtins: Record<number, string> = { 1: '2104000004131', 2: '2104000004162' };
@@ -139,7 +127,7 @@ describe('evaluating a family', () => {
         ],
       });
     const lamps = family(told(1, 12, 'oak'), told(2, 14, 'oak'), told(3, 16, 'ash'));
-    const axes = read.rulebook.attributes.filter(({ key }) => key === 'differsSize');
+    const axes = published.attributes.filter(({ key }) => key === 'differsSize');
     const ranked = axisSources([lamps], new Set([1, 2]), axes, setup());
     expect(ranked.map(({ source, filled, apart }) => [source, filled, apart])).toEqual([
       ['options', 2, 2],
@@ -155,7 +143,7 @@ describe('evaluating a family', () => {
   });
   it('leaves goods out that the channel does not take, and says by which rule', () => {
     const rulebook = {
-      ...read.rulebook,
+      ...published,
       eligibility: [{ id: 'x', words: 'No pots', when: { attribute: 'title', op: 'contains' as const, value: 'pot' } }],
     };
     expect(compilePlace(setup({ rulebook })).evaluate(family(variant(1)), today)[0]).toMatchObject({
@@ -256,15 +244,15 @@ it('reads back every cause it writes', () => {
 });
 
 describe('a category of ours that is split', () => {
-  const [indoor = '', other = '', further = ''] = read.rulebook.categories
+  const [indoor = '', other = '', further = ''] = published.categories
     .map(({ path }) => path)
     .filter((path) => path.split('/').length === 3);
   const is = (attribute: string, value: string): Condition => ({ attribute, op: 'is', value });
   const two: PlaceSetup['rulebook'] = {
-    ...read.rulebook,
+    ...published,
     secondCategory: 'also',
     attributes: [
-      ...read.rulebook.attributes,
+      ...published.attributes,
       { key: 'also', label: 'Also', type: 'category', need: 'optional', limits: {} },
     ],
   };
@@ -290,7 +278,7 @@ describe('a category of ours that is split', () => {
   it('is of a further category where the channel takes one, and of none that its tree does not have', () => {
     const map = { target: indoor, second: other };
     expect(stands(place(map), variant(1))).toEqual([[indoor, other]]);
-    expect(stands(place(map, read.rulebook), variant(1))).toEqual([[indoor, undefined]]);
+    expect(stands(place(map, published), variant(1))).toEqual([[indoor, undefined]]);
     expect(stands(place({ target: indoor, second: 'gone' }), variant(1))).toEqual([[indoor, undefined]]);
     expect(stands(place({ target: 'gone', splits: [{ condition: { all: [] }, target: other }] }), variant(1))).toEqual([
       [other, undefined],

@@ -1,32 +1,14 @@
 import fc from 'fast-check';
-import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
-import { type Family, type Variant, baseDictionary } from '../catalog/index.js';
-import { loadRulebook } from '../checks/index.js';
+import type { Family, Variant } from '../catalog/index.js';
 import type { Fill } from '../fills/index.js';
 import { type PlacedFill, type PlaceSetup, type Preset, compilePlace, slotName, slotOf } from './index.js';
+import { testPlace } from './fixtures.js';
 
-const read = loadRulebook(rulebooksOf('orrivane').at(0));
-if (!read.ok) throw new Error('rulebook');
-const { rulebook } = read;
 const pots = 'plants-growing/pots-planters/indoor-pots';
 const fixed = (value: string): Fill => ({ rule: { kind: 'fixed', value }, fit: [] });
-const setup = (change: Partial<PlaceSetup>): PlaceSetup => ({
-  channel: 'orrivane',
-  market: 'GB',
-  language: 'en-GB',
-  currency: 'GBP',
-  rulebook,
-  dictionary: new Map(baseDictionary.map((attribute) => [attribute.key, attribute])),
-  assortment: { all: [] },
-  categoryMap: new Map([['Pots', { target: pots }]]),
-  hand: new Map(),
-  pins: new Map(),
-  mediaAddress: 'http://x/media',
-  filesAddress: 'http://x/files',
-  fills: [],
-  ...change,
-});
+const setup = (change: Partial<PlaceSetup>): PlaceSetup =>
+  testPlace({ categoryMap: new Map([['Pots', { target: pots }]]), ...change });
 const variant = (id: number, brand: string): Variant => ({
   id,
   sku: `S${id}`,

@@ -8,7 +8,6 @@ import {
   type ChannelValue,
   type Rulebook,
   attributesFor,
-  compareInCategory,
   compareRulebooks,
   fromJsonSchema,
   plainChannelValue,
@@ -22,7 +21,7 @@ const load = (published: unknown): Rulebook => {
   if (!read.ok) throw new Error(read.faults.join());
   return read.rulebook;
 };
-const [first, second] = rulebooksOf('orrivane').map(load) as [Rulebook, Rulebook];
+const [, second] = rulebooksOf('orrivane').map(load) as [Rulebook, Rulebook];
 const marketOf = ({ markets }: Rulebook): string => markets[0]?.key ?? '';
 
 describe('a second opinion', () => {
@@ -256,99 +255,6 @@ describe('attributes out of a JSON Schema', () => {
     expect(asked('furniture').get('short')?.limits.maxLength).toBe(90);
     // Once more, it is as once.
     expect(withCategory(next, { category, version: 'next', attributes })).toEqual(next);
-  });
-});
-
-describe('loading and comparing', () => {
-  it('holds about 250 categories, and no fault', () => expect(first.categories.length).toBeGreaterThan(240));
-  it('names each difference of a new version', () => {
-    const changes = compareRulebooks(first, second);
-    expect(changes.find((change) => change.key === 'short')?.words).toEqual([
-      'longest length now 90, was 110',
-      'best length now 30–80 characters, was none',
-    ]);
-    expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
-    expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
-    expect(compareRulebooks(first, first)).toEqual([]);
-  });
-  it('says which setting of a rule is another, and what it was', () => {
-    const ruled = (...rules: Rulebook['rules']): Rulebook => ({ ...first, rules });
-    const words = (before: Rulebook['rules'], after: Rulebook['rules']) =>
-      compareRulebooks(ruled(...before), ruled(...after)).map((change) => [change.key, change.kind, change.words]);
-    const quota = (items: number) => ({ check: 'quota', items });
-    expect(words([quota(2000)], [quota(500)])).toEqual([['quota', 'changed', ['items now 500, was 2000']]]);
-    const talk = (...phrases: string[]) => ({ check: 'sales-talk', attributes: ['short'], phrases });
-    expect(words([talk('cheap', 'now')], [talk('now', 'best')])).toEqual([
-      ['sales-talk', 'changed', ['phrases now with “best”, without “cheap”']],
-    ]);
-    expect(words([talk('a', 'b')], [talk('b', 'a')])[0]?.[2]).toEqual(['phrases in another order']);
-    expect(words([talk()], [talk(...'abcdefg')])[0]?.[2]).toEqual([
-      'phrases now with “a”, “b”, “c”, “d”, “e” and 2 more',
-    ]);
-    expect(words([quota(5)], [{ check: 'quota' }])[0]?.[2]).toEqual(['items no longer said, was 5']);
-    expect(words([quota(5), quota(6)], [quota(5)])[0]?.[2]).toEqual(['its settings changed']);
-    expect(words([quota(5)], [quota(5)])).toEqual([]);
-  });
-  it('tells what is asked otherwise in one category, wherever that is said', () => {
-    const [attribute, ...rest] = first.attributes as [ChannelAttribute, ...ChannelAttribute[]];
-    const [deep = '', other = ''] = [
-      'plants-growing/pots-planters/indoor-pots',
-      'plants-growing/watering/watering-cans',
-    ];
-    const of = (own: Partial<ChannelAttribute>): Rulebook => ({
-      ...first,
-      attributes: [{ ...attribute, ...own }, ...rest],
-    });
-    const at = (after: Rulebook, category: string) =>
-      compareInCategory(first, after, { category, market: 'GB' }).map(({ key, kind }) => [key, kind]);
-    const tighter = of({ overrides: [{ in: ['plants-growing/pots-planters'], limits: { maxCount: 1 } }] });
-    expect(at(tighter, deep)).toEqual([[attribute.key, 'tightened']]);
-    expect(at(tighter, other)).toEqual([]);
-    expect(at(of({ categories: [other] }), deep)).toEqual([[attribute.key, 'removed']]);
-    expect(at(of({ requiredIn: [deep], need: 'optional' }), deep)).toEqual(
-      attribute.need === 'required' ? [] : [[attribute.key, 'tightened']],
-    );
-    expect(at(of({ markets: ['DE'] }), deep)).toEqual([[attribute.key, 'removed']]);
-    expect(at(first, deep)).toEqual([]);
-    expect(at(tighter, 'no/such')).toEqual([]);
-  });
-  it('tells what is tightened from what is loosened, and turned round each is the other', () => {
-    const [attribute] = first.attributes as [ChannelAttribute];
-    const changed = (from: Partial<ChannelAttribute>, to: Partial<ChannelAttribute>) => {
-      const of = (own: Partial<ChannelAttribute>) => ({ ...first, attributes: [{ ...attribute, ...own }] });
-      return [compareRulebooks(of(from), of(to)), compareRulebooks(of(to), of(from))].map(([one]) => one?.kind);
-    };
-    const ways: [Partial<ChannelAttribute>, Partial<ChannelAttribute>][] = [
-      [{ need: 'optional' }, { need: 'required' }],
-      [{ limits: {} }, { limits: { maxLength: 90 } }],
-      [{ limits: { maxLength: 90 } }, { limits: { maxLength: 80 } }],
-      [{ limits: { minLength: 3, min: 1 } }, { limits: { minLength: 5, min: 2 } }],
-      [{ limits: { values: ['a', 'b'] } }, { limits: { values: ['b'] } }],
-      [{ limits: { secure: false } }, { limits: { secure: true } }],
-      [{ requiredIn: ['a'] }, { requiredIn: ['a', 'b'] }],
-      [{ limits: {} }, { limits: { maxLength: 90 }, advised: { maxLength: 60 } }],
-    ];
-    for (const [loose, tight] of ways)
-      expect(changed({ limits: {}, ...loose }, { limits: {}, ...tight }), JSON.stringify(tight)).toEqual([
-        'tightened',
-        'loosened',
-      ]);
-    expect(changed({ limits: { maxLength: 9, minLength: 1 } }, { limits: { maxLength: 8 } })).toEqual([
-      'changed',
-      'changed',
-    ]);
-    expect(changed({ limits: { values: ['a', 'b'] } }, { limits: { values: ['b', 'c'] } })).toEqual([
-      'changed',
-      'changed',
-    ]);
-  });
-  it('refuses what does not fit together, and says where', () => {
-    const read = loadRulebook({ ...first, exchange: { ...first.exchange, itemKey: 'nothing', formats: ['csv'] } });
-    expect(read.ok ? [] : read.faults).toEqual([
-      'exchange.itemKey: there is no attribute “nothing”',
-      'exchange.formats: how csv is written is not described',
-    ]);
-    expect(loadRulebook({ channel: 'x' }).ok).toBe(false);
   });
 });
 
