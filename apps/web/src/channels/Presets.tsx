@@ -28,18 +28,31 @@ const bodyOf = (drafts: readonly Omit<Draft, 'key'>[]): PresetBody[] =>
 
 export function Presets({ placeId }: { placeId: number }) {
   const held = useQuery(ask(api.channels.presets, { params: { id: placeId } }));
+  // Which of them is open outlives their being kept.
+  const [at, setAt] = useState(0);
   return (
     <Loaded query={held}>
-      {({ items }) => <Editor key={JSON.stringify([placeId, bodyOf(items)])} placeId={placeId} held={items} />}
+      {({ items }) => (
+        <Editor key={JSON.stringify(bodyOf(items))} placeId={placeId} held={items} at={at} onAt={setAt} />
+      )}
     </Loaded>
   );
 }
 
-function Editor({ placeId, held }: { placeId: number; held: readonly PresetAnswer[] }) {
+function Editor({
+  placeId,
+  held,
+  at,
+  onAt,
+}: {
+  placeId: number;
+  held: readonly PresetAnswer[];
+  at: number;
+  onAt: (at: number) => void;
+}) {
   const params = { id: placeId };
   const before = held.map((preset): Draft => ({ ...preset, key: String(preset.id) }));
   const [drafts, setDrafts] = useState(before);
-  const [chosen, setChosen] = useState(before[0]?.key);
   const queries = useQueryClient();
   const tell = useTell();
   const to = bodyOf(drafts);
@@ -60,11 +73,12 @@ function Editor({ placeId, held }: { placeId: number; held: readonly PresetAnswe
   });
   const goodsOf = ({ id }: Draft, place: number) =>
     isChanged ? tried.data?.goods[place] : held.find((preset) => preset.id === id)?.goods;
-  const draft = drafts.find(({ key }) => key === chosen);
+  const draft = drafts[Math.min(at, drafts.length - 1)];
+  const chosen = draft?.key;
   const add = () => {
     const key = `new ${drafts.length + 1} ${drafts.map((each) => each.key).join()}`;
     setDrafts([...drafts, { key, id: null, name: '', condition: null, hand: [], fills: [] }]);
-    setChosen(key);
+    onAt(drafts.length);
   };
   const error = save.error ?? tried.error;
   return (
@@ -78,7 +92,10 @@ function Editor({ placeId, held }: { placeId: number; held: readonly PresetAnswe
           label="Presets"
           ids={drafts.map(({ key }) => key)}
           nameOf={(key) => drafts.find((each) => each.key === key)?.name ?? ''}
-          onOrder={(keys) => setDrafts(keys.flatMap((key) => drafts.find((each) => each.key === key) ?? []))}
+          onOrder={(keys) => {
+            setDrafts(keys.flatMap((key) => drafts.find((each) => each.key === key) ?? []));
+            onAt(keys.findIndex((key) => key === chosen));
+          }}
         >
           {(key, place, handle) => {
             const each = drafts[place - 1];
@@ -91,7 +108,7 @@ function Editor({ placeId, held }: { placeId: number; held: readonly PresetAnswe
                   <DragIndicatorIcon fontSize="small" />
                 </span>
                 <Box grow minWide={0}>
-                  <button type="button" className="value" aria-pressed={key === chosen} onClick={() => setChosen(key)}>
+                  <button type="button" className="value" aria-pressed={key === chosen} onClick={() => onAt(place - 1)}>
                     <Box as="b" strong>
                       {name}
                     </Box>
@@ -122,9 +139,8 @@ function Editor({ placeId, held }: { placeId: number; held: readonly PresetAnswe
                 setDrafts(drafts.map((each) => (each.key === chosen ? { ...each, ...change } : each)))
               }
               onRemove={() => {
-                const rest = drafts.filter(({ key }) => key !== chosen);
-                setDrafts(rest);
-                setChosen(rest[0]?.key);
+                setDrafts(drafts.filter(({ key }) => key !== chosen));
+                onAt(0);
               }}
             />
           ) : (
