@@ -3,9 +3,9 @@ import type { Fill } from '../fills/index.js';
 import { type PlaceSetup, type PlacedFill, askedIn, ownKind } from './index.js';
 import { testPlace } from './fixtures.js';
 
-const { rulebook } = testPlace();
+const { rulebook } = testPlace('orrivane');
 const [herbs, other] = rulebook.categories.map(({ path }) => path).filter((path) => !path.includes('/'));
-const place = (fills: PlacedFill[]): PlaceSetup => testPlace({ fills });
+const place = (fills: PlacedFill[]): PlaceSetup => testPlace('orrivane', { fills });
 const copy = (from: string): Fill => ({ rule: { kind: 'copy', from }, fit: [] });
 const asked = (fills: PlacedFill[], category?: string) =>
   new Map(askedIn(place(fills), category).map((each) => [each.attribute.key, each]));

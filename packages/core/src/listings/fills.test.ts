@@ -9,7 +9,7 @@ import type { PlaceSetup } from './place.js';
 import { testPlace } from './fixtures.js';
 import type { View } from './sources.js';
 
-const setup = testPlace();
+const setup = testPlace('orrivane');
 const variant: Variant = {
   id: 1,
   sku: 'S1',

@@ -30,7 +30,7 @@ const fills: Record<string, Fill> = {
   differsShade: { rule: { kind: 'translate', from: 'colour', table: { Moss: 'moss' }, otherwise: 'empty' }, fit: [] },
 };
 const setup = (change: Partial<PlaceSetup> = {}, changed: Record<string, Fill> = {}): PlaceSetup =>
-  testPlace({
+  testPlace('orrivane', {
     categoryMap: new Map([['Pots', { target: 'plants-growing/pots-planters/indoor-pots' }]]),
     fills: Object.entries({ ...fills, ...changed }).map(([attribute, fill]) => ({ attribute, fill })),
     ...change,

@@ -8,7 +8,7 @@ import { testPlace } from './fixtures.js';
 const pots = 'plants-growing/pots-planters/indoor-pots';
 const fixed = (value: string): Fill => ({ rule: { kind: 'fixed', value }, fit: [] });
 const setup = (change: Partial<PlaceSetup>): PlaceSetup =>
-  testPlace({ categoryMap: new Map([['Pots', { target: pots }]]), ...change });
+  testPlace('orrivane', { categoryMap: new Map([['Pots', { target: pots }]]), ...change });
 const variant = (id: number, brand: string): Variant => ({
   id,
   sku: `S${id}`,
