@@ -16,6 +16,7 @@ import { compileFor } from '../channels/setup.js';
 import { listPlaces } from '../channels/places.js';
 import { type Database, type Executor, ids, json, queryOne, queryRows, isAmong, isIn } from '../db/client.js';
 import { todayText } from '../db/clock.js';
+import { refreshStatistics } from '../db/statistics.js';
 import { addEffects, noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { isQuotaOther, settleQuota } from './quota.js';
@@ -122,6 +123,7 @@ export async function evaluateUnits(
       result.keys.map((collective) => ({ ...collective, listing: idOf.get(result.variant) ?? 0 })),
     ),
   );
+  await refreshStatistics(tx, written.length, ['listing', 'listing_key']);
   const newGroups = await groupsOf(
     tx,
     written.map((listing) => listing.id),
@@ -190,13 +192,13 @@ async function judgeGroups(
 ): Promise<number[]> {
   const members = await queryRows<CollectiveKey & Members & { id: number; collective: Finding[]; counts: boolean }>(
     tx,
-    sql`WITH touched AS (
+    sql`WITH touched AS MATERIALIZED (
           SELECT DISTINCT k.listing_id AS id FROM listing_key k
           JOIN jsonb_to_recordset(${json(groups)}) AS g("check" text, key text) ON g."check" = k."check" AND g.key = k.key
           WHERE k.place_id = ${placeId}
           UNION SELECT unnest(${ids(also)})),
-        keyed AS (SELECT DISTINCT k."check", k.key FROM touched t JOIN listing_key k ON k.listing_id = t.id),
-        grouped AS (
+        keyed AS MATERIALIZED (SELECT DISTINCT k."check", k.key FROM touched t JOIN listing_key k ON k.listing_id = t.id),
+        grouped AS MATERIALIZED (
           SELECT k."check", k.key, count(*) AS items, count(DISTINCT o.unit_id) AS families
           FROM keyed k JOIN listing_key m ON m.place_id = ${placeId} AND m."check" = k."check" AND m.key = k.key JOIN listing o ON o.id = m.listing_id
           GROUP BY k."check", k.key)
@@ -326,8 +328,9 @@ export async function drain(
       const round = async (tx: Executor) => {
         const taken = await queryRows<{ unit: number }>(
           tx,
-          sql`DELETE FROM dirty WHERE (place_id, unit_id) IN (
-                SELECT place_id, unit_id FROM dirty WHERE place_id = ${place.id} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED)
+          // By where rows stand: this table is mostly empty, and believed so when it is not.
+          sql`DELETE FROM dirty WHERE ctid = ANY(ARRAY(
+                SELECT ctid FROM dirty WHERE place_id = ${place.id} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED))
               RETURNING unit_id AS unit`,
         );
         if (taken.length === 0) return undefined;

@@ -63,6 +63,7 @@ export async function findMatches({ db, services, progress }: JobContext): Promi
       ['a', 'b', 'score', 'evidence'],
       pairs.map(({ a, b, score, evidence }) => copyLine([a, b, score, evidence])),
     );
+    await client.query('ANALYZE fresh');
     // Goods may have gone, been joined or been kept apart while we looked.
     await client.query(
       `INSERT INTO match_pair SELECT f.* FROM fresh f JOIN product x ON x.id = f.a AND x.stands JOIN product y ON y.id = f.b AND y.stands

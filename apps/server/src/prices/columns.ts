@@ -32,9 +32,11 @@ export async function refreshOffers(on: Executor, products: readonly number[]): 
         FROM asked a LEFT JOIN held h ON h.id = a.id GROUP BY a.id, h.currency
       ) q GROUP BY q.id
     ) o WHERE o.id = p.id`);
+  // Summed once, whatever statistics say: planned as if `product` were empty, it would be summed anew for every row of it.
   await on.execute(sql`
-    UPDATE product f SET stock = s.stock FROM (
-      SELECT v.family_id AS id, sum(v.stock) AS stock FROM product v
-      WHERE v.family_id IN (SELECT family_id FROM product WHERE id = ANY(${ids(products)})) AND v.stands GROUP BY 1
-    ) s WHERE s.id = f.id AND f.stock <> s.stock`);
+    WITH asked AS MATERIALIZED (
+      SELECT DISTINCT family_id AS id FROM product WHERE id = ANY(${ids(products)}) AND family_id IS NOT NULL),
+    summed AS MATERIALIZED (
+      SELECT v.family_id AS id, sum(v.stock) AS stock FROM asked a JOIN product v ON v.family_id = a.id WHERE v.stands GROUP BY 1)
+    UPDATE product f SET stock = s.stock FROM summed s WHERE s.id = f.id AND f.stock <> s.stock`);
 }

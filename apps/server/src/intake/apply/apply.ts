@@ -52,7 +52,6 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   const { news, unchanged } = total ?? { news: 0, unchanged: 0 };
   let from = Number(checkpoint?.row ?? 0);
   let done = Number(checkpoint?.done ?? unchanged);
-  let isAnalysed = false;
   const prepare = async (after: number, pending?: ReadonlySet<string>) => {
     const upTo = await queryOne<{ last: number | null; n: number }>(
       db,
@@ -88,13 +87,6 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     done += n;
     from = last;
     await progress(done, news + unchanged);
-    if (!isAnalysed && (head.counts?.created ?? 0) + (head.counts?.joins ?? 0) > chunkRows) {
-      // The first chunk changed what tables look like; without new statistics the next ones are planned as if empty.
-      await db.execute(
-        sql`ANALYZE record, record_content, record_version, record_key, family_key, product, product_text, fact, price, stock_level`,
-      );
-      isAnalysed = true;
-    }
     next = await following;
   }
   await moment('apply-end');

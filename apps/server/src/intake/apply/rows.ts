@@ -2,6 +2,7 @@
 import { type SQL, sql, eq } from 'drizzle-orm';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { type ClientTransaction, type Executor, queryOne, queryRows, first } from '../../db/client.js';
+import { refreshStatistics } from '../../db/statistics.js';
 import { hurt } from '../../jobs/moments.js';
 import { type FreshGoods, prepareFresh, writeFresh } from './fresh.js';
 import { applyExportRows } from '../round-trip/round-trip.js';
@@ -45,8 +46,22 @@ export async function applyRows(
   const goods = prepared ?? (await prepareFresh(tx, fresh, { after, last }));
   const written = await writeFresh(on, goods, fresh);
   const touched = await recordRows(tx, { batchId, supplier, written }, after, last);
+  await refreshStatistics(tx, written + touched.length, writtenTables);
   await settleRecords(tx, touched, applying);
 }
+
+const writtenTables = [
+  'record',
+  'record_content',
+  'record_version',
+  'record_key',
+  'family_key',
+  'product',
+  'product_text',
+  'fact',
+  'price',
+  'stock_level',
+];
 
 /** Gives records the version the batch has of them, the `written` fresh ones excepted; answers whose content is new. */
 async function recordRows(

@@ -6,6 +6,7 @@ import { sql } from 'drizzle-orm';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { resolveUnits, resolveVariants } from '../../catalog/resolve.js';
 import { type Executor, ids, queryOne, queryRows, isIn } from '../../db/client.js';
+import { refreshStatistics } from '../../db/statistics.js';
 import { addChanges } from '../../history/record.js';
 import { markDirty } from '../../history/dirty.js';
 import { counting } from '../../claims/versions.js';
@@ -70,8 +71,10 @@ export async function settleRecords(
   if (heavy.length > 0) {
     const before = await reach(tx, heavy);
     await refreshKeys(tx, heavy);
+    await refreshStatistics(tx, heavy.length, ['record_key', 'family_key']);
     const closure = await reach(tx, before);
     joined = await rejoin(tx, closure);
+    await refreshStatistics(tx, joined.length, ['product']);
     units = await regroup(tx, joined);
   }
   const offers = batchId === undefined ? [] : await applyOffers(tx, list, { batchId, actionId });

@@ -14,6 +14,7 @@ import { type FileRow, type Reading, UnreadableFile } from '@velvet-shelf/core/t
 import { isInHouse } from '@velvet-shelf/core/matching';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql, eq } from 'drizzle-orm';
+import { refreshStatistics } from '../../db/statistics.js';
 import { breathe, copyIn, copyLine, copyText, keptJson } from '../../db/copy.js';
 import {
   type ClientTransaction,
@@ -304,6 +305,7 @@ export async function tryBatch(
     // The last rows have only been looked up by now.
     await settle();
     await writing;
+    await refreshStatistics(on.tx, done, ['record_content', 'batch_row']);
     const { rows: gone } = await on.client.query<{ n: number }>(
       `SELECT count(*) AS n FROM record r WHERE r.supplier_id = $1 AND r.content_id IS NOT NULL AND $2 = 'whole'
          AND NOT EXISTS (SELECT 1 FROM batch_row b WHERE b.batch_id = $3 AND b.record_key = r.key)`,
