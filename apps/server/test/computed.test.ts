@@ -121,3 +121,36 @@ describe('variants of a family', () => {
     expect(variants ?? Number(text)).toBe(Number(text));
   });
 });
+
+describe('pieces of goods', () => {
+  const pieces = async (id: number): Promise<number> => Number((await held('All of it', id)).text);
+
+  it('are counted with every movement, on the variant and on its family, and what follows from them', async () => {
+    await make({ ...blank, label: 'All of it', type: 'number', computed: { kind: 'stock', of: [] } });
+    await client.idle();
+    const stock = (await client.get(`/api/products/${pot}/stock`)).body;
+    const [before, ofFamily] = [await pieces(pot), await pieces(family)];
+    expect(before).toBe(stock.onHand);
+    expect(ofFamily).toBeGreaterThan(before);
+    const moved = await client.send('POST', `/api/products/${pot}/stock`, {
+      delta: 40,
+      reason: 'received',
+      madeAgainst: { onHand: stock.onHand, keptBack: stock.keptBack },
+    });
+    expect(moved.status).toBe(200);
+    expect([await pieces(pot), await pieces(family)]).toEqual([before + 40, ofFamily + 40]);
+    await client.undo();
+    expect([await pieces(pot), await pieces(family)]).toEqual([before, ofFamily]);
+  });
+
+  it('follow a list that counts them otherwise, and its undo', async () => {
+    const [before, ofFamily] = [await pieces(pot), await pieces(family)];
+    const { body } = await client.uploadText('mosswick-counted.tsv', 'SKU\tStock\nMS-HOL42-10-MO\t3\n');
+    await client.send('PUT', `/api/batches/${body.id}/reading`, { scope: 'update' });
+    await client.send('POST', `/api/batches/${body.id}/try`);
+    expect((await client.send('POST', `/api/batches/${body.id}/apply`)).body.state).toBe('applied');
+    expect([await pieces(pot), await pieces(family)]).toEqual([3, ofFamily - before + 3]);
+    await client.send('POST', `/api/batches/${body.id}/undo`);
+    expect([await pieces(pot), await pieces(family)]).toEqual([before, ofFamily]);
+  });
+});

@@ -58,7 +58,10 @@ export async function tryComputed(
     examples: wanted.map((id) => {
       const { product, slots } = held(id);
       if (slots.get(key)?.origin.from === 'computed') slots.delete(key);
-      addComputed(slots, attributes, units.get(product.unit_id)?.claims.variants.length ?? 1);
+      addComputed(slots, attributes, {
+        variants: units.get(product.unit_id)?.claims.variants.length ?? 1,
+        stock: product.stock,
+      });
       const slot = slots.get(key);
       return {
         id,

@@ -156,8 +156,9 @@ export async function loadUnits(
         plan: members.map(({ id }) => saidOf.plans.get(id)).find((plan) => plan !== undefined),
         variants: members
           .filter((product) => product.kind !== 'family')
-          .map(({ id }) => ({
+          .map(({ id, stock }) => ({
             id,
+            stock,
             edits: editsOf.get(id) ?? [],
             options: saidOf.options.get(id),
             records: (recordsOf.get(id) ?? []).map((record) => toSource(record, dictionary)),
@@ -260,7 +261,7 @@ export async function resolveVariants(
     const resolved = resolveSaid(
       {
         familyEdits: (editsOf.get(before.family_id ?? 0) ?? []).filter((edit) => !isFamilyLevel(edit.slot)),
-        variants: [{ id: before.id, records, edits: editsOf.get(before.id) ?? [] }],
+        variants: [{ id: before.id, stock: before.stock, records, edits: editsOf.get(before.id) ?? [] }],
       },
       dictionary.attributes,
       dictionary.policies,
@@ -272,7 +273,10 @@ export async function resolveVariants(
     );
     for (const [slot, value] of heldSlots(before))
       if (isFamilyLevel(slot) && !slots.has(slot)) slots.set(slot, { ...inheritedSlot, against: [], value });
-    addComputed(slots, dictionary.attributes, sizeOf.get(before.family_id ?? 0) ?? 1);
+    addComputed(slots, dictionary.attributes, {
+      variants: sizeOf.get(before.family_id ?? 0) ?? 1,
+      stock: before.stock,
+    });
     const speaking = speakingOf(recordsOf.get(before.id) ?? []);
     const { options, hidden: isHidden, surcharge } = before;
     const optioned = { options, isHidden, surcharge };

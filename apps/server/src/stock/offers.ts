@@ -6,6 +6,7 @@ import { type Price, pricesOf, undoPrices, writePrices } from '../prices/prices.
 import { type Executor, ids, json, queryRows } from '../db/client.js';
 import type { Change } from '../history/record.js';
 import type { Undo } from '../history/undo.js';
+import { followStock } from './follow.js';
 import { bookMovements, findWarehouse, followJoins, reverseMovements, supplierWarehouse } from './ledger.js';
 
 /** Writes what records say of price and stock; answers what changed. A supplier's figures are counted in its own warehouse. */
@@ -105,4 +106,7 @@ export async function undoOffers(on: Executor, actionId: number): Promise<{ prod
 }
 
 /** The part of prices and stock in taking an action back. */
-export const undoOffersOf: Undo = async ({ tx, actionId }) => ({ left: (await undoOffers(tx, actionId)).left });
+export const undoOffersOf: Undo = async ({ tx, actionId }) => {
+  const { products, left } = await undoOffers(tx, actionId);
+  return { left, changes: await followStock(tx, products) };
+};

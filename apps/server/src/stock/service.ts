@@ -8,6 +8,7 @@ import type { Undoing, Undone } from '../history/undo.js';
 import { type Problem, badRequest, notFound, stale } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { refreshOffers } from '../prices/columns.js';
+import { followStock } from './follow.js';
 import { bookMovements, findWarehouse } from './ledger.js';
 import * as tables from '../db/schema/index.js';
 
@@ -119,6 +120,7 @@ export async function changeStock(
         actor: user.id,
       });
       await refreshOffers(tx, [id]);
+      on.change(...(await followStock(tx, [id])));
       changed.stock = [now.onHand, now.onHand + delta];
       said.push(`${delta > 0 ? '+' : '−'}${Math.abs(delta)} ${reason}`);
     }

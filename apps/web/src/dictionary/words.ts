@@ -25,6 +25,7 @@ export const computedWords: Readonly<Record<string, string>> = {
   lowest: 'the lowest that anybody says',
   highest: 'the highest that anybody says',
   variants: 'the number of variants in the family',
+  stock: 'the number of pieces in our warehouses',
 };
 
 /** “purchasePrice” → “purchase price”; what is an abbreviation stays one. */

@@ -1,7 +1,7 @@
 /** All claims about a family and its variants in, what each of them holds out. */
 import { type OptionPlan, isHiddenBy, noPlan, optionsBy, surchargeBy } from '../catalog/index.js';
 import { type Attribute, type SingleValue, type Value, currentValue } from '../values/index.js';
-import { computedSteps, workOut } from '../computed/index.js';
+import { type Around, computedSteps, workOut } from '../computed/index.js';
 import {
   type Author,
   type Claim,
@@ -41,6 +41,8 @@ export interface UnitClaims {
     id: number;
     records: readonly SourceRecord[];
     edits: readonly Edited[];
+    /** Pieces of it in our own warehouses; 0 where absent. */
+    stock?: number;
     /** What people say of its own value on an axis; null: it has none. */
     options?: readonly (readonly [axis: string, value: string | null])[] | undefined;
   }[];
@@ -80,21 +82,23 @@ export function resolveUnit(
   policies: ReadonlyMap<string, Trust>,
 ): ResolvedUnit {
   const resolved = resolveSaid(unit, dictionary, policies);
-  const count = unit.variants.length;
-  for (const { slots } of resolved.variants) addComputed(slots, dictionary, count);
-  addComputed(resolved.family, dictionary, count);
+  const variants = unit.variants.length;
+  for (const [i, { slots }] of resolved.variants.entries())
+    addComputed(slots, dictionary, { variants, stock: unit.variants[i]?.stock ?? 0 });
+  const stock = unit.variants.reduce((sum, variant) => sum + (variant.stock ?? 0), 0);
+  addComputed(resolved.family, dictionary, { variants, stock });
   // What a family lacks its variants may have.
   for (const [key, { origin, value }] of resolved.family)
     if (origin.from === 'computed' && value === undefined) resolved.family.delete(key);
   return resolved;
 }
 
-/** Adds what follows from the slots of one product, where nobody says it; `variants` is how many its family has. */
-export function addComputed(slots: Slots, dictionary: ReadonlyMap<string, Attribute>, variants: number): void {
+/** Adds what follows from the slots of one product, and from what there is around it, where nobody says it. */
+export function addComputed(slots: Slots, dictionary: ReadonlyMap<string, Attribute>, around: Around): void {
   for (const step of computedSteps(dictionary)) {
     const { key } = step.attribute;
     if (slots.has(key)) continue;
-    const worked = workOut(step, (input) => inputOf(slots.get(input.key)), { variants });
+    const worked = workOut(step, (input) => inputOf(slots.get(input.key)), around);
     slots.set(
       key,
       'value' in worked

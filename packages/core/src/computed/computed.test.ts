@@ -49,9 +49,9 @@ function held(
   records: SourceRecord[],
   siblings = 0,
 ): [text: string | undefined, why: string | undefined] {
-  const others = Array.from({ length: siblings }, (_, i) => ({ id: 100 + i, records: [], edits: [] }));
+  const others = Array.from({ length: siblings }, (_, i) => ({ id: 100 + i, stock: 1, records: [], edits: [] }));
   const unit = resolveUnit(
-    { familyEdits: [], variants: [{ id: 1, records, edits: [] }, ...others] },
+    { familyEdits: [], variants: [{ id: 1, stock: 7, records, edits: [] }, ...others] },
     dictionary,
     new Map(),
   );
@@ -166,6 +166,19 @@ describe('other kinds', () => {
   it('count variants', () => {
     const dictionary = dictionaryOf(number('siblings', { kind: 'variants', of: [] }));
     expect(held('siblings', dictionary, [source(1, 'A', {})], 4)[0]).toBe('5');
+  });
+  it('count pieces, of a family those of all its variants, and what follows from them', () => {
+    const dictionary = dictionaryOf(
+      number('pieces', { kind: 'stock', of: [] }),
+      number('packed in'),
+      number('packs', { kind: 'divided', of: ['pieces', 'packed in'] }),
+    );
+    const record = source(1, 'A', { 'packed in': 2 });
+    expect(held('pieces', dictionary, [record], 4)).toEqual(['7', 'counted in all our warehouses: 7']);
+    expect(held('packs', dictionary, [record])[0]).toBe('3.5');
+    const variants = [7, 0, 5].map((stock, i) => ({ id: i, stock, records: [], edits: [] }));
+    const { family } = resolveUnit({ familyEdits: [], variants }, dictionary, new Map());
+    expect(family.get('pieces')?.value).toBe(12);
   });
 });
 

@@ -5,6 +5,7 @@ import { divided } from './kinds/divided.js';
 import { highest } from './kinds/highest.js';
 import { lowest } from './kinds/lowest.js';
 import { multiplied } from './kinds/multiplied.js';
+import { stock } from './kinds/stock.js';
 import { subtracted } from './kinds/subtracted.js';
 import { variants } from './kinds/variants.js';
 import type { Around, ComputedKind, Input, Worked } from './model.js';
@@ -20,6 +21,7 @@ export const computedKinds: readonly ComputedKind[] = [
   lowest,
   highest,
   variants,
+  stock,
 ];
 
 const byKind = new Map(computedKinds.map((one) => [one.kind, one]));

@@ -13,6 +13,8 @@ export interface Input {
 export interface Around {
   /** Variants of its family; 1 of a single. */
   variants: number;
+  /** Pieces of it in our own warehouses; of a family, of all its variants. */
+  stock: number;
 }
 
 /** A value with how it came about in words, or why there is none. */

@@ -183,6 +183,7 @@ async function makeProducts(
   const at = String(batchId).padStart(12, '0');
   const claimsOf = (row: NewRow, product: number) => ({
     id: product,
+    stock: stockOf(row.content.offer, kind === 'own'),
     edits: [],
     records: [
       {
@@ -232,6 +233,9 @@ async function makeProducts(
   return { made, families };
 }
 
+/** A supplier's pieces stand in the supplier's warehouse. */
+const stockOf = (offer: RecordOffer, isOwn: boolean) => (isOwn ? (offer.stock ?? 0) : 0);
+
 /** A product of which nothing is known but what it costs and how many of it are ours. */
 function blank(
   id: number,
@@ -263,7 +267,7 @@ function blank(
     state: null,
     picture: null,
     price: offer.regular?.[home] ?? null,
-    stock: isOwn ? (offer.stock ?? 0) : 0,
+    stock: stockOf(offer, isOwn),
     options: [],
     hidden: false,
     surcharge: {},

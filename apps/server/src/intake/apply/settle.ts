@@ -11,6 +11,7 @@ import { addChanges } from '../../history/record.js';
 import { markDirty } from '../../history/dirty.js';
 import { counting } from '../../claims/versions.js';
 import { reach, refreshKeys, regroup, rejoin } from '../../matching/joins.js';
+import { followStock } from '../../stock/follow.js';
 import { applyOffers, settleStock } from '../../stock/offers.js';
 import * as tables from '../../db/schema/index.js';
 import { unitsOf } from '../../catalog/units.js';
@@ -94,6 +95,7 @@ export async function settleRecords(
         dictionary,
       )),
     );
+  changes.push(...(await followStock(tx, light)));
   await addChanges(tx, actionId, [...changes, ...offers]);
   await markDirty(tx, [...new Set([...units, ...beside.map((product) => product.unit)])]);
 }
