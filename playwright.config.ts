@@ -15,6 +15,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     trace: 'off',
+    // Nothing waits for what moves.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.VELVET_BROWSER ?? '/usr/bin/chromium',
       args: [

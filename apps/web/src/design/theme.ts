@@ -25,7 +25,26 @@ const paletteOf = (named: Colours, primary: string): PaletteOptions => ({
   divider: named.line,
 });
 
+/** Whoever has asked the system for less movement gets none (WCAG 2.3.3). */
+const isStill = globalThis.matchMedia('(prefers-reduced-motion: reduce)').matches;
+const still = {
+  transitions: {
+    create: () => 'none',
+    duration: {
+      shortest: 0,
+      shorter: 0,
+      short: 0,
+      standard: 0,
+      complex: 0,
+      enteringScreen: 0,
+      leavingScreen: 0,
+    },
+  },
+};
+const atOnce = isStill ? { transitionDuration: 0 } : {};
+
 export const theme = createTheme({
+  ...(isStill ? still : {}),
   cssVariables: { colorSchemeSelector: 'media', cssVarPrefix: 'shelf' },
   colorSchemes: {
     light: { palette: paletteOf(colours.light, colours.light['velvet-700']) },
@@ -34,6 +53,12 @@ export const theme = createTheme({
   typography: { fontFamily: sans, fontSize: 13, button: { textTransform: 'none', fontWeight: 600 } },
   shape: { borderRadius: 6 },
   components: {
+    MuiButtonBase: { defaultProps: { disableRipple: isStill } },
+    MuiDialog: { defaultProps: atOnce },
+    MuiDrawer: { defaultProps: atOnce },
+    MuiPopover: { defaultProps: atOnce },
+    MuiMenu: { defaultProps: atOnce },
+    MuiCollapse: { defaultProps: isStill ? { timeout: 0 } : {} },
     MuiButton: {
       defaultProps: { size: 'small', disableElevation: true },
       styleOverrides: { root: { padding: '5px 13px', whiteSpace: 'nowrap' } },
