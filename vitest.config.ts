@@ -20,10 +20,12 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['apps/server/test/**/*.test.ts'],
-          fileParallelism: false,
+          // Files that are handed a stage each go side by side; without, they share what they are told of.
+          fileParallelism: process.env.VELVET_STAGES !== undefined,
+          maxWorkers: 2,
           testTimeout: patience,
           hookTimeout: patience,
-          setupFiles,
+          setupFiles: [...setupFiles, 'integration.setup.ts'],
         },
       },
     ],

@@ -1,9 +1,10 @@
 /** ./velvet test: lint and types, unit, integration, end-to-end. Quiet when green, telling when red. */
 import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
-import { basename, join } from 'node:path';
+import { join } from 'node:path';
 import { build, compiler } from './build.mjs';
 import { browserPath, checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
 import { collect, root } from './run.mjs';
+import { handOut } from './hand-out.mjs';
 import { Fault, say } from './say.mjs';
 import { raiseGround } from './stage.mjs';
 
@@ -11,24 +12,7 @@ const parts = ['lint', 'unit', 'integration', 'e2e'];
 const results = join(state, 'test-results');
 
 /** Pieces that take longest and are therefore begun first; the others follow in any order. */
-const longest = [
-  'e2e/catalog',
-  'e2e/shelf',
-  'intake.test.ts',
-  'e2e/supplier',
-  'e2e/channel',
-  'e2e/files',
-  'mangled.test.ts',
-  'careful.test.ts',
-  'walks.test.ts',
-  'setup-walks.test.ts',
-  'every-endpoint.test.ts',
-  'unit',
-  'e2e/first-run',
-  'killed.test.ts',
-  'meets.test.ts',
-  'undo.test.ts',
-];
+const longest = ['e2e/catalog', 'e2e/shelf', 'e2e/supplier', 'e2e/channel', 'e2e/files', 'unit', 'e2e/first-run'];
 
 /** What a piece may begin with, as the demo’s loader is told it. */
 const grounds = { loaded: { load: ['--bare'] }, stocked: { load: ['--own'] }, empty: {} };
@@ -48,7 +32,7 @@ export async function test({ only }) {
   mkdirSync(results, { recursive: true });
 
   const wanted = (part) => only === undefined || only === part;
-  const pieces = [...plainPieces(), ...stagedPieces()].filter(({ part }) => wanted(part));
+  const pieces = [...plainPieces(), ...browserPieces()].filter(({ part }) => wanted(part));
   const order = ({ name }) => (longest.includes(name) ? longest.indexOf(name) : longest.length);
   pieces.sort((x, y) => order(x) - order(y));
   // Each when it is first asked for.
@@ -60,14 +44,28 @@ export async function test({ only }) {
   const tally = new Map(parts.filter(wanted).map((part) => [part, { passed: 0, failed: 0, left: 0 }]));
   for (const { part } of pieces) tally.get(part).left++;
   try {
-    // Three at a time on two processors: they wait a lot, for a browser, a server, a database.
-    await Promise.all([1, 2, 3].map(() => work(pieces, ground, tally)));
+    // Integration tests go two files at a time, and the others beside them one by one; then those go two at a time.
+    const first = wanted('integration') ? integration(ground, tally) : Promise.resolve();
+    await Promise.all([first.then(() => work(pieces, ground, tally)), work(pieces, ground, tally)]);
   } finally {
     for (const one of await Promise.allSettled(raised.values())) await one.value?.strike();
   }
   const sum = (what) => [...tally.values()].reduce((all, one) => all + one[what], 0);
   say(`${sum('passed')} passed, ${sum('failed')} failed`);
   return sum('failed') > 0 ? 1 : 0;
+}
+
+/** All files of integration tests, in one process that reads what they share once; each is handed a stage. */
+async function integration(ground, tally) {
+  const take = async (name) => (await ground(beginsStocked(name) ? 'stocked' : 'loaded')).stage();
+  const stages = await handOut(take);
+  try {
+    const one = await vitest('integration', { VELVET_STAGES: stages.url });
+    tally.set('integration', one);
+    say(`integration: ${one.passed} passed, ${one.failed} failed`);
+  } finally {
+    stages.end();
+  }
 }
 
 /** Takes piece after piece until none is left; says a part’s count with its last piece. */
@@ -102,28 +100,18 @@ function plainPieces() {
 /** A file that asks first for our own sheet to be in is given a stage where it is. */
 const beginsStocked = (name) => readFileSync(join(root, 'apps/server/test', name), 'utf8').includes('.stocked()');
 
-/** A file of integration tests, a folder of browser tests: each says from its first line on what is there. */
-function stagedPieces() {
-  const integration = readdirSync(join(root, 'apps/server/test')).filter((name) => name.endsWith('.test.ts'));
+/** A folder of browser tests is a piece: it says from its first line on what is there. */
+function browserPieces() {
   // The wanderer is sent out on purpose only.
   const folders = readdirSync(join(root, 'e2e'), { withFileTypes: true }).filter(
     (one) => one.isDirectory() && (one.name !== 'wander' || process.env.VELVET_STEPS !== undefined),
   );
-  return [
-    ...integration.map((name) => ({
-      part: 'integration',
-      name,
-      stage: beginsStocked(name) ? 'stocked' : 'loaded',
-      // Its whole path: another name may end in this one.
-      run: (env) => vitest('integration', env, [`apps/server/test/${name}`]),
-    })),
-    ...folders.map(({ name }) => ({
-      part: 'e2e',
-      name: `e2e/${name}`,
-      stage: emptyFolders.includes(name) ? 'empty' : 'loaded',
-      run: (env) => playwright(name, env),
-    })),
-  ];
+  return folders.map(({ name }) => ({
+    part: 'e2e',
+    name: `e2e/${name}`,
+    stage: emptyFolders.includes(name) ? 'empty' : 'loaded',
+    run: (env) => playwright(name, env),
+  }));
 }
 
 /** Runs a programme, showing what it said only where it failed. */
@@ -133,8 +121,8 @@ async function quietly(program, args, env = {}) {
   return status === 0;
 }
 
-async function vitest(project, env, files = []) {
-  const file = join(results, `${[project, ...files.map((path) => basename(path))].join('-')}.json`);
+async function vitest(project, env) {
+  const file = join(results, `${project}.json`);
   const green = await quietly(
     process.execPath,
     [
@@ -145,7 +133,6 @@ async function vitest(project, env, files = []) {
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${file}`,
-      ...files,
     ],
     env,
   );
