@@ -7,7 +7,7 @@ import { conflict } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { type BatchRecord, isOpen, sayState } from './batches.js';
 import { withoutTrial } from './trial.js';
-import { dropRows } from './try/try.js';
+import { dropRows } from './try/judged.js';
 import * as tables from '../db/schema/index.js';
 
 /** Throws a batch away that was not applied; what was is taken back, and stays in the history. */

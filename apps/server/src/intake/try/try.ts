@@ -15,9 +15,8 @@ import { isInHouse } from '@velvet-shelf/core/matching';
 import { canonical, foldText } from '@velvet-shelf/core/values';
 import { sql, eq } from 'drizzle-orm';
 import { refreshStatistics } from '../../db/statistics.js';
-import { breathe, copyIn, copyLine, copyText, keptJson } from '../../db/copy.js';
+import { breathe, keptJson } from '../../db/copy.js';
 import {
-  type ClientTransaction,
   type Database,
   type Executor,
   ids as idList,
@@ -33,6 +32,7 @@ import { dictionaryOf } from '../columns/makes.js';
 import { currentSupplier } from '../../company/suppliers.js';
 import type { Dictionary } from '../../dictionary/dictionary.js';
 import { emptyCounts } from './counts.js';
+import { type Judged, dropRows, writeJudged } from './judged.js';
 import { findMeetings } from './meets.js';
 import { rowsApart } from '../read/process.js';
 import * as tables from '../../db/schema/index.js';
@@ -47,26 +47,6 @@ export interface Tried {
   scope: Scope;
   supplier: { id: number; name: string; kind: 'own' | 'supplier' };
 }
-
-/** What a row would do, as `batch_row` keeps it. */
-export interface Judged {
-  outcome: 'created' | 'changed' | 'unchanged' | 'refused';
-  key: string | null;
-  recordKey: string | null;
-  reasons: string[] | null;
-  notes: ReadonlyArray<{ column: string; cell: string; note: string; lost: boolean }> | null;
-  content: RecordContent | null;
-  /** The content as JSON. */
-  text: string | null;
-  keys: Partial<Record<string, string>> | null;
-  /** Of a row that makes a record, the id it will have. */
-  recordId: number | null;
-  beforeId: number | null;
-  print: string | null;
-}
-
-/** What the rows that are news would have their records say. */
-const isNews = (judged: Judged) => judged.outcome === 'created' || judged.outcome === 'changed';
 
 const chunkRows = 2000;
 const sliceRows = 200;
@@ -316,73 +296,6 @@ export async function tryBatch(
     Object.assign(counts, { joins, asked, created: counts.created - joins });
   });
   return counts;
-}
-
-/** Forgets an earlier dry run of a batch, or of one of its rows, and the contents that nothing else names. */
-export async function dropRows(on: Executor, batchId: number, row?: number): Promise<void> {
-  const which = sql`b.batch_id = ${batchId} AND ${row === undefined ? sql`true` : sql`b.row = ${row}`}`;
-  await on.execute(sql`
-    DELETE FROM record_content c USING batch_row b
-    WHERE ${which} AND c.id = b.content_id AND NOT EXISTS (
-      SELECT 1 FROM record_version v WHERE v.record_id = c.record_id AND v.content_id = c.id)`);
-  await on.execute(sql`DELETE FROM batch_row b WHERE ${which}`);
-}
-
-/** Writes judged rows: their contents first, then the rows that name them. */
-export async function writeJudged(
-  { tx, client }: ClientTransaction,
-  batchId: number,
-  files: readonly FileRow[],
-  answers: readonly Judged[],
-): Promise<void> {
-  const taken = await takeIds(tx, 'record_content', answers.filter(isNews).length);
-  const ids = answers.map((answer) => (isNews(answer) ? (taken.shift() ?? null) : null));
-  await copyIn(client, 'record_content', contentColumns, contentLines(files, answers, ids));
-  await copyIn(client, 'batch_row', rowColumns, rowLines(batchId, files, answers, ids));
-}
-
-const contentColumns = ['id', 'record_id', 'print', 'content', 'keys', 'cells'];
-
-function* contentLines(files: readonly FileRow[], answers: readonly Judged[], ids: readonly (number | null)[]) {
-  for (let i = 0; i < answers.length; i++) {
-    if (ids[i] === null) continue;
-    const { recordId, print, text, keys } = answers[i] as Judged;
-    yield copyLine([ids[i], recordId, print, text, keys, files[i]?.cells]);
-  }
-}
-
-const rowColumns = [
-  'batch_id',
-  'row',
-  'outcome',
-  'key',
-  'record_key',
-  'record_id',
-  'before_id',
-  'content_id',
-  'place',
-  'cells',
-  'reasons',
-  'notes',
-];
-
-function* rowLines(
-  batchId: number,
-  files: readonly FileRow[],
-  answers: readonly Judged[],
-  ids: readonly (number | null)[],
-) {
-  for (let i = 0; i < answers.length; i++) {
-    const { outcome, key, recordKey: found, recordId, beforeId, reasons, notes } = answers[i] as Judged;
-    const { row, place, cells } = files[i] as FileRow;
-    if (outcome === 'unchanged' && place === undefined && notes === null) {
-      // Most rows of a list that comes again: nothing of them is left to say.
-      yield `${batchId}\t${row}\t${outcome}\t${copyText(key ?? '')}\t${copyText(found ?? '')}\t${recordId}\t${beforeId}\t\\N\t\\N\t\\N\t\\N\t\\N\n`;
-      continue;
-    }
-    const kept = outcome === 'refused' ? cells : null;
-    yield copyLine([batchId, row, outcome, key, found, recordId, beforeId, ids[i], place, kept, reasons, notes]);
-  }
 }
 
 async function loadFixes(db: Executor, batch: Tried): Promise<Map<number, Record<string, string>>> {
