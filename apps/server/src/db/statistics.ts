@@ -7,14 +7,14 @@ const fewRows = 50;
 
 /**
  * Has these tables looked at again where PostgreSQL believes they hold fewer rows than this transaction has just written there:
- * so it is after what was in them was taken back, until it looks by itself. A table somebody else works on is left as it is.
+ * it has never looked, or it did when what was in them had been taken back. A table somebody else looks at is left to them.
  */
 export async function refreshStatistics(on: Executor, written: number, names: readonly string[]): Promise<void> {
   if (written <= fewRows) return;
   const misjudged = await queryRows<{ name: string }>(
     on,
     sql`SELECT c.relname AS name FROM pg_class c
-        WHERE c.oid IN (SELECT n::regclass FROM unnest(${texts(names)}) AS n) AND c.reltuples >= 0 AND c.reltuples < ${written}`,
+        WHERE c.oid IN (SELECT n::regclass FROM unnest(${texts(names)}) AS n) AND c.reltuples < ${written}`,
   );
   if (misjudged.length === 0) return;
   await on.execute(

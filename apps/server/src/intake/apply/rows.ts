@@ -46,22 +46,14 @@ export async function applyRows(
   const goods = prepared ?? (await prepareFresh(tx, fresh, { after, last }));
   const written = await writeFresh(on, goods, fresh);
   const touched = await recordRows(tx, { batchId, supplier, written }, after, last);
-  await refreshStatistics(tx, written + touched.length, writtenTables);
+  const rows = written + touched.length;
+  await refreshStatistics(tx, rows, recordTables);
   await settleRecords(tx, touched, applying);
+  await refreshStatistics(tx, rows, goodsTables);
 }
 
-const writtenTables = [
-  'record',
-  'record_content',
-  'record_version',
-  'record_key',
-  'family_key',
-  'product',
-  'product_text',
-  'fact',
-  'price',
-  'stock_level',
-];
+const recordTables = ['record', 'record_content', 'record_version', 'record_key', 'family_key'];
+const goodsTables = ['product', 'product_text', 'fact', 'price', 'stock_level'];
 
 /** Gives records the version the batch has of them, the `written` fresh ones excepted; answers whose content is new. */
 async function recordRows(
