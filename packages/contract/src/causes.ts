@@ -44,7 +44,8 @@ export const remedySchema = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('cells'),
-    attribute: z.string(),
+    /** Ours, whose values are shown and can be corrected; null where no single one of ours gives what the channel is sent. */
+    attribute: z.string().nullable(),
     language: z.string().nullable(),
     label: z.string(),
     type: z.string(),

@@ -79,8 +79,13 @@ function fixedFill(
 type Cells = Extract<Fix, { kind: 'cells' }>['cells'];
 
 /** The edits that cells of a cause amount to, and the attribute they are of. */
-function editsOf(all: Scene, cause: Cause, cells: Cells): { attribute: string; edits: ProductEdits[] } {
-  const slot = cellSlot(cause, all.rulebooks);
+async function editsOf(
+  db: Database,
+  all: Scene,
+  cause: Cause,
+  cells: Cells,
+): Promise<{ attribute: string; edits: ProductEdits[] }> {
+  const slot = await cellSlot(db, all, cause);
   if (!slot) throw badRequest('This cause is not mended by editing products');
   const language = slot.language ?? null;
   return {
@@ -100,7 +105,7 @@ export async function tryFix(
 ): Promise<Effect> {
   const all = await scene(db);
   const cause = mustParse(key);
-  if (fix.kind === 'cells') return tryEdits({ db, config }, user, editsOf(all, cause, fix.cells).edits);
+  if (fix.kind === 'cells') return tryEdits({ db, config }, user, (await editsOf(db, all, cause, fix.cells)).edits);
   const planned = await setupChange(db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
   const units = [...new Set((await touchedBy(db, key, 100_000)).map((row) => row.unit))];
@@ -112,7 +117,7 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
   const all = await scene(services.db);
   const cause = mustParse(key);
   if (fix.kind === 'cells') {
-    const { attribute, edits } = editsOf(all, cause, fix.cells);
+    const { attribute, edits } = await editsOf(services.db, all, cause, fix.cells);
     const words = `Set ${catalogLabel(attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
     return saveEdits(services, user, edits, words);
   }

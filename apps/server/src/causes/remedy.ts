@@ -2,10 +2,10 @@
 import type { CauseDetail } from '@velvet-shelf/contract';
 import { variantAxes } from '@velvet-shelf/core/checks';
 import { type Cause, axisSources, causeKey, slotOf, sourcesFor } from '@velvet-shelf/core/listings';
-import { type Rulebook, takenValues } from '@velvet-shelf/core/rulebooks';
+import { takenValues } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
-import { catalogLabel, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
+import { catalogLabel, copiedFrom, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
 import { optionsOf } from '../dictionary/lists.js';
 import { rulebookOf } from '../channels/places.js';
 import { namesOf } from '../channels/tree.js';
@@ -13,12 +13,13 @@ import { suggestValue } from '../channels/jobs.js';
 import { suggestionsFor } from '../channels/suggestions.js';
 import { apart } from '../jobs/aside.js';
 import { loadSetup } from '../channels/setup.js';
+import { fillsAt, slotKey } from '../channels/slots.js';
+import type { Executor } from '../db/client.js';
 import { loadFamilies } from '../listings/families.js';
 import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
 
 /** The catalog value a cell would change, as one would type it. */
-export function presentText(cause: Cause, row: Touched, { dictionary, rulebooks }: Scene): string | null {
-  const slot = cellSlot(cause, rulebooks);
+export function presentText(slot: CellSlot | undefined, row: Touched, { dictionary }: Scene): string | null {
   if (!slot) return null;
   const { attribute: key, language } = slot;
   if (key === 'price') return row.offers[dictionary.currency]?.regular ?? null;
@@ -32,13 +33,21 @@ export function presentText(cause: Cause, row: Touched, { dictionary, rulebooks 
   return value === undefined ? null : typedText(value, attribute);
 }
 
-export function cellSlot(
-  cause: Cause,
-  _rulebooks: Map<number, Rulebook>,
-): { attribute: string; language: string | undefined } | undefined {
+/** What of goods is corrected to mend a cause. */
+export interface CellSlot {
+  attribute: string;
+  language: string | undefined;
+}
+
+/** Of a value that does not fit a channel it is the one its fill copies. */
+export async function cellSlot(db: Executor, all: Scene, cause: Cause): Promise<CellSlot | undefined> {
   if (cause.kind === 'catalog') return { attribute: cause.attribute, language: cause.language };
-  if (cause.kind === 'fit') return { attribute: cause.attribute, language: undefined };
-  return undefined;
+  if (cause.kind !== 'fit') return undefined;
+  const place = placeOf(all, cause);
+  const at = slotKey({ attribute: cause.attribute, ...slotOf(cause) });
+  const held = (await fillsAt(db, place)).find((fill) => slotKey(fill) === at);
+  const own = held && all.dictionary.attributes.get(copiedFrom(held.fill.rule) ?? '');
+  return own && { attribute: own.key, language: own.perLanguage ? place.language : undefined };
 }
 
 export async function remedyFor(
@@ -46,6 +55,7 @@ export async function remedyFor(
   all: Scene,
   cause: Cause,
   touched: Touched[],
+  cell: CellSlot | undefined,
 ): Promise<CauseDetail['remedy']> {
   const { db } = services;
   const { dictionary, rulebooks } = all;
@@ -111,13 +121,13 @@ export async function remedyFor(
     case 'fit': {
       const place = placeOf(all, cause);
       const attribute = rulebooks.get(place.id)?.attributes.find((attribute) => attribute.key === cause.attribute);
-      const own = dictionary.attributes.get(cause.attribute);
+      const own = cell && dictionary.attributes.get(cell.attribute);
       const mending = mendingStep(cause.check, attribute?.limits ?? {});
       return {
         kind: 'cells',
-        attribute: cause.attribute,
-        language: own?.perLanguage ? place.language : null,
-        label: own?.label ?? cause.attribute,
+        attribute: own?.key ?? null,
+        language: cell?.language ?? null,
+        label: own?.label ?? attribute?.label ?? cause.attribute,
         type: own?.type ?? 'text',
         choices: null,
         fit: mending

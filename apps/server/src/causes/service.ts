@@ -7,7 +7,7 @@ import { type Database, queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { z } from 'zod';
-import { presentText, remedyFor } from './remedy.js';
+import { cellSlot, presentText, remedyFor } from './remedy.js';
 import { type Scene, countTouched, mustParse, loadTouched, scene, touchedIds, wordsOf } from './scene.js';
 import * as tables from '../db/schema/index.js';
 
@@ -94,6 +94,7 @@ export async function showCause(services: Services, key: string): Promise<CauseD
   const shown = await loadTouched(db, listed);
   const name = (id: number) => all.places.find((place) => place.id === id)?.name ?? '';
   const first = shown[0]?.findings.find((finding) => finding.cause === key);
+  const cell = await cellSlot(db, all, cause);
   return {
     key,
     kind: cause.kind,
@@ -102,7 +103,7 @@ export async function showCause(services: Services, key: string): Promise<CauseD
     touched,
     unlocks: first?.severity === 'blocker' ? alone : 0,
     severity: first?.severity ?? 'blocker',
-    remedy: await remedyFor(services, all, cause, shown),
+    remedy: await remedyFor(services, all, cause, shown, cell),
     listings: shown.map((row) => {
       const finding = row.findings.find((each) => each.cause === key);
       const rulebook = all.rulebooks.get(row.place_id);
@@ -114,7 +115,7 @@ export async function showCause(services: Services, key: string): Promise<CauseD
         place: name(row.place_id),
         others: row.others,
         finding: finding && rulebook ? sayFinding(finding, rulebook) : '',
-        text: presentText(cause, row, all),
+        text: presentText(cell, row, all),
       };
     }),
   };

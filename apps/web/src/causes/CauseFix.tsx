@@ -98,7 +98,7 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           </p>
         )}
         {remedy.kind === 'none' && <p>{remedy.words}</p>}
-        {remedy.kind === 'cells' ? (
+        {remedy.kind === 'cells' && remedy.attribute !== null ? (
           <Cells
             cause={cause}
             remedy={remedy}

@@ -10,6 +10,12 @@ export function fallBackTo(before: Fill | null, source: string): Fill {
   return { ...before, rule: { kind: 'first', of: [...of, copy] } };
 }
 
+/** The attribute of ours whose value a rule gives as it is; undefined where it makes one of several, or of none. */
+export function copiedFrom(rule: FillRule): string | undefined {
+  if (rule.kind === 'copy') return rule.from;
+  return rule.kind === 'first' && rule.of[0] ? copiedFrom(rule.of[0]) : undefined;
+}
+
 /** The step of a fill that mends what this check finds where an attribute has these limits, with its words. */
 export function mendingStep(check: string, limits: Limits): { step: Fit; label: string } | undefined {
   const wanted = checkMeta.get(check)?.step;

@@ -6,8 +6,9 @@ export const unit: ValueCheck = {
     id: 'unit',
     severity: 'blocker',
     describes: 'A measure is in a unit the channel does not take.',
-    fix: 'catalog',
+    fix: 'fit',
     fault: 'is in a unit the channel does not take',
+    step: 'in-unit',
     say: ({ unit: given = '', units = '' }, label) => `${label} is in ${given}; the channel takes ${units}`,
   },
   compile({ type, limits: { units } }) {

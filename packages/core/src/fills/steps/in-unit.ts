@@ -13,8 +13,9 @@ export const unitStep = defineStep({
   label: ({ units: taken }) => `Write it in ${taken?.[0]}`,
   /** A whole number of the unit, unless it is said otherwise. */
   schema: z.strictObject({ do: z.literal('in-unit'), unit: z.string().max(20), whole: z.boolean().default(true) }),
+  /** Exact: whether a channel is told whole numbers alone is for a person to say. */
   offer: ({ units: taken }) =>
-    taken?.[0] === undefined ? undefined : { do: 'in-unit' as const, unit: taken[0], whole: true },
+    taken?.[0] === undefined ? undefined : { do: 'in-unit' as const, unit: taken[0], whole: false },
   say: ({ unit }) => `written in ${unit}`,
   compile:
     ({ unit, whole }) =>
