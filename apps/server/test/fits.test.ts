@@ -27,7 +27,7 @@ it('names our own attribute that the channel is sent, and the values it has', as
   await client.idle();
   expect(await stands()).toBe(true);
   const { remedy, listings, words } = await cause();
-  expect(words).toContain('is in a unit the channel does not take');
+  expect(words).toContain('is in the wrong unit');
   expect(remedy).toMatchObject({ kind: 'cells', attribute: 'weight', label: 'Weight', type: 'measure' });
   expect(remedy.fit.words).toMatch(/^Write it in g/);
   expect(listings[0].text).toMatch(/^[\d.]+ (kg|lb|oz)$/);

@@ -16,7 +16,7 @@ const kinds: Record<CauseAnswer['kind'], string> = {
   'map-category': 'category map',
   fill: 'fill',
   translate: 'value translation',
-  fit: 'text does not fit',
+  fit: 'value does not fit',
   catalog: 'catalog',
   report: 'channel’s answer',
   pin: 'pinned value',

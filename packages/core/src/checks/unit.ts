@@ -7,7 +7,7 @@ export const unit: ValueCheck = {
     severity: 'blocker',
     describes: 'A measure is in a unit the channel does not take.',
     fix: 'fit',
-    fault: 'is in a unit the channel does not take',
+    fault: 'is in the wrong unit',
     step: 'in-unit',
     say: ({ unit: given = '', units = '' }, label) => `${label} is in ${given}; the channel takes ${units}`,
   },
