@@ -261,7 +261,7 @@ export async function resolveVariants(
     const resolved = resolveSaid(
       {
         familyEdits: (editsOf.get(before.family_id ?? 0) ?? []).filter((edit) => !isFamilyLevel(edit.slot)),
-        variants: [{ id: before.id, stock: before.stock, records, edits: editsOf.get(before.id) ?? [] }],
+        variants: [{ id: before.id, records, edits: editsOf.get(before.id) ?? [] }],
       },
       dictionary.attributes,
       dictionary.policies,

@@ -1,14 +1,7 @@
 /** How many variants its family has. */
-import type { ComputedKind } from '../model.js';
+import { counted } from '../counted.js';
 
-export const variants: ComputedKind = {
-  kind: 'variants',
-  takes: [0, 0],
-  needs: 'all',
-  objection: (_, { attribute }) =>
-    attribute.type === 'number' ? undefined : `${attribute.label} is no number, and variants are counted`,
-  work: (_, __, around) => ({
-    value: around.variants,
-    trace: around.variants === 1 ? 'a single, or the only variant' : `${around.variants} variants in the family`,
-  }),
-};
+export const variants = counted('variants', 'variants', ({ variants: value }) => ({
+  value,
+  trace: value === 1 ? 'a single, or the only variant' : `${value} variants in the family`,
+}));
