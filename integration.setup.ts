@@ -7,7 +7,8 @@ const { VELVET_STAGES: stages } = process.env;
 if (stages !== undefined) {
   const said = await new Promise<string>((resolve, reject) => {
     const asked = get(`${stages}/${expect.getState().testPath?.split('/').at(-1) ?? ''}`, (answer) => {
-      createInterface({ input: answer }).once('line', resolve).once('error', reject);
+      const lines = createInterface({ input: answer }).once('line', resolve);
+      lines.once('close', () => reject(new Error('No stage was handed out')));
       // It stays open as long as we run, and keeps nobody from ending.
       answer.socket.unref();
     });

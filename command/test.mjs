@@ -2,9 +2,9 @@
 import { mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, compiler } from './build.mjs';
+import { handOut } from './hand-out.mjs';
 import { browserPath, checkNode, installBrowser, installModules, installPostgres, state } from './install.mjs';
 import { collect, root } from './run.mjs';
-import { handOut } from './hand-out.mjs';
 import { Fault, say } from './say.mjs';
 import { raiseGround } from './stage.mjs';
 
