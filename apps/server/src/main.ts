@@ -6,6 +6,7 @@ import { openDatabase } from './db/client.js';
 import { waitForDatabase } from './db/wait.js';
 import { createApp } from './app.js';
 import { forgetViews } from './catalog/grid.js';
+import { forgetChanges } from './catalog/views/goods.js';
 import { forgetKeys } from './http/once.js';
 import { countTries } from './session/tries.js';
 import { listenForEvents, notifier } from './http/events.js';
@@ -106,6 +107,7 @@ const stops = [
     await readyPartitions(behind, new Date());
     await forgetKeys(behind);
     await forgetViews(behind);
+    await forgetChanges(behind);
     if ((await markDue(behind)) > 0) notify('listings');
     await refreshDueAccounts(background);
   }),

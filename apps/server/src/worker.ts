@@ -3,11 +3,11 @@ import { parentPort } from 'node:worker_threads';
 import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
 import { notifier } from './http/events.js';
-import { Problem } from './http/problem.js';
 import type { Services } from './http/route.js';
-import type { CallEnd, WorkerNews, WorkerOrder } from './jobs/aside.js';
+import type { WorkerNews, WorkerOrder } from './jobs/aside.js';
 import { callOf } from './jobs/define.js';
-import { isPassing, reasonOf, runJob } from './jobs/run.js';
+import { ended } from './jobs/ended.js';
+import { reasonOf, runJob } from './jobs/run.js';
 import { registerRooms } from './rooms.js';
 
 const config = readConfig();
@@ -17,16 +17,8 @@ registerRooms();
 
 parentPort?.on('message', (order: WorkerOrder) => {
   const work = 'job' in order ? runJob(services, order.job) : callOf(order.call).run(services, order.input as never);
-  work
-    .then(
-      (answer): CallEnd => ({ answer }),
-      (error: unknown): CallEnd =>
-        error instanceof Problem
-          ? { problem: [error.status, error.title, error.detail, error.errors, error.extra] }
-          : // Of a job, what went wrong stands in its row.
-            { fault: reasonOf(error), passing: isPassing(error) },
-    )
-    .then((ended) => parentPort?.postMessage({ ended } satisfies WorkerNews))
+  ended(work)
+    .then((end) => parentPort?.postMessage({ ended: end } satisfies WorkerNews))
     .catch((error: unknown) =>
       parentPort?.postMessage({ ended: { fault: reasonOf(error), passing: false } } satisfies WorkerNews),
     );

@@ -1,7 +1,7 @@
 /** Which goods a view shows, as SQL over rows of `product` as p. */
 import type { View } from '@velvet-shelf/contract';
 import { type Comparison, type Condition, comparisonKey, listedKeys, soughtText } from '@velvet-shelf/core/conditions';
-import { foldText } from '@velvet-shelf/core/values';
+import { type Attribute, foldText } from '@velvet-shelf/core/values';
 import { type SQL, sql } from 'drizzle-orm';
 import { containing, texts } from '../db/client.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
@@ -14,7 +14,8 @@ export interface LookedAt extends View {
 
 /** Of a row of `set_aside` as a: it still holds. */
 const asideNow = sql`(a.until IS NULL OR a.until > CURRENT_DATE)`;
-/** Goods somebody has put out of sight. */
+/** Products somebody has put out of sight. */
+export const putAside = sql`SELECT a.product_id FROM set_aside a WHERE a.sight AND ${asideNow}`;
 export const outOfSight = sql`EXISTS (SELECT 1 FROM set_aside a WHERE a.product_id = p.id AND a.sight AND ${asideNow})`;
 
 /** Variants with a value missing or wrong in the catalog that keeps one of their listings back. */
@@ -37,15 +38,19 @@ export const wordsOf = (search: string): string[] => foldText(search).split(' ')
 /** Shorter words are like too many others. */
 export const isLong = (word: string): boolean => word.length >= 4;
 
+const like = (word: string) => sql`p.search %> ${word}`;
+/** Products that have words like one. */
+export const foundAlike = (word: string) => sql`SELECT p.id FROM product p WHERE ${like(word)}`;
+
 export function searchSql({ search, isLike = false }: LookedAt): SQL {
   const words = wordsOf(search);
   if (words.length === 0) return sql`true`;
   return sql.join(
     words.map((word) => {
-      if (isLike && isLong(word)) return sql`p.search %> ${word}`;
-      const like = containing(word);
+      if (isLike && isLong(word)) return like(word);
+      const pattern = containing(word);
       // The index knows threes of letters: with fewer it would be gone through whole, and slower than the goods.
-      return word.length < 3 ? sql`p.search || '' LIKE ${like}` : sql`p.search LIKE ${like}`;
+      return word.length < 3 ? sql`p.search || '' LIKE ${pattern}` : sql`p.search LIKE ${pattern}`;
     }),
     sql` AND `,
   );
@@ -71,10 +76,20 @@ export function conditionSql(condition: Condition, dictionary: Dictionary): SQL 
   return comparisonSql(condition, dictionary);
 }
 
-function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
-  const attribute = dictionary.attributes.get(condition.attribute);
+/** The attribute a comparison names, with its number; a 400 where there is none. */
+export function attributeIn({ attribute: key }: Comparison, dictionary: Dictionary) {
+  const attribute = dictionary.attributes.get(key);
   const id = attribute && dictionary.ids.get(attribute.key);
-  if (!attribute || id === undefined) throw badRequest(`There is no attribute “${condition.attribute}”`);
+  if (!attribute || id === undefined) throw badRequest(`There is no attribute “${key}”`);
+  return { attribute, id };
+}
+
+/** Products whose long text has what is looked for. */
+export const saying = (attribute: Attribute, language: string, sought: string) => sql`
+  SELECT product_id FROM product_text t WHERE position(${sought} in t.sought -> ${attribute.key}::text ->> ${language}::text) > 0`;
+
+function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
+  const { attribute, id } = attributeIn(condition, dictionary);
   const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
   // Where there is no language to tell apart, the index alone answers.
   const spoken = attribute.perLanguage ? sql`lang = ${language} AND` : sql``;
@@ -83,9 +98,7 @@ function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
   // Each half has an index of its own, which is used where it is named.
   const havingAny = sql`p.id IN (${facts(sql`key IS NOT NULL`)} UNION ALL ${facts(sql`num IS NOT NULL`)})`;
   const sought = soughtText(condition, attribute);
-  if (sought !== undefined)
-    return sql`p.id IN (SELECT product_id FROM product_text t
-      WHERE position(${sought} in t.sought -> ${attribute.key}::text ->> ${language}::text) > 0)`;
+  if (sought !== undefined) return sql`p.id IN (${saying(attribute, language, sought)})`;
   if (condition.op === 'isEmpty') return sql`NOT ${havingAny}`;
   if (condition.op === 'isNotEmpty') return havingAny;
   const listed = listedKeys(condition, attribute);

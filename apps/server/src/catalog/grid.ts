@@ -1,12 +1,10 @@
 /** The grid: a view is opened once and answered by its ordered ids; windows of rows and the counts come apart. */
 import { randomBytes } from 'node:crypto';
 import { type GridRow, type View, mostBulk, windowRows } from '@velvet-shelf/contract';
-import { type Value, formatValue, listOf } from '@velvet-shelf/core/values';
-import { eq, lt, sql } from 'drizzle-orm';
+import { type Value, formatValue, groupBy, listOf } from '@velvet-shelf/core/values';
+import { and, eq, isNull, lt, sql } from 'drizzle-orm';
 import { type Database, type Executor, ids, queryOne, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
-import type { Services } from '../http/route.js';
-import { kept, nameOf } from '../kept/keep.js';
 import { notFound } from '../http/problem.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import {
@@ -18,10 +16,9 @@ import {
   isLong,
   outOfSight,
   searchSql,
-  viewFilter,
   wordsOf,
 } from './filter.js';
-import { firstIds, orderedIds } from './order.js';
+import { allOf, countsIn, firstOf } from './views/ask.js';
 
 interface Opened {
   view: LookedAt;
@@ -42,10 +39,10 @@ interface Shown {
 export async function openView(db: Database, view: View, { columns, locale }: Shown) {
   const dictionary = await loadDictionary(db, locale);
   let looked: LookedAt = view;
-  let first = await firstIds(db, view, dictionary);
+  let first = await firstOf(view);
   if (first.length === 0 && wordsOf(view.search).some(isLong)) {
     looked = { ...view, isLike: true };
-    first = await firstIds(db, looked, dictionary);
+    first = await firstOf(looked);
   }
   const isLike = looked.isLike === true && first.length > 0;
   const opened: Opened = { view: isLike ? looked : view, ids: first.length < windowRows ? first : undefined };
@@ -82,36 +79,41 @@ export async function openedView(db: Executor, token: string): Promise<Opened> {
 
 /**
  * Keeps the ordered ids of an opened view where nobody has yet: for all servers, and for good unless the transaction is rolled
- * back. Two that ask at once see the same order.
+ * back. Two that ask at once see the same order. Answers what it kept; undefined where others had.
  */
-export async function storeIds(db: Executor, token: string): Promise<void> {
+export async function storeIds(db: Executor, token: string): Promise<readonly number[] | undefined> {
   const { openedView: kept } = tables;
-  const isThis = eq(kept.token, token);
   const [row] = await db
     .select({ isOpen: sql<boolean>`${kept.ids} IS NULL` })
     .from(kept)
-    .where(isThis);
+    .where(eq(kept.token, token));
   if (!row) throw notFound('such view any more; open it again');
-  if (!row.isOpen) return;
+  if (!row.isOpen) return undefined;
   const { view, ids: known } = await openedView(db, token);
-  const dictionary = await loadDictionary(db);
-  const list = known ? ids(known) : sql`ARRAY(${orderedIds(view, viewFilter(view, dictionary), dictionary)})`;
-  await db.execute(sql`UPDATE opened_view SET ids = ${list} WHERE token = ${token} AND ids IS NULL`);
+  const found = known ?? (await allOf(view));
+  const stored = await db
+    .update(kept)
+    .set({ ids: sql`${ids(found)}` })
+    .where(and(eq(kept.token, token), isNull(kept.ids)));
+  return stored.rowCount === 1 ? found : undefined;
 }
 
 /** Ordered ids of an opened view. */
 export async function viewIds(db: Executor, token: string): Promise<readonly number[]> {
   const { view, ids: known } = await openedView(db, token);
   if (known) return known;
-  await storeIds(db, token);
-  // Back as one text of numbers: a row each would cost as much as finding them.
+  const ordered = (await storeIds(db, token)) ?? (await storedIds(db, token));
+  remember(token, { view, ids: ordered });
+  return ordered;
+}
+
+async function storedIds(db: Executor, token: string): Promise<number[]> {
+  // As one text of numbers: a row each would cost as much as finding them.
   const found = await queryOne<{ list: string }>(
     db,
     sql`SELECT array_to_string(ids, ' ') AS list FROM opened_view WHERE token = ${token}`,
   );
-  const ordered = found?.list ? found.list.split(' ').map(Number) : [];
-  remember(token, { view, ids: ordered });
-  return ordered;
+  return found?.list ? found.list.split(' ').map(Number) : [];
 }
 
 /** Where a product stands in an opened view, and its neighbours there. */
@@ -147,28 +149,25 @@ async function rowsOf(
   columns: readonly string[],
   { attributes, home, reader }: Dictionary,
 ): Promise<(GridRow | null)[]> {
-  const found = await queryRows<Bare>(
-    db,
-    sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
-          p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.stands)::int END AS variants
-        FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.stands`,
-  );
-  const places = await queryRows<{
-    product: number;
-    placeId: number;
-    readiness: string;
-    channelState: string;
-    listings: number;
-  }>(
-    db,
-    sql`SELECT product, place_id AS "placeId", readiness, channel_state AS "channelState", count(*)::int AS listings FROM (
-          SELECT l.variant_id AS product, l.place_id, l.readiness, l.channel_state FROM listing l WHERE l.variant_id = ANY(${ids(wanted)})
-          UNION ALL
-          SELECT v.family_id, l.place_id, l.readiness, l.channel_state FROM product v JOIN listing l ON l.variant_id = v.id
-          WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
-  );
+  const [found, places] = await Promise.all([
+    queryRows<Bare>(
+      db,
+      sql`SELECT p.id, p.kind, p.family_id AS "familyId", p.sku, p.title, p.brand, p.category, p.gtin, p.state, p.picture, trim_scale(p.price)::text AS price,
+            p.stock, p.complete, p.facts, CASE WHEN p.kind = 'family' THEN (SELECT count(*) FROM product v WHERE v.family_id = p.id AND v.stands)::int END AS variants
+          FROM product p WHERE p.id = ANY(${ids(wanted)}) AND p.stands`,
+    ),
+    queryRows<{ product: number; placeId: number; readiness: string; channelState: string; listings: number }>(
+      db,
+      sql`SELECT product, place_id AS "placeId", readiness, channel_state AS "channelState", count(*)::int AS listings FROM (
+            SELECT l.variant_id AS product, l.place_id, l.readiness, l.channel_state FROM listing l WHERE l.variant_id = ANY(${ids(wanted)})
+            UNION ALL
+            SELECT v.family_id, l.place_id, l.readiness, l.channel_state FROM product v JOIN listing l ON l.variant_id = v.id
+            WHERE v.family_id = ANY(${ids(wanted)})) x GROUP BY 1, 2, 3, 4`,
+    ),
+  ]);
   const tree = listOf(attributes, 'category');
   const byId = new Map(found.map((row) => [row.id, row]));
+  const placesOf = groupBy(places, (place) => place.product);
   return wanted.map((id) => {
     const row = byId.get(id);
     if (!row) return null;
@@ -182,7 +181,7 @@ async function rowsOf(
       ...bare,
       category: bare.category === null ? null : tree.names(bare.category, home),
       values,
-      places: places.filter((place) => place.product === id).map(({ product: _, ...rest }) => rest),
+      places: (placesOf.get(id) ?? []).map(({ product: _, ...rest }) => rest),
     };
   });
 }
@@ -201,32 +200,7 @@ export async function stockLeftOut(db: Database, token: string): Promise<number[
 }
 
 /** What the view shows and what it leaves out, each variant under the first reason that holds. */
-export async function countsOf(services: Services, token: string) {
-  const { view } = await openedView(services.db, token);
-  return kept(services, nameOf('view', view), () => countView(services.db, view));
-}
-
-async function countView(db: Database, view: View) {
-  const dictionary = await loadDictionary(db);
-  const reason = sql`CASE
-    WHEN NOT (${completing(view)}) THEN 'with nothing to complete'
-    WHEN NOT (${conditionSql(view.condition, dictionary)}) THEN 'outside the conditions'
-    WHEN NOT (${searchSql(view)}) THEN 'not found by the search'
-    WHEN NOT (${view.everything ? sql`true` : everyday}) THEN p.state
-    WHEN ${view.everything ? sql`false` : outOfSight} THEN 'set aside' ELSE 'shown' END`;
-  const found = await queryRows<{ reason: string; variants: number; stock: number }>(
-    db,
-    sql`SELECT reason, count(*) AS variants, count(*) FILTER (WHERE stock > 0) AS stock FROM (SELECT p.stock, ${reason} AS reason FROM product p WHERE ${goods}) r GROUP BY 1`,
-  );
-  const families = await queryOne<{ n: number }>(
-    db,
-    sql`SELECT count(DISTINCT p.unit_id) AS n FROM product p WHERE ${goods} AND ${reason} = 'shown'`,
-  );
-  return {
-    variants: found.find((row) => row.reason === 'shown')?.variants ?? 0,
-    families: families?.n ?? 0,
-    leftOut: found
-      .filter((row) => row.reason !== 'shown')
-      .map(({ reason: why, variants, stock }) => ({ reason: why, variants, withStock: stock })),
-  };
+export async function countsOf(db: Database, token: string) {
+  const { view } = await openedView(db, token);
+  return countsIn(view);
 }

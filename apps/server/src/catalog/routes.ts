@@ -40,7 +40,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     items: await windowOf(db, params.token, { ...query, columns: listed(query.columns), locale }),
   }));
   route(router, services, api.catalog.beside, ({ params }) => besideOf(db, params.token, params.id));
-  route(router, services, api.catalog.counts, ({ params }) => countsOf(services, params.token));
+  route(router, services, api.catalog.counts, ({ params }) => countsOf(db, params.token));
   route(router, services, api.catalog.product, ({ params, locale }) => showProduct(db, params.id, locale));
   route(router, services, api.catalog.otherGoods, ({ params, locale }) => otherGoodsOf(db, params.id, locale));
   route(router, services, api.catalog.compare, async ({ params, query, locale }) => ({

@@ -4,16 +4,14 @@
  * next: loading what is needed takes longer than most of it runs.
  */
 import { Worker, isMainThread, parentPort } from 'node:worker_threads';
-import { Problem } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { type Call, Passing } from './define.js';
+import type { Call } from './define.js';
+import { type CallEnd, answerOf } from './ended.js';
 
 /** What a thread is asked to do. */
 export type WorkerOrder = { job: number } | { call: string; input: unknown };
 /** What it says: its work has ended, or another job wants a thread. */
 export type WorkerNews = { ended: CallEnd } | { wanted: number };
-export type CallEnd =
-  { answer: unknown } | { problem: ConstructorParameters<typeof Problem> } | { fault: string; passing: boolean };
 
 /** Jobs make many short-lived rows: with room for them, fewer are moved about by the garbage collector. */
 const youngMegabytes = 64;
@@ -57,10 +55,8 @@ export async function apart<Input, Answer>(
   // A deadlock took back what the call did: the same once more succeeds.
   for (let tries = 1; 'fault' in end && end.passing && tries < mostTries; tries++)
     end = await inThread('call', { call: call.name, input });
-  if ('problem' in end) throw new Problem(...end.problem);
-  if ('fault' in end) throw end.passing ? new Passing(end.fault) : new Error(end.fault);
   // The thread ran this same call.
-  return end.answer as Answer;
+  return answerOf(end) as Answer;
 }
 
 async function inThread(kind: 'job' | 'call', order: WorkerOrder): Promise<CallEnd> {

@@ -144,7 +144,7 @@ export function compileCondition<T>(
       const value = present(item);
       return value !== undefined && searchedText(String(value)).includes(sought);
     };
-  const matches = compileTest(condition, attribute);
+  const matches = keyTest(condition, attribute);
   return (item) => {
     const value = present(item);
     return value !== undefined && sortKeys(value, attribute).some(matches);
@@ -159,14 +159,15 @@ export function conditionAttributes(condition: Condition): string[] {
   return [condition.attribute];
 }
 
-function compileTest(comparison: Comparison, attribute: Attribute): (key: number | string) => boolean {
+/** Whether a key of a value (`sortKeys`) passes a comparison that is about a value, whatever has it. */
+export function keyTest(comparison: Comparison, attribute: Attribute): (key: number | string) => boolean {
   const listed = listedKeys(comparison, attribute);
   if (listed) return (key) => listed.has(String(key));
   const wanted = comparisonKey(comparison, attribute);
-  return wanted === undefined ? () => false : keyTest(comparison.op, wanted);
+  return wanted === undefined ? () => false : comparedWith(comparison.op, wanted);
 }
 
-function keyTest(op: Comparison['op'], wanted: number | string): (key: number | string) => boolean {
+function comparedWith(op: Comparison['op'], wanted: number | string): (key: number | string) => boolean {
   switch (op) {
     case 'is':
       return (key) => key === wanted;

@@ -14,6 +14,9 @@ export const moment = (name: string) => timestamp(name, { withTimezone: true, mo
 /** Text in code-unit order, as core's sort keys expect. */
 export const codeText = customType<{ data: string; driverData: string }>({ dataType: () => 'text COLLATE "C"' });
 
+/** A transaction’s number that never comes again. */
+export const xid8 = customType<{ data: string }>({ dataType: () => 'xid8' });
+
 const jsonOf = (kind: 'json' | 'jsonb') =>
   customType<{ data: unknown; driverData: unknown }>({
     dataType: () => kind,

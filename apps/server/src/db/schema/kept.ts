@@ -1,12 +1,31 @@
 import type { KeptFields, View } from '@velvet-shelf/contract';
+import { sql } from 'drizzle-orm';
 import { bigint, boolean, index, pgTable, text } from 'drizzle-orm/pg-core';
-import { jsonb, moment, ref, rowId } from './columns.js';
+import { jsonb, moment, ref, rowId, xid8 } from './columns.js';
 import { userAccount } from './session.js';
 
 /** One row for every statement that changed goods, listings or set-up; triggers write it. */
 export const touch = pgTable('touch', {
   id: bigint('id', { mode: 'number' }).generatedAlwaysAsIdentity().primaryKey(),
 });
+
+/** Products that a statement changed, for whoever holds goods in memory; triggers write it. */
+export const changedGoods = pgTable(
+  'changed_goods',
+  {
+    id: bigint('id', { mode: 'number' }).generatedAlwaysAsIdentity().primaryKey(),
+    /** The transaction, to tell what has come since a snapshot. */
+    xid: xid8('xid')
+      .notNull()
+      .default(sql`pg_current_xact_id()`),
+    /** Null: more than are worth a list. */
+    products: ref('products').array(),
+    at: moment('at')
+      .notNull()
+      .default(sql`clock_timestamp()`),
+  },
+  (table) => [index('changed_goods_xid').on(table.xid)],
+);
 
 /** A view of the grid as it was opened: its goods in their order, for whichever server is asked for a window of it. */
 export const openedView = pgTable(
