@@ -1,11 +1,13 @@
 /** Starts the server: HTTP, events, the job sweep and the drain of what is dirty. */
 import { createServer } from 'node:http';
+import { viewSchema } from '@velvet-shelf/contract';
 import { pino } from 'pino';
 import { readConfig } from './config.js';
 import { openDatabase } from './db/client.js';
 import { waitForDatabase } from './db/wait.js';
 import { createApp } from './app.js';
 import { forgetViews } from './catalog/grid.js';
+import { firstOf } from './catalog/views/ask.js';
 import { forgetChanges } from './catalog/views/goods.js';
 import { forgetKeys } from './http/once.js';
 import { countTries } from './session/tries.js';
@@ -66,6 +68,9 @@ server.keepAliveTimeout = 65_000;
 server.requestTimeout = 600_000;
 server.headersTimeout = 30_000;
 server.listen(config.port, '127.0.0.1');
+
+// Whoever looks at goods first shall not wait for them to be read. A shelf nobody owns yet has none.
+firstOf(viewSchema.parse({ search: 'a' })).catch(() => undefined);
 
 // Every promise has its catch; one that was forgotten must not take the others down.
 process.on('unhandledRejection', (error) => log.error({ err: error }, 'a promise nobody waited for failed'));

@@ -13,7 +13,7 @@ import {
 } from '@velvet-shelf/core/values';
 import { asc, sql, eq } from 'drizzle-orm';
 import { loadCompany } from '../company/settings.js';
-import { type Executor } from '../db/client.js';
+import { type Executor, queryOne } from '../db/client.js';
 import { loadLists } from './lists.js';
 import * as tables from '../db/schema/index.js';
 
@@ -34,8 +34,30 @@ export interface Dictionary {
   currency: string;
 }
 
-/** Reads the dictionary; `locale` is the reader’s, where somebody is to read of it. */
+/** The dictionary as it was read last, and what it was read from. */
+let lately: { state: string; dictionary: Dictionary } | undefined;
+
+/**
+ * The dictionary, read anew where it has changed since, in this transaction or in one that has ended; `locale` is the reader’s,
+ * where somebody is to read of it.
+ */
 export async function loadDictionary(on: Executor, locale?: string): Promise<Dictionary> {
+  const state = await stateOf(on);
+  if (lately?.state !== state) lately = { state, dictionary: await readDictionary(on) };
+  const { dictionary } = lately;
+  return locale === undefined ? dictionary : { ...dictionary, reader: { ...dictionary.reader, locale } };
+}
+
+/** Tells two states of the dictionary apart: triggers say of every statement that changes it that it was one. */
+async function stateOf(on: Executor): Promise<string> {
+  const found = await queryOne<{ state: string }>(
+    on,
+    sql`SELECT concat_ws(' ', current_database(), max(id), count(*)) AS state FROM touch WHERE dictionary`,
+  );
+  return found?.state ?? '';
+}
+
+async function readDictionary(on: Executor): Promise<Dictionary> {
   const listed = await on
     .select()
     .from(tables.attribute)
@@ -69,7 +91,7 @@ export async function loadDictionary(on: Executor, locale?: string): Promise<Dic
     policies: new Map(policies.map(({ key, policy, ranking }) => [key, { policy, ranking: ranking ?? undefined }])),
     home,
     languages,
-    reader: { locale: locale ?? home, names: home },
+    reader: { locale: home, names: home },
     currency,
   };
 }

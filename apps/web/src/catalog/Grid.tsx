@@ -1,45 +1,21 @@
 /** The virtualised grid: any number of rows, fetched by index window from an opened view. */
 import { Box } from '../design/Box';
 import type { Choosing } from './choosing';
-import { statesOf } from './listed';
 import { useCompany } from '../company/company';
 import { SizeHandle } from '../design/SizeHandle';
-import { WindowBody, WindowCell, WindowHead, WindowRow } from '../design/Windowed';
-import { Meter } from '../design/Meter';
+import { WindowBody, WindowCell, WindowHead } from '../design/Windowed';
 import { useQueries } from '@tanstack/react-query';
 import { type GridRow, api, windowRows } from '@velvet-shelf/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { ask } from '../api/ask';
 import { ApiProblem } from '../api/call';
-import { State } from '../design/State';
-import { Thumb } from '../design/Thumb';
-import { count, money, plural } from '../design/words';
 import { type Column, attributesOf } from './columns';
+import { Check, Line, checkWidth, layOutColumns } from './GridLine';
 import type { OpenedView } from './opened';
 import './grid.css';
 
 const rowHeight = 34;
-/** Pixels. */
-const checkWidth = 30;
-const productWidth = 330;
-
-/** How the columns stand: those that stay in sight each at its distance from the edge, and what stands before them with them. */
-function layOutColumns(columns: readonly Column[]) {
-  const lefts = new Map<string, number>();
-  let left = checkWidth + productWidth;
-  for (const { key, width, isFrozen } of columns) {
-    if (isFrozen) lefts.set(key, left);
-    left += width;
-  }
-  const product = lefts.size > 0 ? `${productWidth}px` : `minmax(${productWidth}px, 1fr)`;
-  return {
-    template: `${checkWidth}px ${product} ${columns.map(({ width }) => `${width}px`).join(' ')}`,
-    least: left,
-    lefts,
-  };
-}
-
 interface GridProps {
   opened: OpenedView;
   columns: readonly Column[];
@@ -100,7 +76,8 @@ export function Grid({ opened, columns, onSize, sort, onSort, open, onOpen, choo
   held.current = byPage;
   const rowAt = (index: number): GridRow | null | undefined => byPage.get(pageOf(index))?.[index % windowRows];
   const isFrozen = columns.some((column) => column.isFrozen);
-  const { template, least, lefts } = layOutColumns(columns);
+  const layout = useMemo(() => layOutColumns(columns), [columns]);
+  const { template, least, lefts } = layout;
   const current = visible.find((virtualItem) => rowAt(virtualItem.index)?.id === open)?.index;
   /** The row chosen last: with Shift those up to the next one are too. */
   const chosenLast = useRef<number>(undefined);
@@ -113,6 +90,12 @@ export function Grid({ opened, columns, onSize, sort, onSort, open, onOpen, choo
     );
     chosenLast.current = index;
   };
+  // The same for all rows as they scroll by: what it does is looked up when it is called.
+  const chooseNow = useRef(choose);
+  useLayoutEffect(() => {
+    chooseNow.current = choose;
+  });
+  const onChoose = useCallback<typeof choose>((...row) => chooseNow.current(...row), []);
   const onKey = (event: KeyboardEvent) => {
     const standing = current === undefined ? undefined : rowAt(current);
     if (event.key === ' ' && standing && current !== undefined) {
@@ -170,81 +153,21 @@ export function Grid({ opened, columns, onSize, sort, onSort, open, onOpen, choo
       <WindowBody high={virtual.getTotalSize()} least={least}>
         {visible.map(({ index, start }) => {
           const row = rowAt(index);
-          const isOpen = row !== undefined && row?.id === open;
           return (
-            <WindowRow
+            <Line
               key={index}
+              {...{ index, row, columns, layout, currency, onOpen, isFrozen }}
               at={start}
-              columns={template}
-              role="row"
-              aria-rowindex={index + 2}
-              aria-selected={isOpen}
-              className={`grid-row ${row?.kind ?? ''} ${isOpen ? 'on' : ''}`}
-              onClick={() => row && onOpen(row.id)}
-            >
-              {row ? (
-                <>
-                  <WindowCell role="gridcell" left={isFrozen ? 0 : undefined}>
-                    <Check
-                      label={`Choose ${row.sku ?? row.title ?? 'this'}`}
-                      checked={choosing.isChosen(row)}
-                      isFixed={choosing.isDecided(row)}
-                      onChange={(to, isSpan) => choose(index, to, isSpan)}
-                    />
-                  </WindowCell>
-                  <WindowCell role="gridcell" className="cut" left={isFrozen ? checkWidth : undefined}>
-                    <First row={row} flat={sort !== 'family'} />
-                  </WindowCell>
-                  {columns.map((column) => (
-                    <WindowCell
-                      key={column.key}
-                      role="gridcell"
-                      className={`cut ${column.numeric ? 'num' : ''}`}
-                      left={lefts.get(column.key)}
-                    >
-                      {cell(row, column, currency)}
-                    </WindowCell>
-                  ))}
-                </>
-              ) : (
-                <Box as="span" muted role="gridcell">
-                  {row === null ? 'No longer there' : '…'}
-                </Box>
-              )}
-            </WindowRow>
+              isFlat={sort !== 'family'}
+              isOpen={row !== undefined && row?.id === open}
+              isChosen={row ? choosing.isChosen(row) : false}
+              isDecided={row ? choosing.isDecided(row) : false}
+              onChoose={onChoose}
+            />
           );
         })}
       </WindowBody>
     </Box>
-  );
-}
-
-function Check({
-  label,
-  checked,
-  isFixed = false,
-  onChange,
-}: {
-  label: string;
-  checked: boolean;
-  isFixed?: boolean;
-  /** `isSpan`: with Shift. */
-  onChange: (to: boolean, isSpan: boolean) => void;
-}) {
-  return (
-    <input
-      type="checkbox"
-      className="check"
-      aria-label={label}
-      checked={checked}
-      disabled={isFixed}
-      tabIndex={-1}
-      onClick={(event) => {
-        event.stopPropagation();
-        onChange(event.currentTarget.checked, event.shiftKey);
-      }}
-      onChange={() => undefined}
-    />
   );
 }
 
@@ -286,79 +209,5 @@ function Head({
       )}
       {size && <SizeHandle {...size} />}
     </WindowCell>
-  );
-}
-
-function First({ row, flat }: { row: GridRow; flat: boolean }) {
-  if (row.kind === 'family')
-    return (
-      <Box as="span" cut row>
-        <Thumb name={row.picture} />
-        <Box as="b" cut>
-          {row.title}
-        </Box>{' '}
-        <Box as="span" small muted>
-          {plural(row.variants ?? 0, 'variant')}
-        </Box>
-      </Box>
-    );
-  return (
-    <Box as="span" cut row padLeft={row.kind === 'variant' && !flat ? 5.5 : 0}>
-      <Thumb name={row.picture} />
-      <Box as="span" cut muted wide={122} fixed title={row.sku ?? ''}>
-        {row.sku ?? 'no SKU'}
-      </Box>
-      <Box as="span" cut title={row.title ?? ''}>
-        {row.title ?? (
-          <Box as="i" muted>
-            no title
-          </Box>
-        )}
-      </Box>
-    </Box>
-  );
-}
-
-function cell(row: GridRow, column: Column, currency: string | undefined): ReactNode {
-  switch (column.key) {
-    case 'price':
-      return money(row.price, currency);
-    case 'stock':
-      return (
-        <Box as="span" tone={row.stock <= 0 ? 'blocked' : undefined} strong={row.stock <= 0}>
-          {count(row.stock)}
-        </Box>
-      );
-    case 'complete':
-      return <Meter percent={row.complete} label="Complete" />;
-    case 'places':
-      return <Places row={row} />;
-    case 'category':
-      return (
-        <Box as="span" muted>
-          {row.category?.at(-1)}
-        </Box>
-      );
-    case 'brand':
-    case 'gtin':
-    case 'state':
-      return row[column.key];
-    default:
-      return row.values[column.key] ?? '';
-  }
-}
-
-/** The worst state first, each with its count where there are several. */
-function Places({ row }: { row: GridRow }) {
-  const sorted = statesOf(row.places);
-  if (sorted.length === 0) return <State is="none"> </State>;
-  return (
-    <Box as="span" row gap={2.5}>
-      {sorted.map(([state, n]) => (
-        <span key={state} title={`${n} ${state}`}>
-          <State is={state}>{row.kind === 'family' ? n : state === 'not for this channel' ? 'not here' : state}</State>
-        </span>
-      ))}
-    </Box>
   );
 }

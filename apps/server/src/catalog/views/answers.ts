@@ -101,7 +101,10 @@ async function rowsOf(comparison: Comparison, held: HeldGoods, dictionary: Dicti
   const language = attribute.perLanguage ? (comparison.language ?? dictionary.home) : '';
   const sought = soughtText(comparison, attribute);
   if (sought !== undefined) return rowsBy(saying(attribute, language, sought));
-  return comparedRows(comparison, attribute, await held.column(attribute, language, dictionary), held.size);
+  const column = await held.column(attribute, language, dictionary);
+  return held.rowsPassing(JSON.stringify([comparison, language]), dictionary, () =>
+    comparedRows(comparison, attribute, column, held.size),
+  );
 }
 
 async function orderOf(held: HeldGoods, view: View, dictionary: Dictionary): Promise<Order> {

@@ -5,7 +5,7 @@
  */
 import { type Attribute, foldText } from '@velvet-shelf/core/values';
 import { Bits, Column, Order } from '@velvet-shelf/core/views';
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { type Database, ids, queryOne, queryRows } from '../../db/client.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import type { ProductRow } from '../draft.js';
@@ -46,6 +46,7 @@ const longestAway = 30;
 const keptMinutes = 24 * 60;
 const mostOrders = 16;
 const mostColumns = 100;
+const mostPassing = 200;
 
 export class HeldGoods {
   /** Of each row, by its number. */
@@ -57,6 +58,9 @@ export class HeldGoods {
   private readonly own = new Map<OwnColumn, Own[]>();
   private readonly values = new Map<string, { column: Column; attribute: string; language: string }>();
   private readonly orders = new Map<string, Order>();
+  /** Of comparisons, as long as neither goods nor the dictionary change. */
+  private readonly passing = new Map<string, Bits>();
+  private passingBy: Dictionary | undefined;
 
   private constructor(
     private readonly db: Database,
@@ -109,7 +113,10 @@ export class HeldGoods {
       for (const id of products.split(' ')) changed.add(Number(id));
       if (changed.size > mostRenewed) return false;
     }
-    if (changed.size > 0) await this.readAgain([...changed]);
+    if (changed.size > 0) {
+      this.passing.clear();
+      await this.readAgain([...changed]);
+    }
     this.seen = news[0]?.now ?? this.seen;
     this.lookedAt = performance.now();
     return true;
@@ -187,9 +194,13 @@ export class HeldGoods {
     const known = this.values.get(name);
     if (known) return used(this.values, name, known).column;
     const column = new Column();
+    // Where there is no language to tell apart, an index alone answers; there is one for each half.
+    const spoken = attribute.perLanguage ? sql`AND lang = ${language}` : sql``;
+    const half = (what: SQL) =>
+      sql`SELECT product_id AS id, ${what} FROM fact WHERE attribute_id = ${dictionary.ids.get(attribute.key)} ${spoken}`;
     const found = await queryRows<{ id: number; key: string | null; num: number | null }>(
       this.db,
-      sql`SELECT product_id AS id, key, num FROM fact WHERE attribute_id = ${dictionary.ids.get(attribute.key)} AND lang = ${language}`,
+      sql`${half(sql`key, NULL::float8 AS num`)} AND key IS NOT NULL UNION ALL ${half(sql`NULL, num`)} AND num IS NOT NULL`,
     );
     for (const { id, key, num } of found) {
       const row = this.rowOf.get(id);
@@ -197,6 +208,13 @@ export class HeldGoods {
       if (row !== undefined && one !== null) column.add(row, one);
     }
     return used(this.values, name, { column, attribute: attribute.key, language }, mostColumns).column;
+  }
+
+  /** Rows that pass a comparison, told apart by `name`: found once until something changes. */
+  rowsPassing(name: string, dictionary: Dictionary, find: () => Bits): Bits {
+    if (this.passingBy !== dictionary) this.passing.clear();
+    this.passingBy = dictionary;
+    return used(this.passing, name, this.passing.get(name) ?? find(), mostPassing);
   }
 
   /** Rows in an order that is made once and kept up: `make` gives what compares them, reading what is held at the time. */

@@ -5,9 +5,19 @@ import { jsonb, moment, ref, rowId, xid8 } from './columns.js';
 import { userAccount } from './session.js';
 
 /** One row for every statement that changed goods, listings or set-up; triggers write it. */
-export const touch = pgTable('touch', {
-  id: bigint('id', { mode: 'number' }).generatedAlwaysAsIdentity().primaryKey(),
-});
+export const touch = pgTable(
+  'touch',
+  {
+    id: bigint('id', { mode: 'number' }).generatedAlwaysAsIdentity().primaryKey(),
+    /** It changed what the dictionary is read from. */
+    dictionary: boolean('dictionary').notNull().default(false),
+  },
+  (table) => [
+    index('touch_dictionary')
+      .on(table.id)
+      .where(sql`dictionary`),
+  ],
+);
 
 /** Products that a statement changed, for whoever holds goods in memory; triggers write it. */
 export const changedGoods = pgTable(
