@@ -15,6 +15,7 @@ const needs = {
   answers: (size) => ['--size', sizes[size]],
   edits: (size) => ['--size', sizes[size]],
   fitting: (size) => ['--size', sizes[size]],
+  listings: (size) => ['--size', sizes[size]],
   grid: (size) => ['--size', sizes[size]],
 };
 const names = Object.keys(needs);

@@ -16,7 +16,7 @@ import type { Services, User } from '@velvet-shelf/server/http/route';
 import { applyTried, dryRun } from '@velvet-shelf/server/intake/service';
 import { readBatch } from '@velvet-shelf/server/intake/read/take-in';
 import { registerRooms } from '@velvet-shelf/server/rooms';
-import { drain } from '@velvet-shelf/server/listings/evaluate';
+import { drain } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { from } from 'pg-copy-streams';
 import type { BenchLine } from './timing.js';

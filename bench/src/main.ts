@@ -6,6 +6,7 @@ import { benchFeed } from './feed.js';
 import { benchFitting } from './fitting.js';
 import { benchGrid } from './grid.js';
 import { benchIntake } from './intake.js';
+import { benchListings } from './listings.js';
 import { benchMatching } from './matching.js';
 import type { BenchLine } from './timing.js';
 
@@ -17,6 +18,7 @@ const benches: Record<string, (count: number) => Promise<BenchLine[]> | BenchLin
   fitting: benchFitting,
   grid: benchGrid,
   intake: benchIntake,
+  listings: benchListings,
   matching: benchMatching,
 };
 

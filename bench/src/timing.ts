@@ -10,8 +10,8 @@ export interface BenchLine {
 /** Median milliseconds of some runs of each, taken turn about so that both meet the same machine. */
 export async function compare(
   runs: number,
-  subject: () => Promise<void> | void,
-  baseline: () => Promise<void> | void,
+  subject: () => unknown,
+  baseline: () => unknown,
 ): Promise<{ subject: number; baseline: number; ratio: number }> {
   const times: { subject: number[]; baseline: number[] } = { subject: [], baseline: [] };
   await subject();
@@ -24,13 +24,14 @@ export async function compare(
   return { subject: Math.round(a), baseline: Math.round(b), ratio: Number((a / b).toFixed(2)) };
 }
 
-async function time(work: () => Promise<void> | void): Promise<number> {
+/** Milliseconds that work takes. */
+export async function time(work: () => unknown): Promise<number> {
   const start = performance.now();
   await work();
   return performance.now() - start;
 }
 
-function median(list: number[]): number {
+export function median(list: number[]): number {
   const sorted = [...list].sort((a, b) => a - b);
   return sorted[Math.floor(sorted.length / 2)] ?? 0;
 }

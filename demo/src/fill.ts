@@ -14,7 +14,7 @@ import { readColumns, readRows } from '@velvet-shelf/server/intake/read/source';
 import { takeFile } from '@velvet-shelf/server/files/take';
 import { takePicture } from '@velvet-shelf/server/pictures/take';
 import { registerRooms } from '@velvet-shelf/server/rooms';
-import { drain } from '@velvet-shelf/server/listings/evaluate';
+import { drain } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { addChannels } from './channels.js';
 import { writeGenerated } from './generate.js';

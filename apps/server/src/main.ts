@@ -19,7 +19,7 @@ import { startDuePulls } from './intake/pull/pull.js';
 import { apart, runAside } from './jobs/aside.js';
 import { refreshDueAccounts } from './channels/accounts.js';
 import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
-import { markDue } from './listings/evaluate.js';
+import { markDue } from './listings/drain.js';
 import { evaluateDirty } from './listings/jobs.js';
 import { registerRooms } from './rooms.js';
 

@@ -28,7 +28,7 @@ import { undoAppliedAction } from './intake/service.js';
 import { apart } from './jobs/aside.js';
 import { causeCalls } from './causes/jobs.js';
 import { registerCalls, registerJobs } from './jobs/define.js';
-import { drain } from './listings/evaluate.js';
+import { drain } from './listings/drain.js';
 import { editPins, pinAttribute } from './listings/cells.js';
 import { evaluateDirty, listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';

@@ -1,7 +1,7 @@
 /** What walks end with: what is kept agrees with what follows anew, and every step is taken back. */
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { markPlace } from '@velvet-shelf/server/history/dirty';
-import { drain } from '@velvet-shelf/server/listings/evaluate';
+import { drain } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { expect } from 'vitest';
 import { type Answer, type Client, base, db } from './client.js';

@@ -1,5 +1,5 @@
 /** Goods set aside and brought back, and one value for many: counted, told first, back on the day, taken back. */
-import { drain, markDue } from '@velvet-shelf/server/listings/evaluate';
+import { drain, markDue } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, base, db } from './client.js';

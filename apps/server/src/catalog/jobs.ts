@@ -1,6 +1,7 @@
 /** What the catalog has done beside the requests. */
 import { z } from 'zod';
-import type { BulkSaid, OptionChange, TriedEffect, TriedOptions } from '@velvet-shelf/contract';
+import type { BulkSaid, Effect, OptionChange, TriedEffect, TriedOptions } from '@velvet-shelf/contract';
+import type { User } from '../http/route.js';
 import { defineCall, defineJob } from '../jobs/define.js';
 import type { ProductEdits } from './edit.js';
 
@@ -18,6 +19,16 @@ export const tryCells = defineCall<{ user: number; products: ProductEdits[] }, T
   run: async (services, { user, products }) => (await import('./edit.js')).tryEdits(services, { id: user }, products),
 });
 
+export const saveCells = defineCall<{ user: User; products: ProductEdits[] }, Effect>({
+  name: 'save-cells',
+  run: async (services, { user, products }) => (await import('./edit.js')).saveEdits(services, user, products),
+});
+
+export const sayCells = defineCall<{ user: User; said: BulkSaid }, Effect & { goods: number }>({
+  name: 'say-of-many',
+  run: async (services, { user, said }) => (await import('./said.js')).sayOfMany(services, user, said),
+});
+
 export const tryOptionChange = defineCall<{ user: number; family: number; change: OptionChange }, TriedOptions>({
   name: 'try-options',
   run: async (services, { user, family, change }) =>
@@ -31,4 +42,4 @@ export const trySaid = defineCall<SaidOfMany, TriedEffect & { goods: number; oth
 });
 
 export const catalogJobs = [resolveEverything];
-export const catalogCalls = [tryCells, tryOptionChange, trySaid];
+export const catalogCalls = [tryCells, saveCells, sayCells, tryOptionChange, trySaid];

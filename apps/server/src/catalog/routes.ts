@@ -7,7 +7,7 @@ import { exportGrid } from './export.js';
 import { apart } from '../jobs/aside.js';
 import { tryComputed } from './computed.js';
 import { saveEdits } from './edit.js';
-import { tryCells, tryOptionChange, trySaid } from './jobs.js';
+import { saveCells, sayCells, tryCells, tryOptionChange, trySaid } from './jobs.js';
 import { saveOptions } from './options.js';
 import { sayOfMany } from './said.js';
 import { bringBack, putAside } from './aside.js';
@@ -18,6 +18,9 @@ import { changeView, keepView, listSavedViews, removeView } from './saved-views.
 import { sheetColumns, sheetRows } from './sheet.js';
 import { productHistory, showProduct } from './product.js';
 import { otherGoodsOf } from './substitutes.js';
+
+/** As many products as are saved where they are asked for; more are in a thread. */
+const mostHere = 50;
 
 export function catalogRoutes(router: AppRouter, services: Services): void {
   const { db, notify } = services;
@@ -73,7 +76,11 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   }));
   route(router, services, api.bulk.trySay, ({ body, user }) => apart(trySaid, services, { user: user.id, said: body }));
   route(router, services, api.bulk.say, async ({ body, user }) => {
-    const effect = await sayOfMany(services, user, body);
+    const { chosen } = body;
+    const isFew = 'rows' in chosen && chosen.rows.length <= mostHere;
+    const effect = isFew
+      ? await sayOfMany(services, user, body)
+      : await apart(sayCells, services, { user, said: body });
     notify('catalog');
     return effect;
   });
@@ -98,7 +105,11 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
     apart(tryCells, services, { user: user.id, products: body.products }),
   );
   route(router, services, api.sheet.save, async ({ body, user }) => {
-    const effect = await saveEdits(services, user, body.products);
+    const { products } = body;
+    const isFew = products.length <= mostHere;
+    const effect = isFew
+      ? await saveEdits(services, user, products)
+      : await apart(saveCells, services, { user, products });
     notify('catalog');
     return effect;
   });

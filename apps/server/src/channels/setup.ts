@@ -95,6 +95,19 @@ export async function loadSetup(
 const compiled = new Map<string, CompiledPlace>();
 const mostCompiled = 24;
 
+const prints = new WeakMap<Dictionary['attributes'], string>();
+
+/** Tells dictionaries apart by what they say. */
+function printOf(attributes: Dictionary['attributes']): string {
+  const known = prints.get(attributes);
+  if (known !== undefined) return known;
+  const print = createHash('md5')
+    .update(JSON.stringify([...attributes.values()]))
+    .digest('base64url');
+  prints.set(attributes, print);
+  return print;
+}
+
 /** A place ready to evaluate; compiled once for each version of its set-up, its rulebook and the dictionary. */
 export async function compileFor(
   on: Executor,
@@ -103,10 +116,7 @@ export async function compileFor(
   address: string,
 ): Promise<CompiledPlace> {
   const { id, setupVersion, rulebookId } = place;
-  const print = createHash('md5')
-    .update(JSON.stringify([...dictionary.attributes.values()]))
-    .digest('base64url');
-  const key = [id, setupVersion, rulebookId, address, print].join(' ');
+  const key = [id, setupVersion, rulebookId, address, printOf(dictionary.attributes)].join(' ');
   const held = compiled.get(key);
   const answer = held ?? compilePlace(await loadSetup(on, place, dictionary, address));
   compiled.delete(key);

@@ -59,7 +59,7 @@ export interface Walked {
 
 /** Units read at once, and those that first figures are of. */
 const atOnce = 500;
-const aFew = 400;
+const aFew = 250;
 
 export async function walkFills(
   { db, config }: Services,
@@ -68,7 +68,6 @@ export async function walkFills(
   const place = await getPlace(db, placeId);
   const dictionary = await loadDictionary(db);
   const compiled = compilePlace(await loadSetup(db, place, dictionary, config.address, change ?? {}));
-  const standing = await loadStanding(db, placeId);
   const effect = noEffect();
   const today = todayText();
   const { listing } = tables;
@@ -84,6 +83,7 @@ export async function walkFills(
     const units = apart > 1 ? all.filter((_, i) => i % apart === 0) : all;
     for (let from = 0; from < units.length; from += atOnce) {
       const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
+      const standing = await loadStanding(db, placeId, some);
       for (const family of await loadFamilies(db, placeId, some))
         for (const [at, result] of compiled.evaluate(family, today).entries()) {
           const variant = family.variants[at];

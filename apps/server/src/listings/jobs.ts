@@ -72,7 +72,7 @@ export const tryRulebook = defineCall<
 /** Evaluates what is marked, until so many variants are done. */
 export const evaluateDirty = defineCall<number, Settled>({
   name: 'evaluate-dirty',
-  run: async ({ db, config }, most) => (await import('./evaluate.js')).drain(db, config.address, most),
+  run: async ({ db, config }, most) => (await import('./drain.js')).drain(db, config.address, most),
 });
 
 /** Cells of a sheet: what is sent for these goods at a place, or pinned. */

@@ -5,7 +5,7 @@ import { keyOf } from '@velvet-shelf/core/values';
 import { sql, eq, and, inArray } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
-import { type Executor, queryRows } from '../db/client.js';
+import { type Executor, ids, queryRows } from '../db/client.js';
 import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { todayText } from '../db/clock.js';
@@ -42,10 +42,11 @@ export async function tryChange(
         .where(eq(tables.listing.placeId, place.id))
         .orderBy(tables.listing.unitId)
     ).map((listing) => listing.unit);
-  const before = await loadStanding(on, place.id);
   const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map(), splits: new Map() };
   for (let from = 0; from < wanted.length; from += 500) {
-    for (const family of await loadFamilies(on, place.id, wanted.slice(from, from + 500))) {
+    const some = wanted.slice(from, from + 500);
+    const before = await loadStanding(on, place.id, some);
+    for (const family of await loadFamilies(on, place.id, some)) {
       for (const [at, result] of compiled.evaluate(family, todayText()).entries()) {
         if (result.standing === 'left') continue;
         const was = before.get(result.variant);
@@ -146,13 +147,17 @@ interface Standing {
   causes: string[] | null;
 }
 
-/** By variant. */
-export async function loadStanding(on: Executor, placeId: number): Promise<Map<number, Standing>> {
+/** Of the listings of these units, by variant. */
+export async function loadStanding(
+  on: Executor,
+  placeId: number,
+  units: readonly number[],
+): Promise<Map<number, Standing>> {
   const current = await queryRows<Standing & { variant: number }>(
     on,
     sql`SELECT l.variant_id AS variant, l.id AS listing, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
           (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
-        FROM listing l WHERE l.place_id = ${placeId}`,
+        FROM listing l WHERE l.place_id = ${placeId} AND l.unit_id = ANY(${ids(units)})`,
   );
   return new Map(current.map((causeSet) => [causeSet.variant, causeSet]));
 }

@@ -1,0 +1,80 @@
+/** Evaluates what is dirty, round after round. */
+import type { Effect } from '@velvet-shelf/contract';
+import { sql } from 'drizzle-orm';
+import { getPlace, listPlaces } from '../channels/places.js';
+import { compileFor } from '../channels/setup.js';
+import { type Database, type Executor, queryOne, queryRows } from '../db/client.js';
+import { loadDictionary } from '../dictionary/dictionary.js';
+import { addEffects, noEffect } from '../history/effect.js';
+import { evaluateUnits } from './evaluate.js';
+import { type Turn, turns } from './turns.js';
+
+const roundUnits = 200;
+
+/** Rounds that are under way at once: one is evaluated while another is written. */
+const roundsAtOnce = 2;
+
+/** Evaluates dirty families until `most` variants are done or nothing is dirty; inside `tx` where given one. */
+export async function drain(
+  on: Database | Executor,
+  address: string,
+  most: number,
+): Promise<Effect & { left: boolean }> {
+  let effect = noEffect();
+  let done = 0;
+  let isOver = false;
+  const next = turns();
+  const work = async (placeId: number) => {
+    while (!isOver && done < most) {
+      const turn = next();
+      const round = (tx: Executor) => evaluateRound(tx, placeId, address, turn);
+      const answer = await ('transaction' in on ? on.transaction(round) : round(on)).finally(turn.hasEnded);
+      if (!answer) return;
+      done += answer.n;
+      effect = addEffects(effect, answer.effect);
+    }
+  };
+  for (const { id } of await listPlaces(on)) {
+    const workers = Array.from({ length: 'transaction' in on ? roundsAtOnce : 1 }, () => work(id));
+    try {
+      await Promise.all(workers);
+    } catch (error) {
+      // The other one ends its round, and begins no more.
+      isOver = true;
+      await Promise.allSettled(workers);
+      throw error;
+    }
+    if (done >= most) return { ...effect, left: true };
+  }
+  return { ...effect, left: false };
+}
+
+/** Takes some of what is dirty at a place and evaluates it; undefined where nothing is, or all of it is being evaluated. */
+async function evaluateRound(tx: Executor, placeId: number, address: string, turn: Turn) {
+  await turn.mayTake;
+  const taken = await queryRows<{ unit: number }>(
+    tx,
+    // By where rows stand: this table is mostly empty, and believed so when it is not.
+    sql`DELETE FROM dirty WHERE ctid = ANY(ARRAY(
+          SELECT ctid FROM dirty WHERE place_id = ${placeId} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED))
+        RETURNING unit_id AS unit`,
+  );
+  turn.hasTaken();
+  if (taken.length === 0) return undefined;
+  // What was taken is there because something changed: place and dictionary are read after it, as that left them.
+  const compiled = await compileFor(tx, await getPlace(tx, placeId), await loadDictionary(tx), address);
+  const units = taken.map(({ unit }) => unit);
+  return { n: taken.length, effect: await evaluateUnits(tx, compiled, placeId, units, turn.mayWrite) };
+}
+
+/** Marks what time alone has changed: sales that began or ended, rulebook dates. */
+export async function markDue(on: Executor): Promise<number> {
+  const due = await queryOne<{ n: number }>(
+    on,
+    sql`WITH due AS (
+          INSERT INTO dirty (place_id, unit_id) SELECT DISTINCT place_id, unit_id FROM listing WHERE next_change_at <= CURRENT_DATE
+          ON CONFLICT DO NOTHING RETURNING 1)
+        SELECT count(*) AS n FROM due`,
+  );
+  return due?.n ?? 0;
+}
