@@ -5,7 +5,7 @@ import {
   type Media,
   type Role,
   type Value,
-  canonical,
+  isSame,
   foldText,
   keyOf,
   listOf,
@@ -233,7 +233,7 @@ const typedColumns = [
 /** True where the rows differ in more than the fields of their delta. */
 export const differInColumns = (before: ProductRow, after: Draft): boolean =>
   typedColumns.some((column) => before[column] !== after[column]) ||
-  canonical(before.surcharge) !== canonical(after.surcharge);
+  !isSame(before.surcharge, after.surcharge);
 
 /** What changed, field by field, for the history. */
 export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {
@@ -249,7 +249,7 @@ export function deltaOf(before: ProductRow, after: Draft): Record<string, unknow
   const [old, now] = [flat(before), flat(after)];
   for (const field of new Set([...old.keys(), ...now.keys()])) {
     const [was, is] = [old.get(field) ?? null, now.get(field) ?? null];
-    if (was !== is && canonical(was) !== canonical(is)) delta[field] = [was, is];
+    if (!isSame(was, is)) delta[field] = [was, is];
   }
   return delta;
 }

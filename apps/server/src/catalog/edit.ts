@@ -65,7 +65,8 @@ export function editing(
   return async (on) => {
     const products = [...new Set(list.map(({ productId }) => productId))];
     await lockUnits(on.tx, products);
-    const { held, units: loaded } = await heldWithin(on.tx, products, dictionary);
+    const slots = new Set(list.flatMap(({ edits }) => edits.flatMap((edit) => slotOf(edit, dictionary) ?? [])));
+    const { held, units: loaded } = await heldWithin(on.tx, products, dictionary, slots);
     const said: string[] = [];
     const claims: WantedClaim[] = [];
     const fields = new Map<EditField, unknown[]>();
@@ -184,6 +185,12 @@ interface WantedClaim {
   claim: KeptClaim;
 }
 
+/** The slot an edit is of; undefined where there is no such attribute. */
+function slotOf({ attribute: key, language }: Pick<Edit, 'attribute' | 'language'>, { attributes, home }: Dictionary) {
+  const attribute = attributes.get(key);
+  return attribute?.perLanguage ? `${attribute.key}@${language ?? home}` : attribute?.key;
+}
+
 /** Adds the claim an edit asks for; answers its label. Throws where it cannot be read, or was made against another value. */
 function wanted(
   edit: ParsedEdit,
@@ -199,7 +206,7 @@ function wanted(
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
   if (isComputed(attribute.key)) throw badRequest(`${attribute.label} follows from the sources; it cannot be edited`);
   const language = attribute.perLanguage ? (edit.language ?? dictionary.home) : '';
-  const slot = language === '' ? attribute.key : `${attribute.key}@${language}`;
+  const slot = slotOf(edit, dictionary) ?? attribute.key;
   const held = slots.get(slot)?.value;
   const current = held === undefined ? null : typedText(held, attribute);
   if (current !== edit.madeAgainst)

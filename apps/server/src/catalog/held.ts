@@ -1,5 +1,5 @@
 /** What goods hold, slot by slot, as their claims make it. */
-import { type Slots, resolveUnit } from '@velvet-shelf/core/claims';
+import { type Slots, claimsOn, resolveUnit } from '@velvet-shelf/core/claims';
 import type { Executor } from '../db/client.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { notFound } from '../http/problem.js';
@@ -17,9 +17,10 @@ export async function heldIn(tx: Executor, units: readonly number[], dictionary:
   return heldOf([...(await loadUnits(tx, units, dictionary)).values()], dictionary);
 }
 
-function heldOf(units: readonly UnitSources[], dictionary: Dictionary): Held[] {
+function heldOf(units: readonly UnitSources[], dictionary: Dictionary, slots?: ReadonlySet<string>): Held[] {
+  const { attributes, policies } = dictionary;
   return units.flatMap(({ products, claims }) => {
-    const { family, variants } = resolveUnit(claims, dictionary.attributes, dictionary.policies);
+    const { family, variants } = resolveUnit(slots ? claimsOn(slots, claims, attributes) : claims, attributes, policies);
     const byId = new Map(variants.map((variant) => [variant.id, variant.slots]));
     return products.map((product) => ({
       product,
@@ -35,14 +36,15 @@ export const heldBy = async (
   dictionary: Dictionary,
 ): Promise<(id: number) => Held> => (await heldWithin(tx, products, dictionary)).held;
 
-/** The same, with the units they are of as they were loaded. */
+/** The same, with the units they are of as they were loaded; what they hold in some slots alone, where those are named. */
 export async function heldWithin(
   tx: Executor,
   products: readonly number[],
   dictionary: Dictionary,
+  slots?: ReadonlySet<string>,
 ): Promise<{ held: (id: number) => Held; units: Map<number, UnitSources> }> {
   const units = await loadUnits(tx, await unitsOf(tx, products), dictionary);
-  const byId = new Map(heldOf([...units.values()], dictionary).map((one) => [one.product.id, one]));
+  const byId = new Map(heldOf([...units.values()], dictionary, slots).map((one) => [one.product.id, one]));
   return {
     units,
     held: (id) => {

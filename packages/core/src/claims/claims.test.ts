@@ -7,6 +7,7 @@ import {
   type SourceRecord,
   type TrustPolicy,
   type UnitClaims,
+  claimsOn,
   empty,
   resolveClaims,
   resolveUnit,
@@ -191,5 +192,45 @@ describe('a variant of one source', () => {
       against: [],
       inherited: false,
     });
+  });
+});
+
+describe('claims on some slots alone', () => {
+  const value = fc.constantFrom('clay', 'steel', 'oak');
+  const values = fc.dictionary(fc.constantFrom('brand', 'care', 'seeds'), value, { maxKeys: 3 });
+  const edits = fc.array(
+    fc.record({
+      slot: fc.constantFrom('brand', 'care', 'seeds'),
+      value: fc.oneof(value, fc.constant(empty)),
+      at: fc.constantFrom('2026-01', '2026-02'),
+      by: fc.constant('Iris'),
+    }),
+    { maxLength: 3 },
+  );
+  it('hold out there what all claims do', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.array(values, { maxLength: 2 }), edits), { minLength: 1, maxLength: 3 }),
+        edits,
+        fc.constantFrom('brand', 'care', 'seeds'),
+        (members, familyEdits, slot) => {
+          const unit: UnitClaims = {
+            familyEdits,
+            variants: members.map(([held, own], id) => ({
+              id,
+              edits: own,
+              records: held.map((each, rank) => record(10 * id + rank, rank, each)),
+            })),
+          };
+          const whole = resolveUnit(unit, dictionary, new Map());
+          const part = resolveUnit(claimsOn(new Set([slot]), unit, dictionary), dictionary, new Map());
+          expect(part.family.get(slot)).toEqual(whole.family.get(slot));
+          expect(part.variants.map(({ slots }) => slots.get(slot))).toEqual(
+            whole.variants.map(({ slots }) => slots.get(slot)),
+          );
+        },
+      ),
+      { numRuns: 300, seed: 7 },
+    );
   });
 });

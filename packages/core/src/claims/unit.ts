@@ -93,6 +93,36 @@ export function resolveUnit(
   return resolved;
 }
 
+/**
+ * The claims on these slots alone: what is held there follows from them, unless one of it is worked out from others; then they
+ * are all there.
+ */
+export function claimsOn(
+  slots: ReadonlySet<string>,
+  unit: UnitClaims,
+  dictionary: ReadonlyMap<string, Attribute>,
+): UnitClaims {
+  if (computedSteps(dictionary).some(({ attribute }) => slots.has(attribute.key))) return unit;
+  const edits = (list: readonly Edited[]) => list.filter(({ slot }) => slots.has(slot));
+  return {
+    ...unit,
+    familyEdits: edits(unit.familyEdits),
+    variants: unit.variants.map((variant) => ({
+      ...variant,
+      edits: edits(variant.edits),
+      records: variant.records.map((record) => ({
+        ...record,
+        values: Object.fromEntries(
+          [...slots].flatMap((slot) => {
+            const value = record.values[slot];
+            return value === undefined ? [] : [[slot, value]];
+          }),
+        ),
+      })),
+    })),
+  };
+}
+
 /** Adds what follows from the slots of one product, and from what there is around it, where nobody says it. */
 export function addComputed(slots: Slots, dictionary: ReadonlyMap<string, Attribute>, around: Around): void {
   for (const step of computedSteps(dictionary)) {

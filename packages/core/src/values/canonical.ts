@@ -15,3 +15,19 @@ export function canonical(value: unknown): string {
   }
   return `{${text}}`;
 }
+
+/** Equal as data: just what `canonical` writes alike, without writing it. */
+export function isSame(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return canonical(a) === canonical(b);
+  if (Array.isArray(a) || Array.isArray(b))
+    return (
+      Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((member, i) => isSame(member, b[i]))
+    );
+  const [x, y] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  const there = Object.keys(x).filter((key) => x[key] !== undefined);
+  return (
+    there.length === Object.keys(y).filter((key) => y[key] !== undefined).length &&
+    there.every((key) => y[key] !== undefined && isSame(x[key], y[key]))
+  );
+}

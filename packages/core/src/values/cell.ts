@@ -1,5 +1,5 @@
 /** Values of an attribute, one or many: read from a cell, shown, written, compared. */
-import { canonical } from './canonical.js';
+import { isSame } from './canonical.js';
 import { foldText } from './folding.js';
 import { readGtin } from './gtin.js';
 import { type ClosedList, closedList } from './lists.js';
@@ -85,7 +85,7 @@ export function sortKeys(value: Value, attribute: Attribute): (number | string)[
 
 /** Equal as goods data, wherever the two were kept. */
 export function sameValue(a: Value | undefined, b: Value | undefined): boolean {
-  return a === b || (a !== undefined && b !== undefined && canonical(a) === canonical(b));
+  return a === b || (a !== undefined && b !== undefined && isSame(a, b));
 }
 
 /** Two sources that say the same: a measure in another unit and a GTIN of another length agree; anything else is compared as it is. */
