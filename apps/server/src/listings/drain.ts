@@ -1,10 +1,10 @@
 /** Evaluates what is dirty, round after round. */
 import type { Effect } from '@velvet-shelf/contract';
 import { sql } from 'drizzle-orm';
-import { getPlace, listPlaces } from '../channels/places.js';
+import { type PlaceRow, getPlace, listPlaces } from '../channels/places.js';
 import { compileFor } from '../channels/setup.js';
 import { type Database, type Executor, queryOne, queryRows } from '../db/client.js';
-import { loadDictionary } from '../dictionary/dictionary.js';
+import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { addEffects, noEffect } from '../history/effect.js';
 import { evaluateUnits } from './evaluate.js';
 import { type Turn, turns } from './turns.js';
@@ -24,18 +24,20 @@ export async function drain(
   let done = 0;
   let isOver = false;
   const next = turns();
-  const work = async (placeId: number) => {
+  // A transaction sees its own changes alone as it goes on.
+  const known = 'transaction' in on ? undefined : await loadDictionary(on);
+  const work = async (place: PlaceRow) => {
     while (!isOver && done < most) {
       const turn = next();
-      const round = (tx: Executor) => evaluateRound(tx, placeId, address, turn);
+      const round = (tx: Executor) => evaluateRound(tx, { place, address, known, turn });
       const answer = await ('transaction' in on ? on.transaction(round) : round(on)).finally(turn.hasEnded);
       if (!answer) return;
       done += answer.n;
       effect = addEffects(effect, answer.effect);
     }
   };
-  for (const { id } of await listPlaces(on)) {
-    const workers = Array.from({ length: 'transaction' in on ? roundsAtOnce : 1 }, () => work(id));
+  for (const place of await listPlaces(on)) {
+    const workers = Array.from({ length: 'transaction' in on ? roundsAtOnce : 1 }, () => work(place));
     try {
       await Promise.all(workers);
     } catch (error) {
@@ -49,22 +51,32 @@ export async function drain(
   return { ...effect, left: false };
 }
 
+interface Round {
+  place: PlaceRow;
+  address: string;
+  /** The dictionary, where it cannot change meanwhile. */
+  known: Dictionary | undefined;
+  turn: Turn;
+}
+
 /** Takes some of what is dirty at a place and evaluates it; undefined where nothing is, or all of it is being evaluated. */
-async function evaluateRound(tx: Executor, placeId: number, address: string, turn: Turn) {
+async function evaluateRound(tx: Executor, { place, address, known, turn }: Round) {
   await turn.mayTake;
-  const taken = await queryRows<{ unit: number }>(
+  const taken = await queryRows<{ unit: number; version: number }>(
     tx,
     // By where rows stand: this table is mostly empty, and believed so when it is not.
     sql`DELETE FROM dirty WHERE ctid = ANY(ARRAY(
-          SELECT ctid FROM dirty WHERE place_id = ${placeId} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED))
-        RETURNING unit_id AS unit`,
+          SELECT ctid FROM dirty WHERE place_id = ${place.id} ORDER BY unit_id LIMIT ${roundUnits} FOR UPDATE SKIP LOCKED))
+        RETURNING unit_id AS unit, (SELECT setup_version FROM place WHERE id = ${place.id}) AS version`,
   );
   turn.hasTaken();
-  if (taken.length === 0) return undefined;
-  // What was taken is there because something changed: place and dictionary are read after it, as that left them.
-  const compiled = await compileFor(tx, await getPlace(tx, placeId), await loadDictionary(tx), address);
+  const [first] = taken;
+  if (!first) return undefined;
+  // What was taken is there because something changed: place and dictionary are read as that left them.
+  const current = first.version === place.setupVersion ? place : await getPlace(tx, place.id);
+  const compiled = await compileFor(tx, current, known ?? (await loadDictionary(tx)), address);
   const units = taken.map(({ unit }) => unit);
-  return { n: taken.length, effect: await evaluateUnits(tx, compiled, placeId, units, turn.mayWrite) };
+  return { n: taken.length, effect: await evaluateUnits(tx, compiled, place.id, units, turn.mayWrite) };
 }
 
 /** Marks what time alone has changed: sales that began or ended, rulebook dates. */
