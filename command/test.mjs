@@ -12,7 +12,16 @@ const parts = ['lint', 'unit', 'integration', 'e2e'];
 const results = join(state, 'test-results');
 
 /** Pieces that take longest and are therefore begun first; the others follow in any order. */
-const longest = ['lint', 'e2e/catalog', 'e2e/shelf', 'e2e/supplier', 'e2e/channel', 'e2e/files', 'unit', 'e2e/first-run'];
+const longest = [
+  'lint',
+  'e2e/catalog',
+  'e2e/shelf',
+  'e2e/supplier',
+  'e2e/channel',
+  'e2e/files',
+  'unit',
+  'e2e/first-run',
+];
 
 /** What a piece may begin with, as the demo’s loader is told it. */
 const grounds = { loaded: { load: ['--bare'] }, stocked: { load: ['--own'] }, empty: {} };

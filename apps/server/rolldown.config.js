@@ -5,7 +5,12 @@
 import { defineConfig } from 'rolldown';
 
 export default defineConfig({
-  input: { main: 'dist/main.js', thread: 'dist/worker.js', views: 'dist/catalog/views/thread.js', reader: 'dist/intake/read/child.js' },
+  input: {
+    main: 'dist/main.js',
+    thread: 'dist/worker.js',
+    views: 'dist/catalog/views/thread.js',
+    reader: 'dist/intake/read/child.js',
+  },
   platform: 'node',
   external: [
     /^@velvet-shelf\/rulebooks/,

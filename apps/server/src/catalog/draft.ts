@@ -232,8 +232,7 @@ const typedColumns = [
 
 /** True where the rows differ in more than the fields of their delta. */
 export const differInColumns = (before: ProductRow, after: Draft): boolean =>
-  typedColumns.some((column) => before[column] !== after[column]) ||
-  !isSame(before.surcharge, after.surcharge);
+  typedColumns.some((column) => before[column] !== after[column]) || !isSame(before.surcharge, after.surcharge);
 
 /** What changed, field by field, for the history. */
 export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {

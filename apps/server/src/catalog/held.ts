@@ -20,7 +20,11 @@ export async function heldIn(tx: Executor, units: readonly number[], dictionary:
 function heldOf(units: readonly UnitSources[], dictionary: Dictionary, slots?: ReadonlySet<string>): Held[] {
   const { attributes, policies } = dictionary;
   return units.flatMap(({ products, claims }) => {
-    const { family, variants } = resolveUnit(slots ? claimsOn(slots, claims, attributes) : claims, attributes, policies);
+    const { family, variants } = resolveUnit(
+      slots ? claimsOn(slots, claims, attributes) : claims,
+      attributes,
+      policies,
+    );
     const byId = new Map(variants.map((variant) => [variant.id, variant.slots]));
     return products.map((product) => ({
       product,
