@@ -132,6 +132,45 @@ describe('an account joined by consent', () => {
   });
 });
 
+describe('where the channel itself would put goods', () => {
+  const placed = (key: string, category: string): Promise<Answer> =>
+    client.get(`/api/places/${places[key]}/placing?category=${encodeURIComponent(category)}`);
+  let indoors: string;
+
+  it('is said of goods there are, in categories that take some; a token that has run out is renewed', async () => {
+    const { items } = (await client.get(`/api/places/${places.quernby}/categories`)).body;
+    indoors = items.find(({ names }: Body) => names.at(-1) === 'Indoor pots').category;
+    expect((await placed('quernby', indoors)).body.detail).toContain('no goods in it');
+    const made = await client.send('POST', '/api/products', {
+      shared: [
+        { attribute: 'title', text: 'Hanging pot of stoneware' },
+        { attribute: 'category', text: 'Planters/Indoor pots' },
+      ],
+      axes: [],
+      variants: [{ sku: 'PL-1', options: [], price: '5', stock: '1' }],
+    });
+    expect(made.status).toBe(200);
+    await mood('quernby', { forget: 'token' });
+    const { status, body } = await placed('quernby', indoors);
+    expect([status, body.items[0]?.path]).toEqual([200, 'green-rooms/pots-and-tubs/hanging-pots']);
+    expect(body.items[0].names.at(-1)).toBe('Hanging pots');
+    // Goods go into categories of the last level alone.
+    expect(body.items.map(({ path }: Body) => path)).not.toContain('green-rooms/pots-and-tubs');
+    // The token it was renewed by is kept.
+    expect((await post('quernby', 'refresh')).body).toMatchObject({ state: 'connected', fault: null });
+  });
+  it('is told to be unknown where it lets us in no more, and is not asked of one that does not say', async () => {
+    await mood('quernby', { forget: 'token', renews: false });
+    const refused = await placed('quernby', indoors);
+    expect([refused.status, refused.body.detail]).toEqual([502, expect.stringContaining('connect the account again')]);
+    await mood('quernby', { renews: true });
+    expect((await client.send('POST', '/api/accounts/consented', await consent())).status).toBe(200);
+    const tree = async (key: string) => (await client.get(`/api/places/${places[key]}/tree`)).body.saysPlaces;
+    expect([await tree('quernby'), await tree('tansel')]).toEqual([true, false]);
+    expect((await placed('tansel', indoors)).status).toBe(409);
+  });
+});
+
 describe('terms of an account', () => {
   it('are what a fill may name; one that vanishes keeps listings back until it is there again', async () => {
     const { body } = await client.send('POST', '/api/products', {

@@ -38,7 +38,7 @@ export async function joining(
   router: Router,
   pool: pg.Pool,
   { key, name, by, lets, secrets, mood }: Joining,
-): Promise<void> {
+): Promise<(ctx: Context) => Promise<boolean>> {
   const table = `"${key}".pass`;
   await pool.query(`
     CREATE SCHEMA IF NOT EXISTS "${key}";
@@ -116,12 +116,18 @@ export async function joining(
     await give(ctx);
   });
 
-  router.get(`/${key}/api/account`, async (ctx) => {
+  /** Whoever asks has a token that is good; otherwise refused. */
+  const isLetIn = async (ctx: Context): Promise<boolean> => {
     const token = /^Bearer (.+)$/.exec(ctx.get('authorization'))?.[1] ?? '';
     const { rows } = await pool.query(`SELECT 1 FROM ${table} WHERE text = $1 AND kind = 'token' AND until > now()`, [
       token,
     ]);
-    if (rows.length === 0) return refuse(ctx, 'Not let in');
+    if (rows.length === 0) refuse(ctx, 'Not let in');
+    return rows.length > 0;
+  };
+
+  router.get(`/${key}/api/account`, async (ctx) => {
+    if (!(await isLetIn(ctx))) return;
     const { missing, late, cancelled, notices, terms } = mood;
     ctx.body = { missing, late, cancelled, notices, terms };
   });
@@ -134,9 +140,10 @@ export async function joining(
     if (forget !== undefined) await pool.query(`DELETE FROM ${table} WHERE kind = $1`, [forget]);
     ctx.body = mood;
   });
+  return isLetIn;
 }
 
-async function textOf(request: IncomingMessage): Promise<string> {
+export async function textOf(request: IncomingMessage): Promise<string> {
   let text = '';
   for await (const chunk of request) text += String(chunk);
   return text;

@@ -114,7 +114,18 @@ export const channels = {
       leafOnly: z.boolean(),
       /** The channel takes a further category. */
       takesSecond: z.boolean(),
+      /** It can be asked where it would put goods. */
+      saysPlaces: z.boolean(),
     }),
+  }),
+  placing: endpoint({
+    role: 'editor',
+    method: 'GET',
+    path: '/api/places/:id/placing',
+    summary: 'Where the channel itself would put goods of one of our categories, asked with some of their titles',
+    params: idParam,
+    query: z.object({ category: z.string().max(500) }),
+    answer: z.object({ items: z.array(z.object({ path: z.string(), names: z.array(z.string()) })) }),
   }),
   mapCategory: endpoint({
     role: 'editor',

@@ -9,14 +9,8 @@ import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { seal, unseal } from '../outgoing/seal.js';
 import { placesOfAccount } from './places.js';
-import {
-  type AccountReport,
-  type Credentials,
-  NotLetIn,
-  type Outside,
-  adapterOf,
-  credentialsSchema,
-} from './adapters/index.js';
+import { type AccountRow as Row, accountRow, outside, speak } from './speaking.js';
+import { type AccountReport, type Credentials, NotLetIn, adapterOf } from './adapters/index.js';
 
 const { account, accountJoin, accountTerm, channel, listing, rulebook } = tables;
 
@@ -26,32 +20,6 @@ const consentMinutes = 20;
 const hoursBetween = 24;
 /** At once, so that other work behind the requests has its turn. */
 const mostAsked = 20;
-
-/** An account with its channel. */
-async function accountRow(on: Executor, id: number) {
-  const row = await first(
-    on
-      .select({
-        account,
-        channelName: channel.name,
-        adapter: channel.adapter,
-        terms: sql<{ kind: string; label: string }[]>`coalesce(${rulebook.body} -> 'terms', '[]')`,
-      })
-      .from(account)
-      .innerJoin(channel, eq(channel.id, account.channelId))
-      .leftJoin(rulebook, eq(rulebook.id, channel.rulebookId))
-      .where(eq(account.id, id)),
-  );
-  if (!row) throw notFound(`account ${id}`);
-  return row;
-}
-type Row = Awaited<ReturnType<typeof accountRow>>;
-
-const outside = ({ config }: Pick<Services, 'config'>, { account: { address }, channelName }: Row): Outside => ({
-  config,
-  name: channelName,
-  address,
-});
 
 export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Promise<AccountAnswer> {
   const row = await accountRow(db, id);
@@ -230,25 +198,17 @@ async function keepReport(
 /** Asks the channel how the account stands; a token that has run out is renewed, and where that fails the account says so. */
 export async function refreshAccount(services: Services, user: User, id: number): Promise<void> {
   const row = await accountRow(services.db, id);
-  const read = row.account.credentials === null ? undefined : await unseal(services.config, row.account.credentials);
-  const credentials = credentialsSchema.safeParse(read);
-  if (!credentials.success)
-    throw conflict(
-      row.account.credentials === null
-        ? `${row.account.name} is not connected to ${row.channelName}`
-        : `What ${row.channelName} is spoken to with was sealed with another key: connect it again`,
-    );
-  const asked = await askAgain(services, row, credentials.data);
+  const asked = await speak(services, row, (token) => askReport(services, row, token));
   const renewed = asked.credentials && (await seal(services.config, asked.credentials));
   await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
     if (renewed !== undefined) await on.tx.update(account).set({ credentials: renewed }).where(eq(account.id, id));
-    if ('report' in asked) await keepReport(on, row, asked.report);
+    if ('answer' in asked) await keepReport(on, row, asked.answer);
     else
       await on.tx
         .update(account)
         .set({ ...asked.state, askedAt: sql`now()` })
         .where(eq(account.id, id));
-    const state = 'report' in asked ? stateOf(asked.report) : (asked.state.state ?? row.account.state);
+    const state = 'answer' in asked ? stateOf(asked.answer) : (asked.state.state ?? row.account.state);
     if (state === row.account.state) return;
     on.say(`The account ${row.account.name} on ${row.channelName} is ${sayState(state)} now`);
     on.change({ kind: 'channel', id: row.account.channelId, delta: { state: [row.account.state, state] } });
@@ -262,35 +222,6 @@ const sayState = (state: AccountAnswer['state']): string =>
     off: 'not connected',
     expired: 'not let in any more',
   })[state];
-
-type Asked = { credentials?: Credentials } & (
-  { report: AccountReport } | { state: { state?: AccountAnswer['state']; fault: string } }
-);
-
-async function askAgain(services: Services, row: Row, credentials: Credentials): Promise<Asked> {
-  try {
-    return { report: await askReport(services, row, credentials.token) };
-  } catch (error) {
-    if (error instanceof Problem) return { state: { fault: error.message } };
-    if (!(error instanceof NotLetIn)) throw error;
-  }
-  const lost = {
-    state: {
-      state: 'expired' as const,
-      fault: `${row.channelName} does not let us in any more: connect the account again`,
-    },
-  };
-  const { renew } = adapterOf(row.adapter);
-  if (!renew || !credentials.renew) return lost;
-  try {
-    const fresh = await renew(outside(services, row), credentials.renew);
-    return { credentials: fresh, report: await askReport(services, row, fresh.token) };
-  } catch (error) {
-    if (error instanceof NotLetIn) return lost;
-    if (error instanceof Problem) return { state: { fault: error.message } };
-    throw error;
-  }
-}
 
 /** Forgets what the account is spoken to with; its places, listings and their links stay as they are. */
 export async function letGo(services: Services, user: User, id: number): Promise<void> {

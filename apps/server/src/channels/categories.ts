@@ -8,6 +8,7 @@ import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { kept } from '../kept/keep.js';
+import { adapterOf } from './adapters/index.js';
 import { getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { suggestionsFor } from './suggestions.js';
@@ -16,11 +17,13 @@ import { mustKnow } from './comparing.js';
 import { type CategoryMap, changedMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
 
 export async function showTree(services: Services, placeId: number) {
-  const rulebook = await rulebookOf(services.db, await getPlace(services.db, placeId));
+  const place = await getPlace(services.db, placeId);
+  const rulebook = await rulebookOf(services.db, place);
   return {
     items: targetsOf(rulebook).map(({ path, names, isLeaf }) => ({ path, names, leaf: isLeaf })),
     leafOnly: rulebook.leafOnly,
     takesSecond: rulebook.secondCategory !== undefined,
+    saysPlaces: adapterOf(place.adapter).placing !== undefined && place.accountState !== 'off',
   };
 }
 

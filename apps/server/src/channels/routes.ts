@@ -5,6 +5,7 @@ import { showAttribute } from '../dictionary/lists.js';
 import { type AppRouter, type Services, route } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { showTree, showCategories, saveCategories } from './categories.js';
+import { placedByChannel } from './placing.js';
 import { wordsToTranslate } from './jobs.js';
 import {
   askConsent,
@@ -66,6 +67,9 @@ export function channelRoutes(router: AppRouter, services: Services): void {
     items: await showCategories(services, params.id),
   }));
   route(router, services, channels.tree, ({ params }) => showTree(services, params.id));
+  route(router, services, channels.placing, async ({ params, query }) => ({
+    items: await placedByChannel(services, params.id, query.category),
+  }));
   route(router, services, channels.mapCategory, ({ params, body, user }) =>
     saveCategories(services, user, params.id, body.maps, body.market),
   );

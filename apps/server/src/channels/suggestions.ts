@@ -54,7 +54,11 @@ export async function suggest(on: Executor, placeId: number): Promise<Record<str
 }
 
 /** By category: a dozen titles, of other families first, from all over it, in this language or in ours. */
-async function titlesOf(on: Executor, title: string | undefined, language: string): Promise<Map<string, string[]>> {
+export async function titlesOf(
+  on: Executor,
+  title: string | undefined,
+  language: string,
+): Promise<Map<string, string[]>> {
   const rows = await queryRows<{ category: string; titles: string[] }>(
     on,
     sql`WITH one AS (

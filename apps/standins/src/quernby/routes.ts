@@ -2,16 +2,17 @@
 import type Router from '@koa/router';
 import type pg from 'pg';
 import { joining } from '../joining.js';
+import { placing } from '../placing.js';
 import { publishing } from '../publishing.js';
 
 export async function quernby(router: Router, pool: pg.Pool): Promise<void> {
   publishing(router, 'quernby');
-  await joining(router, pool, {
+  const isLetIn = await joining(router, pool, {
     key: 'quernby',
     name: 'Quernby',
     by: 'consent',
     lets: [
-      'read your articles, plans and standing',
+      'read your articles, plans and standing, and ask where articles belong',
       'put articles up, change them and take them down',
       'read what was ordered',
     ],
@@ -31,4 +32,5 @@ export async function quernby(router: Router, pool: pg.Pool): Promise<void> {
       renews: true,
     },
   });
+  placing(router, 'quernby', isLetIn);
 }

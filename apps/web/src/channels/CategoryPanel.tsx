@@ -2,8 +2,10 @@
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { type CategoryMapping, type CategoryRow, api } from '@velvet-shelf/contract';
+import { type ReactNode, useState } from 'react';
 import { ask } from '../api/ask';
 import { Box } from '../design/Box';
+import { ProblemBox } from '../design/feedback';
 import { State } from '../design/State';
 import { plural } from '../design/words';
 import { CategoryPick } from './CategoryPick';
@@ -26,7 +28,7 @@ export function CategoryPanel({
   onMap: (map: CategoryMapping) => void;
 }) {
   const tree = useQuery({ ...ask(api.channels.tree, { params: { id: placeId } }), staleTime: 300_000 });
-  const { items = [], leafOnly = false, takesSecond = false } = tree.data ?? {};
+  const { items = [], leafOnly = false, takesSecond = false, saysPlaces = false } = tree.data ?? {};
   const options = items.filter(({ leaf }) => leaf || !leafOnly);
   const { category, names, target, second } = row;
   const put = (to: string | null) => onMap({ category, target: to });
@@ -57,30 +59,14 @@ export function CategoryPanel({
           </Box>
         )}
       </Box>
-      {row.suggestions.map((suggestion) => (
-        <Box key={suggestion.path} row gap={3} pad={[1.5, 0]} line="bottom" align="start">
-          <Box grow>
-            <Box small strong>
-              {suggestion.names.slice(-2).join(' / ')}
-            </Box>
-            <Box small muted>
-              {suggestion.evidence.join(' · ')}
-            </Box>
-          </Box>
-          <Box as="span" small num>
-            {suggestion.score} %
-          </Box>
-          <Button
-            color="secondary"
-            sx={{ p: 0, minWidth: 0 }}
-            disabled={isBusy}
-            aria-label={`Put it in ${suggestion.names.join(' / ')}`}
-            onClick={() => put(suggestion.path)}
-          >
-            Take
-          </Button>
-        </Box>
+      {row.suggestions.map(({ path, names: of, evidence, score }) => (
+        <Suggested key={path} names={of} why={evidence.join(' · ')} isBusy={isBusy} onTake={() => put(path)}>
+          {score} %
+        </Suggested>
       ))}
+      {saysPlaces && row.variants > 0 && (
+        <PlacedByChannel key={category} placeId={placeId} category={category} isBusy={isBusy} onTake={put} />
+      )}
       {target !== null && takesSecond && (
         <Box above={3}>
           <Box small muted below={1}>
@@ -102,6 +88,95 @@ export function CategoryPanel({
       <Box above={4}>
         <ChannelTree tree={items} rows={rows} row={row} leafOnly={leafOnly} onPut={put} />
       </Box>
+    </Box>
+  );
+}
+
+/** Asks the channel itself, when a person wants to know. */
+function PlacedByChannel({
+  placeId,
+  category,
+  isBusy,
+  onTake,
+}: {
+  placeId: number;
+  category: string;
+  isBusy: boolean;
+  onTake: (path: string) => void;
+}) {
+  const [isAsked, setAsked] = useState(false);
+  const placed = useQuery({
+    ...ask(api.channels.placing, { params: { id: placeId }, query: { category } }),
+    enabled: isAsked,
+    staleTime: 300_000,
+    retry: false,
+  });
+  if (!isAsked)
+    return (
+      <Button color="secondary" size="small" onClick={() => setAsked(true)}>
+        Ask the channel
+      </Button>
+    );
+  if (placed.error) return <ProblemBox error={placed.error} />;
+  if (!placed.data)
+    return (
+      <Box small muted pad={[1.5, 0]}>
+        Asking the channel …
+      </Box>
+    );
+  if (placed.data.items.length === 0)
+    return (
+      <Box small muted pad={[1.5, 0]}>
+        The channel knows no category for these goods.
+      </Box>
+    );
+  return placed.data.items.map(({ path, names }) => (
+    <Suggested
+      key={path}
+      names={names}
+      why="where the channel itself would put them"
+      isBusy={isBusy}
+      onTake={() => onTake(path)}
+    />
+  ));
+}
+
+function Suggested({
+  names,
+  why,
+  isBusy,
+  onTake,
+  children,
+}: {
+  names: readonly string[];
+  why: string;
+  isBusy: boolean;
+  onTake: () => void;
+  /** How likely it is. */
+  children?: ReactNode;
+}) {
+  return (
+    <Box row gap={3} pad={[1.5, 0]} line="bottom" align="start">
+      <Box grow>
+        <Box small strong>
+          {names.slice(-2).join(' / ')}
+        </Box>
+        <Box small muted>
+          {why}
+        </Box>
+      </Box>
+      <Box as="span" small num>
+        {children}
+      </Box>
+      <Button
+        color="secondary"
+        sx={{ p: 0, minWidth: 0 }}
+        disabled={isBusy}
+        aria-label={`Put it in ${names.join(' / ')}`}
+        onClick={onTake}
+      >
+        Take
+      </Button>
     </Box>
   );
 }

@@ -1,23 +1,17 @@
-/** What a view shows and what it leaves out, answered from the goods held in memory. */
+/**
+ * What a view shows and what it leaves out, answered from the goods held in memory. First all is gathered that has to be waited
+ * for, of the database among others; then it is answered at one go, whatever others ask or change meanwhile.
+ */
 import { type View, windowRows } from '@velvet-shelf/contract';
 import { type Comparison, soughtText } from '@velvet-shelf/core/conditions';
-import { type ClosedList, closedList, listOf } from '@velvet-shelf/core/values';
-import {
-  Bits,
-  type Key,
-  type Order,
-  type Rank,
-  comparedRows,
-  comparing,
-  comparisonsIn,
-  matchingRows,
-} from '@velvet-shelf/core/views';
+import type { Attribute } from '@velvet-shelf/core/values';
+import { Bits, type Column, comparedRows, comparisonsIn, matchingRows } from '@velvet-shelf/core/views';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, queryRows } from '../../db/client.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
-import { badRequest } from '../../http/problem.js';
 import { type LookedAt, attributeIn, foundAlike, isLong, putAside, saying, toComplete, wordsOf } from '../filter.js';
-import { type HeldGoods, type Own, isOwnColumn } from './goods.js';
+import type { HeldGoods, Own } from './goods.js';
+import { type Sorting, sortingOf } from './sorting.js';
 
 export type Question = { ask: 'first' | 'all' | 'counts'; view: LookedAt };
 
@@ -27,11 +21,66 @@ export interface Counts {
   leftOut: { reason: string; variants: number; withStock: number }[];
 }
 
+type Products = readonly number[];
+
+/** What a comparison is answered by: keys of values, or products that the database finds in long texts. */
+type ComparedBy = { attribute: Attribute; column: Column; name: string } | { attribute: Attribute; products: Products };
+
+interface Gathered {
+  view: LookedAt;
+  dictionary: Dictionary;
+  compared: Map<Comparison, ComparedBy>;
+  /** Words that goods must have, and products that have words like the others. */
+  exact: string[];
+  like: Products[];
+  texts: readonly Own[];
+  complete: Products | undefined;
+  aside: Products | undefined;
+  states: readonly Own[];
+}
+
 export async function answerTo(db: Database, held: HeldGoods, { ask, view }: Question): Promise<number[] | Counts> {
+  const gathered = await gather(db, held, view);
+  if (ask === 'counts') {
+    const stock = await held.ownColumn('stock');
+    return count(held, lookingAt(held, gathered), stock);
+  }
+  const sorting = await sortingOf(held, view, gathered.dictionary);
+  return walk(held, lookingAt(held, gathered), sorting, view, ask === 'first' ? windowRows : Infinity);
+}
+
+async function gather(db: Database, held: HeldGoods, view: LookedAt): Promise<Gathered> {
   const dictionary = await loadDictionary(db);
-  const looking = await lookAt(db, held, view, dictionary);
-  if (ask === 'counts') return count(held, looking, await held.ownColumn('stock'));
-  return walk(held, looking, await orderOf(held, view, dictionary), view, ask === 'first' ? windowRows : Infinity);
+  const products = async (which: SQL): Promise<Products> =>
+    (await queryRows<{ id: number }>(db, sql`SELECT t.id FROM (${which}) t(id)`)).map(({ id }) => id);
+  const compared = new Map<Comparison, ComparedBy>();
+  for (const comparison of comparisonsIn(view.condition)) {
+    const { attribute } = attributeIn(comparison, dictionary);
+    const language = attribute.perLanguage ? (comparison.language ?? dictionary.home) : '';
+    const sought = soughtText(comparison, attribute);
+    compared.set(
+      comparison,
+      sought === undefined
+        ? {
+            attribute,
+            column: await held.column(attribute, language, dictionary),
+            name: JSON.stringify([comparison, language]),
+          }
+        : { attribute, products: await products(saying(attribute, language, sought)) },
+    );
+  }
+  const words = wordsOf(view.search);
+  const isMeant = (word: string) => view.isLike === true && isLong(word);
+  const like: Products[] = [];
+  for (const word of words.filter(isMeant)) like.push(await products(foundAlike(word)));
+  return {
+    ...{ view, dictionary, compared, like },
+    exact: words.filter((word) => !isMeant(word)),
+    texts: words.length > 0 ? await held.ownColumn('found') : [],
+    complete: view.toComplete ? await products(toComplete) : undefined,
+    aside: view.everything ? undefined : await products(putAside),
+    states: view.everything ? [] : await held.ownColumn('state'),
+  };
 }
 
 type Test = (row: number) => boolean;
@@ -42,17 +91,18 @@ interface Looking {
   shows: Test;
 }
 
-async function lookAt(db: Database, held: HeldGoods, view: LookedAt, dictionary: Dictionary): Promise<Looking> {
-  const rowsBy = async (products: SQL) =>
-    held.rowsOf((await queryRows<{ id: number }>(db, sql`SELECT t.id FROM (${products}) t(id)`)).map(({ id }) => id));
-  const holds = await holding(view, held, dictionary, rowsBy);
-  const isFound = await finding(view, held, rowsBy);
-  const isComplete = view.toComplete ? await rowsBy(toComplete) : undefined;
-  const out = view.everything ? undefined : await rowsBy(putAside);
-  const states = view.everything ? [] : await held.ownColumn('state');
+function lookingAt(held: HeldGoods, { view, ...gathered }: Gathered): Looking {
+  const { exact, texts, states } = gathered;
+  const matching = matchingRows(view.condition, held.size, (comparison) => rowsOf(comparison, held, gathered));
+  const like = gathered.like.map((products) => held.rowsOf(products));
+  const complete = gathered.complete && held.rowsOf(gathered.complete);
+  const aside = gathered.aside && held.rowsOf(gathered.aside);
+  const holds: Test = (row) => matching.has(row);
+  const isFound: Test = (row) =>
+    like.every((rows) => rows.has(row)) && exact.every((word) => String(texts[row]).includes(word));
   const isShownDaily: Test = view.everything ? () => true : (row) => held.isEveryday[row] === true;
-  const isInSight: Test = (row) => !out?.has(row);
-  const isToComplete: Test = (row) => isComplete?.has(row) ?? true;
+  const isInSight: Test = (row) => !aside?.has(row);
+  const isToComplete: Test = (row) => complete?.has(row) ?? true;
   return {
     tests: [
       { passes: isToComplete, reason: () => 'with nothing to complete' },
@@ -72,111 +122,26 @@ async function lookAt(db: Database, held: HeldGoods, view: LookedAt, dictionary:
   };
 }
 
-type RowsBy = (products: SQL) => Promise<Bits>;
-
-/** Whether the condition of a view holds. */
-async function holding({ condition }: View, held: HeldGoods, dictionary: Dictionary, rowsBy: RowsBy): Promise<Test> {
-  const compared = new Map<Comparison, Bits>();
-  for (const comparison of comparisonsIn(condition))
-    if (!compared.has(comparison)) compared.set(comparison, await rowsOf(comparison, held, dictionary, rowsBy));
-  const none = Bits.none(held.size);
-  const rows = matchingRows(condition, held.size, (comparison) => compared.get(comparison) ?? none);
-  return (row) => rows.has(row);
-}
-
-/** Whether goods have all words of the search, or words like them where that is looked for. */
-async function finding({ search, isLike = false }: LookedAt, held: HeldGoods, rowsBy: RowsBy): Promise<Test> {
-  const words = wordsOf(search);
-  if (words.length === 0) return () => true;
-  const texts = await held.ownColumn('found');
-  const isMeant = (word: string) => isLike && isLong(word);
-  const like: Bits[] = [];
-  for (const word of words.filter(isMeant)) like.push(await rowsBy(foundAlike(word)));
-  const exact = words.filter((word) => !isMeant(word));
-  return (row) => like.every((rows) => rows.has(row)) && exact.every((word) => String(texts[row]).includes(word));
-}
-
-async function rowsOf(comparison: Comparison, held: HeldGoods, dictionary: Dictionary, rowsBy: RowsBy): Promise<Bits> {
-  const { attribute } = attributeIn(comparison, dictionary);
-  const language = attribute.perLanguage ? (comparison.language ?? dictionary.home) : '';
-  const sought = soughtText(comparison, attribute);
-  if (sought !== undefined) return rowsBy(saying(attribute, language, sought));
-  const column = await held.column(attribute, language, dictionary);
-  return held.rowsPassing(JSON.stringify([comparison, language]), dictionary, () =>
-    comparedRows(comparison, attribute, column, held.size),
-  );
-}
-
-async function orderOf(held: HeldGoods, view: View, dictionary: Dictionary): Promise<Order> {
-  const isDown = view.sort.startsWith('-');
-  const key = view.sort.replace(/^-/, '');
-  if (key === 'family') return held.order(view.sort, () => byFamily(held, isDown));
-  const { name, rank } = ranking(key, view, held, dictionary);
-  return held.order(`${isDown ? '-' : ''}${name}`, async () => comparing(await rank(), isDown, (row) => held.id(row)));
-}
-
-type Compare = ConstructorParameters<typeof Order>[1];
-
-/** A family’s own row, then its variants as they came. */
-async function byFamily(held: HeldGoods, isDown: boolean): Promise<Compare> {
-  const titles = await held.ownColumn('title');
-  const title = (row: number) => titles[held.unitRow(row) ?? -1]?.toString();
-  const byTitle = comparing({ figure: () => undefined, text: title }, isDown, (row) => held.units[row] ?? 0);
-  const isMember = (row: number) => Number(held.id(row) !== held.units[row]);
-  return (x, y) => byTitle(x, y) || isMember(x) - isMember(y) || held.id(x) - held.id(y);
-}
-
-/** What a view is put in order by, under a name that differs where the order could. */
-function ranking(
-  key: string,
-  { show }: View,
+function rowsOf(
+  comparison: Comparison,
   held: HeldGoods,
-  dictionary: Dictionary,
-): { name: string; rank: () => Promise<Rank> } {
-  if (key === 'category') {
-    const places = placesIn(listOf(dictionary.attributes, key));
-    const rank = async () => {
-      const categories = await held.ownColumn(key);
-      return rankOf((row) => places.get(String(categories[row])));
-    };
-    return { name: [key, ...places.keys()].join(' '), rank };
-  }
-  if (isOwnColumn(key)) return { name: key, rank: async () => rankOf(valueIn(await held.ownColumn(key))) };
-  const attribute = dictionary.attributes.get(key);
-  if (show === 'families') throw badRequest(`Families cannot be sorted by “${key}”`);
-  if (!attribute) throw badRequest(`There is no column “${key}” to sort by`);
-  const language = attribute.perLanguage ? dictionary.home : '';
-  const list = closedList(attribute);
-  const places = list && placesIn(list);
-  const rank = async () => {
-    const column = await held.column(attribute, language, dictionary);
-    return rankOf((row) => least(column.keys(row).map((one) => (places ? places.get(String(one)) : one))));
-  };
-  return { name: [`${attribute.key}@${language}`, ...(places?.keys() ?? [])].join(' '), rank };
+  { compared, dictionary }: Pick<Gathered, 'compared' | 'dictionary'>,
+): Bits {
+  const by = compared.get(comparison);
+  if (!by) return Bits.none(held.size);
+  if ('products' in by) return held.rowsOf(by.products);
+  return held.rowsPassing(by.name, dictionary, () => comparedRows(comparison, by.attribute, by.column, held.size));
 }
-
-/** Where each value stands in its list. */
-const placesIn = (list: ClosedList) => new Map(list.values.map((value, place) => [value.key, place]));
-
-const valueIn = (column: readonly Own[]) => (row: number) => column[row] ?? undefined;
-
-const rankOf = (value: (row: number) => Key | undefined): Rank => ({
-  figure: (row) => {
-    const found = value(row);
-    return typeof found === 'number' ? found : undefined;
-  },
-  text: (row) => {
-    const found = value(row);
-    return typeof found === 'string' ? found : undefined;
-  },
-});
-
-const least = (keys: (Key | undefined)[]): Key | undefined =>
-  keys.reduce((low, key) => (key !== undefined && (low === undefined || key < low) ? key : low), undefined);
 
 /** Products of a view in its order, `most` of them. */
-function walk(held: HeldGoods, { shows }: Looking, { rows }: Order, { show, sort }: View, most: number): number[] {
-  const isByFamily = /^-?family$/.test(sort);
+function walk(
+  held: HeldGoods,
+  { shows }: Looking,
+  { name, compare, isByFamily }: Sorting,
+  { show }: View,
+  most: number,
+) {
+  const { rows } = held.order(name, compare);
   const found = new Set<number>();
   if (show === 'families' && !isByFamily) {
     const units = new Set<number>();
@@ -190,8 +155,7 @@ function walk(held: HeldGoods, { shows }: Looking, { rows }: Order, { show, sort
   for (const row of rows) {
     if (found.size >= most) break;
     if (!shows(row)) continue;
-    const unit = held.units[row] ?? 0;
-    if (isByFamily && show !== 'variants') found.add(unit);
+    if (isByFamily && show !== 'variants') found.add(held.units[row] ?? 0);
     if (show !== 'families' && found.size < most) found.add(held.id(row));
   }
   return [...found];

@@ -58,6 +58,8 @@ export class HeldGoods {
   private readonly own = new Map<OwnColumn, Own[]>();
   private readonly values = new Map<string, { column: Column; attribute: string; language: string }>();
   private readonly orders = new Map<string, Order>();
+  /** Reading what is new and reading a column exclude each other: what is read is as old as what is held, or newer. */
+  private readonly inTurn = oneAfterAnother();
   /** Of comparisons, as long as neither goods nor the dictionary change. */
   private readonly passing = new Map<string, Bits>();
   private passingBy: Dictionary | undefined;
@@ -98,7 +100,11 @@ export class HeldGoods {
   }
 
   /** Takes in what has been written since the last look; false where that is too much, and all is to be read anew. */
-  async renew(): Promise<boolean> {
+  renew(): Promise<boolean> {
+    return this.inTurn(() => this.takeIn());
+  }
+
+  private async takeIn(): Promise<boolean> {
     if (performance.now() - this.lookedAt > longestAway * 60_000) return false;
     const news = await queryRows<{ now: string; isAny: boolean; products: string | null }>(
       this.db,
@@ -113,10 +119,7 @@ export class HeldGoods {
       for (const id of products.split(' ')) changed.add(Number(id));
       if (changed.size > mostRenewed) return false;
     }
-    if (changed.size > 0) {
-      this.passing.clear();
-      await this.readAgain([...changed]);
-    }
+    if (changed.size > 0) await this.readAgain([...changed]);
     this.seen = news[0]?.now ?? this.seen;
     this.lookedAt = performance.now();
     return true;
@@ -143,6 +146,8 @@ export class HeldGoods {
     );
     const renewed = new Set<number>();
     const dictionary = this.values.size > 0 ? await loadDictionary(this.db) : undefined;
+    // From here on nothing is waited for: others ask meanwhile of what is whole.
+    this.passing.clear();
     const gone = new Set(changed);
     for (const product of found) {
       gone.delete(product.id);
@@ -173,8 +178,10 @@ export class HeldGoods {
 
   /** What each row has there of its own; texts that people read as they are put in order: without accents and capitals. */
   async ownColumn(name: OwnColumn): Promise<readonly Own[]> {
-    const known = this.own.get(name);
-    if (known) return known;
+    return this.own.get(name) ?? this.inTurn(async () => this.own.get(name) ?? this.readOwn(name));
+  }
+
+  private async readOwn(name: OwnColumn): Promise<readonly Own[]> {
     const column: Own[] = new Array<Own>(this.size).fill(null);
     const found = await queryRows<{ id: number; value: Own }>(
       this.db,
@@ -193,6 +200,13 @@ export class HeldGoods {
     const name = `${attribute.key}@${language}`;
     const known = this.values.get(name);
     if (known) return used(this.values, name, known).column;
+    return this.inTurn(async () => {
+      const read = this.values.get(name)?.column ?? (await this.readValues(attribute, language, dictionary));
+      return used(this.values, name, { column: read, attribute: attribute.key, language }, mostColumns).column;
+    });
+  }
+
+  private async readValues(attribute: Attribute, language: string, dictionary: Dictionary): Promise<Column> {
     const column = new Column();
     // Where there is no language to tell apart, an index alone answers; there is one for each half.
     const spoken = attribute.perLanguage ? sql`AND lang = ${language}` : sql``;
@@ -207,7 +221,7 @@ export class HeldGoods {
       const one = num ?? key;
       if (row !== undefined && one !== null) column.add(row, one);
     }
-    return used(this.values, name, { column, attribute: attribute.key, language }, mostColumns).column;
+    return column;
   }
 
   /** Rows that pass a comparison, told apart by `name`: found once until something changes. */
@@ -217,10 +231,9 @@ export class HeldGoods {
     return used(this.passing, name, this.passing.get(name) ?? find(), mostPassing);
   }
 
-  /** Rows in an order that is made once and kept up: `make` gives what compares them, reading what is held at the time. */
-  async order(name: string, make: () => Promise<(x: number, y: number) => number>): Promise<Order> {
-    const order = this.orders.get(name) ?? new Order(this.size, await make());
-    return used(this.orders, name, order, mostOrders);
+  /** Rows in an order that is made once and kept up: `compare` reads what is held at the time. */
+  order(name: string, compare: (x: number, y: number) => number): Order {
+    return used(this.orders, name, this.orders.get(name) ?? new Order(this.size, compare), mostOrders);
   }
 }
 
@@ -232,6 +245,16 @@ export async function forgetChanges(db: Database): Promise<void> {
 const spoken: ReadonlySet<OwnColumn> = new Set(['title', 'brand']);
 const ownKey = (name: OwnColumn, value: Own): Own =>
   spoken.has(name) && typeof value === 'string' ? foldText(value) : value;
+
+/** Runs each piece of work when the one before it has ended, well or not. */
+function oneAfterAnother(): <T>(work: () => Promise<T>) => Promise<T> {
+  let last: Promise<unknown> = Promise.resolve();
+  return (work) => {
+    const next = last.then(work, work);
+    last = next.catch(() => undefined);
+    return next;
+  };
+}
 
 /** Puts what is used last, and lets go what was not used for longest. */
 function used<T>(map: Map<string, T>, name: string, value: T, most = map.size + 1): T {

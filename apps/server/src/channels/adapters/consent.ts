@@ -1,5 +1,5 @@
 /** A channel that is joined on a page of its own, where a person agrees (RFC 6749, with RFC 7636), and takes batches afterwards. */
-import { readAccount, tokenForCode, tokenRenewed } from './joining.js';
+import { readAccount, readPlacing, tokenForCode, tokenRenewed } from './joining.js';
 import type { ChannelAdapter } from './model.js';
 
 export const consent: ChannelAdapter = {
@@ -15,4 +15,5 @@ export const consent: ChannelAdapter = {
   },
   renew: tokenRenewed,
   account: readAccount,
+  placing: readPlacing,
 };

@@ -6,6 +6,7 @@ import {
   accountSchema,
   ask,
   credentialsSchema,
+  placingSchema,
   readAnswer,
 } from './model.js';
 
@@ -27,3 +28,12 @@ export const tokenRenewed = (outside: Outside, renew: string) => tokenFor(outsid
 
 export const readAccount = async (outside: Outside, token: string): Promise<AccountReport> =>
   readAnswer(outside, accountSchema, await ask(outside, '/api/account', { token }), 'what it says of an account');
+
+export async function readPlacing(
+  outside: Outside,
+  token: string,
+  goods: { language: string; titles: readonly string[] },
+): Promise<string[]> {
+  const answer = await ask(outside, '/api/placing', { method: 'POST', body: goods, token }, nothingChanged);
+  return readAnswer(outside, placingSchema, answer, 'categories of its own').categories;
+}

@@ -66,6 +66,8 @@ export const accountSchema = z.object({
 /** What a channel says of an account. */
 export type AccountReport = z.infer<typeof accountSchema>;
 
+export const placingSchema = z.object({ categories: z.array(z.string().max(1000)).max(100) });
+
 /** How an account joins; each way gives what it is spoken to with. */
 export type Join =
   | {
@@ -85,6 +87,8 @@ export interface ChannelAdapter {
   renew?(outside: Outside, renew: string): Promise<Credentials>;
   /** What it says of the account: standing, what is missing, terms. */
   account?(outside: Outside, token: string): Promise<AccountReport>;
+  /** Categories of its own tree it would put goods of such titles in, the likeliest first. */
+  placing?(outside: Outside, token: string, goods: { language: string; titles: readonly string[] }): Promise<string[]>;
   /** Asks it to fetch a feed from its address. */
   offer?(outside: Outside, feed: { market: string; address: string }): Promise<ChannelReport>;
   /** How far it is with what it was offered, and what it says of the items. */
