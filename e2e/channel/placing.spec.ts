@@ -1,4 +1,4 @@
-/** A channel is asked where it would put goods, beside what we suggest, and what it says is taken. */
+/** A channel is asked where it would put goods, beside what we suggest, and what it says is taken; it is the one that connect.spec adds. */
 import { expect, read, test } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
