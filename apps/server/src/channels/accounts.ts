@@ -2,17 +2,17 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { AccountAnswer } from '@velvet-shelf/contract';
 import { and, asc, count, eq, isNotNull, lt, sql } from 'drizzle-orm';
-import { type Executor, first, iso, isIn } from '../db/client.js';
+import { first, iso, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { type Acting, act } from '../history/act.js';
-import { Problem, badRequest, conflict, notFound } from '../http/problem.js';
+import { Problem, badRequest, conflict } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { seal, unseal } from '../outgoing/seal.js';
 import { placesOfAccount } from './places.js';
 import { type AccountRow as Row, accountRow, outside, speak } from './speaking.js';
 import { type AccountReport, type Credentials, NotLetIn, adapterOf } from './adapters/index.js';
 
-const { account, accountJoin, accountTerm, channel, listing, rulebook } = tables;
+const { account, accountJoin, accountTerm, listing } = tables;
 
 /** Minutes in which one has to come back from the page of consent. */
 const consentMinutes = 20;
