@@ -40,6 +40,8 @@ test('the channel says where it would put goods of a category; its answer is tak
   await expect(panel.getByText(/^stands in /)).toContainText('Hanging pots');
   await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
   await expect(panel.getByText('It stands nowhere in the channel’s tree yet')).toBeVisible();
-  // The goods go again, for the tests after this one.
+  // Tests after this one find what there was before.
   await send(`/api/actions/${making.id}/undo`, {});
+  expect((await page.request.delete(`/api/places/${place.id}`)).status()).toBe(200);
+  await send(`/api/accounts/${quernby.accounts[0].id}/let-go`, {});
 });
