@@ -205,8 +205,8 @@ function wanted(
   const attributeId = attribute && dictionary.ids.get(attribute.key);
   if (!attribute || attributeId === undefined) throw badRequest(`There is no attribute “${edit.attribute}”`);
   if (isComputed(attribute.key)) throw badRequest(`${attribute.label} follows from the sources; it cannot be edited`);
-  const language = attribute.perLanguage ? (edit.language ?? dictionary.home) : '';
   const slot = slotOf(edit, dictionary) ?? attribute.key;
+  const [, language = ''] = splitSlot(slot);
   const held = slots.get(slot)?.value;
   const current = held === undefined ? null : typedText(held, attribute);
   if (current !== edit.madeAgainst)

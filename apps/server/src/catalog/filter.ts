@@ -76,12 +76,12 @@ export function conditionSql(condition: Condition, dictionary: Dictionary): SQL 
   return comparisonSql(condition, dictionary);
 }
 
-/** The attribute a comparison names, with its number; a 400 where there is none. */
-export function attributeIn({ attribute: key }: Comparison, dictionary: Dictionary) {
+/** The attribute a comparison names, with its number and the language that is compared, empty without; a 400 where there is none. */
+export function attributeIn({ attribute: key, language }: Comparison, dictionary: Dictionary) {
   const attribute = dictionary.attributes.get(key);
   const id = attribute && dictionary.ids.get(attribute.key);
   if (!attribute || id === undefined) throw badRequest(`There is no attribute “${key}”`);
-  return { attribute, id };
+  return { attribute, id, language: attribute.perLanguage ? (language ?? dictionary.home) : '' };
 }
 
 /** Products whose long text has what is looked for. */
@@ -89,8 +89,7 @@ export const saying = (attribute: Attribute, language: string, sought: string) =
   SELECT product_id FROM product_text t WHERE position(${sought} in t.sought -> ${attribute.key}::text ->> ${language}::text) > 0`;
 
 function comparisonSql(condition: Comparison, dictionary: Dictionary): SQL {
-  const { attribute, id } = attributeIn(condition, dictionary);
-  const language = attribute.perLanguage ? (condition.language ?? dictionary.home) : '';
+  const { attribute, id, language } = attributeIn(condition, dictionary);
   // Where there is no language to tell apart, the index alone answers.
   const spoken = attribute.perLanguage ? sql`lang = ${language} AND` : sql``;
   const facts = (test: SQL) => sql`SELECT product_id FROM fact WHERE attribute_id = ${id} AND ${spoken} ${test}`;

@@ -4,12 +4,11 @@ import { type AppRouter, type Services, route } from '../http/route.js';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { optionsOf, showAttribute } from '../dictionary/lists.js';
 import { exportGrid } from './export.js';
-import { apart } from '../jobs/aside.js';
+import { apart, apartWhere } from '../jobs/aside.js';
 import { tryComputed } from './computed.js';
 import { saveEdits } from './edit.js';
 import { saveCells, sayCells, tryCells, tryOptionChange, trySaid } from './jobs.js';
 import { saveOptions } from './options.js';
-import { sayOfMany } from './said.js';
 import { bringBack, putAside } from './aside.js';
 import { countChosen } from './chosen.js';
 import { besideOf, countsOf, openView, stockLeftOut, viewIds, windowOf } from './grid.js';
@@ -77,10 +76,8 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   route(router, services, api.bulk.trySay, ({ body, user }) => apart(trySaid, services, { user: user.id, said: body }));
   route(router, services, api.bulk.say, async ({ body, user }) => {
     const { chosen } = body;
-    const isFew = 'rows' in chosen && chosen.rows.length <= mostHere;
-    const effect = isFew
-      ? await sayOfMany(services, user, body)
-      : await apart(sayCells, services, { user, said: body });
+    const isMuch = !('rows' in chosen) || chosen.rows.length > mostHere;
+    const effect = await apartWhere(isMuch, sayCells, services, { user, said: body });
     notify('catalog');
     return effect;
   });
@@ -106,10 +103,7 @@ export function catalogRoutes(router: AppRouter, services: Services): void {
   );
   route(router, services, api.sheet.save, async ({ body, user }) => {
     const { products } = body;
-    const isFew = products.length <= mostHere;
-    const effect = isFew
-      ? await saveEdits(services, user, products)
-      : await apart(saveCells, services, { user, products });
+    const effect = await apartWhere(products.length > mostHere, saveCells, services, { user, products });
     notify('catalog');
     return effect;
   });

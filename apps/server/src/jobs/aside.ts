@@ -59,6 +59,14 @@ export async function apart<Input, Answer>(
   return answerOf(end) as Answer;
 }
 
+/** The same from a thread where there is much to do, and here at once where there is not. */
+export const apartWhere = <Input, Answer>(
+  isMuch: boolean,
+  call: Call<Input, Answer>,
+  services: Services,
+  input: Input,
+): Promise<Answer> => (isMuch ? apart(call, services, input) : call.run(services, input));
+
 async function inThread(kind: 'job' | 'call', order: WorkerOrder): Promise<CallEnd> {
   if (atWork[kind] >= most[kind]) await new Promise<void>((resolve) => queue[kind].push(resolve));
   atWork[kind]++;

@@ -119,10 +119,7 @@ export async function evaluateUnits(
     ),
   );
   await refreshStatistics(tx, written.length, ['listing', 'listing_key']);
-  const newGroups = await groupsOf(
-    tx,
-    written.map((listing) => listing.id),
-  );
+  const newGroups = changed.flatMap(({ result }) => result.keys);
   const stood = (variant: number) => known.get(variant)?.readiness ?? 'not for this channel';
   const isMoved =
     left.length > 0 ||

@@ -151,13 +151,17 @@ export function compileCondition<T>(
   };
 }
 
-/** The attributes a condition reads. */
-export function conditionAttributes(condition: Condition): string[] {
-  if ('all' in condition) return condition.all.flatMap(conditionAttributes);
-  if ('any' in condition) return condition.any.flatMap(conditionAttributes);
-  if ('not' in condition) return conditionAttributes(condition.not);
-  return [condition.attribute];
+/** The comparisons of a condition, in its order. */
+export function comparisonsIn(condition: Condition): Comparison[] {
+  if ('all' in condition) return condition.all.flatMap(comparisonsIn);
+  if ('any' in condition) return condition.any.flatMap(comparisonsIn);
+  if ('not' in condition) return comparisonsIn(condition.not);
+  return [condition];
 }
+
+/** The attributes a condition reads. */
+export const conditionAttributes = (condition: Condition): string[] =>
+  comparisonsIn(condition).map(({ attribute }) => attribute);
 
 /** Whether a key of a value (`sortKeys`) passes a comparison that is about a value, whatever has it. */
 export function keyTest(comparison: Comparison, attribute: Attribute): (key: number | string) => boolean {

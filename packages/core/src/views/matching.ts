@@ -19,11 +19,3 @@ export function comparedRows(comparison: Comparison, attribute: Attribute, colum
   if (comparison.op === 'isNotEmpty') return column.filled(size);
   return column.having(size, keyTest(comparison, attribute));
 }
-
-/** The comparisons of a condition, in its order. */
-export function comparisonsIn(condition: Condition): Comparison[] {
-  if ('all' in condition) return condition.all.flatMap(comparisonsIn);
-  if ('any' in condition) return condition.any.flatMap(comparisonsIn);
-  if ('not' in condition) return comparisonsIn(condition.not);
-  return [condition];
-}

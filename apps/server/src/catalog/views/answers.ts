@@ -3,9 +3,9 @@
  * for, of the database among others; then it is answered at one go, whatever others ask or change meanwhile.
  */
 import { type View, windowRows } from '@velvet-shelf/contract';
-import { type Comparison, soughtText } from '@velvet-shelf/core/conditions';
+import { type Comparison, comparisonsIn, soughtText } from '@velvet-shelf/core/conditions';
 import type { Attribute } from '@velvet-shelf/core/values';
-import { Bits, type Column, comparedRows, comparisonsIn, matchingRows } from '@velvet-shelf/core/views';
+import { Bits, type Column, comparedRows, matchingRows } from '@velvet-shelf/core/views';
 import { type SQL, sql } from 'drizzle-orm';
 import { type Database, queryRows } from '../../db/client.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
@@ -55,8 +55,7 @@ async function gather(db: Database, held: HeldGoods, view: LookedAt): Promise<Ga
     (await queryRows<{ id: number }>(db, sql`SELECT t.id FROM (${which}) t(id)`)).map(({ id }) => id);
   const compared = new Map<Comparison, ComparedBy>();
   for (const comparison of comparisonsIn(view.condition)) {
-    const { attribute } = attributeIn(comparison, dictionary);
-    const language = attribute.perLanguage ? (comparison.language ?? dictionary.home) : '';
+    const { attribute, language } = attributeIn(comparison, dictionary);
     const sought = soughtText(comparison, attribute);
     compared.set(
       comparison,
