@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { type GridRow, type View, mostBulk, windowRows } from '@velvet-shelf/contract';
 import { type Value, formatValue, groupBy, listOf } from '@velvet-shelf/core/values';
 import { and, eq, isNull, lt, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { type Database, type Executor, ids, queryOne, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { notFound } from '../http/problem.js';
@@ -26,9 +27,8 @@ interface Opened {
   ids: readonly number[] | undefined;
 }
 
-/** Views this server was asked for lately, the latest used last; the table has them all, for every server. */
-const lately = new Map<string, Opened>();
-const mostLately = 64;
+/** Views this server was asked for lately; the table has them all, for every server. */
+const lately = new LRUCache<string, Opened>({ max: 64 });
 
 interface Shown {
   columns: readonly string[];
@@ -56,19 +56,14 @@ export async function openView(db: Database, view: View, { columns, locale }: Sh
 }
 
 function remember(token: string, opened: Opened): Opened {
-  lately.delete(token);
   lately.set(token, opened);
-  for (const old of lately.keys()) {
-    if (lately.size <= mostLately) break;
-    lately.delete(old);
-  }
   return opened;
 }
 
 /** A view by its token, whichever server opened it; one that has gone is opened again by whoever looks at it. */
 export async function openedView(db: Executor, token: string): Promise<Opened> {
   const held = lately.get(token);
-  if (held) return remember(token, held);
+  if (held) return held;
   const [row] = await db
     .select({ view: tables.openedView.view, ids: tables.openedView.ids })
     .from(tables.openedView)

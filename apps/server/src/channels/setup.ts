@@ -11,6 +11,7 @@ import {
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { listOf } from '@velvet-shelf/core/values';
 import { eq, and } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { ratesTo } from '../company/rates.js';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import { type Executor } from '../db/client.js';
@@ -92,8 +93,7 @@ export async function loadSetup(
 }
 
 /** What was compiled lately, by place and what it was compiled of. */
-const compiled = new Map<string, CompiledPlace>();
-const mostCompiled = 24;
+const compiled = new LRUCache<string, CompiledPlace>({ max: 24 });
 
 const prints = new WeakMap<Dictionary['attributes'], string>();
 
@@ -118,13 +118,9 @@ export async function compileFor(
   const { id, setupVersion, rulebookId } = place;
   const key = [id, setupVersion, rulebookId, address, printOf(dictionary.attributes)].join(' ');
   const held = compiled.get(key);
-  const answer = held ?? compilePlace(await loadSetup(on, place, dictionary, address));
-  compiled.delete(key);
+  if (held) return held;
+  const answer = compilePlace(await loadSetup(on, place, dictionary, address));
   compiled.set(key, answer);
-  for (const old of compiled.keys()) {
-    if (compiled.size <= mostCompiled) break;
-    compiled.delete(old);
-  }
   return answer;
 }
 

@@ -6,6 +6,7 @@
 import { type Attribute, foldText } from '@velvet-shelf/core/values';
 import { Bits, Column, Order } from '@velvet-shelf/core/views';
 import { type SQL, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { type Database, ids, queryOne, queryRows } from '../../db/client.js';
 import { type Dictionary, loadDictionary } from '../../dictionary/dictionary.js';
 import type { ProductRow } from '../draft.js';
@@ -44,9 +45,6 @@ const mostRenewed = 5000;
 /** After so long without a look all is read anew, minutes; what changed is kept for longer. */
 const longestAway = 30;
 const keptMinutes = 24 * 60;
-const mostOrders = 16;
-const mostColumns = 100;
-const mostPassing = 200;
 
 export class HeldGoods {
   /** Of each row, by its number. */
@@ -56,12 +54,12 @@ export class HeldGoods {
   readonly isEveryday: boolean[] = [];
   private readonly rowOf = new Map<number, number>();
   private readonly own = new Map<OwnColumn, Own[]>();
-  private readonly values = new Map<string, { column: Column; attribute: string; language: string }>();
-  private readonly orders = new Map<string, Order>();
+  private readonly values = new LRUCache<string, { column: Column; attribute: string; language: string }>({ max: 100 });
+  private readonly orders = new LRUCache<string, Order>({ max: 16 });
   /** Reading what is new and reading a column exclude each other: what is read is as old as what is held, or newer. */
   private readonly inTurn = oneAfterAnother();
   /** Of comparisons, as long as neither goods nor the dictionary change. */
-  private readonly passing = new Map<string, Bits>();
+  private readonly passing = new LRUCache<string, Bits>({ max: 200 });
   private passingBy: Dictionary | undefined;
 
   private constructor(
@@ -199,10 +197,11 @@ export class HeldGoods {
   async column(attribute: Attribute, language: string, dictionary: Dictionary): Promise<Column> {
     const name = `${attribute.key}@${language}`;
     const known = this.values.get(name);
-    if (known) return used(this.values, name, known).column;
+    if (known) return known.column;
     return this.inTurn(async () => {
-      const read = this.values.get(name)?.column ?? (await this.readValues(attribute, language, dictionary));
-      return used(this.values, name, { column: read, attribute: attribute.key, language }, mostColumns).column;
+      const column = this.values.get(name)?.column ?? (await this.readValues(attribute, language, dictionary));
+      this.values.set(name, { column, attribute: attribute.key, language });
+      return column;
     });
   }
 
@@ -228,12 +227,12 @@ export class HeldGoods {
   rowsPassing(name: string, dictionary: Dictionary, find: () => Bits): Bits {
     if (this.passingBy !== dictionary) this.passing.clear();
     this.passingBy = dictionary;
-    return used(this.passing, name, this.passing.get(name) ?? find(), mostPassing);
+    return made(this.passing, name, find);
   }
 
   /** Rows in an order that is made once and kept up: `compare` reads what is held at the time. */
   order(name: string, compare: (x: number, y: number) => number): Order {
-    return used(this.orders, name, this.orders.get(name) ?? new Order(this.size, compare), mostOrders);
+    return made(this.orders, name, () => new Order(this.size, compare));
   }
 }
 
@@ -256,13 +255,9 @@ function oneAfterAnother(): <T>(work: () => Promise<T>) => Promise<T> {
   };
 }
 
-/** Puts what is used last, and lets go what was not used for longest. */
-function used<T>(map: Map<string, T>, name: string, value: T, most = map.size + 1): T {
-  map.delete(name);
-  map.set(name, value);
-  for (const old of map.keys()) {
-    if (map.size <= most) break;
-    map.delete(old);
-  }
-  return value;
+/** What is held under a name, made where it is not. */
+function made<T extends object>(held: LRUCache<string, T>, name: string, make: () => T): T {
+  const known = held.get(name) ?? make();
+  held.set(name, known);
+  return known;
 }
