@@ -28,7 +28,7 @@ import { undoAppliedAction } from './intake/service.js';
 import { apart } from './jobs/aside.js';
 import { causeCalls } from './causes/jobs.js';
 import { registerCalls, registerJobs } from './jobs/define.js';
-import { drain } from './listings/drain.js';
+import { drainIn } from './listings/drain.js';
 import { editPins, pinAttribute } from './listings/cells.js';
 import { evaluateDirty, listingCalls } from './listings/jobs.js';
 import { undoPins } from './listings/pins.js';
@@ -58,7 +58,7 @@ export function registerRooms(): void {
     ...causeCalls,
     ...enrichmentCalls,
   ]);
-  registerSettling({ here: drain, aside: (services, most) => apart(evaluateDirty, services, most) });
+  registerSettling({ here: drainIn, aside: (services, most) => apart(evaluateDirty, services, most) });
   registerResolving(startResolving);
   registerFollowing(refreshOffers);
   registerField('price', editPrice('regular'));

@@ -1,7 +1,7 @@
 /** What walks end with: what is kept agrees with what follows anew, and every step is taken back. */
 import { queryRows } from '@velvet-shelf/server/db/client';
 import { markPlace } from '@velvet-shelf/server/history/dirty';
-import { drain } from '@velvet-shelf/server/listings/drain';
+import { drainIn } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { expect } from 'vitest';
 import { type Answer, type Client, base, db } from './client.js';
@@ -19,7 +19,7 @@ export async function expectListingsAnew(): Promise<void> {
   // As one: what nobody else sees, nobody else takes and has not written yet.
   await db.transaction(async (tx) => {
     for (const { id } of await queryRows<{ id: number }>(tx, sql`SELECT id FROM place`)) await markPlace(tx, id);
-    await drain(tx, base, Number.POSITIVE_INFINITY);
+    await drainIn(tx, base, Number.POSITIVE_INFINITY);
   });
   expect(await listings()).toEqual(before);
   await expectTotals();

@@ -1,5 +1,5 @@
 /** Goods set aside and brought back, and one value for many: counted, told first, back on the day, taken back. */
-import { drain, markDue } from '@velvet-shelf/server/listings/drain';
+import { drainIn, markDue } from '@velvet-shelf/server/listings/drain';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, Client, base, db } from './client.js';
@@ -82,7 +82,7 @@ describe('goods that are set aside', () => {
     // As one: what nobody else sees, nobody else takes and has not written yet.
     await db.transaction(async (tx) => {
       expect(await markDue(tx)).toBeGreaterThan(0);
-      await drain(tx, base, Number.POSITIVE_INFINITY);
+      await drainIn(tx, base, Number.POSITIVE_INFINITY);
     });
     await db.execute(sql`DELETE FROM set_aside`);
     expect([(await ranked()).blocked, (await counts({ toComplete: true })).variants]).toEqual([

@@ -1,14 +1,14 @@
 /** What was marked in a transaction is evaluated again by a room above this one, which says here how (`rooms.ts`). */
 import type { Effect } from '@velvet-shelf/contract';
-import type { Database, Executor } from '../db/client.js';
+import type { Executor } from '../db/client.js';
 import type { Services } from '../http/route.js';
 
 /** What became of listings, and whether something marked is still to be evaluated. */
 export type Settled = Effect & { left: boolean };
 
 interface Settling {
-  /** Evaluates what is marked where it is asked, inside a transaction where given one, until `most` variants are done. */
-  here(on: Database | Executor, address: string, most: number): Promise<Settled>;
+  /** Evaluates what is marked inside the transaction that marked it, until `most` variants are done. */
+  here(tx: Executor, address: string, most: number): Promise<Settled>;
   /** The same in a thread, of what is committed. */
   aside(services: Services, most: number): Promise<Settled>;
 }

@@ -14,30 +14,49 @@ const roundUnits = 200;
 /** Rounds that are under way at once: one is evaluated while another is written. */
 const roundsAtOnce = 2;
 
-/** Evaluates dirty families until `most` variants are done or nothing is dirty; inside `tx` where given one. */
-export async function drain(
-  on: Database | Executor,
-  address: string,
+type Settled = Effect & { left: boolean };
+type Answer = Awaited<ReturnType<typeof evaluateRound>>;
+
+/** Evaluates dirty families until `most` are done or nothing is dirty, each round in a transaction of its own. */
+export async function drain(db: Database, address: string, most: number): Promise<Settled> {
+  return inRounds(await listPlaces(db), most, roundsAtOnce, (place, turn) =>
+    db.transaction(async (tx) => {
+      await turn.mayTake;
+      return evaluateRound(tx, { place, address, dictionary: () => loadDictionary(tx), turn });
+    }),
+  );
+}
+
+/** The same inside a transaction, which sees its own changes alone as it goes on. */
+export async function drainIn(tx: Executor, address: string, most: number): Promise<Settled> {
+  const known = await loadDictionary(tx);
+  const dictionary = () => Promise.resolve(known);
+  return inRounds(await listPlaces(tx), most, 1, (place, turn) =>
+    evaluateRound(tx, { place, address, dictionary, turn }),
+  );
+}
+
+async function inRounds(
+  places: readonly PlaceRow[],
   most: number,
-): Promise<Effect & { left: boolean }> {
+  atOnce: number,
+  round: (place: PlaceRow, turn: Turn) => Promise<Answer>,
+): Promise<Settled> {
   let effect = noEffect();
   let done = 0;
   let isOver = false;
   const next = turns();
-  // A transaction sees its own changes alone as it goes on.
-  const known = 'transaction' in on ? undefined : await loadDictionary(on);
   const work = async (place: PlaceRow) => {
     while (!isOver && done < most) {
       const turn = next();
-      const round = (tx: Executor) => evaluateRound(tx, { place, address, known, turn });
-      const answer = await ('transaction' in on ? on.transaction(round) : round(on)).finally(turn.hasEnded);
+      const answer = await round(place, turn).finally(turn.hasEnded);
       if (!answer) return;
       done += answer.n;
       effect = addEffects(effect, answer.effect);
     }
   };
-  for (const place of await listPlaces(on)) {
-    const workers = Array.from({ length: 'transaction' in on ? roundsAtOnce : 1 }, () => work(place));
+  for (const place of places) {
+    const workers = Array.from({ length: atOnce }, () => work(place));
     try {
       await Promise.all(workers);
     } catch (error) {
@@ -54,14 +73,13 @@ export async function drain(
 interface Round {
   place: PlaceRow;
   address: string;
-  /** The dictionary, where it cannot change meanwhile. */
-  known: Dictionary | undefined;
+  /** As it is once what is dirty was taken. */
+  dictionary: () => Promise<Dictionary>;
   turn: Turn;
 }
 
 /** Takes some of what is dirty at a place and evaluates it; undefined where nothing is, or all of it is being evaluated. */
-async function evaluateRound(tx: Executor, { place, address, known, turn }: Round) {
-  await turn.mayTake;
+async function evaluateRound(tx: Executor, { place, address, dictionary, turn }: Round) {
   const taken = await queryRows<{ unit: number; version: number }>(
     tx,
     // By where rows stand: this table is mostly empty, and believed so when it is not.
@@ -74,7 +92,7 @@ async function evaluateRound(tx: Executor, { place, address, known, turn }: Roun
   if (!first) return undefined;
   // What was taken is there because something changed: place and dictionary are read as that left them.
   const current = first.version === place.setupVersion ? place : await getPlace(tx, place.id);
-  const compiled = await compileFor(tx, current, known ?? (await loadDictionary(tx)), address);
+  const compiled = await compileFor(tx, current, await dictionary(), address);
   const units = taken.map(({ unit }) => unit);
   return { n: taken.length, effect: await evaluateUnits(tx, compiled, place.id, units, turn.mayWrite) };
 }

@@ -9,7 +9,7 @@ import type { BatchEffect, EffectExample } from '../../db/schema/index.js';
 import type { JobContext } from '../../jobs/define.js';
 import type { EffectInput } from '../jobs.js';
 import { writeMakes } from '../columns/makes.js';
-import { drain } from '../../listings/drain.js';
+import { drainIn } from '../../listings/drain.js';
 import { applyRows } from '../apply/rows.js';
 import { recount } from './counts.js';
 import { findMeetings } from './meets.js';
@@ -81,7 +81,7 @@ async function tryEffect(
     await writeMakes(tx, batch, action?.id ?? 0);
     const dictionary = await loadDictionary(tx);
     if (reach?.last) await applyRows(on, { batchId, actionId: action?.id ?? 0, dictionary }, 0, reach.last);
-    await drain(tx, services.config.address, Number.POSITIVE_INFINITY);
+    await drainIn(tx, services.config.address, Number.POSITIVE_INFINITY);
     const listings = await queryRows<EffectExample & { n: number; place_n: number }>(
       tx,
       sql`WITH now AS (
