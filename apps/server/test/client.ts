@@ -142,12 +142,11 @@ export class Client {
 
 /** Asks again and again until the answer is as wanted; long, because machines have slow days. */
 export async function until<T>(what: string, ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
-  for (const end = Date.now() + 120_000; Date.now() < end;) {
-    const answer = await ask();
-    if (wanted(answer)) return answer;
+  let answer = await ask();
+  for (const end = Date.now() + 120_000; Date.now() < end && !wanted(answer); answer = await ask())
     await new Promise((resolve) => setTimeout(resolve, 50));
-  }
-  throw new Error(`${what} did not come to what was waited for`);
+  if (wanted(answer)) return answer;
+  throw new Error(`${what} did not come to what was waited for, it is ${JSON.stringify(answer).slice(0, 2000)}`);
 }
 
 async function read(answer: Response): Promise<Answer> {

@@ -274,7 +274,7 @@ describe('large batches', () => {
     expect((await client.send('POST', '/api/feeds', { placeId: 1, format: 'jsonl' })).status).toBe(200);
     const [feed] = (await client.get('/api/feeds')).body.items;
     expect((await client.send('POST', `/api/feeds/${feed.id}/runs`)).body.detail).toContain('A batch is being applied');
-    await client.send('POST', `/api/batches/${body.id}/cancel`);
+    expect((await client.send('POST', `/api/batches/${body.id}/cancel`)).status).toBe(200);
     await client.until(`/api/batches/${body.id}`, (row) => row.state === 'cancelled');
     const actions: Body[] = (await client.get('/api/actions')).body.items;
     const said = actions.find((action) => action.words === 'Cancelled big.csv: what had been applied was taken back');

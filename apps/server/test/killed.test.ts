@@ -145,6 +145,32 @@ describe('a process that ends in the middle', () => {
     expect(await shelf()).toEqual(before);
   });
 
+  it('is taken back where somebody cancels while the very last of it is written', async () => {
+    const batch = await tried(own, 'next.csv', list('steel', 5));
+    const job = await heldJob('apply-batch', () => apply(batch));
+    const [running] = await db.transaction(async (tx) => {
+      // Its last transaction says of the batch that it is applied, and waits for us there.
+      await tx.execute(sql`SELECT 1 FROM batch WHERE id = ${batch} FOR NO KEY UPDATE`);
+      const running = runHere(job, {});
+      await until(
+        'the end of applying',
+        () =>
+          queryRows(
+            db,
+            sql`SELECT 1 FROM pg_stat_activity WHERE datname = current_database() AND wait_event_type = 'Lock' AND query ILIKE 'update "batch"%'`,
+          ),
+        (waiting) => waiting.length > 0,
+      );
+      expect((await client.send('POST', `/api/batches/${batch}/cancel`)).status).toBe(200);
+      return [running];
+    });
+    await running;
+    expect((await state(batch)).state).toBe('cancelled');
+    expect((await client.send('POST', `/api/batches/${batch}/cancel`)).status).toBe(409);
+    await client.idle();
+    expect(await shelf()).toEqual(before);
+  });
+
   it.each(['undo-begin:1', 'undo-end:1'])('of taking back, at %s', async (moment) => {
     const batch = await tried(own, 'next.csv', list('steel', 5));
     await apply(batch);

@@ -13,7 +13,8 @@ export interface JobContext<Input = unknown> {
   progress(done: number, total: number): Promise<void>;
   /** In the transaction of the chunk. */
   saveCheckpoint(on: Executor, checkpoint: Record<string, unknown>): Promise<void>;
-  cancelled(): Promise<boolean>;
+  /** Whether somebody wishes it to stop. Asked in a transaction, no wish comes after the answer until that has ended. */
+  cancelled(on?: Executor): Promise<boolean>;
   /** Lets the job wait, without a thread, and run again from this checkpoint in so many milliseconds; `run` ends right after. */
   park(checkpoint: Record<string, unknown>, milliseconds: number): void;
   /** Ends the job in the transaction of its last change, so that it is never done once more. */

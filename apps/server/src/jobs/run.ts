@@ -168,10 +168,9 @@ async function work(services: Services, id: number): Promise<void> {
         .set({ state: 'failed', error: reason, endedAt: sql`now()` })
         .where(and(eq(tables.job.id, id), eq(tables.job.state, 'running')));
     },
-    async cancelled() {
-      const wish = await first(
-        db.select({ wish: tables.job.cancelWish }).from(tables.job).where(eq(tables.job.id, id)),
-      );
+    async cancelled(on) {
+      const asked = (on ?? db).select({ wish: tables.job.cancelWish }).from(tables.job).where(eq(tables.job.id, id));
+      const wish = await first(on ? asked.for('update') : asked);
       return typeof wish?.wish === 'string';
     },
   };

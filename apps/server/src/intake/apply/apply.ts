@@ -64,16 +64,8 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
   };
   await progress(done, news + unchanged);
   let next = await prepare(from);
-  for (;;) {
-    // Asked once more after the last chunk: a wish that came while it was written counts too.
-    if (await cancelled()) {
-      await takeBack(context, 'cancelled', {
-        words: sql`'Cancelled ' || (SELECT file_name FROM batch WHERE id = ${batchId}) || ': what had been applied was taken back'`,
-      });
-      services.notify('catalog');
-      return;
-    }
-    if (!next) break;
+  while (next) {
+    if (await cancelled()) return cancelApplied(context);
     const { last, n, fresh } = next;
     // The chunk after is worked out while this one is written.
     const following = prepare(last, fresh?.marks);
@@ -90,7 +82,7 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     next = await following;
   }
   await moment('apply-end');
-  const look = await db.transaction(async (tx) => {
+  const ending = db.transaction(async (tx) => {
     if (!isExport) await settleDropped(tx, batchId, { actionId, dictionary });
     await tx
       .update(tables.batch)
@@ -103,10 +95,27 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
       .where(eq(tables.batch.id, batchId));
     await countApplied(tx, batchId);
     const look = !isExport && news > 0 ? await proposeIn(tx, input.user) : undefined;
+    // A wish that comes until the very end is met; one that comes later finds nothing to cancel.
+    if (await cancelled(tx)) throw new Cancelled();
     await finish(tx);
     return look;
   });
+  const look = await ending.catch((fault: unknown) => {
+    if (fault instanceof Cancelled) return fault;
+    throw fault;
+  });
+  if (look instanceof Cancelled) return cancelApplied(context);
   if (look !== undefined) runAside(look).catch(() => undefined);
   await settle(services);
   services.notify('catalog');
+}
+
+/** Rolls the last transaction back where somebody cancels meanwhile. */
+class Cancelled extends Error {}
+
+async function cancelApplied(context: JobContext<ApplyInput>): Promise<void> {
+  await takeBack(context, 'cancelled', {
+    words: sql`'Cancelled ' || (SELECT file_name FROM batch WHERE id = ${context.input.batch}) || ': what had been applied was taken back'`,
+  });
+  context.services.notify('catalog');
 }
