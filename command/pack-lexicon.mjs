@@ -13,6 +13,8 @@ const goods = new Set([5, 6, 8, 13, 17, 20, 27]);
 const [mostSenses, mostOthers] = [4, 1];
 /** Senses of a word that were met in WordNet’s texts. */
 const leastTold = 1;
+/** What people do and what they are called by it, by lexicographer file: a word of one such sense is kept untold. */
+const doing = new Set([4, 18]);
 /** A hypernym less deep below the root says nothing. */
 const leastDepth = 5;
 
@@ -21,16 +23,52 @@ const lines = (name) =>
     .split('\n')
     .filter((line) => line !== '' && !line.startsWith(' '));
 
+/** The words a meaning is told in, without examples of its use. */
+const wordsOf = (gloss) => [
+  ...new Set(
+    gloss
+      .split(';')
+      .filter((part) => !part.trim().startsWith('"'))
+      .join(' ')
+      .toLowerCase()
+      .match(/[a-z]{3,}/g) ?? [],
+  ),
+];
+
+/** Words of verbs, by where their meaning stands. */
+const verbs = new Map();
+for (const line of lines('data.verb')) {
+  const fields = line.split(' ');
+  verbs.set(
+    fields[0],
+    Array.from({ length: parseInt(fields[3], 16) }, (_, i) => fields[4 + 2 * i]),
+  );
+}
+
 const synsets = new Map();
 for (const line of lines('data.noun')) {
-  const fields = line.split(' | ')[0].split(' ');
+  const [head, ...gloss] = line.split(' | ');
+  const fields = head.split(' ');
   const words = parseInt(fields[3], 16);
   const names = Array.from({ length: words }, (_, i) => fields[4 + 2 * i]);
   const pointers = fields.slice(5 + 2 * words);
   const above = [];
-  for (let i = 0; i + 3 < pointers.length + 1; i += 4) if (pointers[i] === '@') above.push(pointers[i + 1]);
+  /** What is done by it: a sander sands. */
+  const done = [];
+  for (let i = 0; i + 3 < pointers.length + 1; i += 4) {
+    if (pointers[i] === '@') above.push(pointers[i + 1]);
+    if (pointers[i] === '+' && pointers[i + 2] === 'v')
+      done.push(verbs.get(pointers[i + 1])?.[parseInt(pointers[i + 3].slice(2), 16) - 1]);
+  }
   // An instance, a city or a person, is no kind of goods.
-  synsets.set(fields[0], { file: Number(fields[1]), names, above, isInstance: pointers.includes('@i') });
+  synsets.set(fields[0], {
+    file: Number(fields[1]),
+    names,
+    above,
+    isInstance: pointers.includes('@i'),
+    told: wordsOf(gloss.join(' | ')),
+    done: [...new Set(done)].filter((word) => /^[a-z]{3,}$/.test(word)),
+  });
 }
 
 const depths = new Map();
@@ -54,8 +92,9 @@ for (const line of lines('index.noun')) {
     return goods.has(file) && !isLatin;
   };
   const mine = senses.filter(isGoods).slice(0, mostSenses);
-  // Of what is no kind of goods, what people say often: cooks, cycling, heat.
-  if (mine.length === 0 && Number(rest[Number(pointers) + 1]) < leastTold) continue;
+  const isDoing = senses.length === 1 && doing.has(synsets.get(senses[0]).file) && !word.includes('_');
+  // Of what is no kind of goods, what people say often, or who does something and what: cycling, heat, chefs, hiking.
+  if (mine.length === 0 && Number(rest[Number(pointers) + 1]) < leastTold && !isDoing) continue;
   const others = senses.filter((offset) => !goods.has(synsets.get(offset).file)).slice(0, mostOthers);
   lemmas.set(word, [...mine, ...others].slice(0, mostSenses));
 }
@@ -77,7 +116,23 @@ const tree = ordered.map((offset) =>
     .map((one) => ids.get(one).toString(36))
     .join('.'),
 );
-/** Between the two parts: no line of either is it. */
+/** Lexicographer files of what is told: what is made, eaten, worn on a body, found or done; animals and plants say little. */
+const telling = new Set([4, 6, 8, 13, 17, 27]);
+/** Meanings that are told in a word: of fewer it meets nothing, of more it says nothing. */
+const [leastIn, mostIn] = [2, 500];
+const tellingOf = (offset) => (telling.has(synsets.get(offset).file) ? synsets.get(offset) : { told: [], done: [] });
+const counts = new Map();
+for (const offset of ordered) for (const word of tellingOf(offset).told) counts.set(word, (counts.get(word) ?? 0) + 1);
+const inUse = new Map([...counts].filter(([, n]) => n >= leastIn && n <= mostIn));
+for (const offset of ordered) for (const word of tellingOf(offset).done) inUse.set(word, counts.get(word) ?? 0);
+const vocabulary = [...inUse].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1)).map(([word]) => word);
+const numbers = new Map(vocabulary.map((word, i) => [word, i.toString(36)]));
+const numbered = (words) => words.flatMap((word) => numbers.get(word) ?? []).join('.');
+const told = ordered.map((offset) => {
+  const { told, done } = tellingOf(offset);
+  return `${numbered(told.filter((word) => (counts.get(word) ?? 0) <= mostIn))}${done.length > 0 ? ` ${numbered(done)}` : ''}`;
+});
+/** Between the parts: no line of any is it. */
 const parting = '\n=\n';
 let before = '';
 const words = [...lemmas]
@@ -93,9 +148,9 @@ const words = [...lemmas]
     before = word;
     return `${shared.toString(36)}${word.slice(shared)} ${senses.join(' ')}`;
   });
-const packed = deflateRawSync(Buffer.from(`${tree.join('\n')}${parting}${words.join('\n')}`), { level: 9 }).toString(
-  'base64',
-);
+const parts = [tree, words, vocabulary, told];
+const text = parts.map((lines) => lines.join('\n')).join(parting);
+const packed = deflateRawSync(Buffer.from(text), { level: 9 }).toString('base64');
 process.stderr.write(`${words.length} words, ${tree.length} meanings, ${Math.round(packed.length / 1000)} kB\n`);
 const license = readFileSync(join(dict, '../LICENSE'), 'utf8')
   .trim()

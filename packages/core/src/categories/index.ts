@@ -9,7 +9,7 @@ export { loadLexicon } from '../lexicon/relations.js';
 export type * from './model.js';
 
 /** Less likely is not worth showing: by itself, and beside the likeliest. */
-const leastLikely = { p: 0.005, ofBest: 0.04 };
+const leastLikely = { p: 0.001, ofBest: 0.005 };
 const sure = { p: 0.9, base: 8 };
 
 /** Suggestions by the path of our category, best first; empty where nothing tells. */
@@ -32,8 +32,11 @@ export function suggestCategories(question: CategoryQuestion): Map<string, Categ
   return new Map(own.map((one, i) => [one.of.path, suggestionsFor(one, judged[i], around)]));
 }
 
-/** Less likely than this, what was chosen elsewhere changes no first place: a guess is no reason to give another up. */
-const aGuess = 0.35;
+/**
+ * What was chosen elsewhere changes a first place where the new one is this likely, and by so much likelier than the old one
+ * was: a guess is no reason to give another up.
+ */
+const surer = { p: 0.35, by: 0.1 };
 
 /** With what was chosen, but where that only makes another guess out of a guess. */
 function judgeCarefully(compiled: Compiled, bases: readonly Float64Array[], chosen: readonly ChosenMap[]): Judged[] {
@@ -42,9 +45,11 @@ function judgeCarefully(compiled: Compiled, bases: readonly Float64Array[], chos
   const bare = judge(compiled, bases, []);
   const fixed = new Set(chosen.map(({ own }) => own));
   return judged.map((one, i) => {
-    const [first, was] = [bestOf(one.p), bare[i]];
-    const isGuess = (one.p[first] ?? 0) < aGuess;
-    return was && isGuess && !fixed.has(compiled.own[i]?.of.path ?? '') && bestOf(was.p) !== first ? was : one;
+    const was = bare[i];
+    if (!was || fixed.has(compiled.own[i]?.of.path ?? '')) return one;
+    const [first, before] = [bestOf(one.p), bestOf(was.p)];
+    const isGuess = (one.p[first] ?? 0) < Math.max(surer.p, (was.p[before] ?? 0) + surer.by);
+    return isGuess && before !== first ? was : one;
   });
 }
 

@@ -30,15 +30,16 @@ export function relate(
   const related = new Map<number, Map<number, number>>();
   if (!relations) return related;
   const byMeaning = new Map<number, { word: number; up: number; rank: number }[]>();
+  const meaningsOf = (word: number) => reading.formsOf(word).flatMap((form) => relations.meanings(form));
   for (const word of theirs)
-    for (const { id, up, rank } of relations.meanings(reading.wordOf(word))) {
+    for (const { id, up, rank } of meaningsOf(word)) {
       const list = byMeaning.get(id);
       if (list) list.push({ word, up, rank });
       else byMeaning.set(id, [{ word, up, rank }]);
     }
   for (const word of own) {
     const near = new Map<number, number>();
-    for (const { id, up, rank } of relations.meanings(reading.wordOf(word)))
+    for (const { id, up, rank } of meaningsOf(word))
       for (const other of byMeaning.get(id) ?? []) {
         if (other.word === word) continue;
         const wn = nearness(up, other.up) * rarer ** (rank + other.rank);
@@ -46,7 +47,42 @@ export function relate(
       }
     if (near.size > 0) related.set(word, near);
   }
+  relateByTelling(related, relations, reading, [...own], [...theirs]);
   return related;
+}
+
+/** Of words one of which is told by the other: goggles “protect the eyes”, a casserole is “a dish in which food is cooked”. */
+const ofTold = 0.25;
+/** Of a thing and what is done with it: sanders, and what is for sanding. */
+const ofDone = 0.75;
+
+function relateByTelling(
+  related: Map<number, Map<number, number>>,
+  relations: Relations,
+  reading: Reading,
+  own: readonly number[],
+  theirs: readonly number[],
+): void {
+  const [ours, others] = [new Set(own), new Set(theirs)];
+  const put = (mine: number, their: number, by: number) => {
+    if (mine === their || !ours.has(mine) || !others.has(their)) return;
+    const near = related.get(mine) ?? new Map<number, number>();
+    near.set(their, Math.max(near.get(their) ?? 0, by));
+    related.set(mine, near);
+  };
+  const tellingOf = (word: number) =>
+    reading
+      .formsOf(word)
+      .flatMap((form) => [
+        ...relations.told(form).map((told) => [told, ofTold] as const),
+        ...relations.done(form).map((done) => [done, ofDone] as const),
+      ])
+      .flatMap(([word, by]) => {
+        const id = reading.numberOf(word);
+        return id === undefined ? [] : [[id, by] as const];
+      });
+  for (const word of own) for (const [told, by] of tellingOf(word)) put(word, told, by);
+  for (const word of theirs) for (const [told, by] of tellingOf(word)) put(told, word, by);
 }
 
 const leastSeen = 2;

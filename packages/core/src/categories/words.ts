@@ -31,7 +31,8 @@ const longestPhrase = 3;
 /** Reads texts of both sides; all of them are told to it first, so that compounds are cut where both parts are words. */
 export class Reading {
   private readonly ids = new Map<string, number>();
-  private readonly spelt: string[] = [];
+  /** By number: how it was written, as it was met first before all other forms. */
+  private readonly spelt: Set<string>[] = [];
   private readonly stems = new Map<string, string>();
   /** Stems on either side, and on the target's. */
   private readonly known = new Set<string>();
@@ -57,7 +58,13 @@ export class Reading {
   }
 
   /** How a word was written where it was met first. */
-  wordOf = (id: number): string => this.spelt[id] ?? '';
+  wordOf = (id: number): string => this.formsOf(id)[0] ?? '';
+
+  /** All forms of a word that were met: “cooking” and “cook” are one word here, and two in a dictionary. */
+  formsOf = (id: number): readonly string[] => [...(this.spelt[id] ?? [])];
+
+  /** The number of a word in any form, where it was met. */
+  numberOf = (word: string): number | undefined => this.ids.get(this.stem(word));
 
   read(text: string): Text {
     const runs = this.runs(text);
@@ -69,12 +76,11 @@ export class Reading {
     const phrases: { id: number; of: number[] }[] = [];
     for (let from = 0; this.relations && from < runs.length; from++)
       for (let length = 2; length <= longestPhrase && from + length <= runs.length; length++) {
-        const phrase = runs.slice(from, from + length).join('_');
-        if (this.relations.meanings(phrase).length > 0)
-          phrases.push({
-            id: this.number(phrase),
-            of: words.slice(from, from + length).map(({ id }) => id),
-          });
+        const of = runs.slice(from, from + length);
+        // A dictionary may write as one what is two words here: “tool box”.
+        const phrase = [of.join('_'), of.join('')].find((each) => (this.relations?.meanings(each).length ?? 0) > 0);
+        if (phrase !== undefined)
+          phrases.push({ id: this.number(phrase), of: words.slice(from, from + length).map(({ id }) => id) });
       }
     return { words, phrases };
   }
@@ -99,13 +105,23 @@ export class Reading {
 
   private number(word: string): number {
     const stem = word.includes('_') ? word : this.stem(word);
-    let id = this.ids.get(stem);
-    if (id === undefined) {
-      id = this.spelt.length;
-      this.spelt.push(word);
-      this.ids.set(stem, id);
-    }
+    const known = this.ids.get(stem);
+    const id = known ?? this.spelt.push(new Set()) - 1;
+    const forms = this.spelt[id];
+    if (forms && !forms.has(word)) for (const form of [word, ...this.apart(word)]) forms.add(form);
+    if (known === undefined) this.ids.set(stem, id);
     return id;
+  }
+
+  /** How a dictionary writes what is written as one here: “wet suit”. */
+  private apart(word: string): string[] {
+    const { relations } = this;
+    if (!relations || word.length < compoundFrom || relations.meanings(word).length > 0) return [];
+    for (let at = leastPart; at <= word.length - leastPart; at++) {
+      const phrase = `${word.slice(0, at)}_${word.slice(at)}`;
+      if (relations.meanings(phrase).length > 0) return [phrase];
+    }
+    return [];
   }
 
   private asWord(word: string): Word {

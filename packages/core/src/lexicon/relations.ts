@@ -13,6 +13,10 @@ export interface Meaning {
 export interface Relations {
   /** What a noun means in any of its senses, and up to `highest` steps what those are kinds of; plural forms are known. Empty where it is unknown. */
   meanings(word: string): readonly Meaning[];
+  /** Words that its usual senses are told in: goggles “protect the eyes”. Each once; empty where it is unknown. */
+  told(word: string): readonly string[];
+  /** What is done with it, or by it: a sander sands. Verbs as a dictionary has them. */
+  done(word: string): readonly string[];
 }
 
 /** Beyond these steps everything is a kind of the same. */
@@ -37,16 +41,21 @@ async function inflate(packed: string): Promise<string> {
 
 const parting = '\n=\n';
 
-/** A line for each meaning with those it is a kind of; one with “=”; a line for each word: letters shared with the word before, the rest, its meanings. */
+/** Of the senses of a word, those it is told by. */
+const mostTold = 2;
+
+/**
+ * Four parts with a line “=” between them: a line for each meaning with those it is a kind of; a line for each word: letters
+ * shared with the word before, the rest, its meanings; words that meanings are told in; a line
+ * for each meaning with those, and with what is done.
+ */
 function unpack(text: string): Relations {
-  const end = text.indexOf(parting);
-  const above = text
-    .slice(0, end)
-    .split('\n')
-    .map((line) => (line === '' ? [] : line.split('.').map((id) => parseInt(id, 36))));
+  const [tree = '', words = '', vocabulary = '', tellings = ''] = text.split(parting);
+  const above = tree.split('\n').map(idsIn);
+  const [said, toldIn] = [vocabulary.split('\n'), tellings.split('\n')];
   const senses = new Map<string, number[]>();
   let before = '';
-  for (const line of text.slice(end + parting.length).split('\n')) {
+  for (const line of words.split('\n')) {
     const [spelt = '', ...ids] = line.split(' ');
     before = before.slice(0, parseInt(spelt[0] ?? '0', 36)) + spelt.slice(1);
     senses.set(
@@ -55,18 +64,29 @@ function unpack(text: string): Relations {
     );
   }
   const found = new Map<string, readonly Meaning[]>();
+  // “Pants” are trousers and underwear: what the plural means, and what the singular does.
+  const sensesOf = (word: string) => [...new Set([word, ...baseForms(word)].flatMap((form) => senses.get(form) ?? []))];
+  const tellingOf = (word: string, which: 0 | 1) => [
+    ...new Set(
+      sensesOf(word)
+        .slice(0, mostTold)
+        .flatMap((id) => idsIn(toldIn[id]?.split(' ')[which] ?? '').flatMap((one) => said[one] ?? [])),
+    ),
+  ];
   return {
     meanings: (word) => {
       const held = found.get(word);
       if (held) return held;
-      // “Pants” are trousers and underwear: what the plural means, and what the singular does.
-      const ids = new Set([word, ...baseForms(word)].flatMap((form) => senses.get(form) ?? []));
-      const all = [...ids].flatMap((id, rank) => climb(id, rank, above));
+      const all = sensesOf(word).flatMap((id, rank) => climb(id, rank, above));
       found.set(word, all);
       return all;
     },
+    told: (word) => tellingOf(word, 0),
+    done: (word) => tellingOf(word, 1),
   };
 }
+
+const idsIn = (line: string): number[] => (line === '' ? [] : line.split('.').map((id) => parseInt(id, 36)));
 
 /** A meaning and what it is a kind of, the nearest first, each once. */
 function climb(id: number, rank: number, above: readonly (readonly number[])[]): Meaning[] {
