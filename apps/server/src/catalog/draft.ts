@@ -48,8 +48,14 @@ export type Draft = Omit<ProductRow, 'version' | 'unit_id' | 'family_id'> & {
 };
 
 /** Attributes that name pictures, whichever role they play: their pictures are given their measures, and are in use. */
-export const pictureKeys = ({ attributes }: Dictionary): ReadonlySet<string> =>
-  new Set([...attributes.values()].flatMap(({ key, type }) => (type === 'media' ? [key] : [])));
+export function pictureKeys({ attributes }: Dictionary): ReadonlySet<string> {
+  const known = pictured.get(attributes);
+  if (known) return known;
+  const keys = new Set([...attributes.values()].flatMap(({ key, type }) => (type === 'media' ? [key] : [])));
+  pictured.set(attributes, keys);
+  return keys;
+}
+const pictured = new WeakMap<Dictionary['attributes'], ReadonlySet<string>>();
 
 /** A record that speaks for a variant, best-ranked source first. */
 export interface Speaking {
@@ -238,17 +244,21 @@ export const differInColumns = (before: ProductRow, after: Draft): boolean =>
 export function deltaOf(before: ProductRow, after: Draft): Record<string, unknown[]> {
   if (before.title === null && Object.keys(before.facts).length === 0) return { created: [true] };
   const delta: Record<string, unknown[]> = {};
-  const flat = (product: ProductRow | Draft) => {
-    const fields = new Map<string, unknown>(Object.entries(product.facts));
-    for (const [key, byLanguage] of Object.entries(product.texts ?? {}))
-      for (const [language, text] of Object.entries(byLanguage)) fields.set(`${key}@${language}`, text);
-    if (product.options.length > 0) fields.set('options', product.options);
-    return fields;
-  };
-  const [old, now] = [flat(before), flat(after)];
-  for (const field of new Set([...old.keys(), ...now.keys()])) {
-    const [was, is] = [old.get(field) ?? null, now.get(field) ?? null];
+  const compare = (field: string, was: unknown = null, is: unknown = null) => {
     if (!isSame(was, is)) delta[field] = [was, is];
-  }
+  };
+  for (const key of keysOf(before.facts, after.facts)) compare(key, before.facts[key], after.facts[key]);
+  const [old, now] = [before.texts ?? {}, after.texts];
+  for (const key of keysOf(old, now))
+    for (const language of keysOf(old[key] ?? {}, now[key] ?? {}))
+      compare(`${key}@${language}`, old[key]?.[language], now[key]?.[language]);
+  compare('options', said(before.options), said(after.options));
   return delta;
 }
+
+const keysOf = (one: object, other: object): string[] => [
+  ...Object.keys(one),
+  ...Object.keys(other).filter((key) => !Object.hasOwn(one, key)),
+];
+
+const said = <T>(list: readonly T[]): readonly T[] | undefined => (list.length > 0 ? list : undefined);

@@ -1,6 +1,6 @@
 /** Evaluation: what is dirty is evaluated by the pipeline, and only rows whose outcome changed are written. */
 import type { Effect } from '@velvet-shelf/contract';
-import { type CompiledPlace, type Evaluated, itemKeyOf, printOf } from '@velvet-shelf/core/listings';
+import { type CompiledPlace, type Evaluated, type Readiness, itemKeyOf, printOf } from '@velvet-shelf/core/listings';
 import { and, eq, or, sql } from 'drizzle-orm';
 import { type Executor, isIn, json, queryRows } from '../db/client.js';
 import { todayText } from '../db/clock.js';
@@ -10,7 +10,7 @@ import * as tables from '../db/schema/index.js';
 import { loadFamilies } from './families.js';
 import { groupsOf, judgeGroups, writeKeys } from './groups.js';
 import { isQuotaOther, settleQuota } from './quota.js';
-import { writeReadiness } from './readiness.js';
+import { standingOf, writeReadiness } from './readiness.js';
 
 /**
  * Evaluates families at one place inside the caller's transaction. One at a time writes there, for groups are judged by all that
@@ -37,6 +37,7 @@ export async function evaluateUnits(
       variant: tables.listing.variantId,
       print: tables.listing.print,
       readiness: tables.listing.readiness,
+      collective: tables.listing.collective,
       channel_state: tables.listing.channelState,
       external_id: tables.listing.externalId,
     })
@@ -85,16 +86,24 @@ export async function evaluateUnits(
       );
   if (changed.length === 0 && left.length === 0 && !(await isQuotaOther(tx, place, placeId))) return noEffect();
 
+  const standing = await standingOf(
+    tx,
+    changed.map(({ result }) => ({
+      findings: [...result.findings, ...(known.get(result.variant)?.collective ?? [])],
+      isOut: result.notFor !== undefined,
+    })),
+  );
   const written = await queryRows<{ id: number; variant: number }>(
     tx,
-    sql`INSERT INTO listing (place_id, variant_id, unit_id, readiness, category, findings, not_for, muted, print, item_key, next_change_at)
-        SELECT ${placeId}, variant, unit, readiness, category, findings, not_for, muted, print, item_key, next_change
+    sql`INSERT INTO listing (place_id, variant_id, unit_id, readiness, cause_set_id, category, findings, not_for, muted, print, item_key, next_change_at)
+        SELECT ${placeId}, variant, unit, readiness, cause_set, category, findings, not_for, muted, print, item_key, next_change
         FROM jsonb_to_recordset(${json(
-          changed.map(({ unit, result, print }) => ({
+          changed.map(({ unit, result, print }, i) => ({
             variant: result.variant,
             unit,
             print,
-            readiness: result.readiness,
+            readiness: standing[i]?.readiness ?? result.readiness,
+            cause_set: standing[i]?.causeSetId ?? null,
             category: result.category ?? null,
             findings: result.findings,
             not_for: result.notFor ?? null,
@@ -102,9 +111,9 @@ export async function evaluateUnits(
             item_key: itemKeyOf(result, place.setup.rulebook) ?? null,
             next_change: result.nextChangeAt ?? null,
           })),
-        )}) AS t(variant bigint, unit bigint, readiness text, category text, findings jsonb, not_for text, muted boolean, print text, item_key text, next_change date)
+        )}) AS t(variant bigint, unit bigint, readiness text, cause_set bigint, category text, findings jsonb, not_for text, muted boolean, print text, item_key text, next_change date)
         WHERE EXISTS (SELECT 1 FROM product p WHERE p.id = t.variant)
-        ON CONFLICT (place_id, variant_id) DO UPDATE SET unit_id = excluded.unit_id, category = excluded.category, findings = excluded.findings,
+        ON CONFLICT (place_id, variant_id) DO UPDATE SET unit_id = excluded.unit_id, readiness = excluded.readiness, cause_set_id = excluded.cause_set_id, category = excluded.category, findings = excluded.findings,
           not_for = excluded.not_for, muted = excluded.muted, print = excluded.print, item_key = excluded.item_key, next_change_at = excluded.next_change_at,
           evaluated_at = now(), reported = CASE WHEN listing.channel_state = 'refused' THEN '[]'::jsonb ELSE listing.reported END
         RETURNING id, variant_id AS variant`,
@@ -132,15 +141,18 @@ export async function evaluateUnits(
     [...oldGroups, ...newGroups],
     [...written.map((listing) => listing.id), ...crossing],
   );
-  const notFor = new Map(
-    changed.flatMap(({ result }) =>
-      result.notFor === undefined ? [] : [[idOf.get(result.variant) ?? 0, true] as const],
-    ),
+  // What was written stands as it says, but where its groups judge otherwise now.
+  const judged = await writeReadiness(tx, besides);
+  const after = new Map(
+    changed.flatMap(({ result }, i) => {
+      const id = idOf.get(result.variant);
+      const before = known.get(result.variant)?.readiness ?? result.readiness;
+      return id === undefined ? [] : [[id, { before, readiness: standing[i]?.readiness ?? before }]];
+    }),
   );
-  const after = await writeReadiness(tx, [...new Set([...written.map((listing) => listing.id), ...besides])], notFor);
-  const was = new Map(existing.map((listing) => [listing.id, listing.readiness]));
-  const turned = (to: string) =>
-    after.filter((row) => row.readiness === to && (was.get(row.id) ?? row.before) !== to).length;
+  for (const { id, readiness, before } of judged) after.set(id, { readiness, before: after.get(id)?.before ?? before });
+  const turned = (to: Readiness) =>
+    [...after.values()].filter(({ readiness, before }) => readiness === to && before !== to).length;
   return {
     listingsChanged: written.length + left.length,
     becameReady: turned('ready'),

@@ -1,15 +1,43 @@
 /** Whether listings are ready, and what keeps them back: written from their findings. */
-import { parseCause } from '@velvet-shelf/core/listings';
+import { type Finding, type Readiness, parseCause } from '@velvet-shelf/core/listings';
 import { sql } from 'drizzle-orm';
 import { type Executor, isAmong, isIn, json, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 
-/** Readiness and the interned set of blocking causes, from all findings of a listing. */
+export interface Standing {
+  readiness: Readiness;
+  causeSetId: number | null;
+}
+
+interface Judged {
+  /** All that is found of it, by itself and among others. */
+  findings: readonly Finding[];
+  isOut: boolean;
+}
+
+/** Whether each is ready, and the interned set of causes that keep it back; in their order. */
+export async function standingOf(tx: Executor, listings: readonly Judged[]): Promise<Standing[]> {
+  const blocking = listings.map(({ findings, isOut }) =>
+    isOut ? [] : [...new Set(findings.flatMap((finding) => (finding.severity === 'blocker' ? [finding.cause] : [])))],
+  );
+  const causeIds = await internCauses(tx, [...new Set(blocking.flat())]);
+  const sets = blocking.map((causes) => causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b));
+  const setIds = await internSets(
+    tx,
+    sets.filter((set) => set.length > 0),
+  );
+  return listings.map(({ isOut }, i) => ({
+    readiness: isOut ? 'not for this channel' : (blocking[i]?.length ?? 0) > 0 ? 'blocked' : 'ready',
+    causeSetId: setIds.get((sets[i] ?? []).join()) ?? null,
+  }));
+}
+
+/** The same of listings as they stand now, written. */
 export async function writeReadiness(
   tx: Executor,
   listings: readonly number[],
-  notFor: ReadonlyMap<number, boolean> = new Map(),
-): Promise<{ id: number; readiness: string; before: string }[]> {
+): Promise<{ id: number; readiness: Readiness; before: Readiness }[]> {
+  if (listings.length === 0) return [];
   const found = await tx
     .select({
       id: tables.listing.id,
@@ -20,37 +48,28 @@ export async function writeReadiness(
     })
     .from(tables.listing)
     .where(isIn(tables.listing.id, listings));
-  const sets = found.map(({ id, findings, collective, readiness, not_for }) => {
-    const blocking = [
-      ...new Set(
-        [...findings, ...collective].flatMap((finding) => (finding.severity === 'blocker' ? [finding.cause] : [])),
-      ),
-    ];
-    const out = notFor.get(id) === true || not_for !== null;
-    return {
-      id,
-      before: readiness,
-      causes: out ? [] : blocking,
-      readiness: out ? 'not for this channel' : blocking.length > 0 ? 'blocked' : 'ready',
-    };
-  });
-  const causeIds = await internCauses(tx, [...new Set(sets.flatMap((set) => set.causes))]);
-  const keyed = sets.map((set) => ({
-    ...set,
-    set: set.causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b),
-  }));
-  const setIds = await internSets(
+  const standing = await standingOf(
     tx,
-    keyed.flatMap(({ set }) => (set.length > 0 ? [set] : [])),
+    found.map(({ findings, collective, not_for }) => ({
+      findings: [...findings, ...collective],
+      isOut: not_for !== null,
+    })),
   );
+  const rows = found.map(({ id, readiness }, i) => ({
+    id,
+    before: readiness,
+    readiness: standing[i]?.readiness ?? readiness,
+    cause_set: standing[i]?.causeSetId ?? null,
+  }));
   await tx.execute(sql`
     UPDATE listing l SET readiness = t.readiness, cause_set_id = t.cause_set
-    FROM jsonb_to_recordset(${json(keyed.map(({ id, readiness, set }) => ({ id, readiness, cause_set: setIds.get(set.join()) ?? null })))}) AS t(id bigint, readiness text, cause_set bigint)
+    FROM jsonb_to_recordset(${json(rows)}) AS t(id bigint, readiness text, cause_set bigint)
     WHERE l.id = t.id AND (l.readiness <> t.readiness OR l.cause_set_id IS DISTINCT FROM t.cause_set)`);
-  return keyed;
+  return rows;
 }
 
 async function internCauses(tx: Executor, keys: string[]): Promise<Map<string, number>> {
+  if (keys.length === 0) return new Map();
   const list = keys.map((key) => ({ key, kind: parseCause(key)?.kind ?? 'catalog' }));
   await tx.execute(
     sql`INSERT INTO cause (key, kind) SELECT key, kind FROM jsonb_to_recordset(${json(list)}) AS t(key text, kind text) ORDER BY key ON CONFLICT DO NOTHING`,
@@ -63,6 +82,7 @@ async function internCauses(tx: Executor, keys: string[]): Promise<Map<string, n
 }
 
 async function internSets(tx: Executor, sets: number[][]): Promise<Map<string, number>> {
+  if (sets.length === 0) return new Map();
   const distinct = [...new Map(sets.map((set) => [set.join(), { causes: `{${set.join()}}` }])).values()];
   await tx.execute(
     sql`INSERT INTO cause_set (causes) SELECT causes::bigint[] FROM jsonb_to_recordset(${json(distinct)}) AS t(causes text) ORDER BY causes ON CONFLICT DO NOTHING`,

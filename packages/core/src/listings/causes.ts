@@ -50,7 +50,8 @@ export type Cause =
   | { kind: 'pin'; channel: string; market: string; attribute: string };
 
 /** A part as it stands between colons. */
-const escaped = (part: string) => part.replace(/[%:@]/g, encodeURIComponent).replaceAll('@', '%40');
+const escaped = (part: string) =>
+  /[%:@]/.test(part) ? part.replace(/[%:@]/g, encodeURIComponent).replaceAll('@', '%40') : part;
 const unescaped = (part: string) => part.replace(/%(?:25|3A|40)/g, decodeURIComponent);
 
 /** Text of a cause; `parseCause` reads it back, whatever its parts hold. Set-up causes carry channel and market, catalog causes do not. */

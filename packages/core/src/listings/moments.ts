@@ -6,9 +6,12 @@ export const isMuted = ({ muted }: Variant, today: string): boolean =>
 
 /** A sale that begins or ends changes values by itself, and so does the day until which findings are muted. */
 export function nextChange(variant: Variant, currencies: readonly string[], today: string): string | undefined {
-  const heard = isMuted(variant, today) ? (variant.muted?.until ?? undefined) : undefined;
-  const offered = currencies.map((currency) => offerChange(variant, currency, today));
-  return [heard, ...offered].filter((day) => day !== undefined).sort()[0];
+  let next = isMuted(variant, today) ? (variant.muted?.until ?? undefined) : undefined;
+  for (const currency of currencies) {
+    const day = offerChange(variant, currency, today);
+    if (day !== undefined && (next === undefined || day < next)) next = day;
+  }
+  return next;
 }
 
 function offerChange(variant: Variant, currency: string, today: string): string | undefined {

@@ -159,28 +159,28 @@ const builtIn: Record<string, Built> = {
     label: 'first picture',
     fits: ['picture'],
     edited: (dictionary) => keyOf(dictionary, 'pictures'),
-    make:
-      (setup) =>
-      ({ variant }) =>
-        some(pictures(variant, setup).slice(0, 1)),
+    make: (setup) => {
+      const read = picturesOf(setup);
+      return ({ variant }) => some(read(variant, 0, 1));
+    },
   },
   mainPictureWords: {
     label: 'what is seen on the first picture',
     fits: ['text'],
     edited: (dictionary) => keyOf(dictionary, 'pictures'),
-    make:
-      (setup) =>
-      ({ variant }) =>
-        named(variant, setup)[0]?.alt?.[setup.language],
+    make: (setup) => {
+      const named = mediaOf(setup);
+      return ({ variant }) => named(variant)[0]?.alt?.[setup.language];
+    },
   },
   morePictures: {
     label: 'further pictures',
     fits: ['picture'],
     edited: (dictionary) => keyOf(dictionary, 'pictures'),
-    make:
-      (setup) =>
-      ({ variant }) =>
-        some(pictures(variant, setup).slice(1)),
+    make: (setup) => {
+      const read = picturesOf(setup);
+      return ({ variant }) => some(read(variant, 1));
+    },
   },
 };
 
@@ -188,21 +188,30 @@ const builtIn: Record<string, Built> = {
 const addressOf = (name: string, here: string): string =>
   /^https?:/.test(name) ? name : `${here}/${encodeURIComponent(name)}`;
 
-const named = (variant: Variant, { dictionary }: PlaceSetup): Media[] =>
-  withRole(dictionary, 'pictures').flatMap(({ key }) => {
-    const value = variant.facts[key];
-    return (Array.isArray(value) ? value : []) as Media[];
-  });
+/** Reads what a variant has under the attributes for pictures. */
+function mediaOf({ dictionary }: PlaceSetup): (variant: Variant) => readonly Media[] {
+  const keys = withRole(dictionary, 'pictures').map(({ key }) => key);
+  return ({ facts }) =>
+    keys.flatMap((key) => {
+      const value = facts[key];
+      return (Array.isArray(value) ? value : []) as Media[];
+    });
+}
 
-function pictures(variant: Variant, setup: PlaceSetup): Picture[] {
+/** Reads some of a variant's pictures, as a channel fetches them. */
+function picturesOf(setup: PlaceSetup): (variant: Variant, from: number, to?: number) => Picture[] {
   const { mediaAddress } = setup;
-  return named(variant, setup).map(({ name, width, height, format, plain }) => ({
-    address: addressOf(name, mediaAddress),
-    ...(/^https?:/.test(name) ? {} : { isOurs: true as const }),
-    ...(width !== undefined && height !== undefined ? { width, height } : {}),
-    ...(format === undefined ? {} : { format }),
-    ...(plain === undefined ? {} : { plain }),
-  }));
+  const named = mediaOf(setup);
+  return (variant, from, to) =>
+    named(variant)
+      .slice(from, to)
+      .map(({ name, width, height, format, plain }) => ({
+        address: addressOf(name, mediaAddress),
+        ...(/^https?:/.test(name) ? {} : { isOurs: true as const }),
+        ...(width !== undefined && height !== undefined ? { width, height } : {}),
+        ...(format === undefined ? {} : { format }),
+        ...(plain === undefined ? {} : { plain }),
+      }));
 }
 
 /** Names and labels of what gives pictures. */
