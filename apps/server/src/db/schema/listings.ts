@@ -1,4 +1,5 @@
 import type { Finding } from '@velvet-shelf/core/listings';
+import { isNotNull } from 'drizzle-orm';
 import { boolean, date, index, integer, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core';
 import { product } from './catalog.js';
 import { causeSet } from './causes.js';
@@ -50,8 +51,8 @@ export const listing = pgTable(
     unique('listing_place_variant').on(table.placeId, table.variantId),
     index('listing_unit').on(table.placeId, table.unitId),
     index('listing_readiness').on(table.placeId, table.readiness, table.id),
-    index('listing_cause_set').on(table.causeSetId),
-    index('listing_next_change').on(table.nextChangeAt),
+    index('listing_cause_set').on(table.causeSetId).where(isNotNull(table.causeSetId)),
+    index('listing_next_change').on(table.nextChangeAt).where(isNotNull(table.nextChangeAt)),
     index('listing_variant').on(table.variantId),
   ],
 );
