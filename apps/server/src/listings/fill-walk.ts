@@ -20,7 +20,8 @@ import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { noEffect } from '../history/effect.js';
 import type { Services } from '../http/route.js';
 import { loadFamilies } from './families.js';
-import { loadStanding, titleOf, weigh } from './what-if.js';
+import { Together, count, isHeldBack } from './together.js';
+import { loadStanding, titleOf } from './what-if.js';
 
 export interface WalkInput {
   placeId: number;
@@ -81,6 +82,7 @@ export async function walkFills(
       .orderBy(listing.unitId);
     const apart = few ? Math.ceil(all.length / aFew) : 1;
     const units = apart > 1 ? all.filter((_, i) => i % apart === 0) : all;
+    const together = change && apart === 1 && after === 0 ? new Together() : undefined;
     for (let from = 0; from < units.length; from += atOnce) {
       const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
       const standing = await loadStanding(db, placeId, some);
@@ -91,7 +93,9 @@ export async function walkFills(
           const isWithin =
             within === undefined || (result.category !== undefined && isUnder(result.category, [within]));
           const was = standing.get(variant.id);
-          const becomes = weigh(effect, was, result);
+          together?.add(was, family.id, result);
+          const becomes = result.readiness === 'ready' && isHeldBack(was) ? 'blocked' : result.readiness;
+          count(effect, was, becomes);
           yield {
             ...{ family, variant, result, isWithin },
             giving: (attribute) => compiled.giving(family, variant, attribute, today),
@@ -101,6 +105,8 @@ export async function walkFills(
           };
         }
     }
+    // Once all are known, what they share is judged too.
+    if (together) Object.assign(effect, (await together.settle(db, compiled, placeId, true)).effect);
   }
   return { place, dictionary, compiled, effect, listings };
 }

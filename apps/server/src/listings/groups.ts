@@ -33,7 +33,13 @@ export async function writeKeys(
     SELECT ${placeId}, "check", key, cause, listing FROM jsonb_to_recordset(${json(keys)}) AS t("check" text, key text, cause text, listing bigint) ON CONFLICT DO NOTHING`);
 }
 
-const groupName = ({ check, key }: Group): string => `${check} ${key}`;
+/** Tells groups apart; no check has a space in its id. */
+export const groupName = ({ check, key }: Group): string => `${check} ${key}`;
+
+export function groupOf(name: string): Group {
+  const at = name.indexOf(' ');
+  return { check: name.slice(0, at), key: name.slice(at + 1) };
+}
 
 /** How many listings, and of how many families, each group has that some of these are in. */
 async function sizesOf(tx: Executor, placeId: number, of: readonly Group[]): Promise<Map<string, Members>> {

@@ -11,7 +11,8 @@ export interface Quota {
   crossing: number[];
 }
 
-const heldOf = (tx: Executor, placeId: number) =>
+/** Where the channel's room ended when it was last looked at. */
+export const heldOf = (tx: Executor, placeId: number) =>
   first(tx.select().from(tables.quota).where(eq(tables.quota.placeId, placeId)));
 
 /** Whether the channel takes more or fewer than when this was last looked at. */

@@ -8,6 +8,7 @@ import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, ids, queryRows } from '../db/client.js';
 import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
+import { type Standing, Together } from './together.js';
 import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
 import { type Assortment, type SetupChange, loadSetup } from '../channels/setup.js';
@@ -43,6 +44,7 @@ export async function tryChange(
         .orderBy(tables.listing.unitId)
     ).map((listing) => listing.unit);
   const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map(), splits: new Map() };
+  const together = new Together();
   for (let from = 0; from < wanted.length; from += 500) {
     const some = wanted.slice(from, from + 500);
     const before = await loadStanding(on, place.id, some);
@@ -52,17 +54,20 @@ export async function tryChange(
         const was = before.get(result.variant);
         tried.listings++;
         countSplit(tried.splits, compiled, family.variants[at]);
-        weigh(tried.effect, was, result);
-        const known = new Set(was?.causes ?? []);
+        together.add(was, family.id, result);
+        const held = new Set(was?.causes ?? []);
         const fresh = new Set(
           result.findings.flatMap((finding) =>
-            finding.severity === 'blocker' && !known.has(finding.cause) ? [finding.cause] : [],
+            finding.severity === 'blocker' && !held.has(finding.cause) ? [finding.cause] : [],
           ),
         );
         for (const cause of fresh) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + 1);
       }
     }
   }
+  const { effect, newCauses } = await together.settle(on, compiled, place.id, units === undefined);
+  for (const [cause, n] of newCauses) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + n);
+  tried.effect = effect;
   return tried;
 }
 
@@ -138,37 +143,17 @@ export const titleOf = (
   return titles[language] ?? titles[home] ?? Object.values(titles)[0] ?? null;
 };
 
-/** How a listing stands before anything is tried. */
-interface Standing {
-  listing: number;
-  readiness: string;
-  /** Blocked by what other goods of the place have too, which a trial does not judge. */
-  collective: boolean;
-  causes: string[] | null;
-}
-
-/** Of the listings of these units, by variant. */
+/** How listings of these units stand, by variant, with the causes that keep them back. */
 export async function loadStanding(
   on: Executor,
   placeId: number,
   units: readonly number[],
-): Promise<Map<number, Standing>> {
-  const current = await queryRows<Standing & { variant: number }>(
+): Promise<Map<number, Standing & { causes: string[] | null }>> {
+  const current = await queryRows<Standing & { variant: number; causes: string[] | null }>(
     on,
-    sql`SELECT l.variant_id AS variant, l.id AS listing, l.readiness, l.collective @> '[{"severity":"blocker"}]' AS collective,
+    sql`SELECT l.variant_id AS variant, l.id AS listing, l.unit_id AS unit, l.readiness, l.collective,
           (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
         FROM listing l WHERE l.place_id = ${placeId} AND l.unit_id = ANY(${ids(units)})`,
   );
-  return new Map(current.map((causeSet) => [causeSet.variant, causeSet]));
-}
-
-/** Adds to an effect what becomes of one listing; answers how it would stand. */
-export function weigh(effect: Effect, was: Standing | undefined, { readiness: alone }: { readiness: string }): string {
-  const readiness = alone === 'ready' && was?.collective ? 'blocked' : alone;
-  if (was && was.readiness !== readiness) {
-    effect.listingsChanged++;
-    if (readiness === 'ready') effect.becameReady++;
-    if (readiness === 'blocked') effect.becameBlocked++;
-  }
-  return readiness;
+  return new Map(current.map(({ variant, ...standing }) => [variant, standing]));
 }
