@@ -95,6 +95,7 @@ function every(milliseconds: number, work: () => Promise<void>): () => Promise<v
   };
 }
 
+let ending = false;
 const stops = [
   // Not waited for: a job that is sent twice is run once.
   every(5_000, () =>
@@ -104,9 +105,11 @@ const stops = [
   ),
   every(10_000, () => startDuePulls(background)),
   every(1_000, async () => {
-    if (!(await isAnyDirty(behind))) return;
-    const done = await apart(evaluateDirty, background, 1000);
-    if (done.listingsChanged > 0) notify('listings');
+    for (let isMore = await isAnyDirty(behind); isMore && !ending;) {
+      const done = await apart(evaluateDirty, background, 1000);
+      if (done.listingsChanged > 0) notify('listings');
+      isMore = done.left;
+    }
   }),
   every(60_000, async () => {
     await readyPartitions(behind, new Date());
@@ -118,7 +121,6 @@ const stops = [
   }),
 ];
 
-let ending = false;
 async function end(): Promise<void> {
   if (ending) return;
   ending = true;
