@@ -71,6 +71,33 @@ describe('goods that are live and leave the assortment', () => {
   });
 });
 
+describe('goods that leave, and shared a number with others', () => {
+  it('hold them back no more, though the channel still has them', async () => {
+    const [one, other] = await queryRows<{ id: number; variant: number }>(
+      db,
+      sql`SELECT l.id, l.variant_id AS variant FROM listing l JOIN product p ON p.id = l.variant_id
+          WHERE l.place_id = 1 AND l.readiness = 'ready' AND l.channel_state = 'live' AND p.gtin IS NOT NULL ORDER BY l.id LIMIT 2`,
+    );
+    const readiness = async (of?: { id: number }) => (await client.get(`/api/listings/${of?.id}`)).body.readiness;
+    const gtinOf = async (of?: { id: number }) =>
+      (await client.get(`/api/listings/${of?.id}`)).body.values.find((value: Body) => value.attribute === 'gtin');
+    const text = (await gtinOf(one)).value;
+    await client.send('PUT', `/api/listings/${other?.id}/pins/gtin`, { text, madeAgainst: null });
+    expect([await readiness(one), await readiness(other)]).toEqual(['blocked', 'blocked']);
+    const was = (await client.get('/api/places/1/assortment')).body;
+    const held = { condition: was.condition, hand: [] };
+    const without = { condition: was.condition, hand: [{ product: one?.variant, isIn: false }] };
+    await client.send('PUT', '/api/places/1/assortment', { to: without, was: held });
+    await client.idle();
+    expect([await readiness(one), await readiness(other)]).toEqual(['not for this channel', 'ready']);
+    await client.send('PUT', '/api/places/1/assortment', { to: held, was: without });
+    await client.idle();
+    expect([await readiness(one), await readiness(other)]).toEqual(['blocked', 'blocked']);
+    await client.send('PUT', `/api/listings/${other?.id}/pins/gtin`, { text: null, madeAgainst: text });
+    expect([await readiness(one), await readiness(other)]).toEqual(['ready', 'ready']);
+  });
+});
+
 describe('a pinned value that does not fit', () => {
   it('has the pin as its cause, and no fill for all goods is offered', async () => {
     const [listing] = await queryRows<{ id: number }>(

@@ -8,7 +8,7 @@ import { refreshStatistics } from '../db/statistics.js';
 import { noEffect } from '../history/effect.js';
 import * as tables from '../db/schema/index.js';
 import { loadFamilies } from './families.js';
-import { groupsOf, judgeGroups, writeKeys } from './groups.js';
+import { type Grouped, groupsOf, judgeGroups, writeKeys } from './groups.js';
 import { isQuotaOther, settleQuota } from './quota.js';
 import { standingOf, writeReadiness } from './readiness.js';
 
@@ -51,7 +51,8 @@ export async function evaluateUnits(
   const known = new Map(existing.map((listing) => [listing.variant, listing]));
   const left = existing.filter((listing) => !fresh.has(listing.variant));
   const dropped = left.filter((row) => row.external_id === null && row.channel_state === 'none');
-  const keptOut = left.filter((row) => !dropped.includes(row) && row.print !== 'left');
+  const stayed = left.filter((row) => !dropped.includes(row));
+  const keptOut = stayed.filter((row) => row.print !== 'left');
   const changed = [...fresh.values()].flatMap(({ unit, result }) => {
     const print = printOf(result);
     return known.get(result.variant)?.print === print ? [] : [{ unit, result, print }];
@@ -119,28 +120,23 @@ export async function evaluateUnits(
         RETURNING id, variant_id AS variant`,
   );
   const idOf = new Map(written.map((listing) => [listing.variant, listing.id]));
-  await writeKeys(
-    tx,
-    placeId,
-    written.map((listing) => listing.id),
-    changed.flatMap(({ result }) =>
-      result.keys.map((collective) => ({ ...collective, listing: idOf.get(result.variant) ?? 0 })),
-    ),
-  );
+  const grouped = changed.flatMap(({ result: { variant, notFor, keys } }): Grouped[] => {
+    const id = idOf.get(variant);
+    const collective = known.get(variant)?.collective ?? [];
+    return id === undefined ? [] : [{ id, collective, counts: notFor === undefined, keys }];
+  });
+  // What left shares nothing any more, though the channel may still have it.
+  grouped.push(...stayed.map(({ id }) => ({ id, collective: [], counts: false, keys: [] })));
+  await writeKeys(tx, placeId, grouped);
   await refreshStatistics(tx, written.length, ['listing', 'listing_key']);
-  const newGroups = changed.flatMap(({ result }) => result.keys);
   const stood = (variant: number) => known.get(variant)?.readiness ?? 'not for this channel';
   const isMoved =
     left.length > 0 ||
     changed.some(({ result }) => (stood(result.variant) === 'not for this channel') === (result.notFor === undefined));
   const { beyond, crossing } = await settleQuota(tx, place, placeId, isMoved);
-  const besides = await judgeGroups(
-    tx,
-    { place, beyond },
-    placeId,
-    [...oldGroups, ...newGroups],
-    [...written.map((listing) => listing.id), ...crossing],
-  );
+  const besides = await judgeGroups(tx, { place, beyond }, placeId, {
+    ...{ left: oldGroups, written: grouped, also: crossing },
+  });
   // What was written stands as it says, but where its groups judge otherwise now.
   const judged = await writeReadiness(tx, besides);
   const after = new Map(

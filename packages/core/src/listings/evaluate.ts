@@ -59,6 +59,7 @@ export interface Evaluated {
   findings: Finding[];
   /** Why it is not for this channel, in the rulebook's words. */
   notFor: string | undefined;
+  /** Each once. */
   keys: CollectiveKey[];
   /** Its findings are no causes to mend for now. */
   isMuted: boolean;
@@ -192,7 +193,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const keys = part.keys(values);
       if (keys.length === 0) continue;
       const cause = causeOfFault(setup, id, part.attribute, behind(part.attribute, plan, view, pins), '');
-      for (const key of keys) result.keys.push({ check: id, key, cause });
+      for (const key of new Set(keys)) result.keys.push({ check: id, key, cause });
     }
     return result;
   }
