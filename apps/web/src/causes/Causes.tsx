@@ -150,7 +150,7 @@ export function Causes() {
               <CauseFix
                 key={chosen.key}
                 cause={chosen}
-                position={`Cause ${index + 1} of ${list.length} · ${kinds[chosen.kind]} · ${chosen.places.join(', ')}`}
+                position={`Cause ${index + 1} of ${list.length} · ${kinds[chosen.kind]} · ${chosen.places.join('; ')}`}
                 onNext={() => set({ cause: list[index + 1]?.key })}
               />
             )}
