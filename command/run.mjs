@@ -54,9 +54,15 @@ export function has(program) {
   return spawnSync('sh', ['-c', `command -v ${program}`], { stdio: 'ignore' }).status === 0;
 }
 
+/**
+ * Rows come and go by the hundred thousand from the first moment: room for them (megabytes, as much as Node comes to by itself)
+ * is there at once, in every thread.
+ */
+const nodeOptions = ['--enable-source-maps', '--min-semi-space-size=16'];
+
 /** Starts a Node programme in a session of its own, so that Ctrl-C reaches it through us alone. */
 export function startNode(script, { env = {}, name }) {
-  const child = spawn(process.execPath, ['--enable-source-maps', script], {
+  const child = spawn(process.execPath, [...nodeOptions, script], {
     cwd: root,
     // It ends by itself where this command is killed without a chance to end it.
     env: { ...process.env, ...env, VELVET_PARENT: String(process.pid) },
