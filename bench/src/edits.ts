@@ -18,6 +18,8 @@ interface Target {
 async function targets(): Promise<Target[]> {
   const db = openDatabase(process.env.DATABASE_URL ?? '', { connections: 2 });
   try {
+    // As some minutes after it was filled: until then the database tidies up beside whatever is measured.
+    await db.execute(sql`VACUUM ANALYZE`);
     return await queryRows<Target>(
       db,
       sql`SELECT id, text FROM (
