@@ -65,15 +65,12 @@ const lostZero = new Set([7, 11]);
  * Numbers that stand for nothing, or for what is no trade item, are refused.
  */
 export function readGtin(raw: string): ReadGtin {
-  const isBare = /^\d+$/.test(raw);
-  const bare = isBare
-    ? raw
-    : raw
-        .trim()
-        .replace(/^'/, '')
-        .replace(/[\s\u00a0-]+/g, '');
-  const text = isBare ? raw : bare.replace(/^(\d{7,14})[.,]0{1,6}$/, '$1');
-  const science = isBare ? null : /^(\d)(?:[.,](\d+))?e\+?(\d{1,2})$/i.exec(text);
+  const bare = raw
+    .trim()
+    .replace(/^'/, '')
+    .replace(/[\s\u00a0-]+/g, '');
+  const text = bare.replace(/^(\d{7,14})[.,]0{1,6}$/, '$1');
+  const science = /^(\d)(?:[.,](\d+))?e\+?(\d{1,2})$/i.exec(text);
   if (science) {
     const digits = science[1] + (science[2] ?? '');
     const length = Number(science[3]) + 1;

@@ -82,29 +82,30 @@ export async function applyBatch(context: JobContext<ApplyInput>): Promise<void>
     next = await following;
   }
   await moment('apply-end');
-  const ending = db.transaction(async (tx) => {
-    if (!isExport) await settleDropped(tx, batchId, { actionId, dictionary });
-    await tx
-      .update(tables.batch)
-      .set({
-        state: 'applied',
-        error: null,
-        appliedAt: sql`now()`,
-        applyMs: sql`extract(epoch FROM now() - ${input.started}::timestamptz) * 1000`,
-      })
-      .where(eq(tables.batch.id, batchId));
-    await countApplied(tx, batchId);
-    const look = !isExport && news > 0 ? await proposeIn(tx, input.user) : undefined;
-    // A wish that comes until the very end is met; one that comes later finds nothing to cancel.
-    if (await cancelled(tx)) throw new Cancelled();
-    await finish(tx);
-    return look;
-  });
-  const look = await ending.catch((fault: unknown) => {
-    if (fault instanceof Cancelled) return fault;
+  let look: number | undefined;
+  try {
+    look = await db.transaction(async (tx) => {
+      if (!isExport) await settleDropped(tx, batchId, { actionId, dictionary });
+      await tx
+        .update(tables.batch)
+        .set({
+          state: 'applied',
+          error: null,
+          appliedAt: sql`now()`,
+          applyMs: sql`extract(epoch FROM now() - ${input.started}::timestamptz) * 1000`,
+        })
+        .where(eq(tables.batch.id, batchId));
+      await countApplied(tx, batchId);
+      const looking = !isExport && news > 0 ? await proposeIn(tx, input.user) : undefined;
+      // A wish that comes until the very end is met; one that comes later finds nothing to cancel.
+      if (await cancelled(tx)) throw new Cancelled();
+      await finish(tx);
+      return looking;
+    });
+  } catch (fault) {
+    if (fault instanceof Cancelled) return cancelApplied(context);
     throw fault;
-  });
-  if (look instanceof Cancelled) return cancelApplied(context);
+  }
   if (look !== undefined) runAside(look).catch(() => undefined);
   await settle(services);
   services.notify('catalog');
