@@ -20,7 +20,7 @@ import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { noEffect } from '../history/effect.js';
 import type { Services } from '../http/route.js';
 import { loadFamilies } from './families.js';
-import { Together, count, isHeldBack } from './together.js';
+import { Together, besideOthers } from './together.js';
 import { loadStanding, titleOf } from './what-if.js';
 
 export interface WalkInput {
@@ -37,7 +37,7 @@ export interface FillWalk {
   place: PlaceRow;
   dictionary: Dictionary;
   compiled: CompiledPlace;
-  /** What becomes of the listings that were gone through so far. */
+  /** What becomes of the listings where a change is tried: told once all were gone through. */
   effect: Effect;
   /** Listings with what they would be, family after family, of units after this one. */
   listings(after?: number): AsyncGenerator<Walked>;
@@ -82,7 +82,7 @@ export async function walkFills(
       .orderBy(listing.unitId);
     const apart = few ? Math.ceil(all.length / aFew) : 1;
     const units = apart > 1 ? all.filter((_, i) => i % apart === 0) : all;
-    const together = change && apart === 1 && after === 0 ? new Together() : undefined;
+    const together = change && after === 0 ? new Together() : undefined;
     for (let from = 0; from < units.length; from += atOnce) {
       const some = units.slice(from, from + atOnce).map(({ unit }) => unit);
       const standing = await loadStanding(db, placeId, some);
@@ -94,8 +94,7 @@ export async function walkFills(
             within === undefined || (result.category !== undefined && isUnder(result.category, [within]));
           const was = standing.get(variant.id);
           together?.add(was, family.id, result);
-          const becomes = result.readiness === 'ready' && isHeldBack(was) ? 'blocked' : result.readiness;
-          count(effect, was, becomes);
+          const becomes = besideOthers(was, result.readiness);
           yield {
             ...{ family, variant, result, isWithin },
             giving: (attribute) => compiled.giving(family, variant, attribute, today),
@@ -105,8 +104,9 @@ export async function walkFills(
           };
         }
     }
-    // Once all are known, what they share is judged too.
-    if (together) Object.assign(effect, (await together.settle(db, compiled, placeId, true)).effect);
+    // Once all are known, what they share is judged too; of a few it is not known what the others would share with them.
+    if (together)
+      Object.assign(effect, apart > 1 ? together.apart() : (await together.settle(db, compiled, placeId, true)).effect);
   }
   return { place, dictionary, compiled, effect, listings };
 }

@@ -4,31 +4,41 @@ import { sql } from 'drizzle-orm';
 import { type Executor, isAmong, isIn, json, queryRows } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 
-export interface Standing {
+export interface Verdict {
   readiness: Readiness;
   causeSetId: number | null;
 }
 
 interface Judged {
   /** All that is found of it, by itself and among others. */
-  findings: readonly Finding[];
+  found: readonly Finding[];
   isOut: boolean;
 }
 
-/** Whether each is ready, and the interned set of causes that keep it back; in their order. */
-export async function standingOf(tx: Executor, listings: readonly Judged[]): Promise<Standing[]> {
-  const blocking = listings.map(({ findings, isOut }) =>
-    isOut ? [] : [...new Set(findings.flatMap((finding) => (finding.severity === 'blocker' ? [finding.cause] : [])))],
-  );
-  const causeIds = await internCauses(tx, [...new Set(blocking.flat())]);
-  const sets = blocking.map((causes) => causes.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b));
+/** Each with whether it is ready, and the interned set of causes that keep it back. */
+export async function withVerdicts<Listing extends Judged>(
+  tx: Executor,
+  listings: readonly Listing[],
+): Promise<(Listing & Verdict)[]> {
+  const blocked = listings.map((listing) => ({
+    listing,
+    blocking: listing.isOut
+      ? []
+      : [...new Set(listing.found.flatMap(({ severity, cause }) => (severity === 'blocker' ? [cause] : [])))],
+  }));
+  const causeIds = await internCauses(tx, [...new Set(blocked.flatMap(({ blocking }) => blocking))]);
+  const keyed = blocked.map(({ listing, blocking }) => ({
+    listing,
+    set: blocking.map((key) => causeIds.get(key) ?? 0).sort((a, b) => a - b),
+  }));
   const setIds = await internSets(
     tx,
-    sets.filter((set) => set.length > 0),
+    keyed.flatMap(({ set }) => (set.length > 0 ? [set] : [])),
   );
-  return listings.map(({ isOut }, i) => ({
-    readiness: isOut ? 'not for this channel' : (blocking[i]?.length ?? 0) > 0 ? 'blocked' : 'ready',
-    causeSetId: setIds.get((sets[i] ?? []).join()) ?? null,
+  return keyed.map(({ listing, set }) => ({
+    ...listing,
+    readiness: listing.isOut ? 'not for this channel' : set.length > 0 ? 'blocked' : 'ready',
+    causeSetId: setIds.get(set.join()) ?? null,
   }));
 }
 
@@ -48,18 +58,18 @@ export async function writeReadiness(
     })
     .from(tables.listing)
     .where(isIn(tables.listing.id, listings));
-  const standing = await standingOf(
+  const judged = await withVerdicts(
     tx,
-    found.map(({ findings, collective, not_for }) => ({
-      findings: [...findings, ...collective],
-      isOut: not_for !== null,
+    found.map(({ id, readiness, findings, collective, not_for }) => ({
+      ...{ id, before: readiness, isOut: not_for !== null },
+      found: [...findings, ...collective],
     })),
   );
-  const rows = found.map(({ id, readiness }, i) => ({
+  const rows = judged.map(({ id, before, readiness, causeSetId }) => ({
     id,
-    before: readiness,
-    readiness: standing[i]?.readiness ?? readiness,
-    cause_set: standing[i]?.causeSetId ?? null,
+    before,
+    readiness,
+    cause_set: causeSetId,
   }));
   await tx.execute(sql`
     UPDATE listing l SET readiness = t.readiness, cause_set_id = t.cause_set

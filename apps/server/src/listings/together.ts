@@ -19,20 +19,24 @@ export interface Standing {
   readiness: Readiness;
   /** Found of it among others of its place. */
   collective: Finding[];
+  /** All that keep it back, where they were asked for. */
+  causes?: string[] | null;
 }
 
 const out = 'not for this channel';
 const judges: ReadonlyMap<string, CollectiveCheck> = new Map(collectiveChecks.map((check) => [check.meta.id, check]));
 
-/** Whether it is blocked by what other goods of its place have too. */
-export const isHeldBack = (was: Standing | undefined): boolean =>
-  was?.collective.some(({ severity }) => severity === 'blocker') ?? false;
+/** How one stands that is judged alone, and held back by others if it is now. */
+export const besideOthers = (was: Standing | undefined, alone: Readiness): Readiness =>
+  alone === 'ready' && was?.collective.some(({ severity }) => severity === 'blocker') ? 'blocked' : alone;
 
 /** One that is evaluated with the change, or one beside it that shares a group with such. */
 interface Member {
   was: Standing | undefined;
   unit: number;
   alone: Readiness;
+  /** What keeps it back by itself. */
+  own: readonly string[];
   /** Its groups after the change, with what one would change if too many share one; of one beside it those that change. */
   groups: readonly Caused[];
   /** Evaluated with the change: it is in no groups but these. */
@@ -44,8 +48,16 @@ type Caused = Group & { cause: string };
 export class Together {
   private readonly inside: Member[] = [];
 
-  add(was: Standing | undefined, unit: number, { readiness, keys }: Evaluated): void {
-    this.inside.push({ was, unit, alone: readiness, groups: keys, isInside: true });
+  add(was: Standing | undefined, unit: number, { readiness, findings, keys }: Evaluated): void {
+    const own = findings.flatMap(({ severity, cause }) => (severity === 'blocker' ? [cause] : []));
+    this.inside.push({ was, unit, own, alone: readiness, groups: keys, isInside: true });
+  }
+
+  /** What becomes of all that was added, with what others hold back now held back still: where others may change too. */
+  apart(): Effect {
+    const effect = noEffect();
+    for (const { was, alone } of this.inside) count(effect, was, besideOthers(was, alone));
+    return effect;
   }
 
   /**
@@ -77,15 +89,17 @@ export class Together {
       if (place.quota && member.alone !== out && room.isBeyond(member)) causes.push(place.quota.finding.cause);
       const readiness = member.alone === 'ready' && causes.length > 0 ? 'blocked' : member.alone;
       count(effect, member.was, readiness);
-      const held = new Set(member.was?.collective.map(({ cause }) => cause));
-      for (const cause of new Set(causes)) if (!held.has(cause)) newCauses.set(cause, (newCauses.get(cause) ?? 0) + 1);
+      const { was } = member;
+      const held = new Set([...(was?.causes ?? []), ...(was?.collective ?? []).map(({ cause }) => cause)]);
+      for (const cause of new Set([...member.own, ...causes]))
+        if (!held.has(cause)) newCauses.set(cause, (newCauses.get(cause) ?? 0) + 1);
     }
     return { effect, newCauses };
   }
 }
 
 /** Adds to an effect what becomes of one listing. */
-export function count(effect: Effect, was: Standing | undefined, readiness: Readiness): void {
+function count(effect: Effect, was: Standing | undefined, readiness: Readiness): void {
   if (!was || was.readiness === readiness) return;
   effect.listingsChanged++;
   if (readiness === 'ready') effect.becameReady++;
@@ -161,7 +175,7 @@ type Beside = Standing & { isBlocked: boolean };
 const besideColumns: SQL = sql`l.id AS listing, l.unit_id AS unit, l.readiness, l.collective, l.findings @> '[{"severity":"blocker"}]' AS "isBlocked"`;
 
 const asBeside = ({ isBlocked, ...was }: Beside): Member => ({
-  ...{ was, unit: was.unit, groups: [], isInside: false },
+  ...{ was, unit: was.unit, own: [], groups: [], isInside: false },
   alone: was.readiness === out ? out : isBlocked ? 'blocked' : 'ready',
 });
 

@@ -6,7 +6,6 @@ import { sql, eq, and, inArray } from 'drizzle-orm';
 import type { Effect } from '@velvet-shelf/contract';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { type Executor, ids, queryRows } from '../db/client.js';
-import { noEffect } from '../history/effect.js';
 import { loadFamilies } from './families.js';
 import { type Standing, Together } from './together.js';
 import { todayText } from '../db/clock.js';
@@ -43,7 +42,7 @@ export async function tryChange(
         .where(eq(tables.listing.placeId, place.id))
         .orderBy(tables.listing.unitId)
     ).map((listing) => listing.unit);
-  const tried: Tried = { effect: noEffect(), listings: 0, newCauses: new Map(), splits: new Map() };
+  const tried = { listings: 0, splits: new Map<string, number[]>() };
   const together = new Together();
   for (let from = 0; from < wanted.length; from += 500) {
     const some = wanted.slice(from, from + 500);
@@ -55,20 +54,10 @@ export async function tryChange(
         tried.listings++;
         countSplit(tried.splits, compiled, family.variants[at]);
         together.add(was, family.id, result);
-        const held = new Set(was?.causes ?? []);
-        const fresh = new Set(
-          result.findings.flatMap((finding) =>
-            finding.severity === 'blocker' && !held.has(finding.cause) ? [finding.cause] : [],
-          ),
-        );
-        for (const cause of fresh) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + 1);
       }
     }
   }
-  const { effect, newCauses } = await together.settle(on, compiled, place.id, units === undefined);
-  for (const [cause, n] of newCauses) tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + n);
-  tried.effect = effect;
-  return tried;
+  return { ...tried, ...(await together.settle(on, compiled, place.id, units === undefined)) };
 }
 
 function countSplit(splits: Tried['splits'], { mapped, setup }: CompiledPlace, variant: Variant | undefined): void {
@@ -148,8 +137,8 @@ export async function loadStanding(
   on: Executor,
   placeId: number,
   units: readonly number[],
-): Promise<Map<number, Standing & { causes: string[] | null }>> {
-  const current = await queryRows<Standing & { variant: number; causes: string[] | null }>(
+): Promise<Map<number, Standing>> {
+  const current = await queryRows<Standing & { variant: number }>(
     on,
     sql`SELECT l.variant_id AS variant, l.id AS listing, l.unit_id AS unit, l.readiness, l.collective,
           (SELECT array_agg(c.key) FROM cause_set s, unnest(s.causes) x JOIN cause c ON c.id = x WHERE s.id = l.cause_set_id) AS causes
