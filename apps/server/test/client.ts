@@ -132,6 +132,17 @@ export class Client {
     if (items.length === 0) await this.bringIn('mosswick-own.tsv');
   }
 
+  /** A channel of this rulebook and a place on it, with all goods in; answers the place's number. */
+  async placeOn(rulebook: object): Promise<number> {
+    const { body: channel } = await this.send('POST', '/api/channels', { rulebook });
+    const { body: place } = await this.send('POST', `/api/channels/${channel.id}/places`, {
+      market: 'GB',
+      name: 'Stall',
+    });
+    await this.idle();
+    return place.id;
+  }
+
   /** Uploads, tries and applies; answers the batch. */
   async bringIn(name: string) {
     const { body } = await this.uploadDemo(name);

@@ -51,14 +51,8 @@ beforeAll(async () => {
   await client.signIn();
   await client.stocked();
   await client.idle();
-  const { body: channel } = await client.send('POST', '/api/channels', { rulebook: asking('1', 10_000) });
-  const { body: made } = await client.send('POST', `/api/channels/${channel.id}/places`, {
-    market: 'GB',
-    name: 'Stall',
-  });
-  placeId = made.id;
-  place = `/api/places/${made.id}`;
-  await client.idle();
+  placeId = await client.placeOn(asking('1', 10_000));
+  place = `/api/places/${placeId}`;
 });
 afterAll(() => db.$client.end());
 

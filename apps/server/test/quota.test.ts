@@ -49,14 +49,8 @@ beforeAll(async () => {
   await client.signIn();
   await client.stocked();
   await client.idle();
-  const { body: channel } = await client.send('POST', '/api/channels', { rulebook: withQuota('1', 30) });
-  const { body: made } = await client.send('POST', `/api/channels/${channel.id}/places`, {
-    market: 'GB',
-    name: 'Stall',
-  });
-  placeId = made.id;
-  place = `/api/places/${made.id}`;
-  await client.idle();
+  placeId = await client.placeOn(withQuota('1', 30));
+  place = `/api/places/${placeId}`;
 });
 afterAll(() => db.$client.end());
 
