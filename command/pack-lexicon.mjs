@@ -1,7 +1,7 @@
 /**
  * Makes the lexicon of English that category suggestions know related words by, out of WordNet's nouns:
  *   node command/pack-lexicon.mjs DICT > packages/core/src/lexicon/wordnet/en.ts
- * DICT is the directory with WordNet 3's `data.noun` and `index.noun`. What comes of it is checked in; nothing fetches it.
+ * DICT is the directory with WordNet 3's `data.noun`, `index.noun` and `data.verb`. What comes of it is checked in; nothing fetches it.
  */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';

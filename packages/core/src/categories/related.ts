@@ -18,7 +18,14 @@ const leastNear = 0.2;
 const ofRelated = 0.9;
 
 /** By word of one side: words of the other with how near they are, itself not among them. */
-export type Related = ReadonlyMap<number, ReadonlyMap<number, number>>;
+type Related = Map<number, Map<number, number>>;
+
+/** Brings one of theirs as near to ours, unless it is nearer already. */
+function bring(related: Related, mine: number, their: number, near: number): void {
+  const known = related.get(mine) ?? new Map<number, number>();
+  known.set(their, Math.max(known.get(their) ?? 0, near));
+  related.set(mine, known);
+}
 
 /** Of each of our words, which of theirs mean nearly the same. */
 export function relate(
@@ -26,8 +33,8 @@ export function relate(
   reading: Reading,
   own: Iterable<number>,
   theirs: Iterable<number>,
-): Map<number, Map<number, number>> {
-  const related = new Map<number, Map<number, number>>();
+): Related {
+  const related: Related = new Map();
   if (!relations) return related;
   const byMeaning = new Map<number, { word: number; up: number; rank: number }[]>();
   const meaningsOf = (word: number) => reading.formsOf(word).flatMap((form) => relations.meanings(form));
@@ -37,16 +44,12 @@ export function relate(
       if (list) list.push({ word, up, rank });
       else byMeaning.set(id, [{ word, up, rank }]);
     }
-  for (const word of own) {
-    const near = new Map<number, number>();
+  for (const word of own)
     for (const { id, up, rank } of meaningsOf(word))
       for (const other of byMeaning.get(id) ?? []) {
-        if (other.word === word) continue;
         const wn = nearness(up, other.up) * rarer ** (rank + other.rank);
-        if (wn > leastNear && ofRelated * wn > (near.get(other.word) ?? 0)) near.set(other.word, ofRelated * wn);
+        if (other.word !== word && wn > leastNear) bring(related, word, other.word, ofRelated * wn);
       }
-    if (near.size > 0) related.set(word, near);
-  }
   relateByTelling(related, relations, reading, [...own], [...theirs]);
   return related;
 }
@@ -57,7 +60,7 @@ const ofTold = 0.25;
 const ofDone = 0.75;
 
 function relateByTelling(
-  related: Map<number, Map<number, number>>,
+  related: Related,
   relations: Relations,
   reading: Reading,
   own: readonly number[],
@@ -65,10 +68,7 @@ function relateByTelling(
 ): void {
   const [ours, others] = [new Set(own), new Set(theirs)];
   const put = (mine: number, their: number, by: number) => {
-    if (mine === their || !ours.has(mine) || !others.has(their)) return;
-    const near = related.get(mine) ?? new Map<number, number>();
-    near.set(their, Math.max(near.get(their) ?? 0, by));
-    related.set(mine, near);
+    if (mine !== their && ours.has(mine) && others.has(their)) bring(related, mine, their, by);
   };
   const tellingOf = (word: number) =>
     reading
@@ -90,10 +90,7 @@ const ofLearnt = 0.8;
 const leastLearnt = 0.25;
 
 /** Words that were chosen together at least twice, seldom with others, are related too. */
-export function learn(
-  related: Map<number, Map<number, number>>,
-  pairs: readonly { own: readonly number[]; target: readonly number[] }[],
-): void {
+export function learn(related: Related, pairs: readonly { own: readonly number[]; target: readonly number[] }[]): void {
   const [together, ownSeen, targetSeen] = [
     new Map<string, number>(),
     new Map<number, number>(),
@@ -109,9 +106,6 @@ export function learn(
     if (n < leastSeen) continue;
     const [u = 0, v = 0] = key.split(' ').map(Number);
     const near = ((ofLearnt * n) / ((ownSeen.get(u) ?? 0) + 1)) * (n / ((targetSeen.get(v) ?? 0) + 1));
-    if (near <= leastLearnt) continue;
-    const known = related.get(u) ?? new Map<number, number>();
-    known.set(v, Math.max(known.get(v) ?? 0, near));
-    related.set(u, known);
+    if (near > leastLearnt) bring(related, u, v, near);
   }
 }

@@ -19,6 +19,8 @@ export interface Text {
 }
 
 const compoundFrom = 6;
+/** What is longer is no word. */
+const compoundUpTo = 80;
 const tailFrom = 8;
 const leastPart = 3;
 const leastTail = 4;
@@ -27,6 +29,8 @@ const partly = 0.8;
 /** What joins two words into one in German and the Nordic languages. */
 const joints = ['', 's', 'es', 'en', 'n', 'er', 'e'];
 const longestPhrase = 3;
+
+const isOfLength = ({ length }: string) => length >= compoundFrom && length <= compoundUpTo;
 
 /** Reads texts of both sides; all of them are told to it first, so that compounds are cut where both parts are words. */
 export class Reading {
@@ -116,7 +120,7 @@ export class Reading {
   /** How a dictionary writes what is written as one here: “wet suit”. */
   private apart(word: string): string[] {
     const { relations } = this;
-    if (!relations || word.length < compoundFrom || relations.meanings(word).length > 0) return [];
+    if (!relations || !isOfLength(word) || relations.meanings(word).length > 0) return [];
     for (let at = leastPart; at <= word.length - leastPart; at++) {
       const phrase = `${word.slice(0, at)}_${word.slice(at)}`;
       if (relations.meanings(phrase).length > 0) return [phrase];
@@ -132,7 +136,7 @@ export class Reading {
 
   /** A compound of two known words, one of them theirs; else one that ends in a word of theirs. */
   private cut(word: string): [string, string] | undefined {
-    if (word.length < compoundFrom) return undefined;
+    if (!isOfLength(word)) return undefined;
     let best: { parts: [string, string]; rank: number } | undefined;
     for (let at = leastPart; at <= word.length - leastPart; at++) {
       const right = word.slice(at);
