@@ -21,8 +21,14 @@ async function add(page: Page, name: string, key: string): Promise<void> {
 
 test('an account is joined where the channel asks for consent, refused first, and let go', async ({ page }) => {
   await add(page, 'Quernby', 'quernby');
+  await expect(panel(page)).toContainText('Where it would put goods, when you ask');
+  await expect(panel(page).getByText('Choose the region below first')).toBeVisible();
+  await panel(page).getByLabel('Region').click();
+  await page.getByRole('option', { name: 'The isles' }).click();
+  await expect(panel(page).getByRole('button', { name: 'Sell in Germany' })).toHaveCount(0);
   await panel(page).getByRole('button', { name: 'Go to Quernby and agree' }).click();
   await expect(page.getByRole('heading', { name: 'Quernby', exact: true })).toBeVisible();
+  await expect(page.getByText('in The isles')).toBeVisible();
   await page.getByRole('button', { name: 'Do not let it' }).click();
   await expect(page.getByText('You did not let it: nothing was changed.')).toBeVisible();
   await page.getByRole('link', { name: 'Back to the channels' }).click();
@@ -41,6 +47,20 @@ test('an account is joined where the channel asks for consent, refused first, an
   await expect(panel(page).getByRole('alert')).toContainText('Nothing of yours is live on Quernby');
   await panel(page).getByRole('alert').getByRole('button', { name: 'Disconnect' }).click();
   await expect(panel(page).getByText('not connected')).toBeVisible();
+});
+
+test('a further account sells in another region', async ({ page }) => {
+  await page.goto('/channels');
+  const section = page.getByRole('region', { name: 'Quernby' });
+  await section.getByRole('button', { name: '+ Account' }).click();
+  await section.getByLabel('Name of the account').fill('Quernby on the mainland');
+  await expect(section.getByLabel('Region')).toHaveText('The mainland');
+  await section.getByRole('button', { name: 'Make the account' }).click();
+  await section.getByRole('button', { name: 'Open the account Quernby on the mainland' }).click();
+  await panel(page).getByRole('button', { name: 'Sell in Germany' }).click();
+  await expect(panel(page).getByRole('link', { name: 'which goods' })).toBeVisible();
+  await expect(section.getByRole('link', { name: 'Quernby Quernby on the mainland, Germany' })).toBeVisible();
+  await expect(section.getByText('Every market of The mainland has its place')).toBeVisible();
 });
 
 test('a wrong secret is told, a right one joins', async ({ page }) => {

@@ -18,6 +18,7 @@ import { readyPartitions } from './history/partitions.js';
 import { startDuePulls } from './intake/pull/pull.js';
 import { apart, runAside } from './jobs/aside.js';
 import { refreshDueAccounts } from './channels/accounts.js';
+import { takeDueRulebooks } from './channels/taking.js';
 import { isPassing, reasonOf, sweepJobs } from './jobs/run.js';
 import { markDue } from './listings/drain.js';
 import { evaluateDirty } from './listings/jobs.js';
@@ -117,6 +118,7 @@ const stops = [
     await forgetViews(behind);
     await forgetChanges(behind);
     if ((await markDue(behind)) > 0) notify('listings');
+    await takeDueRulebooks(background);
     await refreshDueAccounts(background);
   }),
 ];

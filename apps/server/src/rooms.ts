@@ -14,7 +14,7 @@ import { registerResolving } from './history/follow.js';
 import { undoLists } from './dictionary/values.js';
 import { undoAssortment } from './channels/assortment.js';
 import { channelCalls } from './channels/jobs.js';
-import { undoRulebook } from './channels/rulebooks.js';
+import { undoRulebook } from './channels/taking.js';
 import { undoPresets } from './channels/presets.js';
 import { undoFill, undoMaps } from './channels/undo.js';
 import { enrichmentCalls, enrichmentJobs } from './enrichment/jobs.js';

@@ -18,30 +18,19 @@ beforeAll(async () => {
   const [home] = await db.select().from(tables.place);
   const [account] = await db.select().from(tables.account);
   if (!home || !account) throw new Error('The shelf has no place');
-  const { channelId, address, state } = account;
-  const [second] = await db
-    .insert(tables.account)
-    .values({ channelId, address, state, name: 'Second seller' })
-    .returning();
-  const add = async (market: string, language: string, currency: string, accountId: number) => {
-    const [made] = await db
-      .insert(tables.place)
-      .values({
-        accountId,
-        market,
-        name: `Orrivane, ${market}`,
-        country: market.slice(0, 2),
-        language,
-        currency,
-        assortment: home.assortment,
-      })
-      .returning();
-    return made?.id ?? 0;
+  const { channelId } = account;
+  const { body: second } = await client.send('POST', `/api/channels/${channelId}/accounts`, {
+    ...{ name: 'Second seller', address: '', region: '' },
+  });
+  const add = async (market: string, of: number): Promise<number> => {
+    const { body } = await client.send('POST', `/api/channels/${channelId}/places`, {
+      ...{ market, account: of, condition: home.assortment },
+    });
+    return body.id;
   };
   places.GB = home.id;
-  places.IE = await add('IE', 'en-GB', 'EUR', account.id);
-  places.second = await add('GB', 'en-GB', 'GBP', second?.id ?? 0);
-  for (const id of Object.values(places)) await markPlace(db, id);
+  places.IE = await add('IE', account.id);
+  places.second = await add('GB', second.id);
   await client.idle();
 });
 afterAll(() => db.$client.end());

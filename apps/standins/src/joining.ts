@@ -25,6 +25,8 @@ export interface Joining {
   by: 'consent' | 'secret' | 'token';
   /** What it will let read and write, as its page of consent says it. */
   lets: string[];
+  /** Regions its accounts are kept apart in, by key. */
+  regions?: Readonly<Record<string, string>>;
   /** Ids with their secrets. */
   secrets?: Readonly<Record<string, string>>;
   mood: AccountMood;
@@ -32,32 +34,39 @@ export interface Joining {
 
 const escape = (text: string) =>
   text.replace(/[&<>"]/g, (mark) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[mark] ?? mark);
+const inRegion = (region: string | null) => (region ? { region } : {});
 const fresh = () => randomBytes(24).toString('base64url');
 
 export async function joining(
   router: Router,
   pool: pg.Pool,
-  { key, name, by, lets, secrets, mood }: Joining,
+  { key, name, by, lets, regions, secrets, mood }: Joining,
 ): Promise<(ctx: Context) => Promise<boolean>> {
   const table = `"${key}".pass`;
   await pool.query(`
     CREATE SCHEMA IF NOT EXISTS "${key}";
-    CREATE TABLE IF NOT EXISTS ${table} (text text PRIMARY KEY, kind text NOT NULL, challenge text, back text, until timestamptz NOT NULL);`);
-  const keep = (text: string, kind: string, seconds: number, challenge?: string, back?: string) =>
-    pool.query(`INSERT INTO ${table} VALUES ($1, $2, $3, $4, now() + $5 * interval '1 second')`, [
-      ...[text, kind, challenge ?? null, back ?? null, seconds],
+    CREATE TABLE IF NOT EXISTS ${table} (text text PRIMARY KEY, kind text NOT NULL, challenge text, back text, until timestamptz NOT NULL);
+    ALTER TABLE ${table} ADD COLUMN IF NOT EXISTS region text;`);
+  const keep = (
+    text: string,
+    kind: string,
+    seconds: number,
+    of: { region?: string; challenge?: string; back?: string },
+  ) =>
+    pool.query(`INSERT INTO ${table} VALUES ($1, $2, $3, $4, now() + $5 * interval '1 second', $6)`, [
+      ...[text, kind, of.challenge ?? null, of.back ?? null, seconds, of.region ?? null],
     ]);
   const take = async (text: string, kind: string) =>
     (
-      await pool.query<{ challenge: string | null; back: string | null; good: boolean }>(
-        `DELETE FROM ${table} WHERE text = $1 AND kind = $2 RETURNING challenge, back, until > now() AS good`,
+      await pool.query<{ challenge: string | null; back: string | null; region: string | null; good: boolean }>(
+        `DELETE FROM ${table} WHERE text = $1 AND kind = $2 RETURNING challenge, back, region, until > now() AS good`,
         [text, kind],
       )
     ).rows[0];
-  const give = async (ctx: Context) => {
+  const give = async (ctx: Context, of: { region?: string } = {}) => {
     const [token, renew] = [fresh(), fresh()];
-    await keep(token, 'token', mood.tokenSeconds);
-    await keep(renew, 'renew', 30 * 86_400);
+    await keep(token, 'token', mood.tokenSeconds, of);
+    await keep(renew, 'renew', 30 * 86_400, of);
     ctx.body = { token, renew };
   };
   const refuse = (ctx: Context, problem: string) => {
@@ -67,12 +76,12 @@ export async function joining(
 
   if (by === 'consent') {
     router.get(`/${key}/consent`, (ctx) => {
-      const { state = '', challenge = '', back = '' } = ctx.query as Record<string, string>;
+      const { state = '', challenge = '', back = '', region = '' } = ctx.query as Record<string, string>;
       ctx.type = 'html';
       ctx.body = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escape(name)}: may they?</title>
 <style>body{font:16px/1.5 system-ui,sans-serif;margin:8vh auto;max-width:34rem;color:#1d2430}button{font:inherit;padding:.5rem 1.2rem;margin-right:.6rem}li{margin:.2rem 0}</style>
-<h1>${escape(name)}</h1><p>Velvet Shelf asks to act for <b>Mosswick Supply</b>. It will be able to:</p><ul>${lets.map((each) => `<li>${escape(each)}</li>`).join('')}</ul>
-<form method="post" action="/${key}/consent">${Object.entries({ state, challenge, back })
+<h1>${escape(name)}</h1><p>Velvet Shelf asks to act for <b>Mosswick Supply</b>${regions?.[region] === undefined ? '' : `, in <b>${escape(regions[region])}</b>`}. It will be able to:</p><ul>${lets.map((each) => `<li>${escape(each)}</li>`).join('')}</ul>
+<form method="post" action="/${key}/consent">${Object.entries({ state, challenge, back, region })
         .map(([field, value]) => `<input type="hidden" name="${field}" value="${escape(value)}">`)
         .join('')}
 <button name="answer" value="yes">Let it</button><button name="answer" value="no">Do not let it</button></form><p><small>A simulated channel</small></p></html>`;
@@ -83,7 +92,8 @@ export async function joining(
       back.searchParams.set('state', form.get('state') ?? '');
       if (form.get('answer') === 'yes') {
         const code = fresh();
-        await keep(code, 'code', 300, form.get('challenge') ?? '', form.get('back') ?? '');
+        const [challenge, returns, region] = ['challenge', 'back', 'region'].map((field) => form.get(field) ?? '');
+        await keep(code, 'code', 300, { challenge, back: returns, region });
         back.searchParams.set('code', code);
       } else back.searchParams.set('refused', 'yes');
       ctx.redirect(back.href);
@@ -98,15 +108,15 @@ export async function joining(
         .update(asked.verifier ?? '')
         .digest('base64url');
       if (!held?.good || held.challenge !== proof || held.back !== asked.back) return refuse(ctx, 'No such code');
-      return give(ctx);
+      return give(ctx, inRegion(held.region));
     }
     if (asked.grant === 'secret') {
       if (asked.id === undefined || secrets?.[asked.id] !== asked.secret) return refuse(ctx, 'Unknown id or secret');
       return give(ctx);
     }
     if (asked.grant === 'renew') {
-      if (!mood.renews || !(await take(asked.renew ?? '', 'renew'))?.good) return refuse(ctx, 'Let in no more');
-      return give(ctx);
+      const held = mood.renews ? await take(asked.renew ?? '', 'renew') : undefined;
+      return held?.good ? give(ctx, inRegion(held.region)) : refuse(ctx, 'Let in no more');
     }
     return refuse(ctx, 'Unknown grant');
   });
@@ -116,20 +126,22 @@ export async function joining(
     await give(ctx);
   });
 
-  /** Whoever asks has a token that is good; otherwise refused. */
-  const isLetIn = async (ctx: Context): Promise<boolean> => {
+  /** Of the token somebody asks with, where it is good; otherwise refused. */
+  const passOf = async (ctx: Context): Promise<{ region: string | null } | undefined> => {
     const token = /^Bearer (.+)$/.exec(ctx.get('authorization'))?.[1] ?? '';
-    const { rows } = await pool.query(`SELECT 1 FROM ${table} WHERE text = $1 AND kind = 'token' AND until > now()`, [
-      token,
-    ]);
+    const { rows } = await pool.query<{ region: string | null }>(
+      `SELECT region FROM ${table} WHERE text = $1 AND kind = 'token' AND until > now()`,
+      [token],
+    );
     if (rows.length === 0) refuse(ctx, 'Not let in');
-    return rows.length > 0;
+    return rows[0];
   };
 
   router.get(`/${key}/api/account`, async (ctx) => {
-    if (!(await isLetIn(ctx))) return;
+    const pass = await passOf(ctx);
+    if (!pass) return;
     const { missing, late, cancelled, notices, terms } = mood;
-    ctx.body = { missing, late, cancelled, notices, terms };
+    ctx.body = { ...inRegion(pass.region), missing, late, cancelled, notices, terms };
   });
 
   router.post(`/${key}/mood`, async (ctx) => {
@@ -140,7 +152,7 @@ export async function joining(
     if (forget !== undefined) await pool.query(`DELETE FROM ${table} WHERE kind = $1`, [forget]);
     ctx.body = mood;
   });
-  return isLetIn;
+  return async (ctx) => (await passOf(ctx)) !== undefined;
 }
 
 export async function textOf(request: IncomingMessage): Promise<string> {

@@ -12,7 +12,21 @@ export const exemptionStates = ['asked', 'granted', 'refused'] as const;
 export const accountAnswer = z.object({
   id: z.number(),
   name: z.string(),
+  channelId: z.number(),
   channel: z.string(),
+  /** The channel’s, where it keeps parts of the world apart; '' where none is chosen. */
+  region: z.string(),
+  regions: z.array(z.object({ key: z.string(), name: z.string() })),
+  /** Markets that it may sell in, with the place it has there. */
+  markets: z.array(
+    z.object({
+      ...{ key: z.string(), name: z.string(), language: z.string(), currency: z.string() },
+      place: z.number().nullable(),
+    }),
+  ),
+  /** What being connected lets us read there, and write: a sentence each. */
+  reads: z.array(z.string()),
+  writes: z.array(z.string()),
   /** Undefined where nothing is to be joined. */
   joins: z.enum(joinWays).nullable(),
   state: z.enum(accountStates),

@@ -1,5 +1,6 @@
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
+import { rulebookParts } from '@velvet-shelf/core/rulebooks';
 import { z } from 'zod';
 import { attributeSchema } from './catalog.js';
 import { effectSchema } from './effect.js';
@@ -10,6 +11,7 @@ import { presetEndpoints } from './presets.js';
 
 export const placeSchema = z.object({
   id: z.number(),
+  accountId: z.number(),
   channel: z.string(),
   channelName: z.string(),
   market: z.string(),
@@ -77,7 +79,7 @@ export type CategoryRow = z.infer<typeof categoryRowSchema>;
 
 /** One thing in which two versions of a rulebook differ. */
 const rulebookChangeSchema = z.object({
-  part: z.enum(['category', 'attribute', 'rule', 'eligibility']),
+  part: z.enum(rulebookParts),
   key: z.string(),
   kind: z.enum(['added', 'removed', 'tightened', 'loosened', 'changed']),
   words: z.array(z.string()),
@@ -172,6 +174,8 @@ export const channels = {
           version: z.string(),
           validFrom: z.string(),
           inUse: z.boolean(),
+          /** Day on which it is taken by itself. */
+          takeOn: z.string().nullable(),
           summary: z.string().nullable(),
           categories: z.number(),
           attributes: z.number(),
@@ -248,6 +252,15 @@ export const channels = {
     path: '/api/rulebook-format',
     summary: 'How a rulebook is written, as JSON Schema (2020-12)',
     answer: z.unknown(),
+  }),
+  planRulebook: endpoint({
+    role: 'publisher',
+    method: 'PUT',
+    path: '/api/places/:id/rulebooks/:rulebookId/day',
+    summary: 'Take this version by itself on a day that is to come; null: not any more',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    body: z.object({ takeOn: z.iso.date().nullable() }),
+    answer: z.object({}),
   }),
   takeRulebook: endpoint({
     role: 'publisher',

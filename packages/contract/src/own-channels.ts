@@ -11,6 +11,8 @@ import { endpoint, idParam } from './endpoint.js';
 export const marketSchema = z.object({
   key: z.string(),
   name: z.string(),
+  /** The region it is in, where the channel has any. */
+  region: z.string().optional(),
   country: z.string(),
   language: z.string(),
   currency: z.string(),
@@ -21,6 +23,8 @@ export const channelSchema = z.object({
   key: z.string(),
   name: z.string(),
   version: z.string(),
+  /** Parts of the world it keeps apart: an account belongs to one of them. */
+  regions: z.array(z.object({ key: z.string(), name: z.string() })),
   markets: z.array(marketSchema),
   categories: z.number(),
   attributes: z.number(),
@@ -28,6 +32,8 @@ export const channelSchema = z.object({
     z.object({
       id: z.number(),
       name: z.string(),
+      /** '' where the channel has none. */
+      region: z.string(),
       /** Of the channel's own service; empty where nobody answers for it. */
       address: z.string(),
       state: z.enum(accountStates),
@@ -40,6 +46,13 @@ export const channelSchema = z.object({
 export type ChannelAnswer = z.infer<typeof channelSchema>;
 
 const lineSchema = z.string().trim().min(1, 'Give a name').max(200);
+
+/** What people say of an account. */
+const accountSchema = z.object({
+  name: lineSchema,
+  address: z.union([z.literal(''), z.url({ protocol: /^https?$/ })]),
+  region: z.string().max(200),
+});
 
 /** A channel whose rules fit on a page. */
 export const smallChannelSchema = z.object({
@@ -56,7 +69,7 @@ export const smallChannelSchema = z.object({
     )
     .min(1, 'It asks for one field at least')
     .max(300),
-  market: marketSchema.omit({ key: true }).extend({
+  market: marketSchema.omit({ key: true, region: true }).extend({
     name: lineSchema,
     country: z.string().refine(isCountry, 'Choose a country'),
     language: z.string().refine((tag) => readLanguage(tag) === tag, 'Choose a language'),
@@ -126,21 +139,40 @@ export const ownChannels = {
     params: idParam,
     body: z.object({
       market: z.string().min(1, 'Choose a market'),
+      /** The account it sells with; left out, the first that sells in the market. */
+      account: z.number().int().positive().optional(),
       name: z.string().trim().max(120).default(''),
       condition: conditionSchema.default({ all: [] }),
     }),
     answer: z.object({ id: z.number(), effect: effectSchema }),
   }),
+  addAccount: endpoint({
+    role: 'publisher',
+    method: 'POST',
+    path: '/api/channels/:id/accounts',
+    summary: 'A further account on a channel, in one of its regions where it has any',
+    params: idParam,
+    body: accountSchema,
+    answer: z.object({ id: z.number() }),
+  }),
   changeAccount: endpoint({
     role: 'publisher',
     method: 'PATCH',
     path: '/api/accounts/:id',
-    summary: 'Rename an account, or say the address of the channel’s own service',
+    summary: 'Rename an account, say the address of the channel’s own service, or its region before it is connected',
     params: idParam,
     body: z.object({
-      to: z.object({ name: lineSchema, address: z.union([z.literal(''), z.url({ protocol: /^https?$/ })]) }).partial(),
-      was: z.object({ name: z.string(), address: z.string() }).partial(),
+      to: accountSchema.partial(),
+      was: z.object({ name: z.string(), address: z.string(), region: z.string() }).partial(),
     }),
+    answer: z.object({}),
+  }),
+  removeAccount: endpoint({
+    role: 'publisher',
+    method: 'DELETE',
+    path: '/api/accounts/:id',
+    summary: 'Remove an account that is not connected and has no place; a channel keeps one',
+    params: idParam,
     answer: z.object({}),
   }),
   assortment: endpoint({

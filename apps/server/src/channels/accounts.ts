@@ -1,6 +1,7 @@
 /** Accounts on channels: joined by consent, by a secret or by a token; asked how they stand; let go. */
 import { createHash, randomBytes } from 'node:crypto';
 import type { AccountAnswer } from '@velvet-shelf/contract';
+import { marketsIn } from '@velvet-shelf/core/rulebooks';
 import { and, asc, count, eq, isNotNull, lt, sql } from 'drizzle-orm';
 import { first, iso, isIn } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -8,11 +9,12 @@ import { type Acting, act } from '../history/act.js';
 import { Problem, badRequest, conflict } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { seal, unseal } from '../outgoing/seal.js';
+import { readsOf, writesOf } from './lets.js';
 import { placesOfAccount } from './places.js';
 import { type AccountRow as Row, accountRow, outside, speak } from './speaking.js';
 import { type AccountReport, type Credentials, NotLetIn, adapterOf } from './adapters/index.js';
 
-const { account, accountJoin, accountTerm, listing } = tables;
+const { account, accountJoin, accountTerm, listing, place } = tables;
 
 /** Minutes in which one has to come back from the page of consent. */
 const consentMinutes = 20;
@@ -28,7 +30,7 @@ export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Pro
     .from(accountTerm)
     .where(eq(accountTerm.accountId, id))
     .orderBy(asc(accountTerm.kind), asc(accountTerm.key));
-  const places = await placesOfAccount(db, id);
+  const sells = await db.select({ id: place.id, market: place.market }).from(place).where(eq(place.accountId, id));
   const known = await first(
     db
       .select({
@@ -36,14 +38,27 @@ export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Pro
         live: sql<number>`(count(*) FILTER (WHERE ${listing.channelState} = 'live'))::int`,
       })
       .from(listing)
-      .where(isIn(listing.placeId, places)),
+      .where(
+        isIn(
+          listing.placeId,
+          sells.map((each) => each.id),
+        ),
+      ),
   );
-  const { name, state, address, standing, askedAt, fault } = row.account;
+  const { name, region, channelId, state, address, standing, askedAt, fault } = row.account;
+  const adapter = adapterOf(row.adapter);
   const { missing = [], late = null, cancelled = null, notices = [] } = standing ?? {};
   return {
-    ...{ id, name, state, missing, late, cancelled, notices, fault },
+    ...{ id, name, region, channelId, state, missing, late, cancelled, notices, fault },
     channel: row.channelName,
-    joins: adapterOf(row.adapter).join?.by ?? null,
+    regions: row.regions,
+    markets: marketsIn(row, region).map((market) => ({
+      ...{ key: market.key, name: market.name, language: market.language, currency: market.currency },
+      place: sells.find((each) => each.market === market.key)?.id ?? null,
+    })),
+    reads: readsOf(adapter, row.terms),
+    writes: writesOf(adapter),
+    joins: adapter.join?.by ?? null,
     hasService: address !== '',
     askedAt: askedAt === null ? null : iso(askedAt),
     terms: terms.map(({ kind, key, label, goneAt }) => ({
@@ -58,9 +73,12 @@ export async function showAccount({ db }: Pick<Services, 'db'>, id: number): Pro
 
 const hash = (text: string) => createHash('sha256').update(text).digest('base64url');
 
-function expectService({ account: { address }, channelName }: Row): void {
+/** Whom to ask, and for which part of the world, is known. */
+function expectReady({ account: { address, region }, channelName, regions }: Row): void {
   if (address === '')
     throw conflict(`Say the address of ${channelName}’s own service first: there is nobody to ask yet`);
+  if (regions.length > 0 && region === '')
+    throw conflict(`Choose the region first: ${regions.map(({ name }) => name).join(' or ')}`);
 }
 
 /** Where the channel sends a person back to. */
@@ -72,7 +90,7 @@ export async function askConsent(services: Services, user: User, id: number): Pr
   const row = await accountRow(db, id);
   const { join } = adapterOf(row.adapter);
   if (join?.by !== 'consent') throw conflict(`${row.channelName} is not joined on a page of consent`);
-  expectService(row);
+  expectReady(row);
   const [state, verifier] = [randomBytes(24).toString('base64url'), randomBytes(32).toString('base64url')];
   await db.delete(accountJoin).where(lt(accountJoin.expires, sql`now()`));
   await db.insert(accountJoin).values({
@@ -82,7 +100,8 @@ export async function askConsent(services: Services, user: User, id: number): Pr
     verifier: await seal(config, verifier),
     expires: sql`now() + ${consentMinutes} * interval '1 minute'`,
   });
-  return join.page(outside(services, row), { state, challenge: hash(verifier), back: backTo(config.address) });
+  const asked = { state, challenge: hash(verifier), back: backTo(config.address), region: row.account.region };
+  return join.page(outside(services, row), asked);
 }
 
 /** Joins the account whose consent this state belongs to; a state is good once, and for whoever asked. */
@@ -117,14 +136,14 @@ export async function joinBySecret(
   const row = await accountRow(services.db, id);
   const { join } = adapterOf(row.adapter);
   if (join?.by !== 'secret') throw conflict(`${row.channelName} is not joined with an id and a secret`);
-  expectService(row);
+  expectReady(row);
   await keepJoined(services, user, row, () => join.exchange(outside(services, row), given));
 }
 
 export async function joinByToken(services: Services, user: User, id: number, token: string): Promise<void> {
   const row = await accountRow(services.db, id);
   if (adapterOf(row.adapter).join?.by !== 'address') throw conflict(`${row.channelName} gives no token to paste`);
-  expectService(row);
+  expectReady(row);
   await keepJoined(services, user, row, () => Promise.resolve({ token }));
 }
 
@@ -132,6 +151,7 @@ export async function joinByToken(services: Services, user: User, id: number, to
 async function keepJoined(services: Services, user: User, row: Row, get: () => Promise<Credentials>): Promise<void> {
   const credentials = await get().catch(said(row, 'what was given'));
   const report = await askReport(services, row, credentials.token).catch(said(row, 'what was given'));
+  expectSameRegion(row, report);
   const sealed = await seal(services.config, credentials);
   await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
     await on.tx.update(account).set({ credentials: sealed }).where(eq(account.id, row.account.id));
@@ -152,6 +172,17 @@ const said =
       );
     throw error;
   };
+
+/** Who agreed with an account of another region meant another one. */
+function expectSameRegion({ account: { name, region }, regions, channelName }: Row, report: AccountReport): void {
+  if (regions.length === 0 || report.region == null || report.region === region) return;
+  const say = (key: string) => regions.find((each) => each.key === key)?.name ?? key;
+  throw new Problem(
+    422,
+    'Another region',
+    `${channelName} says this account is in ${say(report.region)}; ${name} is for ${say(region)}. Nothing was changed.`,
+  );
+}
 
 async function askReport(services: Services, row: Row, token: string): Promise<AccountReport> {
   const ask = adapterOf(row.adapter).account;

@@ -1,6 +1,7 @@
 /** Places that people make, rename and remove. */
 import type { Effect } from '@velvet-shelf/contract';
 import type { Condition } from '@velvet-shelf/core/conditions';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { and, asc, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
@@ -12,48 +13,96 @@ import * as tables from '../db/schema/index.js';
 
 const { channel, account, place, rulebook } = tables;
 
-/** Makes a place on a channel; goods that meet the condition are listed there at once. */
+/** The account to sell with in a market: the one that is named, else the first that sells there and has no place in it yet. */
+function sellerIn(
+  sellers: readonly Seller[],
+  named: number | undefined,
+  { key, name, region = '' }: Rulebook['markets'][number],
+): Seller {
+  const inRegion = (each: Seller) => each.region === '' || each.region === region;
+  const wanted = sellers.filter(({ id }) => named === undefined || id === named);
+  if (wanted.length === 0) throw notFound(`account ${named}`);
+  const open = wanted.filter(inRegion);
+  const [chosen] = open.filter(({ markets }) => !markets.includes(key));
+  if (chosen) return chosen;
+  throw open.length > 0
+    ? conflict(`There is a place in ${name} already`)
+    : conflict(
+        `${wanted.map((each) => each.name).join(', ')} sells in another region than ${name}: make a further account`,
+      );
+}
+
+/** An account, and where it sells already. */
+interface Seller {
+  id: number;
+  name: string;
+  region: string;
+  markets: string[];
+}
+
+/** Accounts of a channel, held until the transaction ends: nobody makes another place with them meanwhile. */
+async function sellersOn(tx: Executor, channelId: number): Promise<Seller[]> {
+  const { id, name, region } = account;
+  const accounts = await tx
+    .select({ id, name, region })
+    .from(account)
+    .where(eq(account.channelId, channelId))
+    .orderBy(asc(id))
+    .for('update');
+  const places = await tx
+    .select({ account: place.accountId, market: place.market })
+    .from(place)
+    .where(
+      inArray(
+        place.accountId,
+        accounts.map((each) => each.id),
+      ),
+    );
+  return accounts.map((each) => ({
+    ...each,
+    markets: places.filter((row) => row.account === each.id).map(({ market }) => market),
+  }));
+}
+
+/** Makes a place on a channel; goods that meet the condition are listed there at once. The first place of an account says its region. */
 export async function addPlace(
   services: Services,
   user: User,
   channelId: number,
-  { market: key, name, condition }: { market: string; name: string; condition: Condition },
+  given: { market: string; name: string; condition: Condition; account?: number | undefined },
 ): Promise<{ id: number; effect: Effect }> {
   const { answer: id, effect } = await act(services, user, { kind: 'place', tells: ['channels'] }, async (on) => {
     const held = await first(
       on.tx
-        .select({ name: channel.name, body: rulebook.body, accountId: account.id })
+        .select({ name: channel.name, body: rulebook.body })
         .from(channel)
         .innerJoin(rulebook, eq(rulebook.id, channel.rulebookId))
-        .innerJoin(account, eq(account.channelId, channel.id))
-        .where(eq(channel.id, channelId))
-        .orderBy(asc(account.id))
-        .limit(1),
+        .where(eq(channel.id, channelId)),
     );
     if (!held) throw notFound(`channel ${channelId}`);
-    const market = held.body.markets.find((each) => each.key === key);
+    const market = held.body.markets.find((each) => each.key === given.market);
     if (!market)
-      throw badRequest(`${held.name} has no market “${key}”`, [
+      throw badRequest(`${held.name} has no market “${given.market}”`, [
         { pointer: '/body/market', detail: `Choose one of ${held.body.markets.map((each) => each.name).join(', ')}` },
       ]);
+    const sellers = await sellersOn(on.tx, channelId);
+    const seller = sellerIn(sellers, given.account, market);
+    const of = seller.id === sellers[0]?.id ? held.name : `${held.name} ${seller.name}`;
+    const name = given.name || `${of}, ${market.name}`;
+    const { key, country, language, currency, region = '' } = market;
     const made = await first(
       on.tx
         .insert(place)
         .values({
-          accountId: held.accountId,
-          market: market.key,
-          name: name || `${held.name}, ${market.name}`,
-          country: market.country,
-          language: market.language,
-          currency: market.currency,
-          assortment: condition,
+          ...{ accountId: seller.id, market: key, name, country, language, currency },
+          assortment: given.condition,
         })
-        .onConflictDoNothing({ target: [place.accountId, place.market] })
-        .returning({ id: place.id, name: place.name }),
+        .returning({ id: place.id }),
     );
-    if (!made) throw conflict(`There is a place in ${market.name} already`);
-    on.say(`New place ${made.name}`);
-    on.change({ kind: 'place', id: made.id, delta: { created: [made.name] } });
+    if (!made) throw new Error('A row that was written came not back');
+    if (seller.region !== region) await on.tx.update(account).set({ region }).where(eq(account.id, seller.id));
+    on.say(`New place ${name}`);
+    on.change({ kind: 'place', id: made.id, delta: { created: [name] } });
     await on.dirtyPlace(made.id);
     return made.id;
   });

@@ -1,4 +1,4 @@
-/** Channels of one's own: from a rulebook, from one that ships, or from a description that fits on a page; the accounts on them. */
+/** Channels of one's own: from a rulebook, from one that ships, or from a description that fits on a page. */
 import type { ChannelAnswer } from '@velvet-shelf/contract';
 import { type Rulebook, type SmallChannel, smallRulebook } from '@velvet-shelf/core/rulebooks';
 import { publishedChannels } from '@velvet-shelf/rulebooks';
@@ -7,7 +7,6 @@ import { loadCompany } from '../company/settings.js';
 import { todayText } from '../db/clock.js';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
-import { deltaOfFields } from '../history/fields.js';
 import { Problem, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { adapterOf } from './adapters/index.js';
@@ -28,13 +27,14 @@ export async function listChannels(on: Executor): Promise<ChannelAnswer[]> {
   return channels.map(({ body, adapter, ...row }) => ({
     ...row,
     version: body.version,
+    regions: body.regions ?? [],
     markets: body.markets,
     categories: body.categories.length,
     attributes: body.attributes.length,
     accounts: accounts
       .filter(({ channelId }) => channelId === row.id)
-      .map(({ id, name, address, state }) => ({
-        ...{ id, name, address, state },
+      .map(({ id, name, region, address, state }) => ({
+        ...{ id, name, region, address, state },
         joins: adapterOf(adapter).join?.by ?? null,
         places: places
           .filter(({ accountId }) => accountId === id)
@@ -97,26 +97,6 @@ export async function addChannel(services: Services, user: User, given: NewChann
     return made.id;
   });
   return answer;
-}
-
-export async function changeAccount(
-  services: Services,
-  user: User,
-  id: number,
-  { to, was }: { to: { name?: string; address?: string }; was: { name?: string; address?: string } },
-): Promise<void> {
-  await act(services, user, { kind: 'account', tells: ['channels'] }, async (on) => {
-    const held = await first(on.tx.select().from(account).where(eq(account.id, id)).for('update'));
-    if (!held) throw notFound(`account ${id}`);
-    const delta = deltaOfFields(held, to, was);
-    if (Object.keys(delta).length === 0) return;
-    await on.tx
-      .update(account)
-      .set({ ...to, ...(to.address === undefined ? {} : { address: to.address.replace(/\/$/, '') }) })
-      .where(eq(account.id, id));
-    on.say(`Changed the account ${held.name}`);
-    on.change({ kind: 'channel', id: held.channelId, delta });
-  });
 }
 
 /** Removes a channel that has no place any more. */

@@ -65,6 +65,17 @@ export async function rulebookOf(on: Executor, place: PlaceRow): Promise<Ruleboo
   return forAccount(on, place, rulebook.body);
 }
 
+/** Places of a channel speak the language and ask the currency that the rulebook in use says of their markets. */
+export async function followMarkets(on: Executor, channelId: number): Promise<void> {
+  for (const place of await placesOf(on, channelId)) {
+    const { markets } = await rulebookOf(on, place);
+    const market = markets.find(({ key }) => key === place.market);
+    if (!market) continue;
+    const { country, language, currency } = market;
+    await on.update(tables.place).set({ country, language, currency }).where(eq(tables.place.id, place.id));
+  }
+}
+
 export const placesOfAccount = async (on: Executor, accountId: number): Promise<number[]> =>
   (await on.select({ id: tables.place.id }).from(tables.place).where(eq(tables.place.accountId, accountId))).map(
     ({ id }) => id,

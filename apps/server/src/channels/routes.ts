@@ -20,20 +20,15 @@ import { askExemption, listExemptions, removeExemption, setExemption } from './e
 import { carryFills, fillsFile } from './carry.js';
 import { comparedInCategories } from './compared.js';
 import { saveFill, saveFills } from './fills.js';
-import {
-  addRulebook,
-  categorySchema,
-  readCategorySchema,
-  rulebookFormat,
-  showRulebooks,
-  takeRulebook,
-} from './rulebooks.js';
+import { addRulebook, categorySchema, readCategorySchema, rulebookFormat, showRulebooks } from './rulebooks.js';
 import { savePresets } from './presets.js';
 import { expectKnown, saveAssortment, showAssortment } from './assortment.js';
-import { addChannel, changeAccount, listChannels, removeChannel } from './own.js';
+import { addChannel, listChannels, removeChannel } from './own.js';
+import { addAccount, changeAccount, removeAccount } from './own-accounts.js';
 import { addPlace, removePlace, renamePlace } from './own-places.js';
 import { listShipped } from './shipped.js';
 import { showPlaces } from './service.js';
+import { planRulebook, takeRulebook } from './taking.js';
 
 export function channelRoutes(router: AppRouter, services: Services): void {
   const { channels } = api;
@@ -51,6 +46,13 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   });
   route(router, services, channels.removePlace, async ({ user, params }) => {
     await removePlace(services, user, params.id);
+    return {};
+  });
+  route(router, services, channels.addAccount, async ({ user, params, body }) => ({
+    id: await addAccount(services, user, params.id, body),
+  }));
+  route(router, services, channels.removeAccount, async ({ user, params }) => {
+    await removeAccount(services, user, params.id);
     return {};
   });
   route(router, services, channels.changeAccount, async ({ user, params, body }) => {
@@ -111,6 +113,10 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   );
   route(router, services, channels.removeChannel, async ({ params, user }) => {
     await removeChannel(services, user, params.id);
+    return {};
+  });
+  route(router, services, channels.planRulebook, async ({ params, body, user }) => {
+    await planRulebook(services, user, params.id, params.rulebookId, body.takeOn);
     return {};
   });
   route(router, services, channels.takeRulebook, ({ params, body, user }) =>

@@ -1,4 +1,4 @@
-/** A channel’s rulebooks: read, taken in, tried on our goods, taken. */
+/** A channel’s rulebooks: read, taken in, compared with the one in use. */
 import { loadRulebook } from '@velvet-shelf/core/checks';
 import {
   type Rulebook,
@@ -12,27 +12,22 @@ import {
 import { eq, and } from 'drizzle-orm';
 import { type Executor, first } from '../db/client.js';
 import { act } from '../history/act.js';
-import type { Undoing, Undone } from '../history/undo.js';
-import { todayText } from '../db/clock.js';
-import type { Effect } from '@velvet-shelf/contract';
-import { badRequest, conflict, notFound } from '../http/problem.js';
+import { badRequest, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
-import { type PlaceRow, getPlace, placesOf } from './places.js';
+import { type PlaceRow, getPlace } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { z } from 'zod';
-import { changesOf } from '../history/record.js';
 
 export async function showRulebooks({ db }: Services, placeId: number) {
   const place = await getPlace(db, placeId);
   const rulebooks = await db
-    .select({ id: tables.rulebook.id, version: tables.rulebook.version, body: tables.rulebook.body })
+    .select()
     .from(tables.rulebook)
     .where(eq(tables.rulebook.channelId, place.channelId))
     .orderBy(tables.rulebook.validFrom, tables.rulebook.version);
   const used = rulebooks.find((rulebook) => rulebook.id === place.rulebookId);
-  return rulebooks.map(({ id, version, body }) => ({
-    id,
-    version,
+  return rulebooks.map(({ id, version, takeOn, body }) => ({
+    ...{ id, version, takeOn },
     validFrom: body.validFrom,
     inUse: id === place.rulebookId,
     summary: body.summary ?? null,
@@ -126,47 +121,4 @@ export async function addRulebook(
     on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [null, rulebook.version] } });
   });
   return { version: rulebook.version };
-}
-
-export async function takeRulebook(
-  services: Services,
-  user: User,
-  placeId: number,
-  rulebookId: number,
-  { early = false }: { early?: boolean } = {},
-): Promise<Effect> {
-  const place = await getPlace(services.db, placeId);
-  const { effect } = await act(services, user, { kind: 'take-rulebook' }, async (on) => {
-    const { tx } = on;
-    const rulebook = await versionOf(tx, place, rulebookId);
-    if (rulebook.validFrom > todayText() && !early)
-      throw conflict(
-        `Version ${rulebook.version} holds from ${rulebook.validFrom}. Until then the channel checks by the one in use: see what this one would block, and say that you take it early`,
-      );
-    await tx.update(tables.channel).set({ rulebookId }).where(eq(tables.channel.id, place.channelId));
-    on.say(`${place.channelName} is now checked against rulebook ${rulebook.version}`);
-    on.change({ kind: 'channel', id: place.channelId, delta: { rulebook: [place.rulebookId, rulebookId] } });
-    for (const { id } of await placesOf(tx, place.channelId)) await on.dirtyPlace(id);
-  });
-  return effect;
-}
-
-/** Goes back to the rulebook that was in use before, where the one taken still is. */
-export async function undoRulebook({ tx, actionId, dirtyPlace }: Undoing): Promise<Undone> {
-  const [taken] = await changesOf(
-    tx,
-    actionId,
-    'channel',
-    z.object({ rulebook: z.tuple([z.number().nullable(), z.number()]) }),
-  );
-  if (!taken) return { left: [] };
-  const [before, after] = taken.delta.rulebook;
-  const back = await tx
-    .update(tables.channel)
-    .set({ rulebookId: before })
-    .where(and(eq(tables.channel.id, taken.id), eq(tables.channel.rulebookId, after)))
-    .returning({ id: tables.channel.id });
-  if (back.length === 0) return { left: ['The rulebook: another one was taken since'] };
-  for (const { id } of await placesOf(tx, taken.id)) await dirtyPlace(id);
-  return { left: [] };
 }

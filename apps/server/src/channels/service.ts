@@ -37,6 +37,7 @@ export async function showPlaces({ db }: Services): Promise<PlaceAnswer[]> {
       const rulebook = versions.find((row) => row.id === place.rulebookId);
       return {
         id: place.id,
+        accountId: place.accountId,
         channel: place.channel,
         channelName: place.channelName,
         market: place.market,

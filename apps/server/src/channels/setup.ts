@@ -52,6 +52,7 @@ export async function loadSetup(
   change: SetupChange = {},
 ): Promise<PlaceSetup> {
   const rulebook = change.rulebook ? await forAccount(on, place, change.rulebook) : await rulebookOf(on, place);
+  const { language, currency } = rulebook.markets.find(({ key }) => key === place.market) ?? place;
   const fills = await fillsAt(on, place);
   const pins = await on
     .select({ variant: tables.listing.variantId, attribute: tables.pin.attribute, value: tables.pin.value })
@@ -70,9 +71,7 @@ export async function loadSetup(
   return {
     channel: place.channel,
     market: place.market,
-    language: place.language,
-    currency: place.currency,
-    rulebook,
+    ...{ language, currency, rulebook },
     dictionary: dictionary.attributes,
     assortment: change.assortment?.condition ?? place.assortment,
     hand: new Map(
@@ -82,7 +81,7 @@ export async function loadSetup(
     fills: placeFills(fills, change.fills),
     presets: change.presets ?? (await presetsOf(on, place.channelId)).map(asPreset),
     pins: byVariant,
-    rates: await ratesTo(on, place.currency),
+    rates: await ratesTo(on, currency),
     exempt: await on
       .select({ attribute: tables.exemption.attribute, condition: tables.exemption.condition })
       .from(tables.exemption)

@@ -1,5 +1,6 @@
 /** Speaking to a channel as one of our accounts: with what it let us in by, renewed where that has run out. */
 import type { AccountAnswer } from '@velvet-shelf/contract';
+import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { eq, sql } from 'drizzle-orm';
 import { type Executor, first } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
@@ -18,7 +19,9 @@ export async function accountRow(on: Executor, id: number) {
         account,
         channelName: channel.name,
         adapter: channel.adapter,
-        terms: sql<{ kind: string; label: string }[]>`coalesce(${rulebook.body} -> 'terms', '[]')`,
+        terms: sql<NonNullable<Rulebook['terms']>>`coalesce(${rulebook.body} -> 'terms', '[]')`,
+        regions: sql<NonNullable<Rulebook['regions']>>`coalesce(${rulebook.body} -> 'regions', '[]')`,
+        markets: sql<Rulebook['markets']>`coalesce(${rulebook.body} -> 'markets', '[]')`,
       })
       .from(account)
       .innerJoin(channel, eq(channel.id, account.channelId))

@@ -11,6 +11,7 @@ export async function quernby(router: Router, pool: pg.Pool): Promise<void> {
     key: 'quernby',
     name: 'Quernby',
     by: 'consent',
+    regions: { isles: 'The isles', mainland: 'The mainland' },
     lets: [
       'read your articles, plans and standing, and ask where articles belong',
       'put articles up, change them and take them down',

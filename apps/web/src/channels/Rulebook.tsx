@@ -12,6 +12,7 @@ import { readJson } from '../design/files';
 import { State } from '../design/State';
 import { CategorySchema } from './CategorySchema';
 import { ComparedCategories } from './ComparedCategories';
+import { TakeOn } from './TakeOn';
 import { sayKinds } from './changes';
 import { count, plural } from '../design/words';
 
@@ -66,6 +67,7 @@ interface VersionAnswer {
   version: string;
   validFrom: string;
   inUse: boolean;
+  takeOn: string | null;
   summary: string | null;
   categories: number;
   attributes: number;
@@ -116,6 +118,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
           {tryOut.data ? 'see below what, and take it if you mean to.' : 'try it on our goods first.'}
         </Box>
       )}
+      {!version.inUse && <TakeOn placeId={placeId} version={version} />}
       {version.summary && (
         <Box as="p" around={[1, 0]}>
           {version.summary}

@@ -10,8 +10,12 @@ export const money = (amount: string | null | undefined, currency: string | unde
   amount === null || amount === undefined
     ? ''
     : Number(amount).toLocaleString(locale(), currency ? { style: 'currency', currency } : {});
+/** Of a moment, where the reader is; of a day without one, that day everywhere. */
 export const day = (iso: string) =>
-  new Date(iso).toLocaleDateString(locale(), { day: 'numeric', month: 'short', year: 'numeric' });
+  new Date(iso).toLocaleDateString(locale(), {
+    ...{ day: 'numeric', month: 'short', year: 'numeric' },
+    ...(/^\d{4}-\d\d-\d\d$/.test(iso) ? { timeZone: 'UTC' } : {}),
+  });
 export const clock = (iso: string) => {
   const date = new Date(iso);
   const today = new Date().toDateString() === date.toDateString();

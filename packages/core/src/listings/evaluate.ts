@@ -116,6 +116,9 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     isOf: (category: string | undefined) =>
       rule.in === undefined || (category !== undefined && isUnder(category, rule.in)),
   }));
+  const closed = rulebook.markets.some(({ key }) => key === market)
+    ? undefined
+    : `${rulebook.name} takes no goods in this market any more`;
   const exemptions = (setup.exempt ?? []).map(({ attribute, condition }) => ({
     attribute,
     hits: compileCondition(condition, withUnknown(dictionary, conditionAttributes(condition)), lookup),
@@ -162,13 +165,13 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       result.notFor = 'It left the assortment';
       return result;
     }
-    for (const { rule, hits, isOf } of eligibility)
-      if (isOf(category) && hits(variant)) {
-        result.standing = 'not for this channel';
-        result.readiness = 'not for this channel';
-        result.notFor = rule.words;
-        return result;
-      }
+    const notFor = closed ?? eligibility.find(({ hits, isOf }) => isOf(category) && hits(variant))?.rule.words;
+    if (notFor !== undefined) {
+      result.standing = 'not for this channel';
+      result.readiness = 'not for this channel';
+      result.notFor = notFor;
+      return result;
+    }
     judgeCategory(variant, category, result);
     const plan = planFor(category);
     const pins = setup.pins.get(variant.id);

@@ -1,7 +1,7 @@
 import { rulebooksOf } from '@velvet-shelf/rulebooks';
 import { describe, expect, it } from 'vitest';
 import { loadRulebook } from '../checks/index.js';
-import { type ChannelAttribute, type Rulebook, compareInCategory, compareRulebooks } from './index.js';
+import { type ChannelAttribute, type Rulebook, compareInCategory, compareRulebooks, marketsIn } from './index.js';
 
 const load = (published: unknown): Rulebook => {
   const read = loadRulebook(published);
@@ -92,6 +92,35 @@ describe('loading and comparing', () => {
       'changed',
       'changed',
     ]);
+  });
+  it('names markets that came, went or ask something else', () => {
+    const [market] = first.markets as [Rulebook['markets'][number]];
+    const sold = (...markets: Rulebook['markets']): Rulebook => ({ ...first, markets });
+    const [there, gone] = [
+      { ...market, key: 'A' },
+      { ...market, key: 'B' },
+    ];
+    expect(
+      compareRulebooks(
+        sold(there, gone),
+        sold({ ...there, currency: 'CLP', language: 'es-CL' }, { ...market, key: 'C' }),
+      ),
+    ).toEqual([
+      {
+        ...{ part: 'market', key: 'A', kind: 'changed' },
+        words: [`language now es-CL, was ${market.language}`, `currency now CLP, was ${market.currency}`],
+      },
+      { part: 'market', key: 'C', kind: 'added', words: [] },
+      { part: 'market', key: 'B', kind: 'removed', words: [] },
+    ]);
+  });
+  it('an account of a region sells in the markets of it, one of a channel without regions in all', () => {
+    const [market] = first.markets as [Rulebook['markets'][number]];
+    const markets = ['n', 's', 'n'].map((region, i) => ({ ...market, key: String(i), region }));
+    expect(marketsIn({ markets }, 'n').map(({ key }) => key)).toEqual(['0', '2']);
+    expect(marketsIn({ markets }, '')).toBe(markets);
+    const read = loadRulebook({ ...first, regions: [{ key: 'n', name: 'North' }], markets });
+    expect(read.ok ? [] : read.faults).toEqual(['markets.1: there is no region “s”']);
   });
   it('refuses what does not fit together, and says where', () => {
     const read = loadRulebook({ ...first, exchange: { ...first.exchange, itemKey: 'nothing', formats: ['csv'] } });

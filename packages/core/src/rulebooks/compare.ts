@@ -1,8 +1,11 @@
 /** What a new version of a rulebook changes, in words. */
 import { type ChannelAttribute, type Rulebook, attributesFor } from './model.js';
 
+/** Parts of a rulebook that are compared. */
+export const rulebookParts = ['market', 'category', 'attribute', 'rule', 'eligibility'] as const;
+
 export interface RulebookChange {
-  part: 'category' | 'attribute' | 'rule' | 'eligibility';
+  part: (typeof rulebookParts)[number];
   key: string;
   /** `tightened`: all that is different asks for more or takes less; `loosened`: the other way round. */
   kind: 'added' | 'removed' | 'tightened' | 'loosened' | 'changed';
@@ -20,6 +23,7 @@ const other = (words: string): Difference => ({ words, way: 'other' });
 
 export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookChange[] {
   return [
+    ...compareKeyed('market', before.markets, after.markets, (row) => row.key, marketDifferences),
     ...compareKeyed(
       'category',
       before.categories,
@@ -52,6 +56,15 @@ export function compareInCategory(
   if (!isIn(before) || !isIn(after)) return [];
   const asked = (rulebook: Rulebook) => attributesFor(rulebook, category, market);
   return compareKeyed('attribute', asked(before), asked(after), ({ key }) => key, askedDifferences);
+}
+
+type Market = Rulebook['markets'][number];
+
+function marketDifferences(a: Market, b: Market): Difference[] {
+  const fields = ['name', 'country', 'language', 'currency', 'region'] as const;
+  return fields.flatMap((field) =>
+    a[field] === b[field] ? [] : [other(`${field} now ${b[field] ?? 'none'}, was ${a[field] ?? 'none'}`)],
+  );
 }
 
 /** The rules of each check together: there may be several of one. */

@@ -123,11 +123,18 @@ export const rulebookSchema = z.strictObject({
   summary: z.string().optional(),
   /** Where a shopper sees an item, below the account's address; {number} stands for the channel's own number of it. */
   itemPage: z.string().startsWith('/').includes('{number}').optional(),
+  /** Parts of the world the channel keeps apart: an account belongs to one of them, and sells in the markets of it alone. */
+  regions: z
+    .array(z.strictObject({ key: z.string().min(1), name: z.string().min(1) }))
+    .min(1)
+    .optional(),
   markets: z
     .array(
       z.strictObject({
         key: z.string(),
         name: z.string(),
+        /** The region it is in, where the channel has any. */
+        region: z.string().optional(),
         /** ISO 3166-1 alpha-2, BCP 47, ISO 4217. */
         country: z.string().length(2),
         language: z.string(),
@@ -183,6 +190,7 @@ function crossCheck(rulebook: Rulebook): string[] {
   const faults: string[] = [];
   const attributes = new Set(rulebook.attributes.map((attribute) => attribute.key));
   const paths = new Set(rulebook.categories.map((category) => category.path));
+  faults.push(...regionFaults(rulebook));
   for (const { path } of rulebook.categories) {
     const parent = parentPath(path);
     if (parent !== undefined && !paths.has(parent)) faults.push(`categories: “${path}” has no parent “${parent}”`);
@@ -220,6 +228,23 @@ function crossCheck(rulebook: Rulebook): string[] {
     faults.push(`exchange.formats: how ${format} is written is not described`);
   return faults;
 }
+
+/** Where there are regions every market is in one, and none is without a market. */
+function regionFaults({ regions = [], markets }: Rulebook): string[] {
+  const known = new Set(regions.map(({ key }) => key));
+  const taken = new Set(markets.map(({ region }) => region));
+  return [
+    ...markets.flatMap(({ key, region }) => {
+      if (region !== undefined) return known.has(region) ? [] : [`markets.${key}: there is no region “${region}”`];
+      return known.size > 0 ? [`markets.${key}: it does not say in which region it is`] : [];
+    }),
+    ...regions.flatMap(({ key }) => (taken.has(key) ? [] : [`regions.${key}: no market is in it`])),
+  ];
+}
+
+/** Markets that an account of a region sells in; an account of a channel without regions (`''`) sells in all. */
+export const marketsIn = ({ markets }: Pick<Rulebook, 'markets'>, region: string): Rulebook['markets'] =>
+  region === '' ? markets : markets.filter((market) => market.region === region);
 
 export function parentPath(path: string): string | undefined {
   const cut = path.lastIndexOf('/');

@@ -52,6 +52,8 @@ export type Credentials = z.infer<typeof credentialsSchema>;
 const line = z.string().max(500);
 
 export const accountSchema = z.object({
+  /** Of its own regions the one the account is in, where it keeps them apart. */
+  region: line.nullish(),
   /** What is missing on the channel’s side before it takes goods, in its words. */
   missing: z.array(line).max(50).default([]),
   /** Shares of orders in per cent. */
@@ -73,7 +75,7 @@ export type Join =
   | {
       by: 'consent';
       /** Where a person agrees; she comes back to `back` with the state and a code. */
-      page(outside: Outside, asked: { state: string; challenge: string; back: string }): string;
+      page(outside: Outside, asked: { state: string; challenge: string; back: string; region: string }): string;
       exchange(outside: Outside, answer: { code: string; verifier: string; back: string }): Promise<Credentials>;
     }
   | { by: 'secret'; exchange(outside: Outside, given: { id: string; secret: string }): Promise<Credentials> }

@@ -31,6 +31,9 @@ export const rulebook = pgTable(
     validFrom: text('valid_from').notNull(),
     body: jsonb('body').$type<Rulebook>().notNull(),
     loadedAt: moment('loaded_at').notNull().defaultNow(),
+    /** Day on which it is taken by itself (ISO 8601), and who wants that. */
+    takeOn: text('take_on'),
+    takeFor: ref('take_for'),
   },
   (table) => [unique('rulebook_version').on(table.channelId, table.version)],
 );
@@ -45,23 +48,29 @@ export interface AccountStanding {
   notices: string[];
 }
 
-export const account = pgTable('account', {
-  id: rowId(),
-  channelId: ref('channel_id')
-    .notNull()
-    .references(() => channel.id),
-  name: text('name').notNull(),
-  /** Address of the channel's own service. */
-  address: text('address').notNull(),
-  state: text('state', { enum: accountStates }).notNull(),
-  /** What it is spoken to with, sealed (outgoing/seal). */
-  credentials: text('credentials'),
-  /** As the channel told it last. */
-  standing: jsonb('standing').$type<AccountStanding>(),
-  /** When it was last asked, and what went wrong then, for people. */
-  askedAt: moment('asked_at'),
-  fault: text('fault'),
-});
+export const account = pgTable(
+  'account',
+  {
+    id: rowId(),
+    channelId: ref('channel_id')
+      .notNull()
+      .references(() => channel.id),
+    name: text('name').notNull(),
+    /** The rulebook's region it belongs to; '' where the channel has none. */
+    region: text('region').notNull().default(''),
+    /** Address of the channel's own service. */
+    address: text('address').notNull(),
+    state: text('state', { enum: accountStates }).notNull(),
+    /** What it is spoken to with, sealed (outgoing/seal). */
+    credentials: text('credentials'),
+    /** As the channel told it last. */
+    standing: jsonb('standing').$type<AccountStanding>(),
+    /** When it was last asked, and what went wrong then, for people. */
+    askedAt: moment('asked_at'),
+    fault: text('fault'),
+  },
+  (table) => [unique('account_channel_name').on(table.channelId, table.name)],
+);
 
 /** Terms that an account keeps on the channel, of the kinds its rulebook names; those that vanished stay with the day. */
 export const accountTerm = pgTable(
