@@ -22,7 +22,7 @@ async function add(page: Page, name: string, key: string): Promise<void> {
 test('an account is joined where the channel asks for consent, refused first, and let go', async ({ page }) => {
   await add(page, 'Quernby', 'quernby');
   await expect(panel(page)).toContainText('Where it would put goods, when you ask');
-  await expect(panel(page).getByText('Choose the region below first')).toBeVisible();
+  await expect(panel(page).getByText('Choose the region first')).toBeVisible();
   await panel(page).getByLabel('Region').click();
   await page.getByRole('option', { name: 'The isles' }).click();
   await expect(panel(page).getByRole('button', { name: 'Sell in Germany' })).toHaveCount(0);

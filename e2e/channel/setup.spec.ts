@@ -141,6 +141,14 @@ test('the next rulebook is taken: what was foreseen happens, and the older one i
   await expect(said).toBeVisible();
   const [blocked = 0, freed = 0] = ((await said.textContent()) ?? '').match(/\d+/g)?.map(Number) ?? [];
   expect(blocked).toBeGreaterThan(0);
+  await next.getByRole('button', { name: 'Take it by itself on a day' }).click();
+  await next.getByLabel('Day it is taken').fill('2020-01-01');
+  await next.getByRole('button', { name: 'Plan it' }).click();
+  await expect(next.getByText('Choose a later day, or take the version now')).toBeVisible();
+  await next.getByLabel('Day it is taken').fill('2999-02-01');
+  await next.getByRole('button', { name: 'Plan it' }).click();
+  await expect(next.getByText('It is taken by itself on 1 Feb 2999.')).toBeVisible();
+  await next.getByRole('button', { name: 'Not any more' }).click();
   // Before the day it holds from it is asked for in other words.
   await next.getByRole('button', { name: /^Use (this version|it now)/ }).click();
   await expect(next.getByText('in use', { exact: true })).toBeVisible();

@@ -184,7 +184,7 @@ describe('another version of the rulebook', () => {
       markets: [market('GB', 'EUR', 'north'), market('IE', 'EUR', 'north'), market('DE', 'EUR', 'south')],
     });
     expect((await versionOf(id)).changes).toEqual([
-      { part: 'market', key: 'GB', kind: 'changed', words: ['currency now EUR, was GBP'] },
+      { part: 'market', key: 'GB', name: 'Market GB', kind: 'changed', words: ['currency now EUR, was GBP'] },
     ]);
     const today = new Date().toISOString().slice(0, 10);
     expect((await plan(id, today)).status).toBe(400);
@@ -216,6 +216,7 @@ describe('another version of the rulebook', () => {
     });
     const changes = (await versionOf(id)).changes;
     expect(changes.map(({ key, kind }: Body) => [key, kind])).toEqual([
+      ['parted', 'changed'],
       ['GB', 'removed'],
       ['IE', 'removed'],
     ]);

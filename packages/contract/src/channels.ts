@@ -2,6 +2,7 @@ import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
 import { rulebookParts } from '@velvet-shelf/core/rulebooks';
 import { z } from 'zod';
+import { accountStates } from './accounts.js';
 import { attributeSchema } from './catalog.js';
 import { effectSchema } from './effect.js';
 import { endpoint, idParam, rowNumberText } from './endpoint.js';
@@ -18,7 +19,7 @@ export const placeSchema = z.object({
   name: z.string(),
   language: z.string(),
   currency: z.string(),
-  accountState: z.string(),
+  accountState: z.enum(accountStates),
   rulebookVersion: z.string(),
   /** Most variants of one family the channel takes, where it says so. */
   mostInFamily: z.number().nullable(),
@@ -81,6 +82,8 @@ export type CategoryRow = z.infer<typeof categoryRowSchema>;
 const rulebookChangeSchema = z.object({
   part: z.enum(rulebookParts),
   key: z.string(),
+  /** As people call it. */
+  name: z.string(),
   kind: z.enum(['added', 'removed', 'tightened', 'loosened', 'changed']),
   words: z.array(z.string()),
 });

@@ -2,13 +2,12 @@
 import type { CauseDetail } from '@velvet-shelf/contract';
 import { variantAxes } from '@velvet-shelf/core/checks';
 import { type Cause, axisSources, causeKey, slotOf, sourcesFor } from '@velvet-shelf/core/listings';
-import { takenValues } from '@velvet-shelf/core/rulebooks';
+import { takenValues, namesOf } from '@velvet-shelf/core/rulebooks';
 import { typedText } from '../catalog/product.js';
 import type { Services } from '../http/route.js';
 import { catalogLabel, copiedFrom, mendingStep, sayCategory, sayOwnWord } from '@velvet-shelf/core/causes';
 import { optionsOf } from '../dictionary/lists.js';
 import { rulebookOf } from '../channels/places.js';
-import { namesOf } from '../channels/tree.js';
 import { suggestValue } from '../channels/jobs.js';
 import { suggestionsFor } from '../channels/suggestions.js';
 import { apart } from '../jobs/aside.js';

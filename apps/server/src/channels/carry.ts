@@ -2,14 +2,13 @@
 import { type CarriedFill, fillsFileSchema } from '@velvet-shelf/contract';
 import { type Fill, carryFill } from '@velvet-shelf/core/fills';
 import { alikeAttributes, sourcesFor } from '@velvet-shelf/core/listings';
-import type { Rulebook } from '@velvet-shelf/core/rulebooks';
+import { type Rulebook, namesOf } from '@velvet-shelf/core/rulebooks';
 import { canonical } from '@velvet-shelf/core/values';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { badRequest } from '../http/problem.js';
 import type { Services } from '../http/route.js';
 import { getPlace, rulebookOf } from './places.js';
 import { type FillSlot, asPlaced, generalFillsAt, slotKey } from './slots.js';
-import { namesOf } from './tree.js';
 
 type Placed = FillSlot & { fill: Fill };
 

@@ -2,7 +2,7 @@
 import type { CategoryMapping, CategoryRow, Effect } from '@velvet-shelf/contract';
 import { listOf } from '@velvet-shelf/core/values';
 import { loadDictionary } from '../dictionary/dictionary.js';
-import { parentPath } from '@velvet-shelf/core/rulebooks';
+import { parentPath, namesOf } from '@velvet-shelf/core/rulebooks';
 import { sql, eq, and, isNotNull, inArray, count } from 'drizzle-orm';
 import { act } from '../history/act.js';
 import { badRequest } from '../http/problem.js';
@@ -12,7 +12,7 @@ import { adapterOf } from './adapters/index.js';
 import { getPlace, rulebookOf } from './places.js';
 import * as tables from '../db/schema/index.js';
 import { suggestionsFor } from './suggestions.js';
-import { namesOf, targetsOf } from './tree.js';
+import { targetsOf } from './tree.js';
 import { mustKnow } from './comparing.js';
 import { type CategoryMap, changedMap, mapDelta, mapOf, mappedInMarket, mapsOf, writeMaps } from './maps.js';
 

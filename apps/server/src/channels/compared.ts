@@ -1,11 +1,10 @@
 /** What another version of a rulebook asks of our goods, category by category of the channel's tree. */
-import { compareInCategory } from '@velvet-shelf/core/rulebooks';
+import { compareInCategory, namesOf } from '@velvet-shelf/core/rulebooks';
 import { and, count, desc, eq, isNotNull, ne } from 'drizzle-orm';
 import * as tables from '../db/schema/index.js';
 import type { Services } from '../http/route.js';
 import { getPlace, rulebookOf } from './places.js';
 import { versionOf } from './rulebooks.js';
-import { namesOf } from './tree.js';
 
 /** Categories that goods of the place are in and that the version asks otherwise of, or does not have; most goods first. */
 export async function comparedInCategories({ db }: Services, placeId: number, rulebookId: number) {

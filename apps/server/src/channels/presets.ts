@@ -1,4 +1,5 @@
 /** Presets of a channel: named bundles of fills, for goods that a condition holds of, and those put in by hand. */
+import { namesOf } from '@velvet-shelf/core/rulebooks';
 import type { Effect, PresetBody } from '@velvet-shelf/contract';
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import type { Preset } from '@velvet-shelf/core/listings';
@@ -16,7 +17,6 @@ import { mustKnow } from './comparing.js';
 import { describeHand, mustBeGoods, plainHand } from './hand.js';
 import { getPlace, placesOf, rulebookOf } from './places.js';
 import { fillsAt } from './slots.js';
-import { namesOf } from './tree.js';
 import * as tables from '../db/schema/index.js';
 
 export type HeldPreset = PresetBody & { id: number };

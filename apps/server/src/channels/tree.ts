@@ -1,13 +1,5 @@
 /** A channel's category tree as it is shown and compared. */
-import { type Rulebook, parentPath } from '@velvet-shelf/core/rulebooks';
-
-/** Names from the root to a category. */
-export function namesOf(rulebook: Rulebook): (path: string) => string[] {
-  const names = new Map(rulebook.categories.map(({ path, name }) => [path, name]));
-  const walk = (path: string | undefined): string[] =>
-    path === undefined ? [] : [...walk(parentPath(path)), names.get(path) ?? path];
-  return walk;
-}
+import { type Rulebook, namesOf, parentPath } from '@velvet-shelf/core/rulebooks';
 
 /** The tree as suggestions are made from it. */
 export function targetsOf(rulebook: Rulebook): { path: string; names: string[]; words?: string; isLeaf: boolean }[] {

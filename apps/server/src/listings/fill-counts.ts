@@ -1,11 +1,11 @@
 /** What the fills of a place come to on all of its listings: how many get a value, samples of kinds that differ, and what becomes of listings. */
+import { namesOf } from '@velvet-shelf/core/rulebooks';
 import type { ChannelAttributeAnswer, Effect } from '@velvet-shelf/contract';
 import { type PlaceSetup, type PlacedFill, suggestFills } from '@velvet-shelf/core/listings';
 import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { goodsOf } from '../channels/slots.js';
-import { namesOf } from '../channels/tree.js';
 import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */

@@ -64,7 +64,7 @@ export function Account({
       ) : isAdding || places.length === 0 ? (
         <NewPlace channel={channel} account={account.id} markets={free} onDone={() => setAdding(false)} />
       ) : (
-        <Button color="secondary" sx={{ p: 0, mt: 1 }} onClick={() => setAdding(true)}>
+        <Button color="secondary" sx={{ p: 0, minWidth: 0 }} onClick={() => setAdding(true)}>
           + Place
         </Button>
       )}

@@ -67,6 +67,7 @@ function Shown({ account }: { account: AccountAnswer }) {
           </ul>
         </Box>
       )}
+      {!isJoined && <Markets account={account} />}
       {!isJoined && <Joining account={account} />}
       {isJoined && (
         <Box row gap={6}>
@@ -90,7 +91,7 @@ function Shown({ account }: { account: AccountAnswer }) {
           </ul>
         </Box>
       )}
-      <Markets account={account} />
+      {isJoined && <Markets account={account} />}
       <StillToSet accountId={id} />
       {terms.length > 0 && <Terms terms={terms} />}
       <Exemptions accountId={id} />

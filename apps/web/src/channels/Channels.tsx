@@ -75,6 +75,9 @@ function Channel({ channel, onAccount }: { channel: ChannelAnswer; onAccount: (i
           rulebook {channel.version} · {plural(channel.attributes, 'field')} ·{' '}
           {plural(channel.categories, 'category', 'categories')} · {plural(channel.markets.length, 'market')}
         </Box>
+        <Button color="secondary" disabled={isAdding} onClick={() => setAdding(true)}>
+          + Account
+        </Button>
         {accounts.every(({ places }) => places.length === 0) && (
           <Removal
             of={name}
@@ -86,13 +89,7 @@ function Channel({ channel, onAccount }: { channel: ChannelAnswer; onAccount: (i
       {accounts.map((account) => (
         <Account key={account.id} channel={channel} account={account} onOpen={() => onAccount(account.id)} />
       ))}
-      {isAdding ? (
-        <NewAccount channel={channel} onDone={() => setAdding(false)} />
-      ) : (
-        <Button color="secondary" sx={{ p: 0, mt: 3 }} onClick={() => setAdding(true)}>
-          + Account
-        </Button>
-      )}
+      {isAdding && <NewAccount channel={channel} onDone={() => setAdding(false)} />}
     </Box>
   );
 }

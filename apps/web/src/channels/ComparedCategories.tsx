@@ -68,9 +68,9 @@ function Differences({ changes }: { changes: readonly RulebookChangeAnswer[] }) 
     <Box as="ul" small around={[1, 0]}>
       {[...changes]
         .sort((a, b) => changeKinds.indexOf(a.kind) - changeKinds.indexOf(b.kind))
-        .map(({ key, kind, words }) => (
+        .map(({ key, name, kind, words }) => (
           <li key={key}>
-            <b>{key}</b> {kind}
+            <b>{name}</b> {kind}
             {words.length > 0 && `: ${words.join('; ')}`}
           </li>
         ))}

@@ -27,7 +27,7 @@ export function Joining({ account }: { account: AccountAnswer }) {
       </Box>
       {linked > 0 && <Box small>{plural(linked, 'listing goes', 'listings go')} on under the links there are.</Box>}
       {regions.length > 0 && region === '' ? (
-        <Box muted>Choose the region below first: {channel} keeps its regions apart.</Box>
+        <Box muted>Choose the region first: {channel} keeps its regions apart.</Box>
       ) : (
         <>
           {joins === 'consent' && <ByConsent account={account} again={state === 'expired'} />}
@@ -41,13 +41,11 @@ export function Joining({ account }: { account: AccountAnswer }) {
 
 function Said({ what, lines }: { what: string; lines: string[] }) {
   return (
-    <Box grow small>
+    <Box grow small col gap={1}>
       <b>{what}</b>
-      <ul>
-        {lines.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
+      {lines.map((line) => (
+        <span key={line}>{line}</span>
+      ))}
     </Box>
   );
 }

@@ -14,6 +14,7 @@ import { Categories } from './Categories';
 import { Fills } from './Fills';
 import { Presets } from './Presets';
 import { RulebookPage } from './Rulebook';
+import { stateWords } from './states';
 
 export function Place() {
   const params = useParams();
@@ -32,7 +33,8 @@ export function Place() {
               <Box row align="end" gap={4.5}>
                 <h1>{place.name}</h1>
                 <Box as="span" grow muted padBottom={1}>
-                  {place.language} · {place.currency} · rulebook {place.rulebookVersion} · {place.accountState}
+                  {place.language} · {place.currency} · rulebook {place.rulebookVersion} ·{' '}
+                  {stateWords[place.accountState].words}
                 </Box>
                 <Totals place={place} />
               </Box>

@@ -14,7 +14,7 @@ import { CategorySchema } from './CategorySchema';
 import { ComparedCategories } from './ComparedCategories';
 import { TakeOn } from './TakeOn';
 import { sayKinds } from './changes';
-import { count, plural } from '../design/words';
+import { count, day, plural } from '../design/words';
 
 export function RulebookPage({ placeId }: { placeId: number }) {
   const params = { id: placeId };
@@ -97,7 +97,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
         <h2>Version {version.version}</h2>
         {version.inUse && <State is="live">in use</State>}
         <Box as="span" grow muted>
-          holds from {version.validFrom} · {count(version.categories)} categories · {version.attributes} attributes
+          holds from {day(version.validFrom)} · {count(version.categories)} categories · {version.attributes} attributes
         </Box>
         {!version.inUse && (
           <>
@@ -106,7 +106,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             </Button>
             {(!isEarly || tryOut.data) && (
               <Button variant="contained" disabled={take.isPending} onClick={() => take.mutate()}>
-                {isEarly ? `Use it now, before ${version.validFrom}` : 'Use this version'}
+                {isEarly ? `Use it now, before ${day(version.validFrom)}` : 'Use this version'}
               </Button>
             )}
           </>
@@ -114,8 +114,8 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
       </Box>
       {isEarly && !version.inUse && (
         <Box as="p" around={[1, 0]}>
-          The channel checks by it from {version.validFrom} on. Taken before, it may block what the channel still takes:{' '}
-          {tryOut.data ? 'see below what, and take it if you mean to.' : 'try it on our goods first.'}
+          The channel checks by it from {day(version.validFrom)} on. Taken before, it may block what the channel still
+          takes: {tryOut.data ? 'see below what, and take it if you mean to.' : 'try it on our goods first.'}
         </Box>
       )}
       {!version.inUse && <TakeOn placeId={placeId} version={version} />}
@@ -154,7 +154,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
           keyOf={({ part, key }) => part + key}
           columns={[
             { head: 'Of', sortBy: ({ part }) => part, cell: ({ part }) => part, look: { muted: true, wide: 90 } },
-            { head: 'Which', sortBy: ({ key }) => key, cell: ({ key }) => key, look: { wide: 280 } },
+            { head: 'Which', sortBy: ({ name }) => name, cell: ({ name }) => name, look: { wide: 280 } },
             {
               head: 'Is',
               sortBy: ({ kind }) => kind,

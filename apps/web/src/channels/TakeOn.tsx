@@ -52,7 +52,7 @@ export function TakeOn({ placeId, version: { id: rulebookId, validFrom, takeOn }
       onSend={(to) => plan.mutate(to.takeOn)}
       onCancel={() => setOpen(false)}
       error={plan.error}
-      above={2}
+      above={3}
     >
       <Box row align="start">
         <Field control={form.control} name="takeOn" type="date" label="Day it is taken" />

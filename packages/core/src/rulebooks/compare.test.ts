@@ -16,9 +16,12 @@ describe('loading and comparing', () => {
     const changes = compareRulebooks(first, second);
     expect(changes.find((change) => change.key === 'short')?.words).toEqual([
       'longest length now 90, was 110',
-      'best length now 30–80 characters, was none',
+      'advised: shortest length now 30, was none',
+      'advised: longest length now 80, was none',
     ]);
-    expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')?.kind).toBe('added');
+    expect(changes.find((change) => change.key === 'plants-growing/pots-planters/orchid-pots')).toMatchObject({
+      ...{ kind: 'added', name: 'Plants & growing / Pots & planters / Orchid pots' },
+    });
     expect(changes.find((change) => change.key === 'furniture/display/etageres')?.kind).toBe('removed');
     expect(compareRulebooks(first, first)).toEqual([]);
   });
@@ -93,6 +96,42 @@ describe('loading and comparing', () => {
       'changed',
     ]);
   });
+  it('tells what is said of the channel as a whole, and of an attribute what came and what went', () => {
+    const [attribute] = first.attributes as [ChannelAttribute];
+    const [one, two] = first.categories as [Rulebook['categories'][number], Rulebook['categories'][number]];
+    const of = (own: Partial<ChannelAttribute>, whole: Partial<Rulebook> = {}): Rulebook => ({
+      ...{ ...first, ...whole },
+      attributes: [{ ...attribute, ...own }, ...first.attributes.slice(1)],
+    });
+    const said = (a: Rulebook, b: Rulebook) =>
+      compareRulebooks(a, b).map(({ name, kind, words }) => [name, kind, words]);
+    expect(said(of({ limits: { values: ['ash', 'oak'] } }), of({ limits: { values: ['oak', 'elm'] } }))).toEqual([
+      [attribute.label, 'changed', ['allowed values now with “elm”, without “ash”']],
+    ]);
+    expect(said(of({ requiredIn: [one.path] }), of({ label: 'Else', requiredIn: [one.path, two.path] }))).toEqual([
+      [
+        'Else',
+        'changed',
+        [`called “Else”, was “${attribute.label}”`, expect.stringContaining(`required now with “${one.name}`)],
+      ],
+    ]);
+    expect(
+      said(of({}, { categoryNeed: 'optional', leafOnly: false }), of({}, { categoryNeed: 'required', leafOnly: true })),
+    ).toEqual([
+      [
+        ...[first.name, 'tightened'],
+        ['a category is now required, was optional', 'goods go into categories of the last level alone'],
+      ],
+    ]);
+    const exchange = { ...first.exchange, itemKey: 'kin', formats: first.exchange.formats.slice(1) };
+    expect(said(of({}), of({}, { exchange }))).toEqual([
+      [
+        first.name,
+        'changed',
+        [expect.stringContaining('removed and sent anew'), expect.stringMatching(/^formats now without/)],
+      ],
+    ]);
+  });
   it('names markets that came, went or ask something else', () => {
     const [market] = first.markets as [Rulebook['markets'][number]];
     const sold = (...markets: Rulebook['markets']): Rulebook => ({ ...first, markets });
@@ -107,11 +146,11 @@ describe('loading and comparing', () => {
       ),
     ).toEqual([
       {
-        ...{ part: 'market', key: 'A', kind: 'changed' },
+        ...{ part: 'market', key: 'A', name: market.name, kind: 'changed' },
         words: [`language now es-CL, was ${market.language}`, `currency now CLP, was ${market.currency}`],
       },
-      { part: 'market', key: 'C', kind: 'added', words: [] },
-      { part: 'market', key: 'B', kind: 'removed', words: [] },
+      { part: 'market', key: 'C', name: market.name, kind: 'added', words: [] },
+      { part: 'market', key: 'B', name: market.name, kind: 'removed', words: [] },
     ]);
   });
   it('an account of a region sells in the markets of it, one of a channel without regions in all', () => {

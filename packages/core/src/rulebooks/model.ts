@@ -251,6 +251,14 @@ export function parentPath(path: string): string | undefined {
   return cut < 0 ? undefined : path.slice(0, cut);
 }
 
+/** Names from the root to a category. */
+export function namesOf({ categories }: Pick<Rulebook, 'categories'>): (path: string) => string[] {
+  const names = new Map(categories.map(({ path, name }) => [path, name]));
+  const walk = (path: string | undefined): string[] =>
+    path === undefined ? [] : [...walk(parentPath(path)), names.get(path) ?? path];
+  return walk;
+}
+
 /** True where `path` is one of `roots` or below one. */
 export function isUnder(path: string, roots: readonly string[]): boolean {
   return roots.some((root) => path === root || path.startsWith(`${root}/`));

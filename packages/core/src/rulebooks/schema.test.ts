@@ -311,7 +311,7 @@ describe('an attribute that is otherwise in some categories', () => {
       attributes: [{ ...attribute, advised: { minLength: 5 }, overrides: [{ in: [pots] }] }],
     };
     const [change] = compareRulebooks({ ...second, attributes: [attribute] }, changed);
-    expect(change?.words.join('; ')).toContain('best length now 5–… characters');
-    expect(change?.words.join('; ')).toContain('otherwise in other categories');
+    expect(change?.words.join('; ')).toContain('advised: shortest length now 5, was 3');
+    expect(change?.words.join('; ')).toContain('otherwise than before in ');
   });
 });
