@@ -61,6 +61,13 @@ test('a further account sells in another region', async ({ page }) => {
   await expect(panel(page).getByRole('link', { name: 'which goods' })).toBeVisible();
   await expect(section.getByRole('link', { name: 'Quernby Quernby on the mainland, Germany' })).toBeVisible();
   await expect(section.getByText('Every market of The mainland has its place')).toBeVisible();
+  // Without a place, and not connected, it can go again.
+  for (const gone of ['Quernby Quernby on the mainland, Germany', 'the account Quernby on the mainland']) {
+    await section.getByRole('button', { name: `Remove ${gone}` }).click();
+    await section.getByRole('status').getByRole('button', { name: `Remove ${gone}` }).click();
+    await expect(page.getByText(`${gone} is gone`)).toBeVisible();
+  }
+  await expect(section.getByText('Account Quernby on the mainland')).toHaveCount(0);
 });
 
 test('a wrong secret is told, a right one joins', async ({ page }) => {
