@@ -64,7 +64,10 @@ test('a further account sells in another region', async ({ page }) => {
   // Without a place, and not connected, it can go again.
   for (const gone of ['Quernby Quernby on the mainland, Germany', 'the account Quernby on the mainland']) {
     await section.getByRole('button', { name: `Remove ${gone}` }).click();
-    await section.getByRole('status').getByRole('button', { name: `Remove ${gone}` }).click();
+    await section
+      .getByRole('status')
+      .getByRole('button', { name: `Remove ${gone}` })
+      .click();
     await expect(page.getByText(`${gone} is gone`)).toBeVisible();
   }
   await expect(section.getByText('Account Quernby on the mainland')).toHaveCount(0);

@@ -158,6 +158,27 @@ test('the next rulebook is taken: what was foreseen happens, and the older one i
   await expect.poll(() => ready(page)).toBe(before);
 });
 
+test('a rulebook is read as one category is asked, and a limit said anew is a version that waits', async ({ page }) => {
+  await page.goto('/places/1/rulebook');
+  const card = page.getByRole('article').filter({ hasText: 'Version 2026.1' });
+  await card.getByRole('button', { name: 'Read and change what it asks for' }).click();
+  const fields = card.getByRole('region', { name: 'Fields of version 2026.1' });
+  await expect(fields.getByRole('row').filter({ hasText: 'Short wording' })).toContainText('12–110 characters');
+  await fields.getByLabel('As it is asked in').fill('Indoor pots');
+  await page.getByRole('option', { name: /Indoor pots$/ }).click();
+  await fields.getByRole('button', { name: 'Change Short wording' }).click();
+  await fields.getByLabel('Most characters').fill('many');
+  await expect(fields.getByText('No number')).toBeVisible();
+  await fields.getByLabel('Most characters').fill('70');
+  await fields.getByRole('button', { name: 'Note the change' }).click();
+  await expect(fields.getByText('Short wording in Indoor pots: most characters 70')).toBeVisible();
+  await fields.getByLabel('As version').fill('2026.1 shorter');
+  await fields.getByRole('button', { name: 'Make the version' }).click();
+  const made = page.getByRole('article').filter({ hasText: 'Version 2026.1 shorter' });
+  await expect(made.getByRole('row').filter({ hasText: 'Short wording' })).toContainText('Indoor pots');
+  await expect(made.getByRole('button', { name: 'Try it on our goods' })).toBeVisible();
+});
+
 test('a category is saved as JSON Schema, and one that is read is a version that waits', async ({ page }) => {
   await page.goto('/places/1/rulebook');
   const part = page.getByRole('region', { name: 'A category as JSON Schema' });

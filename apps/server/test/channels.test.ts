@@ -173,7 +173,7 @@ describe('a fill', () => {
   it('is told with its limits, sources and samples, and counts listings with and without a value', async () => {
     const title = await fillOf('short');
     expect(title).toMatchObject({ need: 'required', fill: { rule: { kind: 'copy', from: 'title' } } });
-    expect(title.limits).toContain('at most 110 characters');
+    expect(title.limits).toContain('12–110 characters');
     expect(title.samples.length).toBeGreaterThan(3);
     expect(title.sources.map((source: Body) => source.name)).toContain('title');
     expect(title.filled).toBeGreaterThan(0);

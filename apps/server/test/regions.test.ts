@@ -203,6 +203,34 @@ describe('another version of the rulebook', () => {
     await client.idle();
     expect(await placed()).toMatchObject({ rulebookVersion: '1', currency: 'GBP' });
   });
+  it('is made of small things said anew, read field by field', async () => {
+    const { items } = (await client.get(`/api/places/${place}/rulebooks`)).body;
+    const { id } = items.find(({ version }: Body) => version === '1');
+    const path = `/api/places/${place}/rulebooks/${id}/fields`;
+    const { items: fields } = (await client.get(path)).body;
+    expect(fields.find(({ key }: Body) => key === 'heading')).toMatchObject({
+      ...{ need: 'required', limits: { maxLength: 90 }, values: null },
+      says: expect.arrayContaining(['at most 90 characters']),
+    });
+    expect((await client.get(`${path}?category=no/such`)).status).toBe(400);
+    const say = (body: object): Promise<Answer> =>
+      client.send('POST', path, { version: '1 own', validFrom: '2026-02-01', ...body });
+    const wrong = await say({ changes: [{ attribute: 'heading', limits: { minLength: 99 } }] });
+    expect([wrong.status, wrong.body.detail]).toEqual([
+      400,
+      expect.stringContaining('minLength 99 is above maxLength 90'),
+    ]);
+    expect((await say({ changes: [{ attribute: 'moon', need: 'optional' }] })).status).toBe(400);
+    const good = { changes: [{ attribute: 'heading', limits: { maxLength: 70 } }] };
+    expect((await say(good)).body).toEqual({ version: '1 own' });
+    expect((await say(good)).body.detail).toContain('loaded already');
+    const made = (await client.get(`/api/places/${place}/rulebooks`)).body.items.find(
+      ({ version }: Body) => version === '1 own',
+    );
+    expect(made.changes).toMatchObject([
+      { key: 'heading', kind: 'tightened', words: ['longest length now 70, was 90'] },
+    ]);
+  });
   it('that is planned can be called off', async () => {
     const id = await load('3', {});
     await plan(id, tomorrow());

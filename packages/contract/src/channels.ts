@@ -1,6 +1,6 @@
 import { conditionSchema } from '@velvet-shelf/core/conditions';
 import { feedFormats } from '@velvet-shelf/core/feeds';
-import { rulebookParts } from '@velvet-shelf/core/rulebooks';
+import { attributeChangeSchema, channelTypes, numberLimits, rulebookParts } from '@velvet-shelf/core/rulebooks';
 import { z } from 'zod';
 import { accountStates } from './accounts.js';
 import { attributeSchema } from './catalog.js';
@@ -88,6 +88,26 @@ const rulebookChangeSchema = z.object({
   words: z.array(z.string()),
 });
 export type RulebookChangeAnswer = z.infer<typeof rulebookChangeSchema>;
+
+const askedFieldSchema = z.object({
+  key: z.string(),
+  label: z.string(),
+  help: z.string().nullable(),
+  type: z.enum(channelTypes),
+  many: z.boolean(),
+  need: z.enum(['required', 'recommended', 'optional']),
+  /** What it takes, in short phrases. */
+  says: z.array(z.string()),
+  /** Limits of one number that can be said anew; null where there is none. */
+  limits: z.partialRecord(z.enum(numberLimits), z.number().nullable()),
+  /** Its closed list, if it has one. */
+  values: z.array(z.string()).nullable(),
+  /** Categories it is asked for in alone, by their names from the root; none where it is asked for in all. */
+  only: z.array(z.string()),
+  /** Categories for which something else is said of it. */
+  elsewhere: z.array(z.string()),
+});
+export type AskedFieldAnswer = z.infer<typeof askedFieldSchema>;
 
 export const channels = {
   ...ownChannels,
@@ -205,6 +225,28 @@ export const channels = {
         }),
       ),
     }),
+  }),
+  fields: endpoint({
+    role: 'viewer',
+    method: 'GET',
+    path: '/api/places/:id/rulebooks/:rulebookId/fields',
+    summary: 'What a version asks for, of all goods or of those in one of the channel’s categories',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    query: z.object({ category: z.string().max(1000).optional() }),
+    answer: z.object({ items: z.array(askedFieldSchema) }),
+  }),
+  changeFields: endpoint({
+    role: 'publisher',
+    method: 'POST',
+    path: '/api/places/:id/rulebooks/:rulebookId/fields',
+    summary: 'A further version in which a need, a limit or an allowed value is another; it is not in use yet',
+    params: idParam.extend({ rulebookId: rowNumberText }),
+    body: z.object({
+      version: z.string().trim().min(1, 'Name the version').max(60),
+      validFrom: z.iso.date(),
+      changes: z.array(attributeChangeSchema).min(1).max(1000),
+    }),
+    answer: z.object({ version: z.string() }),
   }),
   loadRulebook: endpoint({
     role: 'publisher',

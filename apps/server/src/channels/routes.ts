@@ -27,6 +27,7 @@ import { addChannel, listChannels, removeChannel } from './own.js';
 import { addAccount, changeAccount, removeAccount } from './own-accounts.js';
 import { addPlace, removePlace, renamePlace } from './own-places.js';
 import { listShipped } from './shipped.js';
+import { changeFields, readFields } from './reading.js';
 import { showPlaces } from './service.js';
 import { planRulebook, takeRulebook } from './taking.js';
 
@@ -108,6 +109,12 @@ export function channelRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.comparedInCategories, async ({ params }) => ({
     items: await comparedInCategories(services, params.id, params.rulebookId),
   }));
+  route(router, services, channels.fields, async ({ params, query }) => ({
+    items: await readFields(services, { placeId: params.id, rulebookId: params.rulebookId }, query.category),
+  }));
+  route(router, services, channels.changeFields, ({ params, body, user }) =>
+    changeFields(services, user, { placeId: params.id, rulebookId: params.rulebookId }, body),
+  );
   route(router, services, channels.loadRulebook, ({ params, body, user }) =>
     addRulebook(services, user, params.id, body.rulebook),
   );

@@ -64,7 +64,7 @@ export async function versionOf(on: Executor, place: PlaceRow, rulebookId: numbe
   return found.body;
 }
 
-function mustHave(rulebook: Rulebook, category: string | undefined): void {
+export function mustHave(rulebook: Rulebook, category: string | undefined): void {
   if (category !== undefined && !rulebook.categories.some(({ path }) => path === category))
     throw badRequest(`Version ${rulebook.version} has no category “${category}”`);
 }

@@ -1,7 +1,7 @@
 /** Everything that channels ask of a product: fields of all its listings, put together by what of ours feeds them. */
 import type { Ask, AskedLine } from '@velvet-shelf/contract';
 import { catalogLabel, sayFinding } from '@velvet-shelf/core/causes';
-import { recommended, required } from '@velvet-shelf/core/checks';
+import { recommended, required, sayLimits } from '@velvet-shelf/core/checks';
 import {
   type Asked,
   type Feeding,
@@ -22,7 +22,6 @@ import * as tables from '../db/schema/index.js';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { notFound } from '../http/problem.js';
 import type { Services } from '../http/route.js';
-import { sayLimits } from './fills.js';
 
 /** Listings of a variant or a single, or of all variants of a family. */
 async function listingsOf({ db }: Services, id: number) {

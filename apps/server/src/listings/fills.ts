@@ -1,9 +1,9 @@
 /** What fills give: every attribute a channel asks for with what its fill comes to, and what another one would. */
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
-import { valueChecks } from '@velvet-shelf/core/checks';
+import { sayLimits } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
 import { fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
-import { type ChannelAttribute, type Rulebook, takenValues, namesOf } from '@velvet-shelf/core/rulebooks';
+import { takenValues, namesOf } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustBeThere, mustCompare } from '../channels/fills.js';
 import { type SetupChange, loadSetup } from '../channels/setup.js';
@@ -122,20 +122,4 @@ async function triedChange({ db }: Services, placeId: number, change: FillChange
   const place = await getPlace(db, placeId);
   await mustBeThere(db, { place, rulebook: await rulebookOf(db, place) }, change);
   return { fills: [change] };
-}
-
-/** What the channel takes of an attribute, in words. */
-export function sayLimits(attribute: ChannelAttribute, rulebook: Rulebook): string[] {
-  const { minLength, maxLength, values, units, minWidth, minHeight, tags } = attribute.limits;
-  const { advised } = attribute;
-  return [
-    ...(minLength !== undefined ? [`at least ${minLength} characters`] : []),
-    ...(maxLength !== undefined ? [`at most ${maxLength} characters`] : []),
-    ...(advised ? [`best ${[advised.minLength, advised.maxLength].filter(Boolean).join(' to ')} characters`] : []),
-    ...(tags ? [tags.length === 0 ? 'no markup' : `markup: ${tags.join(', ')}`] : []),
-    ...(values ? [`one of ${values.length} values`] : []),
-    ...(units ? [`in ${units.join(' or ')}`] : []),
-    ...(minWidth !== undefined ? [`at least ${minWidth} × ${minHeight ?? minWidth} pixels`] : []),
-    ...valueChecks.flatMap(({ meta, compile }) => (meta.limit && compile(attribute, rulebook) ? [meta.limit] : [])),
-  ];
 }

@@ -12,6 +12,7 @@ import { readJson } from '../design/files';
 import { State } from '../design/State';
 import { CategorySchema } from './CategorySchema';
 import { ComparedCategories } from './ComparedCategories';
+import { RulebookFields } from './RulebookFields';
 import { TakeOn } from './TakeOn';
 import { sayKinds } from './changes';
 import { count, day, plural } from '../design/words';
@@ -79,6 +80,7 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
   const queries = useQueryClient();
   const tell = useTell();
   const [isByCategory, setByCategory] = useState(false);
+  const [isRead, setRead] = useState(false);
   const tryOut = useMutation({ mutationFn: () => call(api.channels.tryRulebook, { params }) });
   /** It does not hold yet: what it would block is seen before it is taken. */
   const isEarly = version.validFrom > new Date().toISOString().slice(0, 10);
@@ -140,6 +142,13 @@ function Version({ placeId, version }: { placeId: number; version: VersionAnswer
             </Box>
           ))}
         </Box>
+      )}
+      {isRead ? (
+        <RulebookFields placeId={placeId} rulebookId={version.id} version={version.version} />
+      ) : (
+        <Button color="secondary" sx={{ p: 0, mt: 1 }} onClick={() => setRead(true)}>
+          Read and change what it asks for
+        </Button>
       )}
       {version.inUse && <CategorySchema placeId={placeId} rulebookId={version.id} />}
       {version.changes.length > 0 && (

@@ -21,6 +21,7 @@ import { titleUnique } from './title-unique.js';
 import { gtinDigits } from './gtin-digits.js';
 import { gtinUnique } from './gtin-unique.js';
 import { itemKeyUnique } from './item-key-unique.js';
+import { limitsSayer } from './limits.js';
 import { loaderOf } from './load.js';
 import { markup } from './markup.js';
 import { maxLength } from './max-length.js';
@@ -99,6 +100,8 @@ export function compileValueChecks(
     return test ? [{ id: meta.id, test }] : [];
   });
 }
+
+export const sayLimits = limitsSayer(valueChecks);
 
 export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder, availability, textLanguage];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];

@@ -13,6 +13,7 @@ import {
   quota,
   recommended,
   required,
+  sayLimits,
 } from '../checks/index.js';
 import { compileCondition, conditionAttributes } from '../conditions/index.js';
 import { type ChannelAttribute, type Rulebook, attributesFor, isUnder, sayChannelValue } from '../rulebooks/index.js';
@@ -324,7 +325,7 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
       const value = given === undefined ? undefined : row.typed(given);
       const asks: TraceStep = {
         at: 'channel',
-        words: sayNeed(row.attribute),
+        words: [`${row.attribute.label} is ${row.attribute.need}`, ...sayLimits(row.attribute, rulebook)].join(', '),
         ...(value === undefined ? {} : { value: sayChannelValue(value) }),
       };
       if (pinned !== undefined) return [asks, { at: 'pin', words: 'Pinned for this listing', value: pinned }];
@@ -340,15 +341,6 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
 
 function compiled<T>(id: string, part: T | undefined): { id: string; part: T }[] {
   return part === undefined ? [] : [{ id, part }];
-}
-
-function sayNeed({ label, need, limits }: ChannelAttribute): string {
-  const parts = [`${label} is ${need}`];
-  if (limits.maxLength !== undefined) parts.push(`at most ${limits.maxLength} characters`);
-  if (limits.values) parts.push(`one of ${limits.values.length} values`);
-  if (limits.minWidth !== undefined)
-    parts.push(`at least ${limits.minWidth} × ${limits.minHeight ?? limits.minWidth} pixels`);
-  return parts.join(', ');
 }
 
 /** What names an item to the channel; undefined where it has none. */

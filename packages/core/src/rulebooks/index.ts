@@ -7,3 +7,4 @@ export * from './compare.js';
 export * from './exchange.js';
 export * from './small.js';
 export * from './terms.js';
+export * from './edit.js';

@@ -199,6 +199,7 @@ function crossCheck(rulebook: Rulebook): string[] {
     const pattern = limits.pattern === undefined ? undefined : compilePattern(limits.pattern);
     if (pattern && !pattern.ok) faults.push(`attributes.${key}.limits.pattern: ${pattern.reason}`);
   }
+  faults.push(...rulebook.attributes.flatMap(limitFaults));
   for (const attribute of rulebook.attributes)
     for (const path of [
       ...(attribute.categories ?? []),
@@ -227,6 +228,29 @@ function crossCheck(rulebook: Rulebook): string[] {
   for (const format of undescribed(rulebook.exchange))
     faults.push(`exchange.formats: how ${format} is written is not described`);
   return faults;
+}
+
+const pairs = [
+  ...([
+    ['minLength', 'maxLength'],
+    ['min', 'max'],
+    ['minCount', 'maxCount'],
+    ['minRatio', 'maxRatio'],
+  ] as const),
+];
+
+/** Limits that nothing can meet, as they hold everywhere and in each place where they are otherwise. */
+function limitFaults({ key, limits, overrides = [] }: ChannelAttribute): string[] {
+  const held = [
+    { at: 'limits', limits },
+    ...overrides.map((each, i) => ({ at: `overrides.${i}.limits`, limits: { ...limits, ...each.limits } })),
+  ];
+  return held.flatMap(({ at, limits: all }) =>
+    pairs.flatMap(([least, most]) => {
+      const [from = -Infinity, to = Infinity] = [all[least], all[most]];
+      return from > to ? [`attributes.${key}.${at}: ${least} ${from} is above ${most} ${to}`] : [];
+    }),
+  );
 }
 
 /** Where there are regions every market is in one, and none is without a market. */
