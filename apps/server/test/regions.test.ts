@@ -210,7 +210,7 @@ describe('another version of the rulebook', () => {
     const { items: fields } = (await client.get(path)).body;
     expect(fields.find(({ key }: Body) => key === 'heading')).toMatchObject({
       ...{ need: 'required', limits: { maxLength: 90 }, values: null },
-      says: expect.arrayContaining(['at most 90 characters']),
+      says: expect.arrayContaining(['10–90 characters']),
     });
     expect((await client.get(`${path}?category=no/such`)).status).toBe(400);
     const say = (body: object): Promise<Answer> =>

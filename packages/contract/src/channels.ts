@@ -171,7 +171,10 @@ export const channels = {
     path: '/api/places/:id/categories/try',
     summary: 'What mapping categories would do to how listings stand, not saved',
     params: idParam,
-    body: z.object({ maps: z.array(categoryMapSchema).min(1).max(5000) }),
+    body: z.object({
+      maps: z.array(categoryMapSchema).min(1).max(5000),
+      market: z.string().max(100).default(''),
+    }),
     answer: effectSchema.extend({
       /** By our category: listings that stand elsewhere by each of its splits, in their order. */
       splits: z.record(z.string(), z.array(z.number())),

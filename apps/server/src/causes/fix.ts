@@ -1,24 +1,28 @@
 /** Fixing a cause: what a fix changes, tried before it is saved. */
 import { type Fix, type Effect } from '@velvet-shelf/contract';
 import { type Fill, withTranslation } from '@velvet-shelf/core/fills';
-import { type Cause, slotOf } from '@velvet-shelf/core/listings';
+import { type Cause, causeKey, slotOf } from '@velvet-shelf/core/listings';
 import type { Rulebook } from '@velvet-shelf/core/rulebooks';
 import { type ProductEdits, saveEdits, tryEdits } from '../catalog/edit.js';
 import { type SetupChange } from '../channels/setup.js';
 import type { PlaceRow } from '../channels/places.js';
+import { unpin } from '../listings/pins.js';
 import { tryChange } from '../listings/what-if.js';
 import { type Database } from '../db/client.js';
+import { addEffects, noEffect } from '../history/effect.js';
 import { badRequest } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
 import { catalogLabel, fallBackTo, mendingStep } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
 import { currentFill, saveFill } from '../channels/fills.js';
+import { mappedInMarket } from '../channels/maps.js';
+import { reached } from '../channels/reach.js';
 import { everywhere } from '../channels/slots.js';
 import { cellSlot, readAxisFix } from './remedy.js';
 import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 
-type Elsewhere = Extract<Cause, { kind: 'catalog' | 'report' | 'pin' | 'assortment' }>;
-const elsewhere: readonly Cause['kind'][] = ['catalog', 'report', 'pin', 'assortment'] satisfies Elsewhere['kind'][];
+type Elsewhere = Extract<Cause, { kind: 'catalog' | 'report' | 'assortment' }>;
+const elsewhere: readonly Cause['kind'][] = ['catalog', 'report', 'assortment'] satisfies Elsewhere['kind'][];
 
 /** Mended where the cause leads to, not by a change of set-up made here. */
 const isElsewhere = (cause: Cause): cause is Elsewhere => elsewhere.includes(cause.kind);
@@ -34,7 +38,10 @@ async function setupChange(
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
-    return { place, change: { categories: new Map([[cause.category, { target: fix.value }]]) } };
+    const isOwn = (await mappedInMarket(db, place)).includes(cause.category);
+    const categories = new Map([[cause.category, { target: fix.value }]]);
+    // Where a market has a map of its own, that is the one at fault.
+    return { place, change: { categories, ...(isOwn ? { mapsIn: place.market } : {}) } };
   }
   if (cause.kind === 'axis') {
     const { axis, source } = readAxisFix(fix.kind === 'choose' ? fix.value : '');
@@ -43,6 +50,13 @@ async function setupChange(
     const slot = everywhere(axis);
     const fill = fallBackTo(await currentFill(db, place.channelId, slot), source);
     return { place, change: { fills: [{ ...slot, fill }] } };
+  }
+  if (cause.kind === 'pin') {
+    if (fix.kind !== 'fit') throw badRequest('Say another value for some of them, or let all follow the fill again');
+    const touched = await touchedBy(db, causeKey(cause), mostTouched);
+    const at = all.places.find(({ id }) => id === touched[0]?.place_id) ?? place;
+    const variants = touched.flatMap((row) => (row.place_id === at.id ? [row.product] : []));
+    return { place: at, change: { unpinned: { attribute: cause.attribute, variants } } };
   }
   const slot = { attribute: cause.attribute, ...slotOf(cause) };
   const before = await currentFill(db, place.channelId, slot);
@@ -85,7 +99,7 @@ async function editsOf(
   cause: Cause,
   cells: Cells,
 ): Promise<{ attribute: string; edits: ProductEdits[] }> {
-  const slot = await cellSlot(db, all, cause);
+  const slot = await cellSlot(db, all, cause, await touchedBy(db, causeKey(cause), 1));
   if (!slot) throw badRequest('This cause is not mended by editing products');
   const language = slot.language ?? null;
   return {
@@ -96,6 +110,9 @@ async function editsOf(
     })),
   };
 }
+
+/** Listings of a cause that a fix is tried on. */
+const mostTouched = 100_000;
 
 export async function tryFix(
   { db, config }: Pick<Services, 'db' | 'config'>,
@@ -108,23 +125,50 @@ export async function tryFix(
   if (fix.kind === 'cells') return tryEdits({ db, config }, user, (await editsOf(db, all, cause, fix.cells)).edits);
   const planned = await setupChange(db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
-  const units = [...new Set((await touchedBy(db, key, 100_000)).map((row) => row.unit))];
-  const { effect } = await tryChange(db, planned.place, all.dictionary, config.address, planned.change, units);
+  let effect = noEffect();
+  for (const { place, change } of await reached(db, planned.place, planned.change)) {
+    // The same cause has a key of its own in every market.
+    const there = 'market' in cause ? causeKey({ ...cause, market: place.market }) : key;
+    const touched = (await touchedBy(db, there, mostTouched)).filter((row) => row.place_id === place.id);
+    const units = [...new Set(touched.map((row) => row.unit))];
+    if (units.length === 0) continue;
+    effect = addEffects(effect, (await tryChange(db, place, all.dictionary, config.address, change, units)).effect);
+  }
   return effect;
 }
+
+/** What a channel calls one of its attributes. */
+const labelAt = ({ rulebooks }: Scene, { id }: PlaceRow, key: string): string =>
+  rulebooks.get(id)?.attributes.find((each) => each.key === key)?.label ?? key;
 
 export async function saveFix(services: Services, user: User, key: string, fix: Fix): Promise<Effect> {
   const all = await scene(services.db);
   const cause = mustParse(key);
   if (fix.kind === 'cells') {
     const { attribute, edits } = await editsOf(services.db, all, cause, fix.cells);
-    const words = `Set ${catalogLabel(attribute, all.dictionary.attributes)} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
+    const label =
+      cause.kind === 'pin'
+        ? labelAt(all, placeOf(all, cause), cause.attribute)
+        : catalogLabel(attribute, all.dictionary.attributes);
+    const words = `Set ${label} of ${fix.cells.length} ${fix.cells.length === 1 ? 'product' : 'products'}`;
     return saveEdits(services, user, edits, words);
   }
   const planned = await setupChange(services.db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
+  const { unpinned } = planned.change;
+  if (unpinned) {
+    const touched = await touchedBy(services.db, key, mostTouched);
+    const { attribute } = unpinned;
+    const label = labelAt(all, planned.place, attribute);
+    const listings = touched.map(({ id }) => id);
+    return unpin(services, user, planned.place, { attribute, label, listings });
+  }
   const [category] = planned.change.categories ?? [];
-  if (category) return saveCategories(services, user, planned.place.id, [{ category: category[0], ...category[1] }]);
+  if (category)
+    return saveCategories(
+      ...([services, user, planned.place.id, [{ category: category[0], ...category[1] }]] as const),
+      planned.change.mapsIn,
+    );
   const [fill] = planned.change.fills ?? [];
   if (!fill) throw badRequest('Nothing to save');
   return saveFill(services, user, planned.place.id, fill);

@@ -14,13 +14,16 @@ import { apart } from '../jobs/aside.js';
 import { loadSetup } from '../channels/setup.js';
 import { fillsAt, slotKey } from '../channels/slots.js';
 import type { Executor } from '../db/client.js';
+import { columnName, pinAttribute } from '../listings/cells.js';
 import { loadFamilies } from '../listings/families.js';
+import { pinsOf } from '../listings/pins.js';
 import { type Scene, type Touched, placeOf, touchedBy } from './scene.js';
 
-/** The catalog value a cell would change, as one would type it. */
+/** The value a cell would change, as one would type it. */
 export function presentText(slot: CellSlot | undefined, row: Touched, { dictionary }: Scene): string | null {
   if (!slot) return null;
   const { attribute: key, language } = slot;
+  if (slot.pins) return slot.pins.get(row.id) ?? null;
   if (key === 'price') return row.offers[dictionary.currency]?.regular ?? null;
   if (key === 'salePrice') return row.offers[dictionary.currency]?.sale?.amount ?? null;
   if (key === 'stock') return String(row.stock);
@@ -36,11 +39,25 @@ export function presentText(slot: CellSlot | undefined, row: Touched, { dictiona
 export interface CellSlot {
   attribute: string;
   language: string | undefined;
+  /** What is pinned, by listing, where that is what is corrected. */
+  pins?: ReadonlyMap<number, string>;
 }
 
-/** Of a value that does not fit a channel it is the one its fill copies. */
-export async function cellSlot(db: Executor, all: Scene, cause: Cause): Promise<CellSlot | undefined> {
+/** Of a value that does not fit a channel it is the one its fill copies; of one set by hand, what was set. */
+export async function cellSlot(
+  db: Executor,
+  all: Scene,
+  cause: Cause,
+  touched: readonly Pick<Touched, 'id' | 'place_id'>[],
+): Promise<CellSlot | undefined> {
   if (cause.kind === 'catalog') return { attribute: cause.attribute, language: cause.language };
+  if (cause.kind === 'pin') {
+    const { attribute: key } = cause;
+    const [at] = touched;
+    const slots = touched.map(({ id }) => ({ listing: id, key }));
+    const pins = new Map([...(await pinsOf(db, slots))].map(([name, text]) => [Number(name.split(' ')[0]), text]));
+    return at && { attribute: pinAttribute, language: columnName(at.place_id, key), pins };
+  }
   if (cause.kind !== 'fit') return undefined;
   const place = placeOf(all, cause);
   const at = slotKey({ attribute: cause.attribute, ...slotOf(cause) });
@@ -153,12 +170,24 @@ export async function remedyFor(
     }
     case 'axis':
       return axisRemedy(services, all, cause);
-    case 'pin':
+    case 'pin': {
+      const [at] = touched;
+      const place = at && all.places.find(({ id }) => id === at.place_id);
+      const attribute = place && rulebooks.get(place.id)?.attributes.find(({ key }) => key === cause.attribute);
+      if (!place || !attribute) return { kind: 'none', words: 'Nothing is set by hand here any more.' };
       return {
-        kind: 'none',
-        words:
-          'Somebody set this value for each of these listings by hand. Open one: change the value there, or let the listing follow its fill again.',
+        kind: 'cells',
+        attribute: pinAttribute,
+        language: null,
+        label: `${attribute.label}, set by hand on ${place.name}`,
+        type: 'text',
+        choices: takenValues(attribute)?.map((name) => ({ key: name, name })) ?? null,
+        fit: {
+          ...{ placeId: place.id, attribute: cause.attribute },
+          words: `Let all of them follow the fill of ${attribute.label.toLowerCase()} again`,
+        },
       };
+    }
     case 'assortment':
       return {
         kind: 'assortment',

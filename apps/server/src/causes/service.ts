@@ -94,7 +94,7 @@ export async function showCause(services: Services, key: string): Promise<CauseD
   const shown = await loadTouched(db, listed);
   const name = (id: number) => all.places.find((place) => place.id === id)?.name ?? '';
   const first = shown[0]?.findings.find((finding) => finding.cause === key);
-  const cell = await cellSlot(db, all, cause);
+  const cell = await cellSlot(db, all, cause, shown);
   return {
     key,
     kind: cause.kind,

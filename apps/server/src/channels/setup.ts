@@ -39,7 +39,11 @@ export interface SetupChange {
   rulebook?: Rulebook;
   /** By our category: what is said of it; of what is not said, what there is stays. */
   categories?: ReadonlyMap<string, MapChange>;
+  /** The market these maps are of; all where it is left out. */
+  mapsIn?: string;
   fills?: readonly FillChange[];
+  /** Variants whose value of an attribute follows its fill again. */
+  unpinned?: { attribute: string; variants: readonly number[] };
   assortment?: Assortment;
   presets?: readonly Preset[];
 }
@@ -59,15 +63,23 @@ export async function loadSetup(
     .from(tables.pin)
     .innerJoin(tables.listing, eq(tables.listing.id, tables.pin.listingId))
     .where(eq(tables.listing.placeId, place.id));
-  const categoryMap = await mapsOf(on, place, listOf(dictionary.attributes, 'category'));
+  const own = listOf(dictionary.attributes, 'category');
+  const categoryMap = await mapsOf(on, place, own);
+  // Where a map of one market is taken away, that of all holds again.
+  const general = change.mapsIn === undefined ? undefined : await mapsOf(on, { ...place, market: '' }, own);
   for (const [category, to] of change.categories ?? []) {
     const { target, second, splits } = changedMap(categoryMap.get(category), to);
-    if (target === null) categoryMap.delete(category);
-    else categoryMap.set(category, { target, second: second ?? undefined, splits });
+    const left = general?.get(category);
+    if (target !== null) categoryMap.set(category, { target, second: second ?? undefined, splits });
+    else if (left) categoryMap.set(category, left);
+    else categoryMap.delete(category);
   }
   const byVariant = new Map<number, Record<string, string>>();
-  for (const { variant, attribute, value } of pins)
+  const following = new Set(change.unpinned?.variants);
+  for (const { variant, attribute, value } of pins) {
+    if (attribute === change.unpinned?.attribute && following.has(variant)) continue;
     byVariant.set(variant, { ...byVariant.get(variant), [attribute]: value });
+  }
   return {
     channel: place.channel,
     market: place.market,

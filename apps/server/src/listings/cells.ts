@@ -18,7 +18,7 @@ import { readPlaceCells } from './jobs.js';
 import { type WantedPin, pinKey, pinsOf, readPin, refuseStale, writePins } from './pins.js';
 
 /** What stands behind the `@` of a slot: the place, and the attribute with what a list of slots could not hold written otherwise. */
-const columnName = (placeId: number, key: string) => `${placeId}/${encodeURIComponent(key)}`;
+export const columnName = (placeId: number, key: string) => `${placeId}/${encodeURIComponent(key)}`;
 
 function splitName(name: string): { placeId: number; key: string } {
   const [, place, key] = /^(\d+)\/(.*)$/.exec(name) ?? [];

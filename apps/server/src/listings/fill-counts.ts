@@ -6,7 +6,9 @@ import { type Attribute, formatValue } from '@velvet-shelf/core/values';
 import type { Dictionary } from '../dictionary/dictionary.js';
 import type { Services } from '../http/route.js';
 import { goodsOf } from '../channels/slots.js';
-import { type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
+import { addEffects, noEffect } from '../history/effect.js';
+import { type FillWalk, type WalkInput, partKey, partOf, refusalOf, sampleOf, walkFills } from './fill-walk.js';
+import { effectElsewhere } from './what-if.js';
 
 /** Samples shown of a fill: of kinds that differ, and until where they may be alike. */
 const mostSamples = 12;
@@ -121,10 +123,14 @@ export async function countFills(services: Services, { only, ...input }: CountIn
       ]),
     ),
     categories,
-    effect: input.change ? walk.effect : null,
+    effect: input.change ? addEffects(walk.effect, await elsewhere(services, walk, input)) : null,
     looked,
   };
 }
+
+/** First figures are of the place alone. */
+const elsewhere = async ({ db, config }: Services, { place, dictionary }: FillWalk, { change, few }: WalkInput) =>
+  change && !few ? effectElsewhere(db, place, dictionary, config.address, change) : noEffect();
 
 type Part = ChannelAttributeAnswer['parts'][number];
 

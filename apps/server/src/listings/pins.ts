@@ -2,10 +2,11 @@
 import { z } from 'zod';
 import { type ChannelAttribute, readChannelText } from '@velvet-shelf/core/rulebooks';
 import { groupBy } from '@velvet-shelf/core/values';
-import { sql, eq } from 'drizzle-orm';
+import type { Effect } from '@velvet-shelf/contract';
+import { and, sql, eq } from 'drizzle-orm';
 import { loadDictionary } from '../dictionary/dictionary.js';
 import { compileFor } from '../channels/setup.js';
-import { getPlace } from '../channels/places.js';
+import { type PlaceRow, getPlace } from '../channels/places.js';
 import { type Executor, first, isIn, json, queryRows } from '../db/client.js';
 import { act } from '../history/act.js';
 import { type Change, changesOf } from '../history/record.js';
@@ -118,6 +119,34 @@ export async function writePins(tx: Executor, wanted: readonly WantedPin[]): Pro
     id,
     delta: Object.fromEntries(pins.map(({ key, before, after }) => [key, [before, after]])),
   }));
+}
+
+/** Lets these listings of a place follow the fill of an attribute again. */
+export async function unpin(
+  services: Services,
+  user: User,
+  place: PlaceRow,
+  { attribute, label, listings }: { attribute: string; label: string; listings: readonly number[] },
+): Promise<Effect> {
+  const { effect } = await act(services, user, { kind: 'pin' }, async (on) => {
+    const rows = await on.tx
+      .select({ id: tables.listing.id, unit: tables.listing.unitId })
+      .from(tables.listing)
+      .where(and(isIn(tables.listing.id, listings), eq(tables.listing.placeId, place.id)))
+      .orderBy(tables.listing.id)
+      .for('update');
+    const slots = rows.map(({ id }) => ({ listing: id, key: attribute }));
+    const held = await pinsOf(on.tx, slots);
+    const wanted = slots.flatMap(({ listing, key }) => {
+      const before = held.get(pinKey(listing, key));
+      return before === undefined ? [] : [{ listing, key, before, after: null }];
+    });
+    if (wanted.length === 0) return;
+    on.change(...(await writePins(on.tx, wanted)));
+    on.say(`Unpinned ${label} of ${wanted.length} ${wanted.length === 1 ? 'listing' : 'listings'} on ${place.name}`);
+    await on.dirty([...new Set(rows.map(({ unit }) => unit))]);
+  });
+  return effect;
 }
 
 /** By channel attribute: what was pinned before and after. */

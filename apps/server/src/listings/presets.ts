@@ -1,11 +1,13 @@
 /** How many listings of a place each preset is applied to; of presets that are tried, what becomes of listings too. */
 import type { Effect, PresetAnswer, PresetBody } from '@velvet-shelf/contract';
 import { asPreset, describePresets, expectPresets } from '../channels/presets.js';
+import { addEffects } from '../history/effect.js';
 import type { Services } from '../http/route.js';
 import { apart } from '../jobs/aside.js';
 import { kept, nameOf } from '../kept/keep.js';
 import { walkFills } from './fill-walk.js';
 import { countPresets as counting } from './jobs.js';
+import { effectElsewhere } from './what-if.js';
 
 export interface PresetCounts {
   /** By number of the preset. */
@@ -23,7 +25,11 @@ export async function countPresets(
   const goods: Record<number, number> = {};
   for await (const walked of walk.listings())
     if (walked.result.standing === 'in') for (const id of walked.presets()) goods[id] = (goods[id] ?? 0) + 1;
-  return { goods, effect: walk.effect };
+  const { db, config } = services;
+  const effect = change
+    ? addEffects(walk.effect, await effectElsewhere(db, walk.place, walk.dictionary, config.address, change))
+    : walk.effect;
+  return { goods, effect };
 }
 
 export async function listPresets(services: Services, placeId: number): Promise<PresetAnswer[]> {

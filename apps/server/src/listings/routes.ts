@@ -29,7 +29,10 @@ export function listingRoutes(router: AppRouter, services: Services): void {
   route(router, services, channels.tryCategories, ({ params, body }) =>
     apart(tryChange, services, {
       placeId: params.id,
-      change: { categories: new Map(body.maps.map(({ category, ...to }) => [category, to])) },
+      change: {
+        categories: new Map(body.maps.map(({ category, ...to }) => [category, to])),
+        ...(body.market === '' ? {} : { mapsIn: body.market }),
+      },
     }),
   );
   route(router, services, channels.tryRulebook, ({ params }) =>

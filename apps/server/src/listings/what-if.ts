@@ -12,6 +12,8 @@ import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
 import { type Assortment, type SetupChange, loadSetup } from '../channels/setup.js';
 import { type PlaceRow, getPlace } from '../channels/places.js';
+import { reached } from '../channels/reach.js';
+import { addEffects, noEffect } from '../history/effect.js';
 import * as tables from '../db/schema/index.js';
 
 export interface Tried {
@@ -60,6 +62,40 @@ export async function tryChange(
   return { ...tried, ...(await together.settle(on, compiled, place.id, units === undefined)) };
 }
 
+/** The same at every place that the change reaches; splits are told of the place it is made at. */
+export async function tryEverywhere(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  address: string,
+  change: SetupChange,
+): Promise<Tried> {
+  const [at, ...others] = await reached(on, place, change);
+  const tried = await tryChange(on, place, dictionary, address, at?.change ?? change);
+  for (const other of others) {
+    const there = await tryChange(on, other.place, dictionary, address, other.change);
+    tried.effect = addEffects(tried.effect, there.effect);
+    tried.listings += there.listings;
+    for (const [cause, touched] of there.newCauses)
+      tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + touched);
+  }
+  return tried;
+}
+
+/** What becomes of listings at the other places that a change reaches. */
+export async function effectElsewhere(
+  on: Executor,
+  place: PlaceRow,
+  dictionary: Dictionary,
+  address: string,
+  change: SetupChange,
+): Promise<Effect> {
+  let effect = noEffect();
+  for (const other of (await reached(on, place, change)).slice(1))
+    effect = addEffects(effect, (await tryChange(on, other.place, dictionary, address, other.change)).effect);
+  return effect;
+}
+
 function countSplit(splits: Tried['splits'], { mapped, setup }: CompiledPlace, variant: Variant | undefined): void {
   const split = variant && mapped(variant).split;
   if (variant?.category === undefined || split === undefined) return;
@@ -69,14 +105,14 @@ function countSplit(splits: Tried['splits'], { mapped, setup }: CompiledPlace, v
   splits.set(variant.category, counts);
 }
 
-/** The same over the whole assortment, by number: what becomes of listings, and which splits they stand by. */
+/** The same by number: what becomes of listings, and which splits they stand by. */
 export async function effectOf(
   { db, config }: Services,
   placeId: number,
   change: SetupChange,
 ): Promise<Effect & { splits: Record<string, number[]> }> {
   const place = await getPlace(db, placeId);
-  const { effect, splits } = await tryChange(db, place, await loadDictionary(db), config.address, change);
+  const { effect, splits } = await tryEverywhere(db, place, await loadDictionary(db), config.address, change);
   return { ...effect, splits: Object.fromEntries(splits) };
 }
 

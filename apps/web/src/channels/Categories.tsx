@@ -27,7 +27,7 @@ export function Categories({ placeId }: { placeId: number }) {
   const categories = useQuery(ask(api.channels.categories, { params }));
   const tree = useQuery({ ...ask(api.channels.tree, { params }), staleTime: 300_000 });
   const tried = useMutation({
-    mutationFn: (maps: CategoryMapping[]) => call(api.channels.tryCategories, { params, body: { maps } }),
+    mutationFn: (maps: CategoryMapping[]) => call(api.channels.tryCategories, { params, body: { maps, market } }),
   });
   const place = useQuery(ask(api.channels.places)).data?.items.find(({ id }) => id === placeId);
   const channel = useQuery(ask(api.channels.list)).data?.items.find(({ key }) => key === place?.channel);

@@ -39,7 +39,7 @@ export function Splits({
   const isWhole = splits.every(({ target }) => target !== '');
   const maps = [{ category: row.category, target: row.target, splits: to }];
   const tried = useQuery({
-    ...ask(api.channels.tryCategories, { params, body: { maps } }),
+    ...ask(api.channels.tryCategories, { params, body: { maps, market } }),
     enabled: isWhole && splits.length + row.splits.length > 0,
     retry: false,
   });
