@@ -306,6 +306,23 @@ describe('an exemption', () => {
     await client.send('DELETE', `/api/exemptions/${body.id}`);
     expect(await lacks('EX-2')).toBe(true);
   });
+  it('is offered at the cause it would mend, for the maker most of its goods are of', async () => {
+    const { items } = (await client.get(`/api/causes?place=${places.quernby}`)).body;
+    const detailOf = async (key: string): Promise<Body> =>
+      (await client.get(`/api/causes/one?key=${encodeURIComponent(key)}`)).body;
+    const details: Body[] = [];
+    for (const { key } of items) details.push(await detailOf(key));
+    const missing = details.find(({ exempt }) => exempt.length > 0);
+    expect(missing.exempt).toEqual([
+      {
+        accountId: accounts.quernby,
+        channel: 'Quernby',
+        attribute: 'gtin',
+        maker: expect.stringMatching(/^(Handmakers|Others)$/),
+      },
+    ]);
+    expect(details.some(({ exempt }) => exempt.length === 0)).toBe(true);
+  });
   it('is for attributes that the channel lets goods go without, and asked for once', async () => {
     const asked = { by: 'goods', whom: 'EX-1', reason: 'None was given' };
     expect((await post('quernby', 'exemptions', { ...asked, attribute: 'heading' })).status).toBe(400);

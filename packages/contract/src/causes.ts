@@ -49,6 +49,8 @@ export const remedySchema = z.discriminatedUnion('kind', [
     language: z.string().nullable(),
     label: z.string(),
     type: z.string(),
+    /** It holds a list: of pictures, the first stands for the product. */
+    many: z.boolean(),
     choices: z.array(optionSchema).nullable(),
     /** A fit step that would clear them all, where there is one. */
     fit: z.object({ placeId: z.number(), attribute: z.string(), words: z.string() }).nullable(),
@@ -67,6 +69,10 @@ export const remedySchema = z.discriminatedUnion('kind', [
 export const causeDetailSchema = causeSchema.extend({
   severity: z.enum(['blocker', 'advice']),
   remedy: remedySchema,
+  /** Accounts that can be asked to let goods go without what is missing, with the maker most of these are of. */
+  exempt: z.array(
+    z.object({ accountId: z.number(), channel: z.string(), attribute: z.string(), maker: z.string().nullable() }),
+  ),
   /** Listings it touches, the first hundred. */
   listings: z.array(
     z.object({

@@ -145,6 +145,7 @@ export async function remedyFor(
         language: cell?.language ?? null,
         label: own?.label ?? attribute?.label ?? cause.attribute,
         type: own?.type ?? 'text',
+        many: own?.many === true,
         choices: null,
         fit: mending
           ? {
@@ -164,6 +165,7 @@ export async function remedyFor(
         language: cause.language ?? null,
         label: catalogLabel(cause.attribute, dictionary.attributes),
         type: own?.type ?? 'text',
+        many: own?.many === true,
         choices: own ? optionsOf(own, dictionary.home) : null,
         fit: null,
       };
@@ -181,6 +183,7 @@ export async function remedyFor(
         language: null,
         label: `${attribute.label}, set by hand on ${place.name}`,
         type: 'text',
+        many: false,
         choices: takenValues(attribute)?.map((name) => ({ key: name, name })) ?? null,
         fit: {
           ...{ placeId: place.id, attribute: cause.attribute },

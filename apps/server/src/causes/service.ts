@@ -7,6 +7,7 @@ import { type Database, queryRows } from '../db/client.js';
 import type { Services } from '../http/route.js';
 import { kept, nameOf } from '../kept/keep.js';
 import type { z } from 'zod';
+import { exemptable } from './exempt.js';
 import { cellSlot, presentText, remedyFor } from './remedy.js';
 import { type Scene, countTouched, mustParse, loadTouched, scene, touchedIds, wordsOf } from './scene.js';
 import * as tables from '../db/schema/index.js';
@@ -104,6 +105,7 @@ export async function showCause(services: Services, key: string): Promise<CauseD
     unlocks: first?.severity === 'blocker' ? alone : 0,
     severity: first?.severity ?? 'blocker',
     remedy: await remedyFor(services, all, cause, shown, cell),
+    exempt: exemptable(all, key, shown),
     listings: shown.map((row) => {
       const finding = row.findings.find((each) => each.cause === key);
       const rulebook = all.rulebooks.get(row.place_id);

@@ -12,6 +12,7 @@ import { DataTable } from '../design/DataTable';
 import { State } from '../design/State';
 import { useSettled } from '../design/settled';
 import { count, plural, sayBecoming } from '../design/words';
+import { Exemptions } from '../channels/Exemptions';
 import { Cells } from './Cells';
 import { ChooseFill, ChooseOption } from './Choose';
 import { FamiliesFix } from './FamiliesFix';
@@ -98,6 +99,11 @@ function Page({ cause, position, onNext }: { cause: CauseDetail; position: strin
           </p>
         )}
         {remedy.kind === 'none' && <p>{remedy.words}</p>}
+        {cause.exempt.map((each) => (
+          <Box key={`${each.accountId} ${each.attribute}`} above={2}>
+            <Exemptions {...each} />
+          </Box>
+        ))}
         {remedy.kind === 'cells' && remedy.attribute !== null ? (
           <Cells
             cause={cause}

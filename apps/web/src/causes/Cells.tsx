@@ -8,7 +8,9 @@ import type { CauseDetail, Fix } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { DataTable } from '../design/DataTable';
+import { Thumb } from '../design/Thumb';
 import { count, plural } from '../design/words';
+import { PictureFile, PicturesByName } from './PictureCells';
 
 /** Cells shown at a time. */
 const mostCells = 60;
@@ -52,8 +54,23 @@ export function Cells({
   const long = remedy.type === 'richText' || remedy.attribute === 'title';
   const left = Math.max(cause.touched - cause.listings.length, 0) + Math.max(goods.length - mostCells, 0);
   const [home] = useCompany().languages;
+  const isPictures = remedy.type === 'media';
+  /** New ones stand before those there are, or in place of the one there is. */
+  const withPictures = (row: Row, names: readonly string[]): ReadonlyMap<number, string> =>
+    new Map(
+      names.length === 0
+        ? []
+        : [[row.productId, [...names, ...(remedy.many && textOf(row) !== '' ? [textOf(row)] : [])].join(', ')]],
+    );
   return (
     <>
+      {isPictures && (
+        <PicturesByName
+          onPlaced={(placed) =>
+            setAll(new Map(goods.flatMap((row) => [...withPictures(row, placed.get(row.productId) ?? [])])))
+          }
+        />
+      )}
       {shown.length > 1 && (
         <Pattern
           choices={remedy.choices !== null}
@@ -84,8 +101,9 @@ export function Cells({
                   </Link>
                 </Box>
                 <Box cut small muted>
-                  {row.sku} · {row.finding}
-                  {row.others > 0 && ` · ${plural(row.others, 'other cause')}`}
+                  {[row.sku, row.finding, row.others > 0 && plural(row.others, 'other cause')]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </Box>
               </>
             ),
@@ -94,44 +112,53 @@ export function Cells({
             head: `${remedy.label}${remedy.language && remedy.language !== home ? `, ${remedy.language}` : ''}`,
             headLook: { wide: '52%' },
             cell: (row) => (
-              <TextField
-                fullWidth
-                select={remedy.choices !== null}
-                multiline={remedy.choices === null && long}
-                maxRows={4}
-                value={textOf(row)}
-                onChange={(event) => setAll(new Map([[row.productId, event.target.value]]))}
-                onPaste={(event) => {
-                  const lines = event.clipboardData
-                    .getData('text')
-                    .replace(/\r?\n$/, '')
-                    .split(/\r?\n/);
-                  if (lines.length < 2) return;
-                  event.preventDefault();
-                  putFrom(
-                    shown.indexOf(row),
-                    lines.map((line) => line.split('\t')[0] ?? ''),
-                  );
-                }}
-                onKeyDown={(event) => {
-                  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'd') return;
-                  event.preventDefault();
-                  const at = shown.indexOf(row);
-                  putFrom(
-                    at,
-                    shown.slice(at).map(() => textOf(row)),
-                  );
-                }}
-                slotProps={{
-                  htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
-                }}
-              >
-                {remedy.choices?.map(({ key, name }) => (
-                  <MenuItem key={key} value={name}>
-                    {name}
-                  </MenuItem>
-                ))}
-              </TextField>
+              <Box row>
+                {isPictures && textOf(row) !== '' && <Thumb name={textOf(row).split(', ')[0] ?? ''} size={36} />}
+                <TextField
+                  fullWidth
+                  select={remedy.choices !== null}
+                  multiline={remedy.choices === null && long}
+                  maxRows={4}
+                  value={textOf(row)}
+                  onChange={(event) => setAll(new Map([[row.productId, event.target.value]]))}
+                  onPaste={(event) => {
+                    const lines = event.clipboardData
+                      .getData('text')
+                      .replace(/\r?\n$/, '')
+                      .split(/\r?\n/);
+                    if (lines.length < 2) return;
+                    event.preventDefault();
+                    putFrom(
+                      shown.indexOf(row),
+                      lines.map((line) => line.split('\t')[0] ?? ''),
+                    );
+                  }}
+                  onKeyDown={(event) => {
+                    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'd') return;
+                    event.preventDefault();
+                    const at = shown.indexOf(row);
+                    putFrom(
+                      at,
+                      shown.slice(at).map(() => textOf(row)),
+                    );
+                  }}
+                  slotProps={{
+                    htmlInput: { 'aria-label': `${remedy.label} of ${row.sku ?? row.title ?? 'this product'}` },
+                  }}
+                >
+                  {remedy.choices?.map(({ key, name }) => (
+                    <MenuItem key={key} value={name}>
+                      {name}
+                    </MenuItem>
+                  ))}
+                </TextField>
+                {isPictures && (
+                  <PictureFile
+                    of={row.sku ?? row.title ?? 'this product'}
+                    onCame={(name) => setAll(withPictures(row, [name]))}
+                  />
+                )}
+              </Box>
             ),
           },
         ]}

@@ -28,20 +28,35 @@ const whomWords = {
   condition: 'What these goods are called together',
 } as const;
 
-export function Exemptions({ accountId }: { accountId: number }) {
+/** Of an account; of one attribute alone where one is given, for goods of a maker that is proposed. */
+export function Exemptions({
+  accountId,
+  channel,
+  attribute,
+  maker,
+}: {
+  accountId: number;
+  channel?: string;
+  attribute?: string;
+  maker?: string | null;
+}) {
   const [isAsking, setAsking] = useState(false);
   const answer = useQuery(ask(api.accounts.exemptions, { params: { id: accountId } })).data;
-  if (!answer || answer.attributes.length === 0) return null;
+  const isOf = (key: string) => attribute === undefined || key === attribute;
+  const attributes = answer?.attributes.filter(({ key }) => isOf(key)) ?? [];
+  if (!answer || attributes.length === 0) return null;
   return (
     <Box>
       <Box as="h3" below={1}>
-        Let go without
+        {channel === undefined ? 'Let go without' : `Or let go without it on ${channel}`}
       </Box>
-      {answer.items.map((item) => (
-        <Exempted key={`${item.id} ${item.state}`} item={item} />
-      ))}
+      {answer.items
+        .filter((item) => isOf(item.attribute))
+        .map((item) => (
+          <Exempted key={`${item.id} ${item.state}`} item={item} />
+        ))}
       {isAsking ? (
-        <AskFor accountId={accountId} attributes={answer.attributes} onDone={() => setAsking(false)} />
+        <AskFor {...{ accountId, attributes, maker }} onDone={() => setAsking(false)} />
       ) : (
         <Button color="secondary" sx={{ p: 0 }} onClick={() => setAsking(true)}>
           Ask for an exemption
@@ -110,10 +125,12 @@ type Body = z.output<typeof api.accounts.askExemption.body>;
 function AskFor({
   accountId,
   attributes,
+  maker,
   onDone,
 }: {
   accountId: number;
   attributes: readonly { key: string; label: string; by: readonly Body['by'][] }[];
+  maker?: string | null | undefined;
   onDone: () => void;
 }) {
   const queries = useQueryClient();
@@ -121,7 +138,7 @@ function AskFor({
   const form = useFields(api.accounts.askExemption.body, {
     attribute: first?.key ?? '',
     by: first?.by[0] ?? 'maker',
-    whom: '',
+    whom: first?.by[0] === 'maker' ? (maker ?? '') : '',
     reason: '',
   });
   const compared = useCompared().data ?? [];

@@ -106,6 +106,10 @@ export const sayLimits = limitsSayer(valueChecks);
 export const itemChecks: ItemCheck[] = [toldBy, oneOf, salePrice, datesInOrder, availability, textLanguage];
 export const familyChecks: FamilyCheck[] = [variantAxis, siblingOptions, siblingAxes, familySize, sameInFamily];
 export const collectiveChecks: CollectiveCheck[] = [gtinUnique, itemKeyUnique, titleUnique];
+/** Checks that find something missing: what they find is let go where an exemption is granted. */
+export const liftedByExemption: ReadonlySet<string> = new Set(
+  [required, recommended, ...itemChecks].map(({ meta }) => meta.id),
+);
 export { mostInFamily } from './family-size.js';
 export { isAxisIn, variantAxes } from './variant-axis.js';
 export { quota } from './quota.js';
