@@ -153,7 +153,7 @@ export async function walk(page: Page, hands: Hands): Promise<void> {
   await click(button('Make the place'));
   await expect(page.getByRole('heading', { name: 'Feria del Sur, Chile' })).toBeVisible();
   await click(page.getByRole('tab', { name: 'Category map' }));
-  await click(button(/^See what 6 sure suggestions/));
+  await click(button(/^See what 6 suggestions/));
   await click(button('Accept 6 suggestions'));
   await click(page.getByRole('tab', { name: 'Fills' }));
   await click(button(/^See what 5 fills would do/));

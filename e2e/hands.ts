@@ -106,7 +106,17 @@ async function faultsNow(page: Page): Promise<string[]> {
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .exclude(':is(li, tr, [role=row]):nth-child(n + 9)')
     .analyze();
-  return violations.map(({ id, nodes: [node] }) => `${id}: ${node?.any[0]?.message} ${node?.html.slice(0, 160)}`);
+  return [
+    ...violations.map(({ id, nodes: [node] }) => `${id}: ${node?.any[0]?.message} ${node?.html.slice(0, 160)}`),
+    ...(await faultsOfFrame(page)),
+  ];
+}
+
+/** Inside its frame a page scrolls in parts: the window itself never does. */
+async function faultsOfFrame(page: Page): Promise<string[]> {
+  if ((await page.getByRole('contentinfo').count()) === 0) return [];
+  const beyond = await page.evaluate(() => (document.scrollingElement?.scrollHeight ?? 0) - window.innerHeight);
+  return beyond > 0 ? [`the page is ${beyond} pixels longer than the window`] : [];
 }
 
 /** Presses a key until it is said where what is dragged is: keys are heard only once all is measured, on slow days late. */

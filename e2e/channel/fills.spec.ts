@@ -1,5 +1,5 @@
 /** Fills in the real interface: the parts of their goods, rules one after another, and fills kept in a file and read again. */
-import { bringIn, expect, idle, test } from '../hands.js';
+import { bringIn, expect, idle, test, undoAtTheFoot } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -77,4 +77,15 @@ test('fills are kept in a file, and what is gone is taken from it again', async 
   await expect(page.getByRole('group', { name: 'Goods by what fills them' }).getByRole('button').first()).toHaveText(
     /copies Brand/,
   );
+});
+
+test('a field that nothing of ours says is kept as an attribute of ours, and copied from there', async ({ page }) => {
+  await page.goto('/places/1/fills');
+  await page.getByRole('row').filter({ hasText: 'filled by nothing' }).first().click();
+  const name = (await page.getByRole('heading', { level: 2 }).first().textContent()) ?? '';
+  await page.getByRole('button', { name: 'Keep it as an attribute of ours' }).click();
+  await expect(page.getByText(`${name} is an attribute of ours now, and feeds the channel`)).toBeVisible();
+  await expect(page.getByRole('row').filter({ hasText: `copies ${name}` })).toBeVisible();
+  await expect(page.getByText('As it is now.')).toBeVisible();
+  await undoAtTheFoot(page, `Changed how ${name} is filled`);
 });

@@ -1,5 +1,5 @@
 /** The category map in the real interface: our tree beside the channel's, a place chosen in it, goods of one category split by a condition. */
-import { expect, faultsOn, test } from '../hands.js';
+import { expect, faultsOn, idle, read, test } from '../hands.js';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -16,6 +16,26 @@ test('a category is put where one clicks in the channel’s tree, and taken back
   await expect(panel.getByText(/^stands in /)).toContainText('Growing sets');
   await page.getByRole('contentinfo').getByRole('button', { name: 'Undo' }).click();
   await expect(panel.getByText(/^stands in /)).toContainText('Indoor pots');
+});
+
+test('suggestions are taken together from a score on, which says how many of them are right', async ({ page }) => {
+  await page.goto('/places/1/categories');
+  const { items } = await read(page, '/api/places/1/categories');
+  const { category, target } = items.find(({ names }: { names: string[] }) => names.at(-1) === 'Indoor pots');
+  const headers = { origin: new URL(page.url()).origin };
+  const map = async (to: string | null) => {
+    const maps = [{ category, target: to }];
+    expect((await page.request.put('/api/places/1/categories', { headers, data: { maps } })).status()).toBe(200);
+    await idle(page);
+  };
+  await map(null);
+  await page.reload();
+  await page.getByLabel('Take together').click();
+  await page.getByRole('option', { name: 'from 50 % on' }).click();
+  await page.getByRole('button', { name: /^See what \d+ suggestions? would do/ }).click();
+  await expect(page.getByText(/By their scores about \d+ of \d+ are right/)).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await map(target);
 });
 
 test('some goods of a category stand elsewhere: by a condition, tried before it is kept', async ({ page }) => {

@@ -3,6 +3,14 @@ import { attributeTypes, dimensions } from '@velvet-shelf/core/values';
 import { z } from 'zod';
 import { endpoint, idParam } from './endpoint.js';
 
+/** What an attribute of ours would be that feeds a field of a channel; null where none can. */
+export const ownKindSchema = z.object({
+  type: z.enum(attributeTypes),
+  dimension: z.enum(dimensions).nullable(),
+  many: z.boolean(),
+  values: z.array(z.string()),
+});
+
 const askSchema = z.object({
   placeId: z.number(),
   place: z.string(),
@@ -12,15 +20,7 @@ const askSchema = z.object({
   help: z.string().nullable(),
   /** The strongest in any channel category the listings stand in. */
   need: z.enum(['required', 'recommended', 'optional']),
-  /** What an attribute of ours would be that feeds it; null where none can. */
-  own: z
-    .object({
-      type: z.enum(attributeTypes),
-      dimension: z.enum(dimensions).nullable(),
-      many: z.boolean(),
-      values: z.array(z.string()),
-    })
-    .nullable(),
+  own: ownKindSchema.nullable(),
   /** In words. */
   limits: z.array(z.string()),
   /** In characters; null where nothing is said. */

@@ -3,6 +3,7 @@ import { channelTypes } from '@velvet-shelf/core/rulebooks';
 import { fillSchema, fitSchema } from '@velvet-shelf/core/fills';
 import { z } from 'zod';
 import { effectSchema } from './effect.js';
+import { ownKindSchema } from './asked.js';
 import { endpoint, idParam } from './endpoint.js';
 
 const suggestedValueSchema = z.object({
@@ -59,6 +60,7 @@ export const channelAttributeSchema = z.object({
   need: z.enum(['required', 'recommended', 'optional']),
   limits: z.array(z.string()),
   values: z.array(z.string()).nullable(),
+  own: ownKindSchema.nullable(),
   /** The one for goods of no category, where no other is said. */
   fill: fillSchema.nullable(),
   /** All there are: the most specific one wins; the one for all goods comes first. */

@@ -2,7 +2,7 @@
 import type { ChannelAttributeAnswer } from '@velvet-shelf/contract';
 import { sayLimits } from '@velvet-shelf/core/checks';
 import { type Fill, offeredFits } from '@velvet-shelf/core/fills';
-import { fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
+import { ownKind, fillFor, pictureSources, sourcesFor, suggestFills } from '@velvet-shelf/core/listings';
 import { takenValues, namesOf } from '@velvet-shelf/core/rulebooks';
 import { type Dictionary, loadDictionary } from '../dictionary/dictionary.js';
 import { mustBeThere, mustCompare } from '../channels/fills.js';
@@ -44,6 +44,7 @@ async function describeFills(
       need: attribute.need,
       limits: sayLimits(attribute, setup.rulebook),
       values: takenValues(attribute),
+      own: ownKind(attribute) ?? null,
       tags: attribute.limits.tags ?? null,
       pictures: [...pictureSources],
       fill: placed.get(attribute.key) ?? null,

@@ -20,6 +20,9 @@ import type { ChannelCategory } from './ChannelTree';
 
 const categoriesAddress = z.object({ category: inAddress.text });
 
+/** Scores, per cent, from which suggestions can be taken together. */
+const scores = ['90', '80', '70', '60', '50'];
+
 export function Categories({ placeId }: { placeId: number }) {
   const params = { id: placeId };
   const queries = useQueryClient();
@@ -33,6 +36,8 @@ export function Categories({ placeId }: { placeId: number }) {
   const channel = useQuery(ask(api.channels.list)).data?.items.find(({ key }) => key === place?.channel);
   const hasMarkets = (channel?.markets.length ?? 0) > 1;
   const [isHere, setHere] = useState(false);
+  /** The least score of what is taken together. */
+  const [from, setFrom] = useState('sure');
   const market = isHere && hasMarkets ? (place?.market ?? '') : '';
   const map = useMutation({
     mutationFn: (maps: CategoryMapping[]) => call(api.channels.mapCategory, { params, body: { maps, market } }),
@@ -51,9 +56,11 @@ export function Categories({ placeId }: { placeId: number }) {
       {({ items }) => {
         const chosen = items.find(({ category }) => category === address.category) ?? items[0];
         const open = items.filter((row) => row.variants > 0 && (row.target === null || row.fault !== null));
-        const certain = open.flatMap(({ category, suggestions: [first] }) =>
-          first?.isSure ? [{ category, target: first.path }] : [],
+        const taken = open.flatMap(({ category, suggestions: [first] }) =>
+          first && (from === 'sure' ? first.isSure : first.score >= Number(from)) ? [{ category, first }] : [],
         );
+        const certain = taken.map(({ category, first }) => ({ category, target: first.path }));
+        const likely = Math.round(taken.reduce((sum, { first }) => sum + first.score / 100, 0));
         return (
           <Box grow row align="stretch" gap={0} minHigh={0}>
             <Box grow scroll pad={[2.5, 5, 6, 6]} minWide={0}>
@@ -82,9 +89,29 @@ export function Categories({ placeId }: { placeId: number }) {
                     <MenuItem value="here">in {place?.market} alone</MenuItem>
                   </TextField>
                 )}
+                {open.length > 0 && (
+                  <TextField
+                    select
+                    size="small"
+                    label="Take together"
+                    value={from}
+                    onChange={({ target }) => {
+                      setFrom(target.value);
+                      tried.reset();
+                    }}
+                    sx={{ width: 150 }}
+                  >
+                    <MenuItem value="sure">what is sure</MenuItem>
+                    {scores.map((score) => (
+                      <MenuItem key={score} value={score}>
+                        from {score} % on
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                )}
                 {certain.length > 0 && !tried.data && (
                   <Button variant="outlined" disabled={tried.isPending} onClick={() => tried.mutate(certain)}>
-                    {tried.isPending ? 'Trying…' : `See what ${plural(certain.length, 'sure suggestion')} would do`}
+                    {tried.isPending ? 'Trying…' : `See what ${plural(certain.length, 'suggestion')} would do`}
                   </Button>
                 )}
               </Box>
@@ -94,8 +121,10 @@ export function Categories({ placeId }: { placeId: number }) {
                   <Box grow>
                     <Box serif>{sayBecoming(tried.data)}</Box>
                     <Box muted small>
-                      Tried on the whole assortment, not saved. What is less than 90 % likely, or wanted by two of
-                      yours, is left for you.
+                      Tried on the whole assortment, not saved.{' '}
+                      {from === 'sure'
+                        ? 'What is less than 90 % likely, or wanted by two of yours, is left for you.'
+                        : `By their scores about ${count(likely)} of ${count(certain.length)} are right: look through them afterwards.`}
                     </Box>
                   </Box>
                   <Button variant="outlined" color="inherit" onClick={() => tried.reset()}>

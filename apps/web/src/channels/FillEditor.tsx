@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { ask } from '../api/ask';
 import { call } from '../api/call';
 import { ProblemBox, useTell } from '../design/feedback';
+import { keepOwn } from '../dictionary/keepOwn';
 import { count, plural, sayBecoming } from '../design/words';
 import { FillParts } from './FillParts';
 import { FillSlots } from './FillSlots';
@@ -69,6 +70,14 @@ export function FillEditor({
       void queries.invalidateQueries();
     },
   });
+  const own = useMutation({
+    mutationFn: () => keepOwn(placeId, { ...attribute, field: attribute.key }, 'variant'),
+    onSuccess: (key) => {
+      tell(`${attribute.label} is an attribute of ours now, and feeds the channel`);
+      if (key !== undefined) setRule({ kind: 'copy', from: key });
+      void queries.invalidateQueries();
+    },
+  });
   const shown = isCounting && first.data ? first.data : changed && tried.data ? tried.data : attribute;
   const laidOut = shown.samples.filter(({ value }) => value !== null && isMarkup(value)).slice(0, mostSeen);
   const setRule = (rule: FillRule) => setFill({ rule, fit: fill?.fit ?? [] });
@@ -114,6 +123,19 @@ export function FillEditor({
               </Button>
             </Box>
           )}
+          {fill === null && attribute.own && isAt(at, forAll) && (
+            <Box row above={2} below={2} gap={3}>
+              <Box grow small muted>
+                Where nothing of yours says it, it can be an attribute of yours
+                {attribute.own.values.length > 0 &&
+                  `, with the ${plural(attribute.own.values.length, 'value')} of its list`}
+                : filled in with the goods, and copied from there.
+              </Box>
+              <Button color="secondary" disabled={own.isPending} onClick={() => own.mutate()}>
+                Keep it as an attribute of ours
+              </Button>
+            </Box>
+          )}
           {fill && stepsFor(attribute.type).length > 0 && (
             <StepsEditor attribute={attribute} fit={fill.fit} onChange={(fit) => setFill({ ...fill, fit })} />
           )}
@@ -128,7 +150,7 @@ export function FillEditor({
             ))}
           </>
         )}
-        {(save.error ?? tried.error) && <ProblemBox error={save.error ?? tried.error} />}
+        {(save.error ?? own.error ?? tried.error) && <ProblemBox error={save.error ?? own.error ?? tried.error} />}
       </Box>
       <div className="effect">
         <Box grow>

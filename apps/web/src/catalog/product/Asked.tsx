@@ -7,8 +7,8 @@ import { type Ask, type AskedLine as Line, type ProductAnswer, type SheetColumn,
 import { identifyingRoles } from '@velvet-shelf/core/values';
 import { useState } from 'react';
 import { ask } from '../../api/ask';
-import { call } from '../../api/call';
 import { Box } from '../../design/Box';
+import { keepOwn } from '../../dictionary/keepOwn';
 import { Loaded, ProblemBox, useTell } from '../../design/feedback';
 import { plural } from '../../design/words';
 import { AskedLine, type Writing } from './AskedLine';
@@ -49,8 +49,8 @@ function Lines({ lines, product, columns, draft }: AskedProps & { lines: readonl
   const tell = useTell();
   const proposals = useQuery(ask(api.enrichment.proposals, { params: { id: product.id } }));
   const own = useMutation({
-    mutationFn: (field: Ask) => keepOwn(field, product.kind === 'family' ? 'family' : 'variant'),
-    onSuccess: (label) => {
+    mutationFn: (field: Ask) => keepOwn(field.placeId, field, product.kind === 'family' ? 'family' : 'variant'),
+    onSuccess: (_, { label }) => {
       void queries.invalidateQueries();
       tell(`${label} is an attribute of ours now, and feeds the channel`);
     },
@@ -152,24 +152,6 @@ function writingOf(line: Line, { slot, read }: SheetColumn, product: ProductAnsw
           ? `for each of ${plural(without.length, 'variant')}`
           : undefined,
   };
-}
-
-/** Makes the channel's field an attribute of ours, and a fill that copies it. */
-async function keepOwn({ own, label, placeId, field }: Ask, level: 'family' | 'variant'): Promise<string> {
-  if (!own) return label;
-  const { ids } = await call(api.dictionary.add, {
-    body: {
-      attributes: [{ ...own, label, perLanguage: false, level, role: null, aliases: [], group: 'For channels' }],
-    },
-  });
-  const { items } = await call(api.dictionary.list);
-  const made = items.find(({ id }) => ids.includes(id));
-  if (made)
-    await call(api.channels.saveFill, {
-      params: { id: placeId, attribute: field },
-      body: { fill: { rule: { kind: 'copy', from: made.key }, fit: [] } },
-    });
-  return label;
 }
 
 /** What is written and not saved: what saving it would do, and the ways on. */
