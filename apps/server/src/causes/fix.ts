@@ -24,6 +24,9 @@ import { type Scene, scene, touchedBy, mustParse, placeOf } from './scene.js';
 type Elsewhere = Extract<Cause, { kind: 'catalog' | 'report' | 'assortment' }>;
 const elsewhere: readonly Cause['kind'][] = ['catalog', 'report', 'assortment'] satisfies Elsewhere['kind'][];
 
+/** Listings of a cause that a fix is tried on. */
+const mostTouched = 100_000;
+
 /** Mended where the cause leads to, not by a change of set-up made here. */
 const isElsewhere = (cause: Cause): cause is Elsewhere => elsewhere.includes(cause.kind);
 
@@ -111,9 +114,6 @@ async function editsOf(
   };
 }
 
-/** Listings of a cause that a fix is tried on. */
-const mostTouched = 100_000;
-
 export async function tryFix(
   { db, config }: Pick<Services, 'db' | 'config'>,
   user: Pick<User, 'id'>,
@@ -163,12 +163,9 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
     const listings = touched.map(({ id }) => id);
     return unpin(services, user, planned.place, { attribute, label, listings });
   }
-  const [category] = planned.change.categories ?? [];
-  if (category)
-    return saveCategories(
-      ...([services, user, planned.place.id, [{ category: category[0], ...category[1] }]] as const),
-      planned.change.mapsIn,
-    );
+  const { categories = [], mapsIn } = planned.change;
+  const maps = [...categories].map(([category, to]) => ({ category, ...to }));
+  if (maps.length > 0) return saveCategories(services, user, planned.place.id, maps, mapsIn);
   const [fill] = planned.change.fills ?? [];
   if (!fill) throw badRequest('Nothing to save');
   return saveFill(services, user, planned.place.id, fill);

@@ -13,17 +13,23 @@ import * as tables from '../db/schema/index.js';
 
 const { channel, account, place, rulebook } = tables;
 
+type Market = Rulebook['markets'][number];
+
 /** The account to sell with in a market: the one that is named, else the first that sells there and has no place in it yet. */
 function sellerIn(
   sellers: readonly Seller[],
   named: number | undefined,
-  { key, name, region = '' }: Rulebook['markets'][number],
+  { key, name, region = '' }: Market,
+  markets: readonly Market[],
 ): Seller {
-  const inRegion = (each: Seller) => each.region === '' || each.region === region;
+  const regionOf = (sold: string) => markets.find((each) => each.key === sold)?.region ?? '';
+  // One that is of no region yet may sell already: it did before the channel had any.
+  const inRegion = (each: Seller) =>
+    each.region === '' ? each.markets.every((sold) => regionOf(sold) === region) : each.region === region;
   const wanted = sellers.filter(({ id }) => named === undefined || id === named);
   if (wanted.length === 0) throw notFound(`account ${named}`);
   const open = wanted.filter(inRegion);
-  const [chosen] = open.filter(({ markets }) => !markets.includes(key));
+  const [chosen] = open.filter((each) => !each.markets.includes(key));
   if (chosen) return chosen;
   throw open.length > 0
     ? conflict(`There is a place in ${name} already`)
@@ -86,7 +92,7 @@ export async function addPlace(
         { pointer: '/body/market', detail: `Choose one of ${held.body.markets.map((each) => each.name).join(', ')}` },
       ]);
     const sellers = await sellersOn(on.tx, channelId);
-    const seller = sellerIn(sellers, given.account, market);
+    const seller = sellerIn(sellers, given.account, market, held.body.markets);
     const of = seller.id === sellers[0]?.id ? held.name : `${held.name} ${seller.name}`;
     const name = given.name || `${of}, ${market.name}`;
     const { key, country, language, currency, region = '' } = market;

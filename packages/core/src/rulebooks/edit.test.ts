@@ -101,7 +101,8 @@ describe('a rulebook that is read', () => {
       'maxCount',
     ]);
     expect(limitsOf({ type: 'measure' })).toEqual(['min', 'max']);
-    expect(limitsOf({ type: 'picture' })).toEqual(['minWidth', 'minHeight', 'minCount', 'maxCount']);
+    expect(limitsOf({ type: 'picture' })).toEqual(['minCount', 'maxCount', 'minWidth', 'minHeight']);
+    expect(limitsOf({ type: 'choice', limits: { maxLength: 9 } })).toEqual(['maxLength']);
     expect(limitsOf({ type: 'money' })).toEqual([]);
   });
 });

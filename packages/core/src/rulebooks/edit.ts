@@ -9,12 +9,22 @@ export const numberLimits = [
 ];
 export type NumberLimit = (typeof numberLimits)[number];
 
-/** Those that mean something for an attribute. */
-export function limitsOf({ type, many }: Pick<ChannelAttribute, 'type' | 'many'>): NumberLimit[] {
-  const counts: NumberLimit[] = many || type === 'picture' ? ['minCount', 'maxCount'] : [];
-  if (type === 'text' || type === 'choice' || type === 'link') return ['minLength', 'maxLength', 'maxBytes', ...counts];
-  if (type === 'number' || type === 'measure') return ['min', 'max', ...counts];
-  return type === 'picture' ? ['minWidth', 'minHeight', ...counts] : counts;
+/** Those that mean something for a type. */
+function meantBy(type: ChannelAttribute['type']): readonly NumberLimit[] {
+  if (type === 'text' || type === 'link') return ['minLength', 'maxLength', 'maxBytes'];
+  if (type === 'number' || type === 'measure') return ['min', 'max'];
+  return type === 'picture' ? ['minWidth', 'minHeight'] : [];
+}
+
+/** Those that mean something for an attribute, and those it has all the same. */
+export function limitsOf({
+  type,
+  many,
+  limits = {},
+}: Pick<ChannelAttribute, 'type' | 'many'> & Partial<Pick<ChannelAttribute, 'limits'>>): NumberLimit[] {
+  const isCounted = many === true || type === 'picture';
+  const meant = new Set<NumberLimit>([...meantBy(type), ...(isCounted ? (['minCount', 'maxCount'] as const) : [])]);
+  return numberLimits.filter((limit) => meant.has(limit) || limits[limit] !== undefined);
 }
 
 export const attributeChangeSchema = z.object({
