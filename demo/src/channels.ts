@@ -41,6 +41,16 @@ const priced = (from: string): Fill => ({
 /** What the company goes by where a price is kept in one currency alone. */
 const rates = [
   { from: 'GBP', to: 'SEK', is: { rate: '12.64', source: 'our bank, middle rate', day: '2026-11-20' }, was: null },
+  { from: 'GBP', to: 'EUR', is: { rate: '1.162', source: 'our bank, middle rate', day: '2026-11-20' }, was: null },
+];
+
+/** What is told in a language. */
+const toldIn = (language: string): Condition => ({ not: { attribute: 'title', language, op: 'isEmpty' } });
+
+/** Further markets of the channel that stands from the beginning: the same fills, with prices in their currency. */
+const furtherMarkets = [
+  { market: 'IE', place: 'Orrivane, Ireland', condition: toldIn('en-GB') },
+  { market: 'DE', place: 'Orrivane, Germany', condition: toldIn('de-DE') },
 ];
 
 /** Goods that go by carrier: on Quernby they take longer to send. */
@@ -170,7 +180,7 @@ export const channels: readonly DemoChannel[] = [
     key: 'skarvelund',
     market: 'SE',
     place: 'Skarvelund Torg, Sverige',
-    condition: { not: { attribute: 'title', language: 'sv-SE', op: 'isEmpty' } },
+    condition: toldIn('sv-SE'),
     fills: {
       artikel: copy('sku'),
       rubrik: plain('title'),
@@ -213,6 +223,20 @@ export async function addChannels(services: Services, user: User, standins: stri
       best?.isSure ? [{ category, target: best.path }] : [],
     );
     if (sure.length > 0) await saveCategories(services, user, made.id, sure);
+  }
+  await addMarkets(services, user);
+}
+
+async function addMarkets(services: Services, user: User): Promise<void> {
+  const orrivane = await queryOne<{ id: number }>(services.db, sql`SELECT id FROM channel WHERE key = 'orrivane'`);
+  for (const { market, place, condition } of furtherMarkets) {
+    const made = await addPlace(services, user, orrivane?.id ?? 0, { market, name: place, condition });
+    const prices = { asks: 'asking', askedBefore: 'askedBefore' };
+    const fills = Object.entries(prices).map(([attribute, from]) => ({
+      ...everywhere(attribute),
+      ...{ market, fill: priced(from) },
+    }));
+    await saveFills(services, user, made.id, { fills, over: false });
   }
 }
 
