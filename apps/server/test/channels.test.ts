@@ -105,7 +105,7 @@ describe('a category map', () => {
     expect(await words('description')).toEqual([]);
     expect(await words('no-such')).toEqual([]);
     expect((await client.get(`${place}/fills/no-such/words?from=glaze`)).status).toBe(404);
-    const key = encodeURIComponent('translate:orrivane:GB:differsShade:Sage');
+    const key = encodeURIComponent('translate:orrivane::differsShade:Sage');
     const { remedy } = (await client.get(`/api/causes/one?key=${key}`)).body;
     expect(remedy.suggested[0].value).toBe(sage?.suggestions[0].value);
   });
@@ -213,7 +213,7 @@ describe('a fill', () => {
     expect(body).toMatchObject({ becameReady: 0, becameBlocked: before });
     expect((await client.newest()).words).toContain('away');
     const listing = (await client.get('/api/listings?place=1&readiness=blocked&limit=1')).body.items[0];
-    expect(listing.findings.map((finding: Body) => finding.cause)).toContain('fill:orrivane:GB:maker');
+    expect(listing.findings.map((finding: Body) => finding.cause)).toContain('fill:orrivane::maker');
     expect((await undo()).left).toEqual([]);
     await client.idle();
     expect(await readyOf()).toBe(before);

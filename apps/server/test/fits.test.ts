@@ -5,7 +5,7 @@ import { type Answer, Client, db } from './client.js';
 const client = new Client();
 type Body = Answer['body'];
 const fill = '/api/places/1/fills/parcel';
-const key = encodeURIComponent('fit:orrivane:GB:parcel:unit');
+const key = encodeURIComponent('fit:orrivane::parcel:unit');
 
 beforeAll(async () => {
   await client.signIn();
@@ -64,7 +64,7 @@ it('shows no cells where what is sent is made of several', async () => {
   expect((await client.send('PUT', '/api/places/1/fills/short', { fill: composed })).status).toBe(200);
   await client.idle();
   const { items } = (await client.get('/api/causes')).body;
-  const tooLong = items.find((one: Body) => one.key === 'fit:orrivane:GB:short:max-length');
+  const tooLong = items.find((one: Body) => one.key === 'fit:orrivane::short:max-length');
   const { remedy } = (await client.get(`/api/causes/one?key=${encodeURIComponent(tooLong.key)}`)).body;
   expect(remedy).toMatchObject({ kind: 'cells', attribute: null, label: 'Short wording' });
   const refused = await client.send('POST', `/api/causes/try?key=${encodeURIComponent(tooLong.key)}`, {

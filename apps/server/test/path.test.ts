@@ -183,7 +183,7 @@ describe('catalog', () => {
 describe('causes', () => {
   it('ranks them, tries a fix, saves it, and clears its listings at once', async () => {
     const { body: before } = await client.get('/api/causes');
-    const cause = before.items.find((row: { key: string }) => row.key === 'translate:orrivane:GB:differsShade:Sage');
+    const cause = before.items.find((row: { key: string }) => row.key === 'translate:orrivane::differsShade:Sage');
     const query = `?key=${encodeURIComponent(cause.key)}`;
     const fix = { kind: 'choose', value: 'fern' };
     const tried = await client.send('POST', `/api/causes/try${query}`, fix);

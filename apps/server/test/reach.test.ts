@@ -154,6 +154,9 @@ describe('a cause of one market', () => {
 
   it('is mended where it comes from, and the same cause elsewhere with it', async () => {
     const [cause] = (await causes('GB')).filter(({ kind }: Body) => kind === 'map-category');
+    const [everywhere] = (await client.get('/api/causes')).body.items.filter(({ key }: Body) => key === cause.key);
+    expect(everywhere.places.sort()).toEqual(['Wide stall Second, Great Britain', 'Wide stall, Great Britain']);
+    expect(everywhere.touched).toBe(2 * cause.touched);
     expect(await fix(cause.key, { kind: 'choose', value: 'pots' })).toEqual(['GB', 'second']);
     const of = { category: categories[0], target: 'pots' };
     expect(await map('IE', { maps: [{ ...of, target: null }], market: 'IE' })).toEqual([]);

@@ -15,7 +15,6 @@ import type { Services, User } from '../http/route.js';
 import { catalogLabel, fallBackTo, mendingStep } from '@velvet-shelf/core/causes';
 import { saveCategories } from '../channels/categories.js';
 import { currentFill, saveFill } from '../channels/fills.js';
-import { mappedInMarket } from '../channels/maps.js';
 import { reached } from '../channels/reach.js';
 import { everywhere } from '../channels/slots.js';
 import { cellSlot, readAxisFix } from './remedy.js';
@@ -41,10 +40,8 @@ async function setupChange(
   const place = placeOf(all, cause);
   if (cause.kind === 'map-category') {
     if (fix.kind !== 'choose') throw badRequest('Choose a category');
-    const isOwn = (await mappedInMarket(db, place)).includes(cause.category);
     const categories = new Map([[cause.category, { target: fix.value }]]);
-    // Where a market has a map of its own, that is the one at fault.
-    return { place, change: { categories, ...(isOwn ? { mapsIn: place.market } : {}) } };
+    return { place, change: { categories, ...(cause.market === '' ? {} : { mapsIn: cause.market }) } };
   }
   if (cause.kind === 'axis') {
     const { axis, source } = readAxisFix(fix.kind === 'choose' ? fix.value : '');
@@ -125,12 +122,10 @@ export async function tryFix(
   if (fix.kind === 'cells') return tryEdits({ db, config }, user, (await editsOf(db, all, cause, fix.cells)).edits);
   const planned = await setupChange(db, all, cause, fix);
   if (!planned) throw badRequest('This fix does not belong to this cause');
+  const touched = await touchedBy(db, key, mostTouched);
   let effect = noEffect();
   for (const { place, change } of await reached(db, planned.place, planned.change)) {
-    // The same cause has a key of its own in every market.
-    const there = 'market' in cause ? causeKey({ ...cause, market: place.market }) : key;
-    const touched = (await touchedBy(db, there, mostTouched)).filter((row) => row.place_id === place.id);
-    const units = [...new Set(touched.map((row) => row.unit))];
+    const units = [...new Set(touched.flatMap((row) => (row.place_id === place.id ? row.unit : [])))];
     if (units.length === 0) continue;
     effect = addEffects(effect, (await tryChange(db, place, all.dictionary, config.address, change, units)).effect);
   }

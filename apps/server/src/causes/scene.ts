@@ -117,8 +117,11 @@ export function mustParse(key: string): Cause {
   return cause;
 }
 
+/** A place that a cause is of: the first of its channel, where it is of all markets. */
 export const placeOf = ({ places }: Scene, cause: { channel: string; market: string }): PlaceRow => {
-  const found = places.find((place) => place.channel === cause.channel && place.market === cause.market);
+  const found = places.find(
+    (place) => place.channel === cause.channel && (cause.market === '' || place.market === cause.market),
+  );
   if (!found) throw notFound(`place ${cause.channel} ${cause.market}`);
   return found;
 };

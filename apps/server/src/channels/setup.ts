@@ -18,7 +18,7 @@ import { type Executor } from '../db/client.js';
 import * as tables from '../db/schema/index.js';
 import { asPreset, presetsOf } from './presets.js';
 import { type FillChange, asPlaced, fillsAt, slotKey } from './slots.js';
-import { type MapChange, changedMap, mapsOf } from './maps.js';
+import { type MapChange, changedMap, mappedInMarket, mapsOf } from './maps.js';
 import { type PlaceRow, forAccount, rulebookOf } from './places.js';
 
 /** Which goods a place gets: a condition, and what is put in or kept out by hand. */
@@ -90,6 +90,7 @@ export async function loadSetup(
       (change.assortment?.hand ?? (await handOf(on, place.id))).map(({ product, isIn }) => [product, isIn]),
     ),
     categoryMap,
+    ownMaps: new Set(await mappedInMarket(on, place)),
     fills: placeFills(fills, change.fills),
     presets: change.presets ?? (await presetsOf(on, place.channelId)).map(asPreset),
     pins: byVariant,

@@ -33,6 +33,7 @@ export function slotOf({ market, slot = '' }: AtSlot & { market: string }): {
   };
 }
 
+/** What one would change: with a market where that is of it alone, else `''`, for all markets and accounts of the channel. */
 export type Cause =
   | { kind: 'map-category'; channel: string; market: string; category: string }
   /** With `check`, there is a fill, and what it gives does not pass. */
@@ -54,7 +55,7 @@ const escaped = (part: string) =>
   /[%:@]/.test(part) ? part.replace(/[%:@]/g, encodeURIComponent).replaceAll('@', '%40') : part;
 const unescaped = (part: string) => part.replace(/%(?:25|3A|40)/g, decodeURIComponent);
 
-/** Text of a cause; `parseCause` reads it back, whatever its parts hold. Set-up causes carry channel and market, catalog causes do not. */
+/** Text of a cause; `parseCause` reads it back, whatever its parts hold. Set-up causes carry the channel, catalog causes do not. */
 export function causeKey(cause: Cause): string {
   if (cause.kind === 'catalog') {
     const { attribute, language, check } = cause;
@@ -133,9 +134,14 @@ export interface Behind {
   placed?: PlacedFill | undefined;
 }
 
+/** The market that a fill is of alone; what nothing fills yet is filled for all. */
+const marketOf = (setup: PlaceSetup, placed: PlacedFill | undefined): string =>
+  placed?.market === undefined ? '' : setup.market;
+
 /** The cause of a missing value: the first missing link. */
 export function causeOfMissing(setup: PlaceSetup, attribute: string, { link, placed }: Behind): string {
-  const { channel, market } = setup;
+  const { channel } = setup;
+  const market = marketOf(setup, placed);
   const at = inSlot(placed);
   if (link.at === 'catalog') return causeKey({ kind: 'catalog', attribute: link.attribute, ...language(link) });
   if (link.at === 'translation')
@@ -151,13 +157,14 @@ export function causeOfFault(
   { link, placed }: Behind,
   value: string,
 ): string {
-  const { channel, market } = setup;
+  const { channel } = setup;
+  const market = marketOf(setup, placed);
   const at = inSlot(placed);
   // Nothing but the pin itself decides what is sent.
-  if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market, attribute });
+  if (link.at === 'pin') return causeKey({ kind: 'pin', channel, market: setup.market, attribute });
   const fix = checkMeta.get(check)?.fix ?? 'catalog';
-  if (fix === 'assortment') return causeKey({ kind: 'assortment', channel, market });
-  if (fix === 'axis') return causeKey({ kind: 'axis', channel, market, attribute });
+  if (fix === 'assortment') return causeKey({ kind: 'assortment', channel, market: setup.market });
+  if (fix === 'axis') return causeKey({ kind: 'axis', channel, market: '', attribute });
   if (fix === 'translate')
     return causeKey({ kind: 'translate', channel, market, attribute, ...wordOf(link, value), ...at });
   if (fix === 'fit') return causeKey({ kind: 'fit', channel, market, attribute, check, ...at });

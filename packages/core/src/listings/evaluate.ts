@@ -212,7 +212,11 @@ export function compilePlace(setup: PlaceSetup): CompiledPlace {
     const severity = rulebook.categoryNeed === 'required' ? 'blocker' : 'advice';
     const add = (check: string, cause: string, params: Params) =>
       result.findings.push({ check, severity, attribute: categoryKey, cause, params });
-    const mapCause = (own: string) => causeKey({ kind: 'map-category', channel: setup.channel, market, category: own });
+    const mapCause = (name: string) =>
+      causeKey({
+        ...{ kind: 'map-category', channel: setup.channel, category: name },
+        market: setup.ownMaps?.has(name) ? market : '',
+      });
     if (variant.category === undefined)
       add(
         categoryMapped.meta.id,

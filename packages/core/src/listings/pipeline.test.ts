@@ -88,7 +88,7 @@ describe('evaluating a family', () => {
     ]);
     const without = compilePlace(setup({ fills: setup().fills.filter((fill) => fill.attribute !== 'maker') }));
     expect(findings(family(variant(1)), without)[0]).toEqual(
-      expect.arrayContaining([['required', 'fill:orrivane:GB:maker']]),
+      expect.arrayContaining([['required', 'fill:orrivane::maker']]),
     );
     const keeping = compilePlace(
       setup(
@@ -97,7 +97,7 @@ describe('evaluating a family', () => {
       ),
     );
     expect(findings(family(variant(1)), keeping)[0]).toEqual([
-      ['allowed-value', 'translate:orrivane:GB:differsShade:Moss'],
+      ['allowed-value', 'translate:orrivane::differsShade:Moss'],
     ]);
   });
   it('asks for the text to be fitted, or the value to be mended, by the kind of fault', () => {
@@ -105,7 +105,7 @@ describe('evaluating a family', () => {
       findings(
         family(variant(1, { texts: { title: { 'en-GB': 'P'.repeat(141) }, description: { 'en-GB': long } } })),
       )[0]?.map(([, cause]) => cause),
-    ).toContain('fit:orrivane:GB:short:max-length');
+    ).toContain('fit:orrivane::short:max-length');
     expect(findings(family(variant(1, { offers: { GBP: { regular: '0.00' } } })))[0]).toEqual([
       ['positive-price', 'catalog:price:positive-price'],
     ]);
@@ -115,7 +115,7 @@ describe('evaluating a family', () => {
     expect(first).toEqual([['sibling-options', 'catalog:options:sibling-options']]);
     expect(second).toEqual(first);
     const bare = variant(2, { facts: { ...variant(2).facts, colour: undefined }, options: [['plug', 'UK']] });
-    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'axis:orrivane:GB:kin']]);
+    expect(findings(family(variant(1), bare))[1]).toEqual([['variant-axis', 'axis:orrivane::kin']]);
   });
   it('ranks what would tell variants apart, by the siblings it tells', () => {
     const told = (id: number, weight: number, material: string) =>

@@ -37,6 +37,8 @@ export interface PlaceSetup {
   /** Those of a preset stand before all others, for the goods it is applied to; of several presets the first does. */
   presets?: readonly Preset[];
   /** Values set by hand, by variant id. */
+  /** Our categories that are mapped for this market alone. */
+  ownMaps?: ReadonlySet<string>;
   pins: ReadonlyMap<number, Record<string, string>>;
   /** Which goods the channel has granted that they go without an attribute it requires. */
   exempt?: readonly { attribute: string; condition: Condition }[];
