@@ -4,15 +4,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ChannelAnswer, api } from '@velvet-shelf/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { z } from 'zod';
 import { call } from '../api/call';
 import { Box } from '../design/Box';
 import { useTell } from '../design/feedback';
-import { Field, Form, useFields } from '../design/Form';
 import { Removal } from '../design/Removal';
 import { State } from '../design/State';
+import { type AccountBody, AccountFields } from './AccountFields';
 import { NewPlace } from './NewPlace';
-import { regionOptions, sayRegion } from './regions';
+import { sayRegion } from './regions';
 import { stateWords } from './states';
 
 type AccountRow = ChannelAnswer['accounts'][number];
@@ -111,9 +110,8 @@ function Changing({ channel, account, onDone }: { channel: ChannelAnswer; accoun
   const queries = useQueryClient();
   const tell = useTell();
   const was = { name: account.name, address: account.address, region: account.region };
-  const form = useFields(api.channels.addAccount.body, was);
   const save = useMutation({
-    mutationFn: (to: z.output<typeof api.channels.addAccount.body>) =>
+    mutationFn: (to: AccountBody) =>
       call(api.channels.changeAccount, { params: { id: account.id }, body: { to, was } }),
     onSuccess: () => {
       tell('Kept');
@@ -122,32 +120,15 @@ function Changing({ channel, account, onDone }: { channel: ChannelAnswer; accoun
     },
   });
   return (
-    <Form form={form} onSend={(to) => save.mutate(to)} onCancel={onDone} error={save.error} above={2}>
-      <Box row align="start">
-        <Field control={form.control} name="name" label="Name of the account" />
-        {channel.regions.length > 0 && (
-          <Field
-            control={form.control}
-            name="region"
-            label="Region"
-            options={regionOptions(channel.regions)}
-            sx={{ minWidth: 160 }}
-          />
-        )}
-        <Field
-          control={form.control}
-          name="address"
-          label="Address of the channel’s own service"
-          helperText="Empty where it has none"
-          sx={{ width: 320 }}
-        />
-        <Button type="submit" variant="contained" disabled={save.isPending}>
-          Keep
-        </Button>
-        <Button color="inherit" onClick={onDone}>
-          Cancel
-        </Button>
-      </Box>
-    </Form>
+    <AccountFields
+      of={channel}
+      was={was}
+      address="Empty where it has none"
+      verb="Keep"
+      isSending={save.isPending}
+      error={save.error}
+      onSend={(to) => save.mutate(to)}
+      onCancel={onDone}
+    />
   );
 }
