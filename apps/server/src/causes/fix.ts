@@ -152,11 +152,8 @@ export async function saveFix(services: Services, user: User, key: string, fix: 
   if (!planned) throw badRequest('This fix does not belong to this cause');
   const { unpinned } = planned.change;
   if (unpinned) {
-    const touched = await touchedBy(services.db, key, mostTouched);
-    const { attribute } = unpinned;
-    const label = labelAt(all, planned.place, attribute);
-    const listings = touched.map(({ id }) => id);
-    return unpin(services, user, planned.place, { attribute, label, listings });
+    const label = labelAt(all, planned.place, unpinned.attribute);
+    return unpin(services, user, planned.place, { ...unpinned, label });
   }
   const { categories = [], mapsIn } = planned.change;
   const maps = [...categories].map(([category, to]) => ({ category, ...to }));

@@ -17,7 +17,7 @@ interface AccountBody {
 }
 
 /** A channel with the rulebook in use, held until the transaction ends. */
-async function heldChannel(tx: Executor, id: number): Promise<{ name: string; body: Rulebook }> {
+export async function heldChannel(tx: Executor, id: number): Promise<{ name: string; body: Rulebook }> {
   const held = await first(
     tx
       .select({ name: channel.name, body: rulebook.body })

@@ -8,10 +8,11 @@ import { act } from '../history/act.js';
 import { deltaOfFields } from '../history/fields.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import type { Services, User } from '../http/route.js';
+import { heldChannel } from './own-accounts.js';
 import { getPlace } from './places.js';
 import * as tables from '../db/schema/index.js';
 
-const { channel, account, place, rulebook } = tables;
+const { account, place } = tables;
 
 type Market = Rulebook['markets'][number];
 
@@ -46,15 +47,14 @@ interface Seller {
   markets: string[];
 }
 
-/** Accounts of a channel, held until the transaction ends: nobody makes another place with them meanwhile. */
+/** Accounts of a channel with the markets they sell in. */
 async function sellersOn(tx: Executor, channelId: number): Promise<Seller[]> {
   const { id, name, region } = account;
   const accounts = await tx
     .select({ id, name, region })
     .from(account)
     .where(eq(account.channelId, channelId))
-    .orderBy(asc(id))
-    .for('update');
+    .orderBy(asc(id));
   const places = await tx
     .select({ account: place.accountId, market: place.market })
     .from(place)
@@ -78,14 +78,8 @@ export async function addPlace(
   given: { market: string; name: string; condition: Condition; account?: number | undefined },
 ): Promise<{ id: number; effect: Effect }> {
   const { answer: id, effect } = await act(services, user, { kind: 'place', tells: ['channels'] }, async (on) => {
-    const held = await first(
-      on.tx
-        .select({ name: channel.name, body: rulebook.body })
-        .from(channel)
-        .innerJoin(rulebook, eq(rulebook.id, channel.rulebookId))
-        .where(eq(channel.id, channelId)),
-    );
-    if (!held) throw notFound(`channel ${channelId}`);
+    // Held until the transaction ends: nobody makes another place on it meanwhile.
+    const held = await heldChannel(on.tx, channelId);
     const market = held.body.markets.find((each) => each.key === given.market);
     if (!market)
       throw badRequest(`${held.name} has no market “${given.market}”`, [

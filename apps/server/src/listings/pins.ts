@@ -121,18 +121,18 @@ export async function writePins(tx: Executor, wanted: readonly WantedPin[]): Pro
   }));
 }
 
-/** Lets these listings of a place follow the fill of an attribute again. */
+/** Lets the listings of these variants at a place follow the fill of an attribute again. */
 export async function unpin(
   services: Services,
   user: User,
   place: PlaceRow,
-  { attribute, label, listings }: { attribute: string; label: string; listings: readonly number[] },
+  { attribute, label, variants }: { attribute: string; label: string; variants: readonly number[] },
 ): Promise<Effect> {
   const { effect } = await act(services, user, { kind: 'pin' }, async (on) => {
     const rows = await on.tx
       .select({ id: tables.listing.id, unit: tables.listing.unitId })
       .from(tables.listing)
-      .where(and(isIn(tables.listing.id, listings), eq(tables.listing.placeId, place.id)))
+      .where(and(isIn(tables.listing.variantId, variants), eq(tables.listing.placeId, place.id)))
       .orderBy(tables.listing.id)
       .for('update');
     const slots = rows.map(({ id }) => ({ listing: id, key: attribute }));

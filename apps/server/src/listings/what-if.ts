@@ -12,7 +12,7 @@ import { todayText } from '../db/clock.js';
 import type { Services } from '../http/route.js';
 import { type Assortment, type SetupChange, loadSetup } from '../channels/setup.js';
 import { type PlaceRow, getPlace } from '../channels/places.js';
-import { reached } from '../channels/reach.js';
+import { type Reached, reached } from '../channels/reach.js';
 import { addEffects, noEffect } from '../history/effect.js';
 import * as tables from '../db/schema/index.js';
 
@@ -62,7 +62,22 @@ export async function tryChange(
   return { ...tried, ...(await together.settle(on, compiled, place.id, units === undefined)) };
 }
 
-/** The same at every place that the change reaches; splits are told of the place it is made at. */
+/** The same at each place that the change reaches, the one it is made at first. */
+async function tryReached(
+  on: Executor,
+  places: readonly Reached[],
+  dictionary: Dictionary,
+  address: string,
+): Promise<Tried[]> {
+  const tried: Tried[] = [];
+  for (const { place, change } of places) tried.push(await tryChange(on, place, dictionary, address, change));
+  return tried;
+}
+
+const sumEffects = (tried: readonly Tried[]): Effect =>
+  tried.reduce((sum, { effect }) => addEffects(sum, effect), noEffect());
+
+/** The same at all of them together; splits are told of the place it is made at. */
 export async function tryEverywhere(
   on: Executor,
   place: PlaceRow,
@@ -70,31 +85,27 @@ export async function tryEverywhere(
   address: string,
   change: SetupChange,
 ): Promise<Tried> {
-  const [at, ...others] = await reached(on, place, change);
-  const tried = await tryChange(on, place, dictionary, address, at?.change ?? change);
-  for (const other of others) {
-    const there = await tryChange(on, other.place, dictionary, address, other.change);
-    tried.effect = addEffects(tried.effect, there.effect);
-    tried.listings += there.listings;
-    for (const [cause, touched] of there.newCauses)
-      tried.newCauses.set(cause, (tried.newCauses.get(cause) ?? 0) + touched);
-  }
-  return tried;
+  const tried = await tryReached(on, await reached(on, place, change), dictionary, address);
+  const newCauses = new Map<string, number>();
+  for (const there of tried)
+    for (const [cause, touched] of there.newCauses) newCauses.set(cause, (newCauses.get(cause) ?? 0) + touched);
+  return {
+    effect: sumEffects(tried),
+    listings: tried.reduce((sum, { listings }) => sum + listings, 0),
+    newCauses,
+    splits: tried[0]?.splits ?? new Map(),
+  };
 }
 
 /** What becomes of listings at the other places that a change reaches. */
-export async function effectElsewhere(
+export const effectElsewhere = async (
   on: Executor,
   place: PlaceRow,
   dictionary: Dictionary,
   address: string,
   change: SetupChange,
-): Promise<Effect> {
-  let effect = noEffect();
-  for (const other of (await reached(on, place, change)).slice(1))
-    effect = addEffects(effect, (await tryChange(on, other.place, dictionary, address, other.change)).effect);
-  return effect;
-}
+): Promise<Effect> =>
+  sumEffects(await tryReached(on, (await reached(on, place, change)).slice(1), dictionary, address));
 
 function countSplit(splits: Tried['splits'], { mapped, setup }: CompiledPlace, variant: Variant | undefined): void {
   const split = variant && mapped(variant).split;
