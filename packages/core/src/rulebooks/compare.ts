@@ -19,8 +19,8 @@ export interface RulebookChange {
 
 export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookChange[] {
   const [namesBefore, namesAfter] = [namesOf(before), namesOf(after)];
-  const say = (path: string) =>
-    (after.categories.some((each) => each.path === path) ? namesAfter : namesBefore)(path).join(' / ');
+  const known = new Set(after.categories.map(({ path }) => path));
+  const say = (path: string) => (known.has(path) ? namesAfter : namesBefore)(path).join(' / ');
   return [
     ...compareKeyed(
       'channel',
@@ -63,8 +63,7 @@ export function compareRulebooks(before: Rulebook, after: Rulebook): RulebookCha
   ];
 }
 
-const byLabel = ({ label }: { label: string }): string => label;
-const attributeNaming: Naming<ChannelAttribute> = { keyOf: ({ key }) => key, nameOf: byLabel };
+const attributeNaming: Naming<ChannelAttribute> = { keyOf: ({ key }) => key, nameOf: ({ label }) => label };
 
 /**
  * What is asked otherwise of goods in one category: attributes as they hold there, with all that is said for that category
@@ -83,52 +82,35 @@ export function compareInCategory(
 
 /** What is said of the channel as a whole. */
 function wholeDifferences(a: Rulebook, b: Rulebook): Difference[] {
-  const { itemKey, formats } = b.exchange;
-  return [
-    ...(a.categoryNeed === b.categoryNeed
-      ? []
-      : [
-          {
-            words: `a category is now ${b.categoryNeed}, was ${a.categoryNeed}`,
-            way: needWay(a.categoryNeed, b.categoryNeed),
-          },
-        ]),
-    ...(a.leafOnly === b.leafOnly
-      ? []
-      : [
-          b.leafOnly
-            ? { words: 'goods go into categories of the last level alone', way: 'tighter' as const }
-            : { words: 'goods may go into any category', way: 'looser' as const },
-        ]),
-    ...(a.secondCategory === b.secondCategory
-      ? []
-      : [other(`a further category ${sayChanged(a.secondCategory, b.secondCategory)}`)]),
-    ...(a.joins === b.joins ? [] : [other(`accounts join by ${b.joins ?? 'nothing'}, was ${a.joins ?? 'nothing'}`)]),
-    ...(isSame(a.regions, b.regions)
-      ? []
-      : [
-          other(
-            `regions ${sayChanged(
-              (a.regions ?? []).map(({ name }) => name),
-              (b.regions ?? []).map(({ name }) => name),
-            )}`,
-          ),
-        ]),
-    ...(isSame(a.terms, b.terms)
-      ? []
-      : [other(`terms kept in an account ${sayChanged((a.terms ?? []).map(byLabel), (b.terms ?? []).map(byLabel))}`)]),
-    ...(a.exchange.itemKey === itemKey
-      ? []
-      : [
-          other(
-            `an item is named by “${itemKey}”, was “${a.exchange.itemKey}”: what stands there would be removed and sent anew`,
-          ),
-        ]),
-    ...(isSame(a.exchange.formats, formats) ? [] : [other(`formats ${sayChanged(a.exchange.formats, formats)}`)]),
-    ...(isSame([a.exchange.document, a.exchange.rows], [b.exchange.document, b.exchange.rows])
-      ? []
-      : [other('files are laid out otherwise')]),
-  ];
+  const found: Difference[] = [];
+  const compare = (was: unknown, is: unknown, words: string, way: Difference['way'] = 'other') => {
+    if (!isSame(was, is)) found.push({ words, way });
+  };
+  const list = (what: string, was: readonly string[], is: readonly string[]) =>
+    compare(was, is, `${what} ${sayChanged(was, is)}`);
+  const named = ({ regions = [] }: Rulebook) => regions.map(({ name }) => name);
+  const labelled = ({ terms = [] }: Rulebook) => terms.map(({ label }) => label);
+  compare(
+    a.categoryNeed,
+    b.categoryNeed,
+    `a category is now ${b.categoryNeed}, was ${a.categoryNeed}`,
+    needWay(a.categoryNeed, b.categoryNeed),
+  );
+  if (b.leafOnly) compare(a.leafOnly, true, 'goods go into categories of the last level alone', 'tighter');
+  else compare(a.leafOnly, false, 'goods may go into any category', 'looser');
+  compare(a.secondCategory, b.secondCategory, `a further category ${sayChanged(a.secondCategory, b.secondCategory)}`);
+  compare(a.joins, b.joins, `accounts join by ${b.joins ?? 'nothing'}, was ${a.joins ?? 'nothing'}`);
+  list('regions', named(a), named(b));
+  list('terms kept in an account', labelled(a), labelled(b));
+  const [was, is] = [a.exchange, b.exchange];
+  compare(
+    was.itemKey,
+    is.itemKey,
+    `an item is named by “${is.itemKey}”, was “${was.itemKey}”: what stands there would be removed and sent anew`,
+  );
+  list('formats', was.formats, is.formats);
+  compare([was.document, was.rows], [is.document, is.rows], 'files are laid out otherwise');
+  return found;
 }
 
 type Market = Rulebook['markets'][number];
@@ -185,13 +167,11 @@ function compareKeyed<T>(
   const now = new Map(after.map((row) => [keyOf(row), row]));
   const changes: RulebookChange[] = [];
   for (const [key, row] of now) {
-    const of = { part, key, name: nameOf(row) };
     const was = old.get(key);
-    if (was === undefined) changes.push({ ...of, kind: 'added', words: [] });
-    else {
-      const found = differences(was, row);
-      if (found.length > 0) changes.push({ ...of, kind: kindOf(found), words: found.map(({ words }) => words) });
-    }
+    const found = was === undefined ? [] : differences(was, row);
+    if (was !== undefined && found.length === 0) continue;
+    const kind = was === undefined ? 'added' : kindOf(found);
+    changes.push({ part, key, name: nameOf(row), kind, words: found.map(({ words }) => words) });
   }
   for (const [key, row] of old)
     if (!now.has(key)) changes.push({ part, key, name: nameOf(row), kind: 'removed', words: [] });
